@@ -1,0 +1,118 @@
+/** Which finish is it? Naive Bayes over the finish tests, and the test that would tell most next. */
+import { sumOf } from '../units'
+import { FINISH_CLASSES, FLOOR, PERIODS, PRIORS, TESTS, type FinishClass, type Period, type TestKind } from './tables'
+
+export * from './tables'
+
+export interface Observation { test: string, result: string }
+export interface Belief { finish: FinishClass, p: number }
+
+const normalise = (row: readonly number[]) => {
+  const total = sumOf(row, x => x)
+  return row.map(x => x / total)
+}
+
+const testBySlug = new Map(TESTS.map(t => [t.slug, t]))
+
+/** Per class, the test's results floored at .005 and rescaled to sum to one. */
+const likelihoods = new Map(TESTS.map((test) => {
+  const names = Object.keys(test.results)
+  const perClass = FINISH_CLASSES.map((_, k) => normalise(names.map(n => Math.max(FLOOR, test.results[n]![k]!))))
+  return [test.slug, new Map(names.map((n, r) => [n, perClass.map(row => row[r]!)]))]
+}))
+
+/**
+ * P(result | class) in the order of FINISH_CLASSES, floored and rescaled. Shop default.
+ * @throws RangeError for an unknown test or result.
+ */
+export function likelihood(test: string, result: string): readonly number[] {
+  const row = likelihoods.get(test)?.get(result)
+  if (!row) throw new RangeError(`The test "${test}" has no result "${result}".`)
+  return row
+}
+
+/**
+ * Prior over FINISH_CLASSES. Refinished, or not known: half the original's, half of a later period's
+ * (1960–1990 and after 1990 in equal parts). Unknown period: the mean of all. Shop default.
+ */
+export function prior(period: Period, refinished: 'yes' | 'no' | 'unknown'): number[] {
+  const mean = (rows: readonly (readonly number[])[]) => FINISH_CLASSES.map((_, k) => sumOf(rows, r => r[k]!) / rows.length)
+  const original = period === 'unknown' ? mean(PERIODS.map(p => PRIORS[p])) : PRIORS[period]
+  const mixed = refinished === 'no' ? original : mean([original, mean([PRIORS['1960-1990'], PRIORS['after-1990']])])
+  return normalise(mixed.map(p => Math.max(FLOOR, p)))
+}
+
+const update = (belief: readonly number[], seen: Observation) => {
+  const l = likelihood(seen.test, seen.result)
+  return normalise(belief.map((p, k) => p * l[k]!))
+}
+
+/** Posterior over FINISH_CLASSES after all observations. */
+export const posterior = (start: readonly number[], seen: readonly Observation[]): number[] => seen.reduce<number[]>(update, [...start])
+
+/** Shannon entropy in bits. */
+export const entropy_bits = (belief: readonly number[]): number => -sumOf(belief, p => p > 0 ? p * Math.log2(p) : 0)
+
+/** Certainty is never shown above this. */
+export const MOST_CERTAIN = 0.95
+/** Below this the verdict is "test again". */
+export const SURE_ENOUGH = 0.7
+
+export interface Identification {
+  ranked: Belief[]
+  finish: FinishClass
+  certainty: number
+  verdict: 'sure' | 'test-again'
+  contradictory: boolean
+}
+
+/** The likely finish with its certainty (at most 95 %), and whether the results contradict each other. */
+export function identify(start: readonly number[], seen: readonly Observation[]): Identification {
+  const belief = posterior(start, seen)
+  const ranked = FINISH_CLASSES.map((finish, k) => ({ finish, p: belief[k]! })).sort((a, b) => b.p - a.p)
+  const best = ranked[0]!
+  const k = FINISH_CLASSES.indexOf(best.finish)
+  const contradictory = seen.some(o => likelihood(o.test, o.result)[k]! < 0.08)
+  const certainty = Math.min(MOST_CERTAIN, best.p)
+  return { ranked, finish: best.finish, certainty, contradictory, verdict: certainty >= SURE_ENOUGH && !contradictory ? 'sure' : 'test-again' }
+}
+
+export interface NextTest { test: TestKind, gain_bits: number, score: number }
+
+/** Weights of harm (0–3) and minutes against information. Shop default. */
+export const HARM_WEIGHT = 0.25
+export const MINUTE_WEIGHT = 0.03
+
+/** Expected information gain of a test in bits, given the present belief. */
+export function informationGain_bits(belief: readonly number[], test: TestKind): number {
+  const after = Object.keys(test.results).map((result) => {
+    const l = likelihood(test.slug, result)
+    const joint = belief.map((b, k) => b * l[k]!)
+    return { p: sumOf(joint, x => x), joint }
+  })
+  return entropy_bits(belief) - sumOf(after, ({ p, joint }) => p * entropy_bits(normalise(joint)))
+}
+
+/** Tests not yet done, the most telling first: information gained, divided by harm to the piece and nuisance to the worker. */
+export function nextTests(start: readonly number[], seen: readonly Observation[]): NextTest[] {
+  const belief = posterior(start, seen)
+  const done = new Set(seen.map(o => o.test))
+  return TESTS.filter(t => !done.has(t.slug))
+    .map((test) => {
+      const gain_bits = informationGain_bits(belief, test)
+      return { test, gain_bits, score: gain_bits / (1 + HARM_WEIGHT * test.harm + MINUTE_WEIGHT * test.minutes) }
+    })
+    .sort((a, b) => b.score - a.score)
+}
+
+export const isTest = (slug: string): boolean => testBySlug.has(slug)
+
+export interface Reason { test: string, result: string, forFinish: FinishClass, ratio: number }
+
+/** How much each result spoke for `finish` against the second guess: the likelihood ratio. */
+export function reasonsFor(found: Identification, seen: readonly Observation[]): Reason[] {
+  const [first, second] = found.ranked
+  const a = FINISH_CLASSES.indexOf(first!.finish)
+  const b = FINISH_CLASSES.indexOf(second!.finish)
+  return seen.map(o => ({ ...o, forFinish: first!.finish, ratio: likelihood(o.test, o.result)[a]! / likelihood(o.test, o.result)[b]! }))
+}

@@ -1,0 +1,2 @@
+export * from './materials'
+export * from './rules'

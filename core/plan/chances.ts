@@ -1,0 +1,36 @@
+/** Chances that a route fails (shop defaults, unsourced): 1 − Π(1 − p). */
+import { isFound, type Facts, type RouteSlug } from './facts'
+
+interface Chance { p: number, why: string, when: (f: Facts) => boolean }
+
+const always = () => true
+const unknownFilm = (f: Facts) => !f.found || f.found.certainty < 0.7
+
+const CHANCES: Record<RouteSlug, readonly Chance[]> = {
+  'scuff-and-recoat': [
+    { p: 0.05, why: 'it may always fail', when: always },
+    { p: 0.25, why: 'the film is not known for sure', when: unknownFilm },
+    { p: 0.15, why: 'wax was found', when: f => isFound(f, 'dirt-and-wax') },
+    { p: 0.3, why: 'crazing', when: f => isFound(f, 'crazing') },
+  ],
+  'scuff-and-gel': [
+    { p: 0.05, why: 'it may always fail', when: always },
+    { p: 0.15, why: 'the film is not known for sure', when: unknownFilm },
+  ],
+  'level-barrier-recoat': [
+    { p: 0.15, why: 'it may always fail', when: always },
+    { p: 0.3, why: 'water beads', when: f => isFound(f, 'water-beads', 'fish-eyes') },
+    { p: 0.3, why: 'several layers', when: f => isFound(f, 'several-layers') },
+    { p: 0.2, why: 'drips or orange peel', when: f => isFound(f, 'runs', 'orange-peel') },
+    { p: 0.15, why: 'stains that may come up', when: f => isFound(f, 'black-ring') },
+  ],
+  'strip-chemical': [{ p: 0.3, why: 'a second round of stripper', when: always }],
+}
+
+/** What speaks for failing on this piece. */
+export const chanceReasons = (route: RouteSlug, facts: Facts): { p: number, why: string }[] =>
+  CHANCES[route].filter(c => c.when(facts)).map(({ p, why }) => ({ p, why }))
+
+/** Chance of failing, 0–1. */
+export const chanceOfFailing = (route: RouteSlug, facts: Facts): number =>
+  1 - chanceReasons(route, facts).reduce((keep, c) => keep * (1 - c.p), 1)

@@ -1,0 +1,72 @@
+/** What is known about a piece: all that routes, plans and rules may look at. */
+import type { FinishClass, Period } from '../identify'
+import type { Colour, Finish } from '../layers/materials'
+import type { LeadAnswer } from '../safety'
+import type { Shape } from '../units'
+
+export const ROUTES = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', 'strip-chemical'] as const
+/** Least invasive first. */
+export type RouteSlug = typeof ROUTES[number]
+
+export const FINDING_KINDS = ['dirt-and-wax', 'scratches', 'dents', 'nail-holes', 'white-ring', 'black-ring', 'heat-mark', 'crazing', 'coarse-film',
+  'runs', 'brush-marks', 'overspray', 'swirl-marks', 'orange-peel', 'fish-eyes', 'water-beads', 'light-bleached', 'peeling', 'print', 'soft-film',
+  'several-layers', 'worn-through', 'veneer-chipped', 'veneer-lifted', 'veneer-blistered', 'sanded-through', 'crack', 'open-joint', 'loose-leg',
+  'missing-piece', 'woodworm', 'mould', 'odour', 'old-paint'] as const
+export type FindingKind = typeof FINDING_KINDS[number]
+export const WISHES = ['mend', 'keep', 'tolerate'] as const
+
+export interface Face {
+  id: number
+  part: string
+  name: string
+  scope: 'refinish' | 'protect' | 'match'
+  rank: 'show' | 'secondary' | 'hidden'
+  shape: Shape
+  orientation: 'horizontal' | 'vertical'
+  area_m2: number
+  species: string
+  substrate: 'solid' | 'veneer'
+  veneer_mm: number | null
+}
+
+/** Grade 1 (trace) to 5 (destroyed). */
+export interface Finding { faceId: number, kind: FindingKind, grade: number, wish: typeof WISHES[number] }
+
+export interface Facts {
+  use: 'display' | 'daily' | 'hard'
+  tone: 'lighter' | 'same' | 'darker' | 'match'
+  sheen: 'matt' | 'satin' | 'semi-gloss' | 'gloss'
+  age: 'keep' | 'new'
+  period: Period
+  keepPatina: boolean
+  lead: LeadAnswer
+  /** null until a finish test has been recorded */
+  found: { finish: FinishClass, certainty: number } | null
+  faces: Face[]
+  findings: Finding[]
+}
+
+export interface Choice { route: RouteSlug, finish: Finish, colour: Colour, conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner' }
+
+/** Faces of one substrate, worked alike. */
+export interface Group { key: string, species: string, substrate: 'solid' | 'veneer', veneer_mm: number | null, faces: Face[] }
+
+/** The faces in scope, grouped by species, substrate and veneer thickness. */
+export function groupsOf(facts: Facts): Group[] {
+  const groups = new Map<string, Group>()
+  for (const face of facts.faces.filter(f => f.scope === 'refinish')) {
+    const key = [face.species, face.substrate, face.substrate === 'veneer' ? face.veneer_mm ?? '?' : ''].join('|')
+    const group = groups.get(key) ?? { key, species: face.species, substrate: face.substrate, veneer_mm: face.veneer_mm, faces: [] }
+    group.faces.push(face)
+    groups.set(key, group)
+  }
+  return [...groups.values()]
+}
+
+/** Findings of a kind on the faces in scope, worst grade first. */
+export function findingsOf(facts: Facts, ...kinds: FindingKind[]): Finding[] {
+  const inScope = new Set(facts.faces.filter(f => f.scope === 'refinish').map(f => f.id))
+  return facts.findings.filter(f => kinds.includes(f.kind) && inScope.has(f.faceId) && f.wish !== 'tolerate').sort((a, b) => b.grade - a.grade)
+}
+/** Facts of a finding whatever the wish: contamination or layers cannot be tolerated away. */
+export const isFound = (facts: Facts, ...kinds: FindingKind[]): boolean => facts.findings.some(f => kinds.includes(f.kind))

@@ -1,0 +1,6 @@
+export * from './facts'
+export * from './surface'
+export * from './steps'
+export * from './waits'
+export * from './chances'
+export * from './planner'

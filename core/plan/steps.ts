@@ -1,0 +1,69 @@
+/** The kinds of step, their words and what an hour of them is made of. */
+import { materialOf } from '../layers/materials'
+import type { Caution } from '../safety'
+import { sumOf } from '../units'
+import type { Face, RouteSlug } from './facts'
+
+export const STEP_KINDS = ['approval', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off', 'scuff', 'level', 'sand', 'pad', 'clean-off',
+  'conditioner', 'stain', 'gel', 'coat', 'sand-coat', 'oil-on', 'oil-off', 'wax', 'rub-out', 'gate', 'finish-up', 'other'] as const
+export type StepKind = typeof STEP_KINDS[number]
+export type Method = 'hand' | 'random-orbit' | 'wet' | 'brush' | 'spray' | 'rag' | 'none'
+
+export interface Gate { slug: string, look: string, fails: string, fallback: RouteSlug | null, chance: number }
+
+export interface Step {
+  /** stays the same across versions of a plan */
+  key: string
+  kind: StepKind
+  title: string
+  faces: number[]
+  product: string | null
+  /** P scale, in order */
+  grits: number[]
+  method: Method
+  coat: number | null
+  passes: number
+  attended_min: number
+  amount_ml: number | null
+  cautions: Caution[]
+  why: string
+  gate: Gate | null
+  /** changed or added by hand */
+  byHand: boolean
+}
+
+/** Attended minutes per m² of flat horizontal face (shop default, unsourced). */
+const MINUTES_M2: Record<StepKind, number> = {
+  'approval': 0, 'wash': 6, 'solvent-wash': 12, 'cover': 0, 'roughen': 8, 'strip': 6, 'scrape': 15, 'wash-off': 12, 'scuff': 8, 'level': 25, 'sand': 0, 'pad': 8, 'clean-off': 3,
+  'conditioner': 6, 'stain': 10, 'gel': 12, 'coat': 10, 'sand-coat': 6, 'oil-on': 8, 'oil-off': 8, 'wax': 12, 'rub-out': 40, 'gate': 0, 'finish-up': 0, 'other': 0,
+}
+const FIRST_GRIT_M2 = 20
+const LATER_GRIT_M2: Record<Method, number> = { 'random-orbit': 10, 'hand': 20, 'wet': 20, 'brush': 20, 'spray': 20, 'rag': 20, 'none': 20 }
+const SETUP_MIN = 8
+const GATE_MIN = 5
+const FINISH_UP_MIN = 15
+const MASKING_MIN_PER_M = 4
+
+/** Vertical 1.15, profiled 1.6, turned 2.2, carved 3 (shop default, unsourced). */
+export const faceFactor = (face: Face): number =>
+  ({ flat: 1, profiled: 1.6, turned: 2.2, carved: 3 })[face.shape] * (face.orientation === 'vertical' ? 1.15 : 1)
+
+/** Area weighted with shape and position, m². */
+export const workArea_m2 = (faces: readonly Face[]): number => sumOf(faces, f => f.area_m2 * faceFactor(f))
+
+/** Attended minutes of a step: set-up + weighted area × minutes per m² × passes (shop default, unsourced). */
+export function attended_min(step: Pick<Step, 'kind' | 'grits' | 'method' | 'product' | 'passes'>, faces: readonly Face[]): number {
+  const area = workArea_m2(faces)
+  switch (step.kind) {
+    case 'approval': return 0
+    case 'gate': return GATE_MIN
+    case 'finish-up': return FINISH_UP_MIN
+    case 'cover': return SETUP_MIN + MASKING_MIN_PER_M * 4 * Math.sqrt(sumOf(faces, f => f.area_m2))
+    case 'sand': return SETUP_MIN + area * (FIRST_GRIT_M2 + LATER_GRIT_M2[step.method] * (step.grits.length - 1)) * step.passes
+    case 'coat': {
+      const m = materialOf(step.product!)
+      return m.setup_min + area * m.minutes_m2 * step.passes
+    }
+    default: return SETUP_MIN + area * MINUTES_M2[step.kind] * step.passes
+  }
+}

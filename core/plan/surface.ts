@@ -1,0 +1,95 @@
+/** The state of a surface, and what each kind of step does to it. Planner and rules read only this. */
+import type { FinishClass } from '../identify'
+import { dryFilm_um, materialOf, type Base, type Role } from '../layers/materials'
+import { isFound, type Facts, type Group } from './facts'
+import type { Step } from './steps'
+
+export interface Film { slug: string, base: Base | 'unknown', dry_um: number, found: boolean, step: string | null }
+export interface InWood { slug: string, base: Base, role: Role, step: string }
+
+export interface Surface {
+  /** from the wood upward */
+  films: Film[]
+  inWood: InWood[]
+  wet: 'stripper' | 'oil' | null
+  /** last grit, P scale; null: unknown */
+  grit: number | null
+  scuffed: boolean
+  dirty: boolean
+  waxed: boolean
+  contamination: 'none' | 'untreated' | 'washed' | 'barred'
+  dusty: boolean
+}
+
+export const isBare = (s: Surface): boolean => s.films.length === 0
+
+/** Thickness drawn for a film that was found, µm (shop default). */
+const FOUND_UM: Partial<Record<FinishClass, number>> = {
+  'shellac': 40, 'nitrocellulose-lacquer': 60, 'oil-varnish': 80, 'oil-polyurethane': 90, 'waterborne': 70, 'catalysed': 90, 'oil-paint': 100, 'wax': 10,
+}
+/** Finishes that leave no film on the wood. */
+const NO_FILM: readonly FinishClass[] = ['none', 'oil', 'hardwax-oil']
+
+/** The surface as it was found. Before any test the film is unknown, and counted as there. */
+export function foundSurface(facts: Facts, _group: Group): Surface {
+  const finish = facts.found?.finish
+  const layers = isFound(facts, 'several-layers') ? 2 : 1
+  const films: Film[] = finish && NO_FILM.includes(finish)
+    ? []
+    : [{ slug: finish ?? 'unknown', base: 'unknown', dry_um: (finish ? FOUND_UM[finish] ?? 60 : 60) * layers, found: true, step: null }]
+  return {
+    films, inWood: [], wet: null, grit: null, scuffed: false, dirty: true, dusty: false,
+    waxed: finish === 'wax' || isFound(facts, 'dirt-and-wax'),
+    contamination: isFound(facts, 'water-beads', 'fish-eyes') ? 'untreated' : 'none',
+  }
+}
+
+const lay = (step: Step, s: Surface): Surface => {
+  const m = materialOf(step.product!)
+  if (m.role === 'film') {
+    const film: Film = { slug: m.slug, base: m.base, dry_um: dryFilm_um(m), found: false, step: step.key }
+    const barred = m.slug === 'dewaxed-shellac' && s.contamination === 'washed'
+    return { ...s, films: [...s.films, film], scuffed: false, contamination: barred ? 'barred' : s.contamination }
+  }
+  return { ...s, inWood: [...s.inWood, { slug: m.slug, base: m.base, role: m.role, step: step.key }], wet: m.role === 'oil' ? 'oil' : s.wet }
+}
+
+/** The state that a step leaves behind. */
+export function leave(step: Step, s: Surface): Surface {
+  switch (step.kind) {
+    case 'wash': return { ...s, dirty: false, waxed: false }
+    case 'solvent-wash': return { ...s, dirty: false, waxed: false, contamination: s.contamination === 'untreated' ? 'washed' : s.contamination }
+    case 'scuff':
+    case 'sand-coat': return { ...s, scuffed: true, dusty: true, grit: step.grits.at(-1) ?? s.grit }
+    case 'level': return { ...s, scuffed: true, grit: step.grits.at(-1) ?? s.grit, films: s.films.map((f, i) => i === s.films.length - 1 ? { ...f, dry_um: f.dry_um * 0.7 } : f) }
+    case 'strip': return { ...s, wet: 'stripper' }
+    case 'scrape': return { ...s, wet: null, films: s.films.map(f => ({ ...f, dry_um: f.dry_um * 0.05 })) }
+    case 'wash-off': return { ...s, films: [], inWood: [], scuffed: false, grit: null, dirty: false }
+    case 'sand':
+    case 'pad': return { ...s, grit: step.grits.at(-1) ?? s.grit, dusty: true }
+    case 'clean-off': return { ...s, dusty: false }
+    case 'wax': return { ...s, waxed: true }
+    case 'oil-off': return { ...s, wet: null }
+    case 'coat':
+    case 'oil-on':
+    case 'stain':
+    case 'gel':
+    case 'conditioner': return lay(step, s)
+    default: return s
+  }
+}
+
+export interface Visit { step: Step, index: number, group: Group, before: Surface, after: Surface }
+
+/** Every step on every group of faces it touches, in the order of the work, with the state before and after. */
+export function walk(steps: readonly Step[], groups: readonly Group[], start: (g: Group) => Surface): Visit[] {
+  const now = new Map(groups.map(g => [g.key, start(g)]))
+  return steps.flatMap((step, index) => groups
+    .filter(g => g.faces.some(f => step.faces.includes(f.id)))
+    .map((group) => {
+      const before = now.get(group.key)!
+      const after = leave(step, before)
+      now.set(group.key, after)
+      return { step, index, group, before, after }
+    }))
+}

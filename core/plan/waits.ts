@@ -1,0 +1,101 @@
+/** Waits are edges. A minimum counts from the end of the earlier step, a maximum from its start. Minutes. */
+import { dryingTime_min, STANDARD_AIR } from '../drying'
+import type { Air } from '../air'
+import { materialOf, type Material } from '../layers/materials'
+import { isFound, type Facts } from './facts'
+import type { Step } from './steps'
+
+export type WaitKind = 'order' | 'answer' | 'dwell' | 'dry' | 'recoat' | 'harden' | 'cure'
+
+export interface Wait {
+  from: string
+  to: string
+  kind: WaitKind
+  min: number
+  likely: number
+  safe: number
+  max: number | null
+  /** past the maximum of a hard wait the work is spoiled */
+  hard: boolean
+  why: string
+}
+type Draft = Omit<Wait, 'from' | 'to'>
+
+const H = 60
+const D = 1440
+
+const nothing: Draft = { kind: 'order', min: 0, likely: 0, safe: 0, max: null, hard: false, why: 'one after the other' }
+const fixed = (kind: WaitKind, min: number, likely: number, safe: number, why: string, max: number | null = null): Draft =>
+  ({ kind, min, likely, safe, max, hard: max !== null, why })
+
+/** Oil stain, conditioner or gel before the film over it: 24 h warm, 48 to 72 h cool or damp (common practice). */
+const COLOUR_DRY: Draft = fixed('dry', D, D, 2 * D, 'oil colour dries 24 h warm, 48 to 72 h cool or damp, before anything goes over it')
+
+function drying(m: Material, label: readonly [number, number], kind: WaitKind, why: string, air: Air, max: number | null = null): Draft {
+  const { likely, safe } = dryingTime_min({ label_min: label[1], base: m.base, air })
+  return { kind, min: label[0], likely: Math.max(label[0], likely), safe: Math.max(label[0], safe), max, hard: max !== null, why }
+}
+
+/** What must pass between two steps that follow each other on a face. */
+export function waitAfter(step: Step, next: Step, facts: Facts, air: Air = STANDARD_AIR): Draft {
+  const m = step.product ? materialOf(step.product) : null
+  switch (step.kind) {
+    case 'approval': return fixed('answer', 0, 0, 0, 'the client\'s word')
+    case 'wash': return fixed('dry', 30, 30, 60, 'the washed surface dries')
+    case 'solvent-wash': return fixed('dry', 30, 30, 60, 'the solvent leaves the surface')
+    case 'strip': return isFound(facts, 'several-layers', 'runs')
+      ? fixed('dwell', 60, 120, 120, 'thick old film: it works 1 to 3 h, and only while wet', 3 * H)
+      : fixed('dwell', 15, 20, 20, 'thin film, open: 15 to 30 min, then it starts to dry', 30)
+    case 'wash-off': return fixed('dry', 2 * H, 4 * H, 12 * H, 'the washing solvent leaves pores and corners')
+    case 'conditioner': return next.kind === 'stain' || next.kind === 'gel'
+      ? fixed('dwell', 5, 10, 15, 'stain within 2 h of the conditioner, or it has sealed too far', 2 * H)
+      : COLOUR_DRY
+    case 'gel': return next.kind === 'gel' ? fixed('recoat', 8 * H, 12 * H, D, 'second gel coat after 8 to 10 h by some labels, 12 to 24 h by others') : COLOUR_DRY
+    case 'stain': return next.kind === 'stain' ? fixed('recoat', 2 * H, 2 * H, 4 * H, 'second coat of penetrating stain after 2 h') : COLOUR_DRY
+    case 'oil-on': return fixed('dwell', 30, 40, 50, 'wipe all of it off 30 to 60 min after it went on', 60)
+    case 'oil-off': return next.kind === 'oil-on'
+      ? drying(materialOf('varnish-oil'), [D, D], 'recoat', 'label 24 h; in a cool shop up to 4 days. The rag tells', air)
+      : drying(materialOf('varnish-oil'), [D, D], 'dry', 'dry enough to handle when the rag picks up nothing', air)
+    case 'coat': {
+      if (next.kind === 'rub-out') return fixed('cure', m!.cure_d[0] * D, m!.cure_d[0] * D, m!.cure_d[1] * D, `${m!.name} cures ${m!.cure_d[0]} to ${m!.cure_d[1]} days before it is rubbed`)
+      if (next.kind === 'gate') return fixed('harden', 12 * H, D, 3 * D, 'the sealer hardens overnight to three days before it is judged')
+      if (next.kind === 'finish-up') return drying(m!, [m!.handle_min, m!.handle_min], 'dry', `${m!.name} may be handled after ${m!.handle_min / H} h`, air)
+      const max = next.kind === 'coat' && next.product === step.product && !m!.meltsIn ? m!.recoatMax_min : null
+      return drying(m!, m!.recoat_min, 'recoat', `${m!.name}: next coat from ${m!.recoat_min[0]} min by the usual label`, air, max)
+    }
+    default: return nothing
+  }
+}
+
+const colours = (s: Step) => s.kind === 'stain' || s.kind === 'gel'
+const covers = (s: Step) => s.kind === 'coat' || s.kind === 'oil-on'
+
+/**
+ * All waits of a list of steps: between neighbours on a face, and from the last colour to the first cover when
+ * another step lies between them.
+ */
+export function waitsBetween(steps: readonly Step[], facts: Facts, air: Air = STANDARD_AIR): Wait[] {
+  const waits = new Map<string, Wait>()
+  const add = (from: Step, to: Step) => {
+    const id = `${from.key}>${to.key}`
+    if (!waits.has(id)) waits.set(id, { from: from.key, to: to.key, ...waitAfter(from, to, facts, air) })
+  }
+  const last = new Map<number, Step>()
+  const lastConditioner = new Map<number, Step>()
+  const openColour = new Map<number, Step>()
+  for (const step of steps) {
+    for (const face of step.faces) {
+      const before = last.get(face)
+      if (before) add(before, step)
+      const conditioner = lastConditioner.get(face)
+      if (colours(step) && conditioner && conditioner !== before) add(conditioner, step)
+      const colour = openColour.get(face)
+      if (covers(step) && colour && colour !== before) add(colour, step)
+      if (step.kind === 'conditioner') lastConditioner.set(face, step)
+      if (colours(step)) { openColour.set(face, step); lastConditioner.delete(face) }
+      if (covers(step)) openColour.delete(face)
+      last.set(face, step)
+    }
+  }
+  return [...waits.values()]
+}

@@ -1,0 +1,143 @@
+/** Which routes are possible on this piece, why, and what each costs in hours, days and money. */
+import { estimate, addEstimates, lostAtGate, type Estimate, type Rates } from '../estimate'
+import { judgePlan } from '../layers/rules'
+import { budgetOf, chanceOfFailing, chanceReasons, findingsOf, groupsOf, isFound, ROUTES, workOutPlan, type Choice, type Facts, type Plan, type RouteSlug } from '../plan'
+import { leadSuspected } from '../safety'
+import { forecast, type Hours } from '../timetable'
+import { round } from '../units'
+
+export type Standing = 'possible' | 'doubtful' | 'ruled-out'
+export interface RouteReason { standing: Standing, says: string }
+
+const DAY_MS = 86_400_000
+const ruledOut = (says: string): RouteReason => ({ standing: 'ruled-out', says })
+const doubtful = (says: string): RouteReason => ({ standing: 'doubtful', says })
+const speaksFor = (says: string): RouteReason => ({ standing: 'possible', says })
+
+const filmName = (facts: Facts) => facts.found ? `${facts.found.finish}, ${Math.round(facts.found.certainty * 100)} % sure` : 'no finish test yet'
+
+/** Reasons that any route keeping the old film shares. */
+function keepsFilm(facts: Facts): RouteReason[] {
+  const reasons: RouteReason[] = []
+  const peeling = findingsOf(facts, 'peeling')[0]
+  if (peeling) reasons.push(ruledOut(`Peeling, grade ${peeling.grade}: what does not hold cannot carry a new coat.`))
+  if (facts.tone === 'lighter') reasons.push(ruledOut('The client wants it lighter; the old colour stays under this route.'))
+  if (facts.found?.finish === 'wax') reasons.push(ruledOut('The finish is wax: nothing holds on it.'))
+  if (facts.found && ['none', 'oil', 'hardwax-oil'].includes(facts.found.finish)) reasons.push(ruledOut(`There is no film to keep (${filmName(facts)}).`))
+  if (!facts.found || facts.found.certainty < 0.7) reasons.push(doubtful(`The film is not known for sure (${filmName(facts)}). Test again.`))
+  if (isFound(facts, 'dirt-and-wax')) reasons.push(doubtful('Dirt and wax were found; they must come off completely first.'))
+  return reasons
+}
+
+/** Reasons from the findings and the wish, for or against one route. */
+export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
+  const worn = findingsOf(facts, 'worn-through')[0]
+  const rough = findingsOf(facts, 'runs', 'brush-marks', 'orange-peel', 'overspray')
+  const reasons: RouteReason[] = []
+  if (groupsOf(facts).length === 0) reasons.push(ruledOut('No face is in scope. Add the faces that are to be refinished.'))
+  switch (route) {
+    case 'scuff-and-recoat': {
+      reasons.push(...keepsFilm(facts))
+      if (worn && worn.grade >= 3) reasons.push(ruledOut(`Worn through, grade ${worn.grade}: a clear coat shows every bare patch.`))
+      if (rough.some(f => f.grade >= 3)) reasons.push(doubtful('Drips or brush marks stay under a new coat.'))
+      const crazed = findingsOf(facts, 'crazing')[0]
+      if (crazed) reasons.push(crazed.grade >= 3 ? ruledOut(`Crazing, grade ${crazed.grade}: it comes through a new coat.`) : doubtful('Light crazing may come through.'))
+      if (facts.tone === 'darker') reasons.push(doubtful('A clear coat alone does not make it darker.'))
+      if (isFound(facts, 'water-beads', 'fish-eyes')) reasons.push(doubtful('Contamination was found: wash, test, barrier.'))
+      break
+    }
+    case 'scuff-and-gel': {
+      reasons.push(...keepsFilm(facts))
+      if (facts.tone !== 'darker') reasons.push(facts.tone === 'same' ? doubtful('Gel stain goes darker; the client wants the same colour.') : doubtful('Gel stain goes darker only.'))
+      else reasons.push(speaksFor('The client wants it darker, and gel hides scratches.'))
+      if (worn && worn.grade >= 4) reasons.push(doubtful(`Worn through, grade ${worn.grade}: gel takes differently on bare wood.`))
+      break
+    }
+    case 'level-barrier-recoat': {
+      reasons.push(...keepsFilm(facts))
+      if (rough.length) reasons.push(speaksFor(`${rough[0]!.kind}, grade ${rough[0]!.grade}: levelling takes it away.`))
+      else reasons.push(doubtful('Nothing was found that asks for levelling; scuffing is milder.'))
+      if (isFound(facts, 'several-layers')) reasons.push(doubtful('Several layers: cutting through them leaves halos that show only under the sealer.'))
+      const shaped = groupsOf(facts).flatMap(g => g.faces).filter(f => f.shape !== 'flat')
+      if (shaped.length) reasons.push(doubtful(`${shaped[0]!.part}, ${shaped[0]!.name} is ${shaped[0]!.shape}: it cannot be levelled.`))
+      break
+    }
+    case 'strip-chemical': {
+      if (facts.found?.finish === 'none') reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (isFound(facts, 'several-layers')) reasons.push(speaksFor('Several layers come off together.'))
+      if (leadSuspected(facts.lead)) reasons.push(doubtful(`Lead ${facts.lead === 'yes' ? 'was found' : 'is not ruled out'}: wet methods only, and local rules on the waste.`))
+      if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
+      break
+    }
+  }
+  return reasons
+}
+
+export interface RouteVerdict {
+  route: RouteSlug
+  standing: Standing
+  reasons: RouteReason[]
+  chance: number
+  chanceReasons: { p: number, why: string }[]
+  plan: Plan
+  likely: Estimate
+  worst: Estimate
+  likelyDays: number
+  worstDays: number
+  readyLikely_ms: number
+  readyWorst_ms: number
+}
+
+export interface RouteQuestion { facts: Facts, choice: Choice, rates: Rates, hours: Hours, now_ms: number, price?: (slug: string) => number | undefined }
+
+/** The choice adapted to a route: a film route cannot take a penetrating stain. */
+export const choiceFor = (route: RouteSlug, choice: Choice): Choice => ({ ...choice, route })
+
+/** One route judged, with its plan, hours, price and dates; with its fallback counted in where a gate may fail. */
+export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
+  const choice = choiceFor(route, q.choice)
+  const plan = workOutPlan(q.facts, choice)
+  const reasons = routeReasons(route, q.facts)
+  for (const v of judgePlan({ facts: q.facts, choice, ...plan })) {
+    if (v.severity === 'stop' || v.severity === 'forbidden') reasons.push(ruledOut(`${v.says[0]!.toUpperCase()}${v.says.slice(1)}. ${v.reason}`))
+  }
+  for (const group of groupsOf(q.facts)) {
+    const budget = budgetOf(q.facts, group, choice)
+    if (budget?.verdict === 'do-not-sand') reasons.push(doubtful(`Veneer ${round(budget.thickness_um / 1000, 1)} mm: ${Math.round(budget.takes_um)} µm to take, ${Math.round(budget.thickness_um - budget.reserve_um)} to spare. Pads instead of paper.`))
+  }
+  if (groupsOf(q.facts).length > 0 && !reasons.some(r => r.standing !== 'possible')) reasons.push(speaksFor(`The film holds (${filmName(q.facts)}) and nothing found speaks against it.`))
+  const standing = reasons.some(r => r.standing === 'ruled-out') ? 'ruled-out' : reasons.some(r => r.standing === 'doubtful') ? 'doubtful' : 'possible'
+  const unique = [...new Map(reasons.map(r => [r.says, r])).values()]
+
+  const likely = estimate(plan.steps, q.rates, q.price)
+  const gate = plan.steps.find(s => s.gate?.fallback)?.gate
+  const fallback = gate ? workOutPlan(q.facts, choiceFor(gate.fallback!, choice), { prefix: 'f-', ask: false }) : null
+  const worst = fallback ? addEstimates(estimate(lostAtGate(plan), q.rates, q.price), estimate(fallback.steps, q.rates, q.price)) : estimate(worstRound(plan).steps, q.rates, q.price)
+  const base = { hours: q.hours, from_ms: q.now_ms }
+  const last = (rows: { end_ms: number }[]) => Math.max(q.now_ms, ...rows.map(r => r.end_ms))
+  const readyLikely_ms = last(forecast({ ...plan, ...base, by: 'likely' }))
+  const lost = fallback ? last(forecast({ steps: lostAtGate(plan), waits: plan.waits, ...base, by: 'safe' })) : 0
+  const readyWorst_ms = fallback ? last(forecast({ ...fallback, hours: q.hours, from_ms: lost, by: 'safe' })) : last(forecast({ ...worstRound(plan), ...base, by: 'safe' }))
+  return {
+    route, standing, reasons: unique, chance: chanceOfFailing(route, q.facts), chanceReasons: chanceReasons(route, q.facts), plan, likely, worst,
+    likelyDays: Math.ceil((readyLikely_ms - q.now_ms) / DAY_MS), worstDays: Math.ceil((readyWorst_ms - q.now_ms) / DAY_MS), readyLikely_ms, readyWorst_ms,
+  }
+}
+
+/** The plan with its second round of stripper, where it has one. */
+function worstRound(plan: Plan): Plan {
+  return { ...plan, steps: plan.steps.map(s => ['strip', 'scrape'].includes(s.kind) ? { ...s, attended_min: s.attended_min * 2, amount_ml: s.amount_ml === null ? null : s.amount_ml * 2 } : s) }
+}
+
+export interface RouteAdvice { verdicts: RouteVerdict[], advised: RouteSlug | null }
+
+/** All routes, least invasive first; advised is the least invasive that is possible, else the first doubtful. */
+export function judgeRoutes(q: RouteQuestion): RouteAdvice {
+  const verdicts = ROUTES.map(route => judgeRoute(route, q))
+  const advised = verdicts.find(v => v.standing === 'possible') ?? verdicts.find(v => v.standing === 'doubtful') ?? null
+  return { verdicts, advised: advised?.route ?? null }
+}
+
+/** The next less invasive route than the chosen one that is not ruled out, or null. */
+export const lessInvasive = (verdicts: readonly RouteVerdict[], chosen: RouteSlug): RouteVerdict | null =>
+  verdicts.slice(0, ROUTES.indexOf(chosen)).findLast(v => v.standing !== 'ruled-out') ?? null

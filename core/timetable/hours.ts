@@ -1,0 +1,52 @@
+/** Opening hours in the shop's own zone. Instants are epoch milliseconds, named `_ms`. */
+import { DateTime } from 'luxon'
+
+/** Local minutes of the day, per ISO weekday (1 Monday … 7 Sunday); closures are local dates. */
+export interface Hours { zone: string, week: Readonly<Record<number, readonly (readonly [number, number])[]>>, closures: readonly string[] }
+
+const MIN_MS = 60_000
+const DAYS_AHEAD = 370
+
+function openSpans(hours: Hours, day: DateTime): [number, number][] {
+  if (hours.closures.includes(day.toISODate()!)) return []
+  return (hours.week[day.weekday] ?? []).map(([from, to]) => {
+    const at = (minutes: number) => day.set({ hour: Math.floor(minutes / 60), minute: minutes % 60 }).toMillis()
+    return [at(from), at(to)]
+  })
+}
+
+const dayOf = (hours: Hours, at_ms: number) => DateTime.fromMillis(at_ms, { zone: hours.zone }).startOf('day')
+
+/** The open span that holds this moment, or null when the shop is closed. */
+export const spanAt = (hours: Hours, at_ms: number): [number, number] | null =>
+  openSpans(hours, dayOf(hours, at_ms)).find(([from, to]) => from <= at_ms && at_ms < to) ?? null
+
+/** The next open span that ends after this moment. @throws RangeError when the shop never opens within a year. */
+export function nextSpan(hours: Hours, at_ms: number): [number, number] {
+  let day = dayOf(hours, at_ms)
+  for (let i = 0; i < DAYS_AHEAD; i++, day = day.plus({ days: 1 })) {
+    const span = openSpans(hours, day).find(([, to]) => to > at_ms)
+    if (span) return span
+  }
+  throw new RangeError('The shop has no opening hours in the next year. Set them under Shop.')
+}
+
+/** When the shop closes for the day that holds this moment; null when no opening is left that day. */
+export const closingOf = (hours: Hours, at_ms: number): number | null => openSpans(hours, dayOf(hours, at_ms)).filter(([, to]) => to > at_ms).at(-1)?.[1] ?? null
+
+/** Is this moment inside hours (the closing minute included)? */
+export const isWorking = (hours: Hours, at_ms: number): boolean =>
+  openSpans(hours, dayOf(hours, at_ms)).some(([from, to]) => from <= at_ms && at_ms <= to)
+
+/** The moment when `minutes` of open time have passed since `from_ms`. */
+export function afterWorking(hours: Hours, from_ms: number, minutes: number): number {
+  let left = minutes * MIN_MS
+  let at = from_ms
+  for (;;) {
+    const [open, close] = nextSpan(hours, at)
+    const begin = Math.max(open, at)
+    if (begin + left <= close) return begin + left
+    left -= close - begin
+    at = close
+  }
+}

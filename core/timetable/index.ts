@@ -1,0 +1,4 @@
+export * from './hours'
+export * from './mayStart'
+export * from './forecast'
+export * from './windowBar'

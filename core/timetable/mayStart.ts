@@ -1,0 +1,133 @@
+/** May this step start now? One pure function for screen and server. */
+import { judgeAir, type Air, type AirVerdict } from '../air'
+import { materialOf } from '../layers/materials'
+import type { Verdict } from '../layers/rules'
+import type { Step, Wait } from '../plan'
+import { closingOf, isWorking, nextSpan, type Hours } from './hours'
+
+const MIN_MS = 60_000
+
+export type StepState = 'planned' | 'running' | 'done' | 'skipped'
+export interface BenchStep extends Step { state: StepState, started_ms: number | null, finished_ms: number | null }
+/** `held_ms`: "not dry yet" was said; not before this moment. */
+export interface BenchWait extends Wait { held_ms: number | null }
+
+export interface Refusal { code: 'not-planned' | 'earlier-step' | 'client' | 'too-early' | 'too-late' | 'ends-after-closing' | 'closed' | 'air' | 'rule', says: string, overrulable: boolean }
+
+export interface Window {
+  from: string
+  to: string
+  kind: Wait['kind']
+  why: string
+  start_ms: number
+  /** null while the earlier step still runs */
+  opens_ms: number | null
+  likely_ms: number | null
+  safe_ms: number | null
+  closes_ms: number | null
+  hard: boolean
+}
+
+/** The window of a wait whose earlier step has started, or null. */
+export function windowOf(wait: BenchWait, from: BenchStep): Window | null {
+  if (from.started_ms === null || from.state === 'skipped') return null
+  const end = from.finished_ms
+  const at = (minutes: number) => end === null ? null : Math.max(end + minutes * MIN_MS, wait.held_ms ?? 0)
+  return {
+    from: wait.from, to: wait.to, kind: wait.kind, why: wait.why, hard: wait.hard, start_ms: from.started_ms,
+    opens_ms: at(wait.min), likely_ms: at(wait.likely), safe_ms: at(wait.safe),
+    closes_ms: wait.max === null ? null : from.started_ms + wait.max * MIN_MS,
+  }
+}
+
+export interface StartVerdict {
+  may: boolean
+  refusals: Refusal[]
+  warnings: string[]
+  opens_ms: number | null
+  likely_ms: number | null
+  safe_ms: number | null
+  closes_ms: number | null
+  /** last moment today at which the step may start so that its window ends while the shop is open */
+  latest_ms: number | null
+  air: AirVerdict | null
+}
+
+export interface StartQuestion {
+  step: BenchStep
+  steps: readonly BenchStep[]
+  waits: readonly BenchWait[]
+  verdicts: readonly Verdict[]
+  overruled: ReadonlySet<string>
+  hours: Hours
+  now_ms: number
+  air: Air | null
+  clock: (at_ms: number) => string
+}
+
+/** Steps whose work is spoiled, not just late, once the maximum has passed. */
+const lateStops = (wait: BenchWait) => wait.kind === 'recoat' || wait.from.includes('conditioner')
+
+/** Judges one step against its waits, the plan's verdicts, the hours and the air. */
+export function mayStart(q: StartQuestion): StartVerdict {
+  const { step, now_ms, hours, clock } = q
+  const refusals: Refusal[] = []
+  const warnings: string[] = []
+  const refuse = (code: Refusal['code'], says: string, overrulable = false) => {
+    refusals.push({ code, says, overrulable })
+  }
+  const byKey = new Map(q.steps.map(s => [s.key, s]))
+  const said = (rule: string) => q.overruled.has(`${rule}|${step.key}`)
+
+  if (step.state !== 'planned') refuse('not-planned', step.state === 'running' ? 'It is running already.' : 'It is done.')
+  if (step.kind === 'approval') refuse('client', 'The client has not said yes yet. Ask under Client, or record a word given by phone or at the counter.')
+
+  const before = q.waits.filter(w => w.to === step.key)
+  const windows: Window[] = []
+  for (const wait of before) {
+    const from = byKey.get(wait.from)
+    if (!from || from.state === 'skipped') continue
+    if (from.state !== 'done') refuse(from.kind === 'approval' ? 'client' : 'earlier-step', from.kind === 'approval' ? 'It waits for the client\'s word.' : `First: ${from.title}.`)
+    const window = windowOf(wait, from)
+    if (!window) continue
+    windows.push(window)
+    if (window.opens_ms !== null && now_ms < window.opens_ms) refuse('too-early', `May start from ${clock(window.opens_ms)}: ${wait.why}.`)
+    else if (window.safe_ms !== null && now_ms < window.safe_ms && wait.kind !== 'dwell' && wait.kind !== 'order') warnings.push(`Try it first: likely ready ${clock(window.likely_ms!)}, safe ${clock(window.safe_ms)}.`)
+    if (window.closes_ms !== null && now_ms > window.closes_ms) {
+      if (!lateStops(wait)) warnings.push(`The window closed at ${clock(window.closes_ms)}: work at once, wet it again where it has dried.`)
+      else if (!said('recoat-window-passed') && !said('stain-within-2h-of-conditioner')) refuse('too-late', `The window closed at ${clock(window.closes_ms)}: ${wait.why}. Mend: scuff or condition again.`, true)
+    }
+  }
+
+  for (const v of q.verdicts) {
+    if (v.step !== step.key || said(v.rule)) continue
+    if (v.severity === 'forbidden' || v.severity === 'stop') refuse('rule', `${v.says}. ${v.reason} ${v.mend}`, v.severity === 'stop')
+    else warnings.push(`${v.says}. ${v.mend}`)
+  }
+
+  const need = step.product ? materialOf(step.product).air : null
+  const air = need ? judgeAir(need, q.air) : null
+  if (air && !said('topcoat-climate')) {
+    if (air.severity === 'stop' || air.severity === 'unknown') refuse('air', air.lines.join(' '), true)
+    else warnings.push(...air.lines)
+  }
+
+  const longest = Math.max(0, ...q.waits.filter(w => w.from === step.key && w.hard && w.max !== null && w.kind === 'dwell').map(w => w.max!))
+  const closing = closingOf(hours, now_ms)
+  const latest_ms = closing === null || longest === 0 ? null : closing - longest * MIN_MS
+  if (!isWorking(hours, now_ms)) {
+    if (before.every(w => w.kind !== 'dwell')) refuse('closed', `The shop is closed; it opens ${clock(nextSpan(hours, now_ms)[0])}.`)
+  }
+  else if (latest_ms !== null && now_ms > latest_ms) {
+    refuse('ends-after-closing', `Its window would end at ${clock(now_ms + longest * MIN_MS)}, after closing at ${clock(closing!)}. Latest start today: ${clock(latest_ms)}.`)
+  }
+
+  const latestOf = (pick: (w: Window) => number | null) => windows.length ? Math.max(...windows.map(w => pick(w) ?? -Infinity)) : null
+  const finite = (x: number | null) => x !== null && Number.isFinite(x) ? x : null
+  const closes = windows.flatMap(w => w.closes_ms ?? [])
+  return {
+    may: refusals.length === 0, refusals, warnings, latest_ms, air,
+    opens_ms: finite(latestOf(w => w.opens_ms)), likely_ms: finite(latestOf(w => w.likely_ms)), safe_ms: finite(latestOf(w => w.safe_ms)),
+    closes_ms: closes.length ? Math.min(...closes) : null,
+  }
+}

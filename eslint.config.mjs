@@ -1,0 +1,36 @@
+import withNuxt from './.nuxt/eslint.config.mjs'
+
+/** The arrows of the house: app → shared, core · server → shared, core · shared → core · core → nothing. */
+const forbid = (files, group, message) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] } })
+
+export default withNuxt(
+  { ignores: ['.data/**', '.output*/**', 'docs/**'] },
+  {
+    rules: {
+      '@stylistic/max-statements-per-line': 'off',
+      '@stylistic/operator-linebreak': 'off',
+      '@stylistic/multiline-ternary': 'off',
+      '@stylistic/arrow-parens': 'off',
+      '@stylistic/quote-props': 'off',
+      '@stylistic/member-delimiter-style': ['error', { multiline: { delimiter: 'none' }, singleline: { delimiter: 'comma' } }],
+      'vue/max-attributes-per-line': 'off',
+      'vue/singleline-html-element-content-newline': 'off',
+      'vue/html-self-closing': 'off',
+      'vue/multi-word-component-names': 'off',
+      'vue/no-v-html': 'off',
+      'max-lines': ['error', { max: 420, skipBlankLines: true }],
+    },
+  },
+  forbid(['core/**'], ['#shared/*', '#imports', 'vue', 'nuxt', 'nuxt/*', 'h3', 'pinia', 'mysql2*', 'zod', 'node:*', '**/app/**', '**/server/**', '**/shared/**'], 'core imports nothing but core and a few pure packages'),
+  forbid(['shared/**'], ['vue', 'h3', 'pinia', 'mysql2*', 'node:*', '**/app/**', '**/server/**'], 'shared imports core and zod only'),
+  forbid(['app/**'], ['**/server/**', 'mysql2*', 'node:*'], 'app imports shared and core, never the server'),
+  forbid(['server/**'], ['**/app/**', 'vue', 'pinia', '@headlessui/*'], 'server imports shared and core, never the app'),
+  {
+    files: ['core/**'],
+    rules: { 'no-restricted-syntax': ['error',
+      { selector: 'CallExpression[callee.object.name="Date"][callee.property.name="now"]', message: 'Time comes in as an argument.' },
+      { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'Time comes in as an argument.' },
+      { selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]', message: 'Chance comes in as a seed.' },
+    ], 'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch'] },
+  },
+)

@@ -1,0 +1,59 @@
+import { fileURLToPath } from 'node:url'
+import tailwindcss from '@tailwindcss/vite'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineNuxtConfig({
+  modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
+  compatibilityDate: '2026-01-01',
+  telemetry: false,
+  devtools: { enabled: false },
+  alias: { '#core': here('./core') },
+  css: ['@fontsource-variable/schibsted-grotesk', '~/assets/main.css'],
+  app: { head: { title: 'Hantverk', htmlAttrs: { lang: 'en' }, meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }] } },
+  experimental: { appManifest: false },
+  components: [{ path: '~/components', pathPrefix: false }],
+  runtimeConfig: {
+    databaseUrl: '',
+    publicBase: 'http://127.0.0.1:4180',
+    smtpUrl: 'smtp://127.0.0.1:4182',
+    climateUrl: 'http://127.0.0.1:4183/reading',
+    /** 'demo' or 'test' may set the clock; anything else may not */
+    mode: 'shop',
+    session: { password: '', name: 'hantverk', cookie: { secure: false, sameSite: 'lax' as const } },
+  },
+  nitro: {
+    preset: 'node-server',
+    routeRules: {
+      '/_nuxt/**': { headers: {
+        'cross-origin-embedder-policy': 'require-corp',
+        'cross-origin-resource-policy': 'same-origin',
+        'content-security-policy': 'default-src \'none\'; script-src \'self\' \'wasm-unsafe-eval\'; connect-src \'self\'',
+      } },
+    },
+  },
+  vite: {
+    plugins: [tailwindcss()],
+    worker: { format: 'es' },
+    build: { sourcemap: false },
+    optimizeDeps: { include: ['@headlessui/vue', '@lucide/vue', 'vue-i18n', 'zod', 'luxon', '@regle/core', '@regle/schemas'] },
+  },
+  typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  eslint: { config: { stylistic: true } },
+  security: {
+    corsHandler: false,
+    rateLimiter: false,
+    requestSizeLimiter: { maxRequestSizeInBytes: 2_000_000, maxUploadFileRequestInBytes: 26_000_000, throwError: true },
+    xssValidator: false,
+    headers: {
+      strictTransportSecurity: false,
+      crossOriginEmbedderPolicy: 'require-corp',
+      contentSecurityPolicy: {
+        'default-src': ['\'none\''], 'base-uri': ['\'none\''], 'connect-src': ['\'self\''], 'font-src': ['\'self\''], 'form-action': ['\'self\''],
+        'frame-ancestors': ['\'none\''], 'img-src': ['\'self\'', 'data:', 'blob:'], 'manifest-src': ['\'self\''],
+        'script-src': ['\'strict-dynamic\'', '\'nonce-{{nonce}}\'', '\'wasm-unsafe-eval\''], 'script-src-attr': ['\'none\''],
+        'style-src': ['\'self\'', '\'nonce-{{nonce}}\''], 'style-src-attr': ['\'unsafe-inline\''], 'worker-src': ['\'self\''], 'upgrade-insecure-requests': false,
+      },
+    },
+  },
+})

@@ -1,0 +1,88 @@
+import { describe, expect, it } from 'vitest'
+import type { Air } from '#core/air'
+import { judgePlan } from '#core/layers'
+import { workOutPlan } from '#core/plan'
+import { afterWorking, barEdges, closingOf, forecast, isWorking, mayStart, windowOf, type BenchStep, type BenchWait } from '#core/timetable'
+import { choice, facts, hours, at } from '../facts'
+
+const clock = (ms: number) => new Date(ms + 3_600_000).toISOString().slice(11, 16)
+const good: Air = { temperature_C: 21, rh: 0.45 }
+const c = choice({ finish: 'varnish-oil' })
+
+/** A plan of which the steps before `key` are done by `until`. */
+function bench(key: string, until: number, pick = c, ran?: { key: string, started: number, finished: number | null }) {
+  const plan = workOutPlan(facts(), pick)
+  const index = plan.steps.findIndex(s => s.key === key)
+  const steps: BenchStep[] = plan.steps.map((s, i) => {
+    if (ran && s.key === ran.key) return { ...s, state: ran.finished ? 'done' : 'running', started_ms: ran.started, finished_ms: ran.finished }
+    return i < index ? { ...s, state: 'done', started_ms: until - 600_000, finished_ms: until } : { ...s, state: 'planned', started_ms: null, finished_ms: null }
+  })
+  const waits: BenchWait[] = plan.waits.map(w => ({ ...w, held_ms: null }))
+  const ask = (now_ms: number, air: Air | null = good) => mayStart({ step: steps[index]!, steps, waits, verdicts: judgePlan({ facts: facts(), choice: pick, ...plan }), overruled: new Set(), hours, now_ms, air, clock })
+  return { steps, waits, ask }
+}
+const codes = (v: { refusals: { code: string }[] }) => v.refusals.map(r => r.code)
+
+describe('hours', () => {
+  it('knows opening, closing and closures', () => {
+    expect(isWorking(hours, at('2026-11-23T10:30'))).toBe(true)
+    expect(isWorking(hours, at('2026-11-22T10:30'))).toBe(false)
+    expect(isWorking(hours, at('2026-12-25T10:30'))).toBe(false)
+    expect(clock(closingOf(hours, at('2026-11-27T10:30'))!)).toBe('15:00')
+  })
+  it('counts open time only, over night and weekend', () =>
+    expect(afterWorking(hours, at('2026-11-27T14:30'), 60)).toBe(at('2026-11-30T08:00')))
+})
+
+describe('may it start?', () => {
+  it('opens stripper only when its window ends before closing, and says the latest start', () => {
+    const { ask } = bench('strip', at('2026-11-23T08:00'))
+    expect(ask(at('2026-11-23T10:30'))).toMatchObject({ may: true, latest_ms: at('2026-11-23T16:30') })
+    const late = ask(at('2026-11-23T16:40'))
+    expect(codes(late)).toEqual(['ends-after-closing'])
+    expect(late.refusals[0]!.says).toMatch(/17:10.*17:00.*16:30/)
+  })
+  it('counts a minimum from the end and a maximum from the start', () => {
+    const { ask, steps, waits } = bench('oil-off-1', 0, c, { key: 'oil-on-1', started: at('2026-11-23T10:00'), finished: at('2026-11-23T10:10') })
+    steps.slice(0, steps.findIndex(s => s.key === 'oil-on-1')).forEach(s => Object.assign(s, { state: 'done', started_ms: 1, finished_ms: 2 }))
+    expect(codes(ask(at('2026-11-23T10:30')))).toEqual(['too-early'])
+    expect(ask(at('2026-11-23T10:41')).may).toBe(true)
+    const window = windowOf(waits.find(w => w.from === 'oil-on-1')!, steps.find(s => s.key === 'oil-on-1')!)!
+    expect([clock(window.opens_ms!), clock(window.closes_ms!)]).toEqual(['10:40', '11:00'])
+    const edges = barEdges(window, [at('2026-11-23T10:00'), at('2026-11-23T11:00')], at('2026-11-23T10:45'))
+    expect(edges).toMatchObject({ start: 0, closes: 1, phase: 'closing' })
+    expect(edges.opens).toBeCloseTo(2 / 3)
+  })
+  it('lets a late wipe go on with a warning, never leaves the oil', () => {
+    const { ask } = bench('oil-off-1', at('2026-11-23T10:00'), c, { key: 'oil-on-1', started: at('2026-11-23T10:00'), finished: at('2026-11-23T10:10') })
+    const late = ask(at('2026-11-23T11:30'))
+    expect(late.may).toBe(true)
+    expect(late.warnings.join()).toMatch(/closed at 11:00/)
+  })
+  it('waits for the client, and for the earlier step', () => {
+    const { ask } = bench('wash', 0)
+    const { steps } = bench('wash', 0)
+    expect(steps[0]!.kind).toBe('approval')
+    expect(ask(at('2026-11-23T10:30')).may).toBe(true)
+    const early = bench('approval', 0)
+    expect(codes(early.ask(at('2026-11-23T10:30')))).toEqual(['client'])
+  })
+  it('refuses lacquer in damp air with its figures, and in unknown air', () => {
+    const { ask } = bench('coat-1', at('2026-11-23T08:00'), choice({ finish: 'nitrocellulose-lacquer' }))
+    const damp = ask(at('2026-11-23T10:30'), { temperature_C: 20, rh: 0.62 })
+    expect(codes(damp)).toEqual(['air'])
+    expect(damp.refusals[0]!.says).toMatch(/15 °C.*15\.5 °C/)
+    expect(codes(ask(at('2026-11-23T10:30'), null))).toEqual(['air'])
+    expect(ask(at('2026-11-23T10:30')).may).toBe(true)
+  })
+  it('keeps closed hours', () => expect(codes(bench('wash', 0).ask(at('2026-11-22T10:30')))).toContain('closed'))
+})
+
+describe('forecast', () => {
+  it('never starts a step before its wait, nor a window that ends after closing', () => {
+    const plan = workOutPlan(facts(), c)
+    const rows = new Map(forecast({ ...plan, hours, from_ms: at('2026-11-23T16:35'), by: 'safe' }).map(r => [r.key, r]))
+    for (const w of plan.waits) expect(rows.get(w.to)!.start_ms).toBeGreaterThanOrEqual(rows.get(w.from)!.end_ms + w.safe * 60_000 - 1)
+    for (const w of plan.waits.filter(w => w.hard && w.kind === 'dwell')) expect(isWorking(hours, rows.get(w.from)!.start_ms + w.max! * 60_000)).toBe(true)
+  })
+})

@@ -1,0 +1,176 @@
+import fc from 'fast-check'
+import { describe, expect, it, test } from 'vitest'
+import { FINISH_CLASSES, identify, likelihood, nextTests, posterior, prior, PERIODS, TESTS, type Observation } from '#core/identify'
+import { judgePlan, RULES } from '#core/layers'
+import { completePlan, foundSurface, groupsOf, walk, workOutPlan, type Choice, type Facts, type Plan, type Step } from '#core/plan'
+import { judgeRoutes, lessInvasive } from '#core/route'
+import { drawSection, sectionOf, sectionSvg } from '#core/section'
+import { choice, face, facts, finding, hours, at } from '../facts'
+
+describe('which finish', () => {
+  it('keeps every table a probability', () => {
+    for (const period of PERIODS) expect(prior(period, 'unknown').reduce((a, b) => a + b)).toBeCloseTo(1)
+    for (const t of TESTS) FINISH_CLASSES.forEach((_, k) =>
+      expect(Object.keys(t.results).reduce((sum, r) => sum + likelihood(t.slug, r)[k]!, 0)).toBeCloseTo(1))
+  })
+  it('sums to one after any results', () => {
+    const anyResult = fc.constantFrom(...TESTS.flatMap(t => Object.keys(t.results).map((result): Observation => ({ test: t.slug, result }))))
+    fc.assert(fc.property(fc.array(anyResult, { maxLength: 6 }), (seen) => { expect(posterior(prior('unknown', 'yes'), seen).reduce((a, b) => a + b)).toBeCloseTo(1) }))
+  })
+  it('finds shellac from a sticky alcohol drop and never claims more than 95 %', () => {
+    const found = identify(prior('1850-1925', 'no'), [{ test: 'alcohol-drop', result: 'sticky' }, { test: 'scrape', result: 'powder' }, { test: 'uv-lamp', result: 'orange' }])
+    expect(found).toMatchObject({ finish: 'shellac', certainty: 0.95, verdict: 'sure' })
+  })
+  it('says test again while unsure, and calls contradiction by its name', () => {
+    expect(identify(prior('unknown', 'unknown'), []).verdict).toBe('test-again')
+    expect(identify(prior('1850-1925', 'no'), [{ test: 'alcohol-drop', result: 'sticky' }, { test: 'look', result: 'opaque' }]).contradictory).toBe(true)
+  })
+  it('advises a test not yet done, the mild before the harsh where they tell alike', () => {
+    const first = nextTests(prior('1925-1960', 'unknown'), [])
+    expect(first[0]!.gain_bits).toBeGreaterThan(0.3)
+    const rest = nextTests(prior('1925-1960', 'unknown'), [{ test: first[0]!.test.slug, result: Object.keys(first[0]!.test.results)[0]! }])
+    expect(rest.map(n => n.test.slug)).not.toContain(first[0]!.test.slug)
+  })
+})
+
+const kinds = (plan: Plan) => plan.steps.map(s => s.kind)
+const step = (plan: Plan, kind: Step['kind']) => plan.steps.find(s => s.kind === kind)!
+
+describe('plans from surface states: one fact changed at a time', () => {
+  it('goes from the client\'s word to the label', () => {
+    const plan = workOutPlan(facts(), choice())
+    expect(kinds(plan)).toEqual(['approval', 'wash', 'cover', 'strip', 'scrape', 'wash-off', 'sand', 'clean-off', 'coat', 'sand-coat', 'coat', 'sand-coat', 'coat', 'finish-up'])
+    expect(new Set(plan.steps.map(s => s.key)).size).toBe(plan.steps.length)
+  })
+  it('conditions a blotching wood before pigment stain, with a base that matches', () => {
+    const on = (species: string) => workOutPlan(facts({ faces: [face({ species })] }), choice({ colour: 'pigment-stain' }))
+    expect(kinds(on('oak'))).not.toContain('conditioner')
+    expect(step(on('pine'), 'conditioner').product).toBe('oil-conditioner')
+  })
+  it('sands veneer by hand, and not at all when it has nothing to spare', () => {
+    const on = (veneer_mm: number) => workOutPlan(facts({ faces: [face({ substrate: 'veneer', veneer_mm })] }), choice())
+    expect(step(on(0.9), 'sand').method).toBe('hand')
+    expect(kinds(on(0.3))).toContain('pad')
+  })
+  it('works wet while lead is not ruled out', () => {
+    const plan = workOutPlan(facts({ lead: 'unknown' }), choice())
+    expect(kinds(plan)).not.toContain('sand')
+    expect(judgePlan({ facts: facts({ lead: 'unknown' }), choice: choice(), ...plan })).toEqual([])
+    expect(step(plan, 'scrape').cautions).toContain('lead')
+  })
+  it('meets contamination with wash, gate, barrier, gate', () => {
+    const f = facts({ findings: [finding('water-beads')] })
+    const plan = workOutPlan(f, choice())
+    expect(kinds(plan).filter(k => k === 'gate')).toHaveLength(2)
+    expect(plan.steps.some(s => s.product === 'dewaxed-shellac')).toBe(true)
+    expect(judgePlan({ facts: f, choice: choice(), ...plan })).toEqual([])
+  })
+  it('dwells longer on thick old film', () => {
+    const max = (f: Facts) => workOutPlan(f, choice()).waits.find(w => w.from === 'strip')!.max
+    expect(max(facts())).toBe(30)
+    expect(max(facts({ findings: [finding('several-layers')] }))).toBe(180)
+  })
+  it('parts groups where the wood differs and joins what is alike', () => {
+    const plan = workOutPlan(facts({ faces: [face(), face({ id: 2, part: 'foot', species: 'pine' })] }), choice({ colour: 'pigment-stain' }))
+    expect(step(plan, 'conditioner').faces).toEqual([2])
+    expect(step(plan, 'stain').faces).toEqual([1, 2])
+  })
+  it('needs more where there is more', () => {
+    const amount = (area_m2: number) => workOutPlan(facts({ faces: [face({ area_m2 })] }), choice()).steps.reduce((sum, s) => sum + (s.amount_ml ?? 0), 0)
+    expect(amount(2)).toBeCloseTo(2 * amount(1), 6)
+  })
+  it('ends level-barrier-recoat at a gate that falls back to stripping', () => {
+    const f = facts({ findings: [finding('runs'), finding('several-layers')] })
+    const gate = workOutPlan(f, choice({ route: 'level-barrier-recoat' })).steps.find(s => s.gate)!.gate!
+    expect(gate.fallback).toBe('strip-chemical')
+    expect(gate.chance).toBeCloseTo(1 - 0.85 * 0.7 * 0.8)
+  })
+})
+
+/** Each rule: a plan that keeps it, and the same plan broken by one change. */
+type Break = (p: Plan, f: Facts) => { steps: Step[], facts?: Facts, choice?: Partial<Choice>, waits?: Plan['waits'] }
+const without = (kind: Step['kind']): Break => p => ({ steps: p.steps.filter(s => s.kind !== kind) })
+const change = (kind: Step['kind'], more: Partial<Step>): Break => p => ({ steps: p.steps.map(s => s.kind === kind ? { ...s, ...more } : s) })
+const shorten = (from: string): Break => p => ({ steps: p.steps, waits: p.waits.map(w => w.from === from ? { ...w, min: 60 } : w) })
+const before = (kind: Step['kind'], add: Partial<Step>): Break => p => ({
+  steps: p.steps.flatMap(s => s.kind === kind && !s.key.includes('.') ? [{ ...p.steps[1]!, product: null, ...add, key: 'added', faces: s.faces } as Step, s] : [s]) })
+const pine = facts({ faces: [face({ species: 'pine' })] })
+const cases: [string, Facts, Choice, Break][] = [
+  ['conditioner-base-matches-stain', pine, choice({ colour: 'pigment-stain' }), change('conditioner', { product: 'water-conditioner' })],
+  ['stain-within-2h-of-conditioner', pine, choice({ colour: 'pigment-stain' }), change('conditioner', { attended_min: 200, byHand: true })],
+  ['stain-needs-bare-wood', facts(), choice({ colour: 'pigment-stain' }), without('wash-off')],
+  ['gel-over-film-needs-scuff', facts({ tone: 'darker' }), choice({ route: 'scuff-and-gel', colour: 'gel-stain' }), without('scuff')],
+  ['gel-only-darker', facts({ tone: 'darker' }), choice({ colour: 'gel-stain' }), p => ({ steps: p.steps, facts: facts({ tone: 'lighter' }) })],
+  ['stop-grit', facts(), choice({ colour: 'pigment-stain' }), change('sand', { grits: [120, 220, 320] })],
+  ['oil-stain-dry-before-waterborne', facts(), choice({ colour: 'pigment-stain' }), shorten('stain-1')],
+  ['oil-stain-dry-before-shellac', facts(), choice({ colour: 'pigment-stain', finish: 'dewaxed-shellac' }), shorten('stain-1')],
+  ['wax-under-anything', facts(), choice(), before('coat', { kind: 'wax' })],
+  ['clean-before-abrade', facts(), choice({ route: 'scuff-and-recoat' }), without('wash')],
+  ['oil-on-sealed-surface', facts(), choice({ finish: 'varnish-oil' }), without('wash-off')],
+  ['contamination', facts({ findings: [finding('water-beads')] }), choice(), without('solvent-wash')],
+  ['recoat-window-passed', facts(), choice(), p => ({ steps: p.steps.filter(s => s.kind !== 'sand-coat'), waits: [{ from: 'coat-1', to: 'coat-2', kind: 'recoat', min: 2000, likely: 2000, safe: 2000, max: 1440, hard: true, why: '' }] })],
+  ['veneer-budget', facts({ faces: [face({ substrate: 'veneer', veneer_mm: 0.45 })] }), choice(), change('sand', { method: 'random-orbit' })],
+  ['lead-no-dust', facts({ lead: 'yes' }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
+]
+
+describe('rules', () => {
+  test.each(cases)('%s: kept by the planner, broken by one change', (slug, f, c, breakIt) => {
+    const plan = workOutPlan(f, c)
+    expect(judgePlan({ facts: f, choice: c, ...plan }).map(v => v.rule)).not.toContain(slug)
+    const broken = breakIt(plan, f)
+    const again = completePlan(broken.steps, broken.facts ?? f, c)
+    const verdict = judgePlan({ facts: broken.facts ?? f, choice: c, steps: again.steps, waits: broken.waits ?? again.waits }).find(v => v.rule === slug)
+    expect(verdict, slug).toBeDefined()
+    expect(verdict!.mend.length).toBeGreaterThan(8)
+  })
+  it('has a case for each rule of scope plan', () => expect(cases.map(c => c[0]).sort()).toEqual(RULES.filter(r => r.scope === 'plan').map(r => r.slug).sort()))
+  it('breaks no stop rule in plans for bare wood, whatever the piece', () => {
+    const piece = fc.record({ species: fc.constantFrom('oak', 'pine', 'cherry', 'unknown'), veneer_mm: fc.constantFrom(null, 0.3, 0.5, 0.6, 2), tone: fc.constantFrom('same', 'darker'), lead: fc.constantFrom('yes', 'no', 'unknown'),
+      beads: fc.boolean(), colour: fc.constantFrom('none', 'gel-stain', 'pigment-stain'), finish: fc.constantFrom('dewaxed-shellac', 'waterborne-polyurethane', 'nitrocellulose-lacquer') })
+    fc.assert(fc.property(piece, (p) => {
+      const f = facts({ tone: p.tone as Facts['tone'], lead: p.lead as Facts['lead'], findings: p.beads ? [finding('water-beads')] : [], faces: [face({ species: p.species, substrate: p.veneer_mm ? 'veneer' : 'solid', veneer_mm: p.veneer_mm })] })
+      const c = choice({ colour: p.colour as Choice['colour'], finish: p.finish as Choice['finish'] })
+      expect(judgePlan({ facts: f, choice: c, ...workOutPlan(f, c) }).filter(v => v.severity === 'stop' || v.severity === 'forbidden')).toEqual([])
+    }))
+  })
+})
+
+describe('routes', () => {
+  const ask = (f: Facts, c = choice()) => judgeRoutes({ facts: f, choice: c, rates: { hour_minor: 60000, materialMarkup_bp: 2500, tax_bp: 2500 }, hours, now_ms: at('2026-11-23T10:30') })
+  const standing = (f: Facts, c?: Choice) => Object.fromEntries(ask(f, c).verdicts.map(v => [v.route, v.standing]))
+  it('advises the least invasive that reaches the wish', () => {
+    expect(ask(facts({ findings: [finding('scratches', 2)] })).advised).toBe('scuff-and-recoat')
+    expect(ask(facts({ findings: [finding('peeling')] })).advised).toBe('strip-chemical')
+  })
+  it('rules out with the reason from this piece', () => {
+    expect(standing(facts({ tone: 'lighter' }))).toMatchObject({ 'scuff-and-recoat': 'ruled-out', 'scuff-and-gel': 'ruled-out', 'strip-chemical': 'possible' })
+    const peel = ask(facts({ findings: [finding('peeling', 4)] })).verdicts[0]!
+    expect(peel.reasons.map(r => r.says).join()).toMatch(/Peeling, grade 4/)
+    expect(standing(facts(), choice({ finish: 'varnish-oil' }))['scuff-and-recoat']).toBe('ruled-out')
+  })
+  it('gives a worse price and date where a gate may fail, and the milder route beside the chosen one', () => {
+    const { verdicts } = ask(facts({ findings: [finding('runs')] }))
+    const gated = verdicts.find(v => v.route === 'level-barrier-recoat')!
+    expect(gated.worst.total_minor).toBeGreaterThan(gated.likely.total_minor)
+    expect(gated.readyWorst_ms).toBeGreaterThan(gated.readyLikely_ms)
+    expect(lessInvasive(verdicts, 'strip-chemical')!.route).toBe('level-barrier-recoat')
+  })
+})
+
+describe('section', () => {
+  it('draws the planner\'s own layers to one scale', () => {
+    const f = facts()
+    const plan = workOutPlan(f, choice())
+    const section = sectionOf(f, plan.steps, () => 'planned')!
+    const drawing = drawSection(section, 300, 260)
+    const coats = drawing.rects.filter(r => r.side === 'planned')
+    expect(coats.map(r => r.um)).toEqual([34.6, 34.6, 34.6].map(x => expect.closeTo(x, 0)))
+    for (const r of drawing.rects) expect(r.h / drawing.pxPerUm).toBeCloseTo(r.um, 0)
+    expect(sectionSvg(section)).toContain('data-um="34.7"')
+  })
+  it('starts from what was found', () => {
+    const f = facts({ found: { finish: 'oil', certainty: 0.9 } })
+    expect(foundSurface(f, groupsOf(f)[0]!).films).toEqual([])
+    expect(walk(workOutPlan(f, choice()).steps, groupsOf(f), g => foundSurface(f, g)).at(-1)!.after.films).toHaveLength(3)
+  })
+})

@@ -1,0 +1,4 @@
+declare module 'psychrolib' {
+  const psychrolib: { SetUnitSystem(u: number): void, SI: number, GetTDewPointFromRelHum(t: number, rh: number): number, GetSatVapPres(t: number): number }
+  export default psychrolib
+}

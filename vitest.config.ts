@@ -1,0 +1,9 @@
+import { fileURLToPath } from 'node:url'
+import { defineConfig } from 'vitest/config'
+
+const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export default defineConfig({
+  resolve: { alias: { '#core': here('./core'), '#shared': here('./shared') } },
+  test: { include: ['tests/{core,published,api}/**/*.test.ts'], fileParallelism: false, testTimeout: 30_000, hookTimeout: 120_000 },
+})
