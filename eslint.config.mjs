@@ -12,7 +12,7 @@ export default withNuxt(
       '@stylistic/multiline-ternary': 'off',
       '@stylistic/arrow-parens': 'off',
       '@stylistic/quote-props': 'off',
-      '@stylistic/member-delimiter-style': ['error', { multiline: { delimiter: 'none' }, singleline: { delimiter: 'comma' } }],
+      '@stylistic/member-delimiter-style': 'off',
       'vue/max-attributes-per-line': 'off',
       'vue/singleline-html-element-content-newline': 'off',
       'vue/html-self-closing': 'off',

@@ -5,14 +5,10 @@ const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
-  compatibilityDate: '2026-01-01',
-  telemetry: false,
-  devtools: { enabled: false },
-  alias: { '#core': here('./core') },
-  css: ['@fontsource-variable/schibsted-grotesk', '~/assets/main.css'],
-  app: { head: { title: 'Hantverk', htmlAttrs: { lang: 'en' }, meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }] } },
-  experimental: { appManifest: false },
   components: [{ path: '~/components', pathPrefix: false }],
+  devtools: { enabled: false },
+  app: { head: { title: 'Hantverk', htmlAttrs: { lang: 'en' }, meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }] } },
+  css: ['@fontsource-variable/schibsted-grotesk', '~/assets/main.css'],
   runtimeConfig: {
     databaseUrl: '',
     publicBase: 'http://127.0.0.1:4180',
@@ -22,8 +18,12 @@ export default defineNuxtConfig({
     mode: 'shop',
     session: { password: '', name: 'hantverk', cookie: { secure: false, sameSite: 'lax' as const } },
   },
+  alias: { '#core': here('./core') },
+  experimental: { appManifest: false },
+  compatibilityDate: '2026-01-01',
   nitro: {
     preset: 'node-server',
+    serverAssets: [{ baseName: 'migrations', dir: here('./server/database/migrations') }],
     routeRules: {
       '/_nuxt/**': { headers: {
         'cross-origin-embedder-policy': 'require-corp',
@@ -39,6 +39,7 @@ export default defineNuxtConfig({
     optimizeDeps: { include: ['@headlessui/vue', '@lucide/vue', 'vue-i18n', 'zod', 'luxon', '@regle/core', '@regle/schemas'] },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
+  telemetry: false,
   eslint: { config: { stylistic: true } },
   security: {
     corsHandler: false,

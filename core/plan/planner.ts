@@ -216,4 +216,3 @@ export function workOutPlan(facts: Facts, choice: Choice, options: { start?: (g:
 export function plannedFilms(steps: readonly Step[], facts: Facts): Visit[] {
   return walk(steps, groupsOf(facts), g => foundSurface(facts, g))
 }
-

@@ -1,0 +1,3 @@
+<template>
+  <p>Hantverk</p>
+</template>

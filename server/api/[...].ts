@@ -1,0 +1,5 @@
+/** Anything else under /api: the same shape of error. */
+export default defineEventHandler((event) => {
+  setResponseStatus(event, 404)
+  return { code: 'not-found', message: 'There is no such address.' }
+})

@@ -1,0 +1,3 @@
+import { actAtBench } from '../services/bench'
+
+export default route('POST /api/bench', async ({ body, person }) => actAtBench(body, person, await now()))

@@ -1,0 +1,3 @@
+import { addLot } from '../services/store'
+
+export default route('POST /api/lots', async ({ body, person }) => addLot(body, person, await now()))

@@ -1,0 +1,3 @@
+import { nowPage } from '../services/now'
+
+export default route('GET /api/now', async () => nowPage(await now()))

@@ -1,0 +1,3 @@
+import { addEvidence } from '../../../services/pieces'
+
+export default route('POST /api/pieces/:id/evidence', async ({ id, body, person }) => addEvidence(id(), body, person, await now()))

@@ -1,0 +1,3 @@
+import { piecePage } from '../../../services/pieces'
+
+export default route('GET /api/pieces/:id', ({ id }) => piecePage(id()))

@@ -1,0 +1,3 @@
+import { addParts } from '../../../services/pieces'
+
+export default route('POST /api/pieces/:id/parts', async ({ id, body, person }) => addParts(id(), body, person, await now()))

@@ -1,0 +1,3 @@
+import { routesPage } from '../../../services/plans'
+
+export default route('GET /api/pieces/:id/routes', async ({ id, query }) => routesPage(id(), query, await now()))

@@ -1,0 +1,3 @@
+import { addStep } from '../../../services/plans'
+
+export default route('POST /api/pieces/:id/steps', async ({ id, body, person }) => addStep(id(), body, person, await now()))

@@ -1,0 +1,3 @@
+import { takeIn } from '../../services/pieces'
+
+export default route('POST /api/pieces', async ({ body, person }) => takeIn(body, person, await now()))

@@ -1,0 +1,4 @@
+export default route('DELETE /api/session', async ({ event }) => {
+  await clearUserSession(event)
+  return { ok: true }
+})

@@ -1,0 +1,3 @@
+import { shopPage } from '../services/shop'
+
+export default route('GET /api/shop', () => shopPage())

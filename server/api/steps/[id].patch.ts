@@ -1,0 +1,3 @@
+import { changeStep } from '../../services/plans'
+
+export default route('PATCH /api/steps/:id', async ({ id, body, person }) => changeStep(id(), body, person, await now()))

@@ -1,0 +1,3 @@
+import { storePage } from '../services/store'
+
+export default route('GET /api/store', () => storePage())

@@ -1,0 +1,12 @@
+import type { z } from 'zod'
+import type * as s from '#shared/schemas'
+import type { Person } from './people'
+import { onPiece } from './pieces'
+
+/** Hands a ready piece over and closes its record. */
+export const handOver = (id: number, input: z.infer<typeof s.handOver>, person: Person, at: Date) => onPiece(id, at, person, async (tx, { piece }) => {
+  if (piece.row_version !== input.rowVersion) throw stale()
+  if (piece.state !== 'ready') throw fail(409, 'not-ready', 'It is not ready: steps are still open.')
+  await tx.run('UPDATE piece SET state = \'handed-over\', handed_over_at = :at, row_version = row_version + 1 WHERE id = :id', { at, id })
+  return { kind: 'handed-over', says: `Handed over to ${input.to}`, result: { ok: true } }
+})

@@ -1,0 +1,84 @@
+import type { Caution } from '#core/safety'
+import type { Choice, RouteSlug, Step, StepKind, Method, Wait } from '#core/plan'
+import type { BenchStep, BenchWait, StepState } from '#core/timetable'
+import type { Db } from '../database/db'
+import type { PieceRow, Which } from './pieces'
+
+interface StepRow {
+  id: number, piece_id: number, step_key: string, position: number, kind: StepKind, title: string, product: string | null, grits: string, method: Method, coat: number | null, passes: number
+  attended_min: number, amount_ml: number | null, cautions: string, why: string, gate_slug: string | null, gate_look: string | null, gate_fails: string | null, gate_fallback: RouteSlug | null, gate_chance: number | null
+  by_hand: 0 | 1, state: StepState, gate_result: 'pass' | 'fail' | null, started_at: Date | null, finished_at: Date | null, started_by: string | null, finished_by: string | null, row_version: number, faces: string | null
+}
+interface WaitRow { piece_id: number, from_key: string, to_key: string, kind: Wait['kind'], min_min: number, likely_min: number, safe_min: number, max_min: number | null, hard: 0 | 1, why: string, held_until: Date | null }
+
+/** A step of the working plan as it stands in the database. */
+export interface PlannedStep extends BenchStep { id: number, position: number, rowVersion: number, gateResult: 'pass' | 'fail' | null, startedBy: string | null, finishedBy: string | null }
+export interface StoredPlan { steps: PlannedStep[], waits: BenchWait[], overruled: Map<string, { word: string, by: string }> }
+
+const list = (text: string) => text ? text.split(',') : []
+
+const stepOf = (r: StepRow): PlannedStep => ({
+  id: r.id, key: r.step_key, position: r.position, kind: r.kind, title: r.title, faces: list(r.faces ?? '').map(Number), product: r.product, grits: list(r.grits).map(Number), method: r.method, coat: r.coat, passes: r.passes,
+  attended_min: r.attended_min, amount_ml: r.amount_ml, cautions: list(r.cautions) as Caution[], why: r.why, byHand: Boolean(r.by_hand), rowVersion: r.row_version, gateResult: r.gate_result,
+  gate: r.gate_slug ? { slug: r.gate_slug, look: r.gate_look!, fails: r.gate_fails!, fallback: r.gate_fallback, chance: r.gate_chance! } : null,
+  state: r.state, started_ms: r.started_at?.getTime() ?? null, finished_ms: r.finished_at?.getTime() ?? null, startedBy: r.started_by, finishedBy: r.finished_by,
+})
+const waitOf = (r: WaitRow): BenchWait => ({ from: r.from_key, to: r.to_key, kind: r.kind, min: r.min_min, likely: r.likely_min, safe: r.safe_min, max: r.max_min, hard: Boolean(r.hard), why: r.why, held_ms: r.held_until?.getTime() ?? null })
+
+const WHERE = { one: 'piece.id = :id', active: 'piece.state = \'active\'' } as const
+
+const emptyPlan = (): StoredPlan => ({ steps: [], waits: [], overruled: new Map() })
+
+/** Working plans of the pieces asked for, by piece, in three queries. */
+export async function readPlans(on: Db, which: Which): Promise<Map<number, StoredPlan>> {
+  const where = WHERE[which.where]
+  const params = { id: which.id ?? 0 }
+  const steps = await on.rows<StepRow>(
+    `SELECT s.*, a.name AS started_by, b.name AS finished_by, (SELECT GROUP_CONCAT(face_id ORDER BY face_id) FROM plan_step_face WHERE step_id = s.id) AS faces
+       FROM plan_step s JOIN piece ON piece.id = s.piece_id LEFT JOIN person a ON a.id = s.started_by LEFT JOIN person b ON b.id = s.finished_by
+      WHERE ${where} ORDER BY s.piece_id, s.position, s.id`, params)
+  const waits = await on.rows<WaitRow>(`SELECT w.* FROM plan_wait w JOIN piece ON piece.id = w.piece_id WHERE ${where}`, params)
+  const overrules = await on.rows<{ piece_id: number, rule: string, step_key: string, word: string, by_name: string }>(
+    `SELECT o.piece_id, o.rule, o.step_key, o.word, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id WHERE ${where}`, params)
+  const plans = new Map<number, StoredPlan>()
+  const of = (id: number) => {
+    const plan = plans.get(id) ?? emptyPlan()
+    plans.set(id, plan)
+    return plan
+  }
+  for (const row of steps) of(row.piece_id).steps.push(stepOf(row))
+  for (const row of waits) of(row.piece_id).waits.push(waitOf(row))
+  for (const o of overrules) of(o.piece_id).overruled.set(`${o.rule}|${o.step_key}`, { word: o.word, by: o.by_name })
+  return plans
+}
+
+export async function readPlan(on: Db, pieceId: number): Promise<StoredPlan> {
+  return (await readPlans(on, { where: 'one', id: pieceId })).get(pieceId) ?? emptyPlan()
+}
+
+/** The choice stored with a piece; null before a route was chosen. */
+export const choiceOf = (piece: PieceRow): Choice | null => piece.route
+  ? { route: piece.route as RouteSlug, finish: piece.finish as Choice['finish'], colour: piece.colour as Choice['colour'], conditioner: piece.conditioner as Choice['conditioner'] }
+  : null
+
+export async function insertStep(tx: Db, pieceId: number, step: Step, position: number): Promise<number> {
+  const { id } = await tx.run(
+    `INSERT INTO plan_step (piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml, cautions, why, gate_slug, gate_look, gate_fails, gate_fallback, gate_chance, by_hand)
+     VALUES (:pieceId, :key, :position, :kind, :title, :product, :grits, :method, :coat, :passes, :attended_min, :amount_ml, :cautions, :why, :gateSlug, :look, :fails, :fallback, :chance, :byHand)`,
+    { ...step, pieceId, position, faces: undefined, gate: undefined, grits: step.grits.join(','), cautions: step.cautions.join(','), amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100,
+      gateSlug: step.gate?.slug ?? null, look: step.gate?.look ?? null, fails: step.gate?.fails ?? null, fallback: step.gate?.fallback ?? null, chance: step.gate?.chance ?? null })
+  if (step.faces.length) await tx.run('INSERT INTO plan_step_face (step_id, face_id) VALUES :pairs'.replace(':pairs', step.faces.map((_, i) => `(:id, :f${i})`).join(', ')), { id, ...Object.fromEntries(step.faces.map((f, i) => [`f${i}`, f])) })
+  return id
+}
+
+/** Replaces the waits of a plan, keeping what "not dry yet" held back. */
+export async function writeWaits(tx: Db, pieceId: number, waits: readonly Wait[], held: readonly BenchWait[]): Promise<void> {
+  const heldUntil = new Map(held.map(w => [`${w.from}>${w.to}`, w.held_ms]))
+  await tx.run('DELETE FROM plan_wait WHERE piece_id = :pieceId', { pieceId })
+  for (const w of waits) {
+    const ms = heldUntil.get(`${w.from}>${w.to}`)
+    await tx.run(
+      `INSERT INTO plan_wait (piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until)
+       VALUES (:pieceId, :from, :to, :kind, :min, :likely, :safe, :max, :hard, :why, :held)`, { ...w, pieceId, held: ms ? new Date(ms) : null })
+  }
+}

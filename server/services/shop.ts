@@ -1,0 +1,68 @@
+import { DateTime } from 'luxon'
+import type { z } from 'zod'
+import { STALE_AFTER_MIN, type Air } from '#core/air'
+import { MATERIALS } from '#core/layers/materials'
+import type { Hours } from '#core/timetable'
+import type * as s from '#shared/schemas'
+import { db, transaction, type Db } from '../database/db'
+import { publicPerson, type Person } from './people'
+import { log, tell } from './record'
+
+export interface ShopRow { name: string, zone: string, currency: string, length_unit: 'mm' | 'in', hour_minor: number, material_markup_bp: number, tax_bp: number, row_version: number }
+
+export async function readShop(on: Db = db()): Promise<ShopRow> {
+  const row = await on.row<ShopRow>('SELECT * FROM shop WHERE id = 1')
+  if (!row) throw fail(409, 'no-shop', 'This shop is not set up yet. Open the first page.')
+  return row
+}
+
+export async function readHours(on: Db = db()): Promise<Hours> {
+  const shop = await readShop(on)
+  const openings = await on.rows<{ weekday: number, open_min: number, close_min: number }>('SELECT * FROM opening ORDER BY weekday, open_min')
+  const closures = await on.rows<{ day: string }>('SELECT day FROM closure')
+  const week: Record<number, [number, number][]> = {}
+  for (const o of openings) (week[o.weekday] ??= []).push([o.open_min, o.close_min])
+  return { zone: shop.zone, week, closures: closures.map(c => c.day) }
+}
+
+/** Words for a moment in the shop's zone: the time today, the day and time otherwise. */
+export const clockIn = (zone: string, now: Date) => (ms: number): string => {
+  const at = DateTime.fromMillis(ms, { zone }).setLocale('en-GB')
+  const today = DateTime.fromJSDate(now, { zone })
+  return at.hasSame(today, 'day') ? at.toFormat('HH:mm') : at.toFormat('ccc d LLL HH:mm')
+}
+
+export interface AirNow { air: Air | null, last: { at: Date, temperature_C: number, rh: number, source: string } | null }
+
+/** The room's air; a stale reading is unknown air. */
+export async function readAir(at: Date, on: Db = db()): Promise<AirNow> {
+  const last = await on.row<NonNullable<AirNow['last']>>('SELECT at, temperature_C, rh, source FROM climate_reading WHERE at <= :at ORDER BY at DESC, id DESC LIMIT 1', { at })
+  const fresh = last !== null && at.getTime() - last.at.getTime() <= STALE_AFTER_MIN * 60_000
+  return { air: fresh ? { temperature_C: last.temperature_C, rh: last.rh } : null, last }
+}
+
+export async function addAir(reading: { temperature_C: number, rh: number }, source: string, at: Date, person: Person | null): Promise<void> {
+  await transaction(async (tx) => {
+    await tx.run('INSERT INTO climate_reading (at, temperature_C, rh, source, person_id) VALUES (:at, :temperature_C, :rh, :source, :personId)', { ...reading, at, source, personId: person?.id ?? null })
+    if (person) await log(tx, { pieceId: null, kind: 'air', says: `Air read by hand: ${reading.temperature_C} °C, ${Math.round(reading.rh * 100)} %`, at, recordedAt: at, personId: person.id })
+    await tell(tx, 'air', null, at)
+  })
+}
+
+export async function shopPage() {
+  const people = await db().rows<Person>('SELECT id, name, login, role, epoch, active, row_version FROM person ORDER BY name')
+  const { row_version, ...shop } = await readShop()
+  return { ...shop, rowVersion: row_version, hours: await readHours(), people: people.map(publicPerson), materials: MATERIALS.map(m => ({ ...m, tag: 'shop default' as const })) }
+}
+
+export async function changeShop(input: z.infer<typeof s.shopChange>, person: Person, at: Date) {
+  return transaction(async (tx) => {
+    const { changed } = await tx.run(
+      `UPDATE shop SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp, length_unit = :lengthUnit, row_version = row_version + 1
+        WHERE id = 1 AND row_version = :rowVersion`, input)
+    if (changed === 0) throw stale()
+    await log(tx, { pieceId: null, kind: 'shop', says: `Shop settings changed: ${input.hourMinor / 100} an hour`, at, recordedAt: at, personId: person.id })
+    await tell(tx, 'shop', null, at)
+    return { ok: true }
+  })
+}

@@ -1,0 +1,74 @@
+/** The one registry of the API: who may call what, and what a call must carry. */
+import type { z } from 'zod'
+import * as s from './schemas'
+import type { Role } from '../core/safety'
+
+export type { Role }
+export const ROLES = ['owner', 'lead', 'finisher', 'office'] as const satisfies readonly Role[]
+
+const all: readonly Role[] = ROLES
+const bench: readonly Role[] = ['owner', 'lead', 'finisher']
+const decide: readonly Role[] = ['owner', 'lead']
+const desk: readonly Role[] = ['owner', 'lead', 'office']
+const owner: readonly Role[] = ['owner']
+
+export interface RouteSpec { roles: readonly Role[] | 'public', body?: z.ZodType, query?: z.ZodType }
+
+export const API = {
+  'GET /api/health': { roles: 'public' },
+  'GET /api/session': { roles: 'public' },
+  'POST /api/session': { roles: 'public', body: s.signIn },
+  'DELETE /api/session': { roles: all },
+  'POST /api/first-owner': { roles: 'public', body: s.firstOwner },
+  'GET /api/answer/:token': { roles: 'public' },
+  'POST /api/answer/:token': { roles: 'public', body: s.clientAnswer },
+
+  'GET /api/now': { roles: all },
+  'GET /api/events': { roles: all },
+  'POST /api/bench': { roles: bench, body: s.benchCommand },
+  'POST /api/alarms': { roles: bench, body: s.alarmAck },
+  'POST /api/air': { roles: bench, body: s.airReading },
+  'GET /api/timetable': { roles: all },
+
+  'GET /api/pieces': { roles: all, query: s.pieceQuery },
+  'POST /api/pieces': { roles: desk, body: s.takeIn },
+  'GET /api/pieces/:id': { roles: all },
+  'PATCH /api/pieces/:id': { roles: desk, body: s.pieceChange },
+  'POST /api/pieces/:id/parts': { roles: desk, body: s.addParts },
+  'POST /api/pieces/:id/photographs': { roles: all },
+  'GET /api/photographs/:address': { roles: all, query: s.pictureQuery },
+  'POST /api/pieces/:id/findings': { roles: bench, body: s.addFinding },
+  'DELETE /api/findings/:id': { roles: bench },
+  'POST /api/pieces/:id/tests': { roles: bench, body: s.addTest },
+  'DELETE /api/tests/:id': { roles: bench },
+  'POST /api/pieces/:id/evidence': { roles: decide, body: s.addEvidence },
+  'GET /api/pieces/:id/routes': { roles: all, query: s.routeQuery },
+  'PUT /api/pieces/:id/choice': { roles: decide, body: s.choose },
+  'GET /api/pieces/:id/plan': { roles: all },
+  'POST /api/pieces/:id/steps': { roles: bench, body: s.addStep },
+  'PATCH /api/steps/:id': { roles: bench, body: s.changeStep },
+  'DELETE /api/steps/:id': { roles: bench, query: s.versionQuery },
+  'POST /api/pieces/:id/overrules': { roles: bench, body: s.overrule },
+  'GET /api/pieces/:id/log': { roles: all },
+  'POST /api/pieces/:id/hand-over': { roles: desk, body: s.handOver },
+
+  'POST /api/pieces/:id/approvals': { roles: desk, body: s.ask },
+  'POST /api/approvals/:id/answer': { roles: desk, body: s.recordAnswer },
+  'POST /api/approvals/:id/words': { roles: desk, body: s.replyWord },
+  'GET /api/answers': { roles: all },
+
+  'GET /api/store': { roles: all },
+  'POST /api/products': { roles: decide, body: s.addProduct },
+  'POST /api/lots': { roles: all, body: s.addLot },
+
+  'GET /api/shop': { roles: all },
+  'PUT /api/shop': { roles: owner, body: s.shopChange },
+  'POST /api/people': { roles: owner, body: s.addPerson },
+  'PATCH /api/people/:id': { roles: owner, body: s.changePerson },
+  'POST /api/clock': { roles: owner, body: s.setClock },
+} as const satisfies Record<string, RouteSpec>
+
+export type RouteKey = keyof typeof API
+
+/** The one shape of an error. */
+export interface Problem { code: string, message: string, fields?: Record<string, string> }

@@ -1,0 +1,44 @@
+/** A caller of the API with its own cookie. */
+export const BASE = process.env.HANTVERK_BASE ?? ''
+export const PASSWORD = 'verdigris-9'
+
+export interface Reply<T = Record<string, never>> { status: number, body: T & { code: string, message: string, fields?: Record<string, string> } }
+
+export class Caller {
+  private cookie = ''
+  async send<T = unknown>(route: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply<T>> {
+    const [method, path] = route.split(' ')
+    const raw = typeof body === 'string' || body instanceof FormData
+    const reply = await fetch(BASE + path, { method, headers: { ...(body === undefined || body instanceof FormData ? {} : { 'content-type': 'application/json' }), cookie: this.cookie, ...headers }, body: body === undefined ? undefined : raw ? body : JSON.stringify(body) })
+    const set = reply.headers.get('set-cookie')
+    if (set) this.cookie = set.split(';')[0]!
+    const text = await reply.text()
+    return { status: reply.status, body: (text && /json/.test(reply.headers.get('content-type') ?? '') ? JSON.parse(text) : { text }) as Reply<T>['body'] }
+  }
+
+  /** Sends and expects 200. */
+  async ok<T = never>(route: string, body?: unknown): Promise<T> {
+    const reply = await this.send<T>(route, body)
+    if (reply.status !== 200) throw new Error(`${route}: ${reply.status} ${JSON.stringify(reply.body)}`)
+    return reply.body
+  }
+}
+
+export async function signedIn(login: string): Promise<Caller> {
+  const caller = new Caller()
+  await caller.ok('POST /api/session', { login, password: PASSWORD })
+  return caller
+}
+
+const face = { name: 'outside', rank: 'show', shape: 'flat', orientation: 'horizontal', length: '900', width: '45 cm', count: 1, species: 'oak', substrate: 'solid', veneer: '' }
+export const intake = (more: Record<string, unknown> = {}) => ({
+  name: 'Chart chest', note: '', client: { name: 'Test client', email: 'client@example.invalid', phone: '' }, use: 'daily', tone: 'same', sheen: 'satin', age: 'keep', dueOn: null, period: '1960-1990', refinished: 'no', keepPatina: false, lead: 'no',
+  parts: [{ name: 'lid', scope: 'refinish', faces: [face] }], ...more })
+export const choice = { route: 'strip-chemical', finish: 'varnish-oil', colour: 'none', conditioner: 'auto' }
+export const setClock = (owner: Caller, at: string) => owner.ok('POST /api/clock', { at })
+export interface PlanStep { id: number, key: string, kind: string, title: string, state: string, rowVersion: number, position: number, amount_ml: number | null, attended_min: number, start: { may: boolean, refusals: { code: string, says: string }[] } }
+export interface PlanView { steps: PlanStep[], rowVersion: number, verdicts: { rule: string, step: string }[], cost: { soFar_minor: number } }
+export const planOf = (caller: Caller, id: number) => caller.ok<PlanView>(`GET /api/pieces/${id}/plan`)
+export const act = (caller: Caller, kind: string, step: PlanStep, happenedAt: string, more: Record<string, unknown> = {}) =>
+  caller.send('POST /api/bench', { kind, uuid: crypto.randomUUID(), stepId: step.id, rowVersion: step.rowVersion, happenedAt, ...more })
+export const stepOf = async (caller: Caller, id: number, key: string): Promise<PlanStep> => (await planOf(caller, id)).steps.find(s => s.key === key)!
