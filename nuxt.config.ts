@@ -7,7 +7,7 @@ export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-auth-utils', 'nuxt-security', '@nuxt/eslint'],
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
-  app: { head: { title: 'Hantverk', htmlAttrs: { lang: 'en' }, meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }] } },
+  app: { head: { title: 'Hantverk', htmlAttrs: { lang: 'en' }, link: [{ rel: 'icon', href: '/favicon.svg', type: 'image/svg+xml' }], meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }] } },
   css: ['@fontsource-variable/schibsted-grotesk', '~/assets/main.css'],
   runtimeConfig: {
     databaseUrl: '',

@@ -1,3 +1,3 @@
 <template>
-  <NuxtPage />
+  <NuxtLayout><NuxtPage /></NuxtLayout>
 </template>

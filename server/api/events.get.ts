@@ -1,17 +1,26 @@
 import { eventsSince, lastEvent, listen, type ShopEvent } from '../services/events'
 
+const BEAT_MS = 15_000
+
+/** Server-sent events: what changed since Last-Event-ID, then what changes. Never the data itself. */
 export default route('GET /api/events', async ({ event }) => {
   const stream = createEventStream(event)
-  const push = (events: ShopEvent[]) => stream.push(events.map(e => ({ id: String(e.id), event: 'changed', data: JSON.stringify({ topic: e.topic, piece: e.piece_id }) })))
-  const seen = Number(getHeader(event, 'last-event-id') ?? getQuery(event).after)
-  const stop = listen(events => void push(events))
-  const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), 15_000)
+  const asked = getHeader(event, 'last-event-id') ?? getQuery(event).after
+  let sent = asked !== undefined && /^\d{1,15}$/.test(String(asked)) ? Number(asked) : await lastEvent()
+  const push = (events: ShopEvent[]) => {
+    const fresh = events.filter(e => e.id > sent)
+    if (fresh.length === 0) return
+    sent = fresh.at(-1)!.id
+    void stream.push(fresh.map(e => ({ id: String(e.id), event: 'changed', data: JSON.stringify({ topic: e.topic, piece: e.piece_id }) })))
+  }
+  const stop = await listen(push)
+  const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), BEAT_MS)
   stream.onClosed(async () => {
     stop()
     clearInterval(beat)
     await stream.close()
   })
-  if (Number.isInteger(seen) && seen >= 0) void eventsSince(seen).then(push)
-  else void lastEvent().then(id => stream.push({ id: String(id), event: 'hello', data: '' }))
+  void stream.push({ id: String(sent), event: 'hello', data: '' })
+  void eventsSince(sent).then(push)
   return stream.send()
 })

@@ -1,4 +1,4 @@
-import { db, openPool } from '../database/db'
+import { db } from '../database/db'
 
 export interface ShopEvent { id: number, topic: string, piece_id: number | null }
 type Listener = (events: ShopEvent[]) => void
@@ -13,7 +13,6 @@ export const lastEvent = async (): Promise<number> => (await db().row<{ last: nu
 
 async function poll() {
   try {
-    if (last < 0) last = await lastEvent()
     const events = await eventsSince(last)
     if (events.length === 0) return
     last = events.at(-1)!.id
@@ -22,9 +21,9 @@ async function poll() {
   catch (error) { console.error('events:', (error as Error).message) }
 }
 
-/** Follows the event table twice a second while anybody listens. Returns how to stop. */
-export function listen(listener: Listener): () => void {
-  openPool()
+/** Follows the event table twice a second while anybody listens. From its return on nothing is missed. Returns how to stop. */
+export async function listen(listener: Listener): Promise<() => void> {
+  if (last < 0) last = await lastEvent()
   listeners.add(listener)
   timer ??= setInterval(poll, POLL_MS)
   return () => {

@@ -1,5 +1,5 @@
 import { readdirSync } from 'node:fs'
-import { beforeAll, describe, expect, it, test } from 'vitest'
+import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { API, ROLES, type Role } from '#shared/api'
 import { act, Caller, choice, intake, PASSWORD, planOf, setClock, signedIn, stepOf } from './http'
 
@@ -31,6 +31,13 @@ async function approved(more = {}, pick: Record<string, unknown> = choice) {
   const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: 'Please', days: 14 })
   await people.office.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'phone', name: 'Test client', says: '' })
   return id
+}
+
+/** The clock at this moment, with good air read a minute before. */
+async function inGoodAir(at: string) {
+  await setClock(people.owner, new Date(Date.parse(at) - 60_000).toISOString())
+  await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
+  await setClock(people.owner, at)
 }
 
 beforeAll(async () => {
@@ -229,8 +236,10 @@ describe('the client\'s word', () => {
 })
 
 describe('at the bench', () => {
+  beforeEach(() => setClock(people.owner, t('07:40')))
   it('starts, repeats without booking twice, says not yet, and takes back', async () => {
     const id = await approved()
+    await setClock(people.owner, t('10:30'))
     const wash = await stepOf(people.owner, id, 'wash')
     const command = { kind: 'start', uuid: crypto.randomUUID(), stepId: wash.id, rowVersion: wash.rowVersion, happenedAt: t('10:20') }
     expect((await people.finisher.send('POST /api/bench', command)).status).toBe(200)
@@ -249,14 +258,14 @@ describe('at the bench', () => {
   })
   it('refuses stripper whose window ends after closing, with the latest start', async () => {
     const id = await approved()
-    await setClock(people.owner, t('08:00'))
-    for (const key of ['wash', 'cover']) {
-      await act(people.finisher, 'start', await stepOf(people.owner, id, key), t('08:00'))
-      await act(people.finisher, 'finish', await stepOf(people.owner, id, key), t('08:00'))
-      await setClock(people.owner, t('09:00'))
+    for (const [i, { key, state }] of (await planOf(people.owner, id)).steps.entries()) {
+      if (key === 'strip') break
+      if (state !== 'planned') continue
+      const at = t(`${String(8 + i).padStart(2, '0')}:00`)
+      await setClock(people.owner, at)
+      await act(people.finisher, 'start', await stepOf(people.owner, id, key), at)
+      await act(people.finisher, 'finish', await stepOf(people.owner, id, key), at)
     }
-    await act(people.finisher, 'start', await stepOf(people.owner, id, 'cover'), t('09:00'))
-    await act(people.finisher, 'finish', await stepOf(people.owner, id, 'cover'), t('09:00'))
     await setClock(people.owner, t('16:45'))
     const reply = await act(people.finisher, 'start', await stepOf(people.owner, id, 'strip'), t('16:45'))
     expect(reply.body).toMatchObject({ code: 'ends-after-closing' })
@@ -268,28 +277,26 @@ describe('at the bench', () => {
     const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', { name: `soap ${id}`, class: 'mild-soap', priceMinor: 3000 })
     const { id: lotId } = await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'S1', amountMl: 10 })
     const left = async () => (await people.lead.ok<{ products: { id: number, lots: { left_ml: number }[] }[] }>('GET /api/store')).products.find(p => p.id === productId)!.lots[0]!.left_ml
-    await act(people.finisher, 'start', await stepOf(people.owner, id, 'wash'), t('10:30'))
+    await setClock(people.owner, t('07:41'))
+    await act(people.finisher, 'start', await stepOf(people.owner, id, 'wash'), t('07:41'))
     const running = await stepOf(people.owner, id, 'wash')
     const used = (word: string) => ({ used: [{ lotId, amountMl: 25, word }] })
-    const refused = await act(people.finisher, 'finish', running, t('10:30'), used(''))
+    const refused = await act(people.finisher, 'finish', running, t('07:41'), used(''))
     expect(refused.status).toBe(422)
     expect(refused.body.message).toMatch(/10 ml.*25 ml/)
     expect(await left()).toBe(10)
-    expect((await act(people.finisher, 'finish', running, t('10:30'), used('can was fuller'))).status).toBe(200)
+    expect((await act(people.finisher, 'finish', running, t('07:41'), used('can was fuller'))).status).toBe(200)
     expect(await left()).toBe(0)
     expect((await planOf(people.owner, id)).cost.soFar_minor).toBeGreaterThan(0)
-    await act(people.finisher, 'undo', await stepOf(people.owner, id, 'wash'), t('10:30'))
+    await act(people.finisher, 'undo', await stepOf(people.owner, id, 'wash'), t('07:41'))
     expect(await left()).toBe(10)
   })
   it('goes over to the fallback when the gate fails, inside the accepted worst', async () => {
     const id = await approved({}, { ...choice, route: 'level-barrier-recoat', finish: 'dewaxed-shellac' })
     let day = 24
     for (let key = ''; key !== 'gate'; day++) {
-      await setClock(people.owner, t('08:00', `2026-11-${day}`))
-      await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
       for (let hour = 8; hour < 17 && key !== 'gate'; hour++) {
-        await setClock(people.owner, t(`${String(hour).padStart(2, '0')}:00`, `2026-11-${day}`))
-        await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
+        await inGoodAir(t(`${String(hour).padStart(2, '0')}:00`, `2026-11-${day}`))
         const next = (await planOf(people.owner, id)).steps.find(s => s.start.may)
         if (!next) continue
         key = next.kind === 'gate' ? 'gate' : ''
@@ -326,10 +333,11 @@ describe('at the bench', () => {
       const plan = await planOf(people.owner, id)
       if (plan.steps.every(s => s.state === 'done')) break
       if (plan.steps.some(s => s.start.refusals.some(r => r.code === 'closed'))) continue
-      await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
+      await inGoodAir(at)
       const next = (await planOf(people.owner, id)).steps.find(s => s.start.may)
       if (!next) continue
-      await act(people.lead, 'start', next, at)
+      const started = await act(people.lead, 'start', next, at)
+      expect(started.status, `${next.key}: ${started.body.message}`).toBe(200)
       if (next.key === 'strip') await setClock(people.owner, new Date(Date.parse(at) + 20 * 60_000).toISOString())
       expect((await act(people.lead, 'finish', await stepOf(people.owner, id, next.key), at)).status).toBe(200)
     }

@@ -1,0 +1,42 @@
+import type { Problem } from '#shared/api'
+
+export const problem = (error: unknown): Problem => {
+  const data = (error as { data?: Partial<Problem> }).data
+  return data?.message ? { code: 'unknown', ...data, message: data.message } : { code: 'offline', message: 'The shop\'s server does not answer. Nothing was lost; try again in a moment.' }
+}
+
+/** Sends to the server. Problems become a line at the foot of the page, and null comes back. */
+export async function send<T = unknown>(method: 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T | null> {
+  const notes = useNotes()
+  try { return await $fetch<T>(path, { method, body: body as never }) }
+  catch (error) {
+    notes.show(problem(error).message, 'stop')
+    if ((error as { status?: number }).status === 401) await navigateTo('/sign-in')
+    return null
+  }
+}
+
+/** Reads a page's data and reads it again whenever `topics` change (all pieces, or one). */
+export function useLive<T>(path: () => string, concerns: (topic: string, piece: number | null) => boolean) {
+  const data = shallowRef<T | null>(null)
+  const failed = ref<Problem | null>(null)
+  const pending = ref(true)
+  let asked = 0
+  const load = async () => {
+    const mine = ++asked
+    try {
+      const got = await $fetch<T>(path())
+      if (mine === asked) { data.value = got as T; failed.value = null }
+    }
+    catch (error) {
+      if ((error as { status?: number }).status === 401) await navigateTo('/sign-in')
+      if (mine === asked) failed.value = problem(error)
+    }
+    finally { pending.value = false }
+  }
+  const stop = useEvents().on((topic, piece) => { if (concerns(topic, piece)) void load() })
+  onMounted(load)
+  onUnmounted(stop)
+  watch(path, load)
+  return { data, failed, pending, load }
+}
