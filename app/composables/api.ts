@@ -5,10 +5,13 @@ export const problem = (error: unknown): Problem => {
   return data?.message ? { code: 'unknown', ...data, message: data.message } : { code: 'offline', message: 'The shop\'s server does not answer. Nothing was lost; try again in a moment.' }
 }
 
+/** The fetch of this page without the route types, which are too deep for the compiler; `T` comes from the caller. */
+export const fetchAs = <T>(path: string, options: { method?: string, body?: unknown } = {}): Promise<T> => ($fetch as unknown as (path: string, options: object) => Promise<T>)(path, options)
+
 /** Sends to the server. Problems become a line at the foot of the page, and null comes back. */
 export async function send<T = unknown>(method: 'POST' | 'PUT' | 'PATCH' | 'DELETE', path: string, body?: unknown): Promise<T | null> {
   const notes = useNotes()
-  try { return await $fetch<T>(path, { method, body: body as never }) }
+  try { return await fetchAs<T>(path, { method, body }) }
   catch (error) {
     notes.show(problem(error).message, 'stop')
     if ((error as { status?: number }).status === 401) await navigateTo('/sign-in')
@@ -25,8 +28,8 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
   const load = async () => {
     const mine = ++asked
     try {
-      const got = await $fetch<T>(path())
-      if (mine === asked) { data.value = got as T; failed.value = null }
+      const got = await fetchAs<T>(path())
+      if (mine === asked) { data.value = got; failed.value = null }
     }
     catch (error) {
       if ((error as { status?: number }).status === 401) await navigateTo('/sign-in')

@@ -19,7 +19,7 @@ export async function actAtBench(kind: 'start' | 'finish' | 'not-dry' | 'undo', 
   const command = { kind, uuid: crypto.randomUUID(), stepId: step.stepId, rowVersion: step.rowVersion, happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(), ...more }
   for (let tries = 0; ; tries++) {
     try {
-      const done = await $fetch<{ says: string }>('/api/bench', { method: 'POST', body: command })
+      const done = await fetchAs<{ says: string }>('/api/bench', { method: 'POST', body: command })
       useNotes().show(done.says)
       return true
     }
@@ -31,3 +31,5 @@ export async function actAtBench(kind: 'start' | 'finish' | 'not-dry' | 'undo', 
     }
   }
 }
+
+export type AnswerLine = InternalApi['/api/answers']['get'][number]

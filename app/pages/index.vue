@@ -1,3 +1,104 @@
+<script setup lang="ts">
+const bench = inject(BENCH)!
+const clock = useClock()
+const { time, day, span, hours } = useFormat()
+const HOUR = 3_600_000
+
+const drawn = computed((): readonly [number, number] => {
+  const now = clock.now
+  const open = bench.value?.open
+  const from = Math.max(Math.floor((now - 2 * HOUR) / HOUR) * HOUR, open ? Math.floor(open[0] / HOUR) * HOUR : 0)
+  return [from, Math.max(now + 3 * HOUR, (bench.value?.closing_ms ?? now) + HOUR)]
+})
+const marks = computed(() => {
+  const [from, to] = drawn.value
+  const step = (to - from) > 10 * HOUR ? 2 * HOUR : HOUR
+  const list = []
+  for (let at = Math.ceil(from / step) * step; at < to; at += step) list.push({ at, x: (at - from) / (to - from) })
+  return list
+})
+const nowX = computed(() => (clock.now - drawn.value[0]) / (drawn.value[1] - drawn.value[0]))
+function left(w: WindowLine): { word: string, value: string, colour: string } {
+  const now = clock.now
+  if (w.opens_ms === null) return { word: 'now.runs', value: span(now - w.start_ms), colour: 'text-slate' }
+  if (w.closes_ms !== null && now > w.closes_ms) return { word: 'now.closed', value: time(w.closes_ms), colour: 'text-madder' }
+  if (now < w.opens_ms) return w.opens_ms - now > 18 * HOUR ? { word: 'now.opens', value: day(w.opens_ms), colour: '' } : { word: 'now.opensIn', value: span(w.opens_ms - now), colour: '' }
+  if (w.closes_ms !== null) return { word: 'now.closesIn', value: span(w.closes_ms - now), colour: w.closes_ms - now < 30 * 60_000 ? 'text-ochre' : 'text-verdigris' }
+  return { word: w.safe_ms !== null && now < w.safe_ms ? 'now.tryIt' : 'now.open', value: w.safe_ms !== null && now < w.safe_ms ? time(w.safe_ms) : span(now - w.opens_ms), colour: 'text-verdigris' }
+}
+const rank: Record<string, number> = { 'text-madder': 0, 'text-ochre': 1 }
+const windows = computed(() => [...(bench.value?.windows ?? [])].sort((a, b) => (rank[left(a).colour] ?? 2) - (rank[left(b).colour] ?? 2)).slice(0, 12))
+const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.step.stepId)
+</script>
+
 <template>
-  <p>Hantverk</p>
+  <div v-if="bench">
+    <h1 class="sr-only">{{ $t('rail.now') }}</h1>
+    <section v-if="windows.length" :aria-label="$t('now.windows')">
+      <div class="grid grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-end caption clock">
+        <h2 class="text-ink">{{ $t('now.windows') }}</h2>
+        <div class="relative h-7">
+          <span v-for="m in marks" :key="m.at" class="absolute bottom-1 -translate-x-1/2" :style="{ left: `${m.x * 100}%`, opacity: Math.abs(m.x - nowX) < 0.06 ? 0 : 1 }">{{ time(m.at) }}</span>
+          <span class="absolute bottom-0 -translate-x-1/2 bg-ink text-sheet px-2 py-0.5" :style="{ left: `${nowX * 100}%` }">{{ time(clock.now) }}</span>
+        </div>
+        <span />
+      </div>
+      <div v-for="w in windows" :key="`${w.pieceId}${w.from}${w.to}`" class="grid grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5" data-test="window">
+        <NuxtLink :to="`/pieces/${w.pieceId}/plan`" class="no-underline leading-snug">
+          <strong class="block">{{ w.step.title }}</strong>
+          <span class="caption">{{ w.pieceId }} · {{ w.piece }} · {{ w.step.faces }}</span>
+        </NuxtLink>
+        <WindowBar :window="w" :span="drawn" :now="clock.now" :closing="bench.closing_ms" :label="`${w.step.title}: ${$t(left(w).word)} ${left(w).value}`" />
+        <span class="text-right leading-tight"><span class="caption block">{{ $t(left(w).word) }}</span><strong class="text-xl clock" :class="left(w).colour">{{ left(w).value }}</strong></span>
+      </div>
+    </section>
+
+    <div class="grid lg:grid-cols-[1fr_24rem] gap-x-10 gap-y-8 mt-6">
+      <div class="grid gap-6 content-start">
+        <section v-if="bench.running.length">
+          <h2>{{ $t('now.running') }}</h2>
+          <div v-for="s in bench.running" :key="s.stepId" class="row flex items-center gap-4" data-test="running">
+            <div class="grow"><strong>{{ s.title }}</strong><span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.startedBy }}, {{ time(s.started_ms) }}</span></div>
+            <span class="clock text-lg">{{ span(clock.now - s.started_ms) }}<span class="caption"> / {{ hours(s.attended_min) }}</span></span>
+            <BenchAct :step="s" state="running" />
+          </div>
+        </section>
+        <section>
+          <h2>{{ $t('now.may') }}</h2>
+          <p v-if="!bench.may.length" class="row">{{ bench.open ? $t('now.nothing') : $t('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` }) }}</p>
+          <div v-for="s in bench.may" :key="s.stepId" class="row flex items-center gap-4" data-test="may">
+            <div class="grow">
+              <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"><strong>{{ s.title }}</strong></NuxtLink>
+              <span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.faces }}<span v-if="s.latest_ms" class="text-ochre"> · {{ $t('now.before', { at: time(s.latest_ms) }) }}</span></span>
+              <span v-for="w in s.warnings" :key="w" class="caption block text-ochre">{{ w }}</span>
+            </div>
+            <span class="clock whitespace-nowrap">{{ hours(s.attended_min) }}</span>
+            <BenchAct :step="s" state="planned" may :waits="windows.some(w => w.step.stepId === s.stepId && alsoMay(w))" />
+          </div>
+        </section>
+        <section v-if="bench.mustNot.length">
+          <h2>{{ $t('now.mustNot') }}</h2>
+          <div v-for="s in bench.mustNot" :key="s.stepId" class="row" data-test="must-not">
+            <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"><strong>{{ s.title }}</strong></NuxtLink> <span class="caption">{{ s.pieceId }} · {{ s.piece }}</span>
+            <p class="verdict verdict-stop mt-1">{{ s.says }}</p>
+          </div>
+        </section>
+      </div>
+      <div class="grid gap-6 content-start">
+        <section v-if="bench.became.length">
+          <h2>{{ $t('now.became') }}</h2>
+          <NuxtLink v-for="b in bench.became.slice(0, 6)" :key="b.pieceId + b.title" :to="`/pieces/${b.pieceId}/plan`" class="row block no-underline"><strong>{{ b.title }}</strong><span class="caption block">{{ b.pieceId }} · {{ b.piece }}, {{ $t('now.since', { at: time(b.since_ms) }) }}</span></NuxtLink>
+        </section>
+        <section v-if="bench.waiting.length">
+          <h2>{{ $t('now.waiting') }}</h2>
+          <NuxtLink v-for="w in bench.waiting" :key="w.pieceId + w.says" :to="`/pieces/${w.pieceId}/${w.says === 'examine' ? '' : w.says === 'choose a route' ? 'route' : 'client'}`" class="row block no-underline">{{ w.pieceId }} · {{ w.piece }}<span class="caption block">{{ w.says }}</span></NuxtLink>
+        </section>
+        <section v-if="bench.news.length">
+          <h2>{{ $t('now.news') }}</h2>
+          <NuxtLink v-for="n in bench.news.slice(0, 5)" :key="n.says + n.happened_at" :to="`/pieces/${n.piece_id}/log`" class="row block no-underline">{{ n.says }}<span class="caption block">{{ n.piece_id }} · {{ n.piece }}, {{ time(n.happened_at) }}</span></NuxtLink>
+        </section>
+      </div>
+    </div>
+  </div>
+  <p v-else>{{ $t('loading') }}</p>
 </template>

@@ -1,0 +1,69 @@
+<script setup lang="ts">
+import { DateTime } from 'luxon'
+import type { InternalApi } from 'nitropack/types'
+
+definePageMeta({ layout: 'plain' })
+const route = useRoute()
+const token = String(route.params.token)
+const page = ref<InternalApi['/api/answer/:token']['get'] | null>(null)
+const error = ref('')
+const name = ref('')
+const says = ref('')
+const question = ref('')
+const busy = ref(false)
+async function load() {
+  try { page.value = await fetchAs<InternalApi['/api/answer/:token']['get']>(`/api/answer/${token}`) }
+  catch (e) { error.value = problem(e).message }
+}
+onMounted(load)
+async function answer(kind: 'yes' | 'no' | 'question') {
+  busy.value = true
+  error.value = ''
+  try {
+    await fetchAs(`/api/answer/${token}`, { method: 'POST', body: { kind, name: name.value, says: kind === 'question' ? question.value : says.value } })
+    if (kind === 'question') question.value = ''
+    await load()
+  }
+  catch (e) { error.value = problem(e).message }
+  busy.value = false
+}
+const money = (minor: number) => new Intl.NumberFormat('en-GB', { style: 'currency', currency: page.value!.shown.currency, maximumFractionDigits: 0, currencyDisplay: 'code' }).format(minor / 100)
+const date = (iso: string) => DateTime.fromISO(iso).setLocale('en-GB').toFormat('d LLLL yyyy')
+const shown = computed(() => page.value?.shown)
+</script>
+
+<template>
+  <article v-if="page && shown" class="text-lg">
+    <p class="caption">{{ shown.shop }}</p>
+    <h1>{{ shown.piece }}</h1>
+    <p class="mt-2">{{ $t('letter.to', { name: shown.client }) }}</p>
+    <p v-if="shown.words" class="mt-2 whitespace-pre-line" data-test="words">{{ shown.words }}</p>
+    <div class="row mt-5">
+      <!-- eslint-disable-next-line vue/no-v-html -- the stored picture, drawn by this server -->
+      <div data-test="picture" v-html="page.picture" />
+      <p class="caption">{{ $t('letter.section') }}</p>
+    </div>
+    <dl class="row grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
+      <dt>{{ $t('letter.work') }}</dt><dd class="font-bold">{{ $t(`route.${shown.route}`) }}</dd>
+      <dt>{{ $t('letter.finish') }}</dt><dd class="font-bold">{{ $t(`finish.${shown.finish}`) }}, {{ $t(`sheen.${shown.sheen}`) }}<template v-if="shown.colour !== 'none'">, {{ $t(`colour.${shown.colour}`) }}</template></dd>
+      <dt>{{ $t('letter.price') }}</dt><dd class="font-bold clock" data-test="price">{{ money(shown.likely_minor) }}<span v-if="shown.worst_minor > shown.likely_minor" class="font-normal">, {{ $t('letter.atWorst', { sum: money(shown.worst_minor) }) }}</span></dd>
+      <dt>{{ $t('letter.ready') }}</dt><dd class="font-bold clock">{{ date(shown.readyLikely) }}<span class="font-normal">, {{ $t('letter.latest', { day: date(shown.readySafe) }) }}</span></dd>
+    </dl>
+    <p v-if="shown.gate" class="verdict">{{ $t('letter.gate', { fails: shown.gate, sum: money(shown.worst_minor) }) }}</p>
+    <details class="row"><summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('letter.steps') }}</summary><ol class="list-decimal pl-6"><li v-for="s in shown.steps" :key="s">{{ s }}</li></ol></details>
+    <p v-for="w in page.words" :key="w.at" class="row"><strong>{{ w.side === 'client' ? $t('letter.you') : shown.shop }}:</strong> {{ w.says }}</p>
+    <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
+    <template v-if="page.state === 'open'">
+      <form class="row grid gap-4" @submit.prevent>
+        <TextField v-model="name" :label="$t('letter.name')" />
+        <label>{{ $t('letter.remark') }} <input v-model="says" class="field" maxlength="1000"></label>
+        <div class="grid sm:grid-cols-2 gap-3"><button class="act" :disabled="busy" @click="answer('yes')">{{ $t('letter.yes') }}</button><button class="act act-stop" :disabled="busy" @click="answer('no')">{{ $t('letter.no') }}</button></div>
+      </form>
+      <form class="row grid gap-3" @submit.prevent="answer('question')"><label>{{ $t('letter.question') }} <textarea v-model="question" class="field" rows="3" maxlength="1000" /></label><button class="act act-quiet justify-self-start" :disabled="busy">{{ $t('letter.ask') }}</button></form>
+    </template>
+    <p v-else class="row text-xl font-bold" data-test="state">{{ $t(`letter.state.${page.state}`, { name: page.answeredName }) }}</p>
+    <p class="caption break-all">{{ $t('letter.digest') }} {{ page.digest }}</p>
+  </article>
+  <p v-else-if="error" class="verdict verdict-stop mt-10 text-lg">{{ error }}</p>
+  <p v-else>{{ $t('loading') }}</p>
+</template>

@@ -1,0 +1,36 @@
+<script setup lang="ts">
+definePageMeta({ layout: 'plain' })
+const session = useSession()
+const form = ref({ shop: '', name: '', login: '', password: '', zone: 'Europe/Stockholm', currency: 'SEK', lengthUnit: 'mm' })
+onMounted(() => { form.value.zone = Intl.DateTimeFormat().resolvedOptions().timeZone || form.value.zone })
+const fields = ref<Record<string, string>>({})
+const error = ref('')
+async function make() {
+  try {
+    await fetchAs('/api/first-owner', { method: 'POST', body: form.value })
+    await session.load()
+    await navigateTo('/')
+  }
+  catch (e) {
+    const p = problem(e)
+    error.value = p.message
+    fields.value = p.fields ?? {}
+  }
+}
+</script>
+
+<template>
+  <form class="max-w-md mx-auto mt-10 grid gap-4" @submit.prevent="make">
+    <h1>{{ $t('first.title') }}</h1>
+    <p>{{ $t('first.why') }}</p>
+    <TextField v-model="form.shop" :label="$t('shop.name')" :error="fields.shop" />
+    <TextField v-model="form.name" :label="$t('first.name')" :error="fields.name" />
+    <TextField v-model="form.login" :label="$t('signIn.login')" :error="fields.login" />
+    <TextField v-model="form.password" :label="$t('signIn.password')" type="password" :error="fields.password" />
+    <TextField v-model="form.zone" :label="$t('first.zone')" :error="fields.zone" />
+    <TextField v-model="form.currency" :label="$t('first.currency')" :error="fields.currency" />
+    <label>{{ $t('shop.unit') }} <select v-model="form.lengthUnit" class="field"><option value="mm">mm</option><option value="in">in</option></select></label>
+    <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
+    <button class="act">{{ $t('first.make') }}</button>
+  </form>
+</template>

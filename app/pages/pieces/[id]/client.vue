@@ -1,0 +1,33 @@
+<script setup lang="ts">
+const { page, load: reload } = inject(PIECE)!
+const session = useSession()
+const id = computed(() => page.value!.piece.id)
+const { data: answers, load } = useLive<AnswerLine[]>(() => '/api/answers', (topic, piece) => topic === 'all' || (topic === 'piece' && (piece === null || piece === id.value)))
+const mine = computed(() => (answers.value ?? []).filter(a => a.pieceId === id.value))
+const words = ref('')
+const days = ref(14)
+const can = computed(() => session.may('owner', 'lead', 'office'))
+async function ask() {
+  if (await send('POST', `/api/pieces/${id.value}/approvals`, { words: words.value, days: days.value })) words.value = ''
+  await load()
+  await reload()
+}
+</script>
+
+<template>
+  <div class="grid lg:grid-cols-2 gap-10">
+    <form v-if="can && page!.piece.state === 'active'" class="grid gap-3 content-start" @submit.prevent="ask">
+      <h2>{{ $t('client.ask') }}</h2>
+      <p>{{ page!.piece.client_email ? $t('client.byMail', { to: page!.piece.client_email }) : $t('client.noMail') }}</p>
+      <label>{{ $t('client.words') }} <textarea v-model="words" class="field" rows="4" maxlength="1000" /></label>
+      <label>{{ $t('client.days') }} <input v-model.number="days" type="number" min="1" max="90" class="field !w-28"></label>
+      <button class="act justify-self-start">{{ $t('client.ask') }}</button>
+      <p class="caption">{{ $t('client.what') }}</p>
+    </form>
+    <section>
+      <h2>{{ $t('client.asked') }}</h2>
+      <p v-if="answers && !mine.length" class="row">{{ $t('client.never') }}</p>
+      <AnswerCard v-for="a in mine" :key="a.id" :answer="a" @changed="load().then(reload)" />
+    </section>
+  </div>
+</template>

@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { COLOURS, FINISHES } from '#core/layers/materials'
+
+const { page, load: reload } = inject(PIECE)!
+const session = useSession()
+const { hours, money, percent, day } = useFormat()
+const id = computed(() => page.value!.piece.id)
+const pick = ref({ finish: page.value?.piece.finish ?? 'waterborne-polyurethane', colour: page.value?.piece.colour ?? (page.value?.piece.tone === 'darker' ? 'gel-stain' : 'none'), conditioner: page.value?.piece.conditioner ?? 'auto' })
+const { data: routes, load } = useLive<RoutesPage>(() => `/api/pieces/${id.value}/routes?${new URLSearchParams(pick.value)}`, (topic, piece) => topic === 'all' || piece === id.value)
+const busy = ref(false)
+async function choose(route: string) {
+  busy.value = true
+  const done = await send('PUT', `/api/pieces/${id.value}/choice`, { ...pick.value, route, rowVersion: routes.value!.rowVersion })
+  busy.value = false
+  if (!done) return load()
+  await reload()
+  await navigateTo(`/pieces/${id.value}/plan`)
+}
+const mark = { 'possible': '●', 'doubtful': '◐', 'ruled-out': '○' } as const
+const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out': 'text-madder' } as const
+</script>
+
+<template>
+  <div v-if="routes">
+    <div class="flex flex-wrap gap-4">
+      <label>{{ $t('route.finish') }} <select v-model="pick.finish" class="field"><option v-for="f in FINISHES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option></select></label>
+      <label>{{ $t('route.colour') }} <select v-model="pick.colour" class="field"><option v-for="c in COLOURS" :key="c" :value="c">{{ $t(`colour.${c}`) }}</option></select></label>
+      <label v-if="pick.colour === 'pigment-stain'">{{ $t('route.conditioner') }} <select v-model="pick.conditioner" class="field"><option v-for="c in ['auto', 'none', 'oil-conditioner', 'water-conditioner']" :key="c" :value="c">{{ $t(`conditioner.${c}`) }}</option></select></label>
+    </div>
+    <div class="mt-5">
+      <article v-for="v in routes.verdicts" :key="v.route" class="row grid lg:grid-cols-[17rem_1fr_19rem] gap-x-8 gap-y-3" :class="v.standing === 'ruled-out' ? 'opacity-80' : ''" data-test="route" :data-route="v.route" :data-standing="v.standing">
+        <div>
+          <h2>{{ $t(`route.${v.route}`) }}</h2>
+          <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong>
+          <p v-if="routes.chosen === v.route" class="font-semibold">{{ $t('route.chosen') }}</p>
+          <p v-else-if="routes.beside === v.route" class="caption">{{ $t('route.beside') }}</p>
+          <p v-if="routes.advised === v.route" class="text-verdigris font-semibold">{{ $t('route.advised') }}</p>
+        </div>
+        <ul class="grid gap-1 content-start">
+          <li v-for="r in v.reasons" :key="r.says" :class="r.standing === 'ruled-out' ? 'text-madder' : ''"><span aria-hidden="true" :class="colour[r.standing]">{{ mark[r.standing] }}</span> {{ r.says }}</li>
+          <li v-if="v.standing !== 'ruled-out'"><details><summary class="underline cursor-pointer min-h-8">{{ $t('route.chance', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption">{{ $t('route.chanceSum') }}</span></details></li>
+        </ul>
+        <div v-if="v.standing !== 'ruled-out'" class="clock">
+          <dl class="grid grid-cols-[auto_1fr_1fr] gap-x-4 gap-y-1">
+            <dt /><dd class="caption text-right">{{ $t('likely') }}</dd><dd class="caption text-right">{{ $t('worst') }}</dd>
+            <dt class="caption">{{ $t('route.hands') }}</dt><dd class="text-right">{{ hours(v.likely.attended_min) }}</dd><dd class="text-right">{{ hours(v.worst.attended_min) }}</dd>
+            <dt class="caption">{{ $t('route.days') }}</dt><dd class="text-right">{{ v.likelyDays }}</dd><dd class="text-right">{{ v.worstDays }}</dd>
+            <dt class="caption">{{ $t('route.ready') }}</dt><dd class="text-right">{{ day(v.readyLikely_ms) }}</dd><dd class="text-right">{{ day(v.readyWorst_ms) }}</dd>
+            <dt class="caption">{{ $t('route.price') }}</dt><dd class="text-right font-bold">{{ money(v.likely.total_minor) }}</dd><dd class="text-right font-bold">{{ money(v.worst.total_minor) }}</dd>
+          </dl>
+          <button v-if="session.may('owner', 'lead') && page!.piece.state === 'active'" class="act mt-3 w-full" :class="routes.advised === v.route ? '' : 'act-quiet'" :disabled="busy" @click="choose(v.route)">{{ $t('route.take') }}</button>
+        </div>
+      </article>
+    </div>
+  </div>
+  <p v-else>{{ $t('loading') }}</p>
+</template>

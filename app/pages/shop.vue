@@ -1,0 +1,76 @@
+<script setup lang="ts">
+import type { InternalApi } from 'nitropack/types'
+
+const session = useSession()
+const { hours, money } = useFormat()
+const { data: shop, load } = useLive<InternalApi['/api/shop']['get']>(() => '/api/shop', topic => topic === 'shop' || topic === 'all')
+const form = ref<{ name: string, hour: number, markup: number, tax: number, lengthUnit: 'mm' | 'in' } | null>(null)
+watch(shop, (s) => { if (s) form.value = { name: s.name, hour: s.hour_minor / 100, markup: s.material_markup_bp / 100, tax: s.tax_bp / 100, lengthUnit: s.length_unit } })
+async function save() {
+  const f = form.value!
+  await send('PUT', '/api/shop', { rowVersion: shop.value!.rowVersion, name: f.name, hourMinor: Math.round(f.hour * 100), materialMarkupBp: Math.round(f.markup * 100), taxBp: Math.round(f.tax * 100), lengthUnit: f.lengthUnit })
+  await load()
+}
+const person = ref({ name: '', login: '', role: 'finisher', password: '' })
+async function addPerson() {
+  if (await send('POST', '/api/people', person.value)) person.value = { name: '', login: '', role: 'finisher', password: '' }
+  await load()
+}
+const change = async (id: number, rowVersion: number, more: object) => { await send('PATCH', `/api/people/${id}`, { rowVersion, ...more }); await load() }
+const air = ref({ temperature_C: 20, rh_pct: 45 })
+const addAir = () => send('POST', '/api/air', air.value)
+const days = [1, 2, 3, 4, 5, 6, 7] as const
+const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}:${String(min % 60).padStart(2, '0')}`
+</script>
+
+<template>
+  <div v-if="shop" class="grid lg:grid-cols-2 gap-10">
+    <div class="grid gap-8 content-start">
+      <section>
+        <h1>{{ shop.name }}</h1>
+        <form v-if="form && session.may('owner')" class="grid grid-cols-2 gap-3 mt-3" @submit.prevent="save">
+          <TextField v-model="form.name" :label="$t('shop.name')" />
+          <label>{{ $t('shop.unit') }} <select v-model="form.lengthUnit" class="field"><option value="mm">mm</option><option value="in">in</option></select></label>
+          <label>{{ $t('shop.hour', { currency: shop.currency }) }} <input v-model.number="form.hour" type="number" min="0" class="field"></label>
+          <label>{{ $t('shop.markup') }} <input v-model.number="form.markup" type="number" min="0" class="field"></label>
+          <label>{{ $t('shop.tax') }} <input v-model.number="form.tax" type="number" min="0" class="field"></label>
+          <button class="act self-end">{{ $t('save') }}</button>
+        </form>
+        <p v-else>{{ money(shop.hour_minor) }} {{ $t('shop.anHour') }}</p>
+      </section>
+      <section>
+        <h2>{{ $t('shop.hours') }}</h2>
+        <p v-for="d in days" :key="d" class="row flex justify-between !py-1.5 clock"><span>{{ $t(`weekday.${d}`) }}</span><span>{{ (shop.hours.week[d] ?? []).map(([a, b]) => `${clock(a!)}–${clock(b!)}`).join(', ') || $t('timetable.closed') }}</span></p>
+        <p class="caption">{{ shop.zone }}</p>
+      </section>
+      <form v-if="session.may('owner', 'lead', 'finisher')" class="flex flex-wrap gap-3 items-end" @submit.prevent="addAir">
+        <h2 class="w-full">{{ $t('shop.air') }}</h2>
+        <label class="w-28">°C <input v-model.number="air.temperature_C" type="number" step="0.1" class="field"></label>
+        <label class="w-28">% <input v-model.number="air.rh_pct" type="number" class="field"></label>
+        <button class="act act-quiet">{{ $t('shop.addAir') }}</button>
+      </form>
+    </div>
+    <div class="grid gap-8 content-start">
+      <section>
+        <h2>{{ $t('shop.people') }}</h2>
+        <div v-for="p in shop.people" :key="p.id" class="row flex items-center gap-3" :class="p.active ? '' : 'opacity-60'">
+          <span class="grow"><strong>{{ p.name }}</strong><span class="caption block">{{ p.login }}</span></span>
+          <select v-if="session.may('owner') && p.id !== session.person?.id" :value="p.role" class="field !w-36" :aria-label="$t('shop.role')" @change="change(p.id, p.rowVersion, { role: ($event.target as HTMLSelectElement).value })"><option v-for="r in ['owner', 'lead', 'finisher', 'office']" :key="r" :value="r">{{ $t(`role.${r}`) }}</option></select>
+          <span v-else>{{ $t(`role.${p.role}`) }}</span>
+          <button v-if="session.may('owner') && p.id !== session.person?.id" class="act act-quiet" @click="change(p.id, p.rowVersion, { active: !p.active })">{{ p.active ? $t('shop.letGo') : $t('shop.takeBack') }}</button>
+        </div>
+        <form v-if="session.may('owner')" class="row grid grid-cols-2 gap-3" @submit.prevent="addPerson">
+          <TextField v-model="person.name" :label="$t('shop.personName')" /><TextField v-model="person.login" :label="$t('signIn.login')" />
+          <TextField v-model="person.password" :label="$t('signIn.password')" type="password" /><label>{{ $t('shop.role') }} <select v-model="person.role" class="field"><option v-for="r in ['owner', 'lead', 'finisher', 'office']" :key="r" :value="r">{{ $t(`role.${r}`) }}</option></select></label>
+          <button class="act">{{ $t('shop.addPerson') }}</button>
+        </form>
+      </section>
+      <details>
+        <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('shop.defaults') }}</summary>
+        <p class="caption">{{ $t('shop.defaultsWhy') }}</p>
+        <div v-for="m in shop.materials" :key="m.slug" class="row grid grid-cols-[1fr_auto] gap-3 caption clock"><span class="text-ink">{{ m.name }}</span><span>{{ m.wet_um ? `${m.wet_um} µm` : `${m.spread_g_m2?.join(' / ')} g/m²` }} · {{ m.density }} g/ml · {{ hours(m.recoat_min[0]!) }}</span></div>
+      </details>
+    </div>
+  </div>
+  <p v-else>{{ $t('loading') }}</p>
+</template>

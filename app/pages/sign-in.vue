@@ -1,0 +1,29 @@
+<script setup lang="ts">
+definePageMeta({ layout: 'plain' })
+const session = useSession()
+const form = ref({ login: '', password: '' })
+const error = ref('')
+const busy = ref(false)
+async function enter() {
+  busy.value = true
+  error.value = ''
+  try {
+    await fetchAs('/api/session', { method: 'POST', body: form.value })
+    await session.load()
+    await navigateTo('/')
+  }
+  catch (e) { error.value = problem(e).message }
+  busy.value = false
+}
+</script>
+
+<template>
+  <form class="max-w-md mx-auto mt-16 grid gap-4" @submit.prevent="enter">
+    <h1>{{ session.shop?.name ?? 'Hantverk' }}</h1>
+    <TextField v-model="form.login" :label="$t('signIn.login')" required />
+    <TextField v-model="form.password" :label="$t('signIn.password')" type="password" required />
+    <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
+    <button class="act" :disabled="busy">{{ $t('signIn.enter') }}</button>
+    <p v-if="session.mode === 'demo'" class="caption">{{ $t('signIn.demo') }}</p>
+  </form>
+</template>

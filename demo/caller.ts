@@ -1,0 +1,28 @@
+/** One of the shop's people, calling the server's API with a cookie. */
+export class Caller {
+  private cookie = ''
+  constructor(private readonly base: string) {}
+
+  private async call<T>(method: string, path: string, body?: BodyInit, headers: Record<string, string> = {}): Promise<T> {
+    const reply = await fetch(this.base + path, { method, body, headers: { ...headers, cookie: this.cookie } })
+    const cookie = reply.headers.get('set-cookie')
+    if (cookie) this.cookie = cookie.split(';')[0]!
+    const text = await reply.text()
+    if (!reply.ok) throw new Error(`${method} ${path}: ${reply.status} ${text}`)
+    return JSON.parse(text) as T
+  }
+
+  get = <T>(path: string) => this.call<T>('GET', path)
+  send = <T = unknown>(method: string, path: string, body: unknown) => this.call<T>(method, path, JSON.stringify(body), { 'content-type': 'application/json' })
+  picture(path: string, data: Buffer) {
+    const form = new FormData()
+    form.append('picture', new Blob([new Uint8Array(data)], { type: 'image/png' }), 'piece.png')
+    return this.call('POST', path, form)
+  }
+}
+
+export async function signIn(base: string, login: string, password: string): Promise<Caller> {
+  const caller = new Caller(base)
+  await caller.send('POST', '/api/session', { login, password })
+  return caller
+}
