@@ -22,12 +22,12 @@ function left(w: WindowLine): { word: string, value: string, colour: string } {
   const now = clock.now
   if (w.opens_ms === null) return { word: 'now.runs', value: span(now - w.start_ms), colour: 'text-slate' }
   if (w.closes_ms !== null && now > w.closes_ms) return { word: 'now.closed', value: time(w.closes_ms), colour: 'text-madder' }
+  if (now < w.opens_ms && w.closes_ms !== null && w.closes_ms - now < 30 * 60_000) return { word: 'now.opensIn', value: span(w.opens_ms - now), colour: 'text-ochre' }
   if (now < w.opens_ms) return w.opens_ms - now > 18 * HOUR ? { word: 'now.opens', value: day(w.opens_ms), colour: '' } : { word: 'now.opensIn', value: span(w.opens_ms - now), colour: '' }
   if (w.closes_ms !== null) return { word: 'now.closesIn', value: span(w.closes_ms - now), colour: w.closes_ms - now < 30 * 60_000 ? 'text-ochre' : 'text-verdigris' }
   return { word: w.safe_ms !== null && now < w.safe_ms ? 'now.tryIt' : 'now.open', value: w.safe_ms !== null && now < w.safe_ms ? time(w.safe_ms) : span(now - w.opens_ms), colour: 'text-verdigris' }
 }
-const rank: Record<string, number> = { 'text-madder': 0, 'text-ochre': 1 }
-const windows = computed(() => [...(bench.value?.windows ?? [])].sort((a, b) => (rank[left(a).colour] ?? 2) - (rank[left(b).colour] ?? 2)).slice(0, 12))
+const windows = computed(() => (bench.value?.windows ?? []).slice(0, 12))
 const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.step.stepId)
 </script>
 

@@ -48,7 +48,7 @@ export function leastElapsed_min(c: Pick<RuleContext, 'steps' | 'waits'>, from: 
 /** Oil colour under a first film of `base`, drying for less than a day by the plan. */
 const wetColourUnder = (c: RuleContext, covers: (v: Visit) => boolean): Breach[] => each(c, (v) => {
   const colour = lastInWood(v.before)
-  if (!covers(v) || !colour || colour.base !== 'oil' || v.before.films.some(f => f.step && !f.found)) return null
+  if (!covers(v) || !colour || colour.base !== 'oil' || v.before.films.some(f => f.step && f.slug !== 'gel-stain')) return null
   const direct = c.waits.find(w => w.from === colour.step && w.to === v.step.key)
   const elapsed = Math.max(direct?.min ?? 0, leastElapsed_min(c, colour.step, v.step.key))
   return elapsed < 1440 ? `only ${Math.round(elapsed / 60)} h between the oil colour and this coat; 24 h at least, 48 to 72 h cool or damp` : null
@@ -73,7 +73,7 @@ export const RULES: readonly Rule[] = [
     mend: 'Strip first, or colour with gel stain.',
     check: c => each(c, v => v.step.kind === 'stain' && !isBare(v.before) ? `${v.before.films.at(-1)!.slug} still lies on the wood` : null) },
   { slug: 'gel-over-film-needs-scuff', severity: 'stop', scope: 'plan', source: COMMON, reason: 'Gel stain holds on a film only in its scratches.', mend: 'Add a scuff P220 to P320 before the gel.',
-    check: c => each(c, v => v.step.kind === 'gel' && !isBare(v.before) && !v.before.scuffed ? 'the film under the gel is not scuffed' : null) },
+    check: c => each(c, v => v.step.kind === 'gel' && !isBare(v.before) && !v.before.scuffed && v.before.films.at(-1)!.slug !== 'gel-stain' ? 'the film under the gel is not scuffed' : null) },
   { slug: 'gel-only-darker', severity: 'stop', scope: 'plan', source: COMMON, reason: 'A gel stain hides and darkens; it cannot go lighter than what is under it.', mend: 'Strip and bleach, or agree a darker colour with the client.',
     check: c => c.facts.tone === 'lighter' ? each(c, v => v.step.kind === 'gel' ? 'the client wants it lighter' : null) : [] },
   { slug: 'stop-grit', severity: 'warn', scope: 'plan', source: COMMON, reason: 'Finer than the range takes less colour or holds less; coarser leaves scratches.', mend: 'End the ladder inside the range.',

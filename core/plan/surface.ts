@@ -10,6 +10,7 @@ export interface InWood { slug: string, base: Base, role: Role, step: string }
 export interface Surface {
   /** from the wood upward */
   films: Film[]
+  /** colour, conditioner and oil put on so far, in order; a gel over a film stands among the films too */
   inWood: InWood[]
   wet: 'stripper' | 'oil' | null
   /** last grit, P scale; null: unknown */
@@ -44,12 +45,19 @@ export function foundSurface(facts: Facts, _group: Group): Surface {
   }
 }
 
+/** What a wiped gel stain leaves on a film, µm (shop default: 15 g/m² left, about half of it solid). */
+const GEL_ON_FILM_UM = 8
+
 const lay = (step: Step, s: Surface): Surface => {
   const m = materialOf(step.product!)
   if (m.role === 'film') {
     const film: Film = { slug: m.slug, base: m.base, dry_um: dryFilm_um(m), found: false, step: step.key }
     const barred = m.slug === 'dewaxed-shellac' && s.contamination === 'washed'
     return { ...s, films: [...s.films, film], scuffed: false, contamination: barred ? 'barred' : s.contamination }
+  }
+  if (m.role === 'gel' && !isBare(s)) {
+    const film: Film = { slug: m.slug, base: m.base, dry_um: GEL_ON_FILM_UM, found: false, step: step.key }
+    return { ...s, films: [...s.films, film], inWood: [...s.inWood, { slug: m.slug, base: m.base, role: m.role, step: step.key }], scuffed: false }
   }
   return { ...s, inWood: [...s.inWood, { slug: m.slug, base: m.base, role: m.role, step: step.key }], wet: m.role === 'oil' ? 'oil' : s.wet }
 }

@@ -65,6 +65,9 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
     case 'strip-chemical': {
       if (facts.found?.finish === 'none') reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
       if (isFound(facts, 'several-layers')) reasons.push(speaksFor('Several layers come off together.'))
+      const failing = findingsOf(facts, 'peeling', 'worn-through', 'crazing')[0]
+      if (failing) reasons.push(speaksFor(`${failing.kind}, grade ${failing.grade}: it comes off with the film.`))
+      if (facts.tone === 'lighter') reasons.push(speaksFor('The old colour comes off, so that it can become lighter.'))
       if (leadSuspected(facts.lead)) reasons.push(doubtful(`Lead ${facts.lead === 'yes' ? 'was found' : 'is not ruled out'}: wet methods only, and local rules on the waste.`))
       if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
       break
@@ -105,7 +108,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
     const budget = budgetOf(q.facts, group, choice)
     if (budget?.verdict === 'do-not-sand') reasons.push(doubtful(`Veneer ${round(budget.thickness_um / 1000, 1)} mm: ${Math.round(budget.takes_um)} µm to take, ${Math.round(budget.thickness_um - budget.reserve_um)} to spare. Pads instead of paper.`))
   }
-  if (groupsOf(q.facts).length > 0 && !reasons.some(r => r.standing !== 'possible')) reasons.push(speaksFor(`The film holds (${filmName(q.facts)}) and nothing found speaks against it.`))
+  if (reasons.length === 0) reasons.push(speaksFor(route === 'strip-chemical' ? 'Nothing speaks against it, but a milder way may do.' : `The film holds (${filmName(q.facts)}) and nothing found speaks against it.`))
   const standing = reasons.some(r => r.standing === 'ruled-out') ? 'ruled-out' : reasons.some(r => r.standing === 'doubtful') ? 'doubtful' : 'possible'
   const unique = [...new Map(reasons.map(r => [r.says, r])).values()]
 

@@ -24,7 +24,7 @@ export function sectionOf(facts: Facts, steps: readonly Step[], stateOf: (key: s
   const state = (key: string | null): LayerState => key === null ? 'found' : failing.has(key) ? 'failing' : stateOf(key)
   const found = foundSurface(facts, group).films.map(f => ({ slug: f.slug, name: nameOf(f.slug), um: f.dry_um, state: 'found' as const, step: null, count: 1 }))
   const planned: SectionLayer[] = end.films.map(f => ({ slug: f.slug, name: nameOf(f.slug), um: f.dry_um, state: f.found ? 'found' : state(f.step), step: f.step, count: 1 }))
-  const colours = end.inWood.filter(w => w.role !== 'conditioner').map(w => ({ slug: w.slug, name: nameOf(w.slug), state: state(w.step), step: w.step }))
+  const colours = end.inWood.filter(w => w.role !== 'conditioner' && !end.films.some(f => f.step === w.step)).map(w => ({ slug: w.slug, name: nameOf(w.slug), state: state(w.step), step: w.step }))
   const foundGone = visits.some(v => v.step.kind === 'wash-off' && isBare(v.after) && stateOf(v.step.key) === 'done')
   return { species: species.name, tone: species.tone, pores: species.pores, found, planned, colours, foundGone }
 }
@@ -59,7 +59,7 @@ const escape = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '
 
 /** The section as SVG text, as stored with an approval. */
 export function sectionSvg(s: Section, width = 520, height = 260): string {
-  const d = drawSection(s, width * 0.6, height)
+  const d = drawSection(s, width * 0.5, height)
   const style = (r: SectionRect) => r.state === 'planned' ? `fill="${layerFill(r.slug)}" fill-opacity=".35" stroke="#1c211f" stroke-dasharray="5 3"` : `fill="${layerFill(r.slug)}" stroke="#1c211f" stroke-width=".5"`
   const rects = d.rects.map(r => `<rect class="layer" data-side="${r.side}" data-um="${r.um}" x="${r.x.toFixed(1)}" y="${r.y.toFixed(1)}" width="${(r.w - 4).toFixed(1)}" height="${Math.max(1, r.h).toFixed(1)}" ${style(r)}/>`)
   const labels = spread(d.rects.filter(r => r.side === 'planned').map(r => ({ at: r.y + r.h / 2, text: `${r.label} · ${r.um} µm` }))).map(l =>

@@ -36,7 +36,8 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
   const choice: Choice = { route: 'strip-chemical', ...query }
   const advice = judgeRoutes({ facts, choice, rates: await readRates(), hours: await readHours(), now_ms: at.getTime(), price: await readPrices() })
   const beside = chosen ? lessInvasive(advice.verdicts, chosen.route) : null
-  return { choice, advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan), chosen: chosen?.route ?? null, beside: beside?.route ?? null, rowVersion: piece.row_version }
+  const started = (await readPlan(db(), id)).steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
+  return { started, choice, advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan), chosen: chosen?.route ?? null, beside: beside?.route ?? null, rowVersion: piece.row_version }
 }
 
 /** Takes a route and works the plan out; only while nothing has been started. */

@@ -14,6 +14,7 @@ const loud = computed(() => ringing.value.filter(w => !w.acknowledged))
 
 let context: AudioContext | undefined
 function sound() {
+  if (!navigator.userActivation?.hasBeenActive) return
   try {
     context ??= new AudioContext()
     for (const [i, pitch] of [880, 660, 880].entries()) {

@@ -26,7 +26,7 @@ const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(() =
         <span class="max-md:hidden">{{ p.route ? $t(`route.${p.route}`) : $t('pieces.noRoute') }}</span>
         <span class="max-md:hidden">
           <svg v-if="p.steps" viewBox="0 0 100 8" class="w-full h-2" role="img" :aria-label="$t('pieces.steps', { done: p.done, steps: p.steps })" preserveAspectRatio="none"><rect x=".5" y=".5" width="99" height="7" fill="none" stroke="var(--color-soft)" stroke-dasharray="3 2" /><rect width="100" height="8" :style="{ width: `${(100 * p.done) / p.steps}px` }" fill="var(--color-moss)" /></svg>
-          <span class="caption">{{ p.state === 'active' ? $t('pieces.steps', { done: p.done, steps: p.steps }) : $t(`pieces.${p.state}`) }}</span>
+          <span class="caption">{{ p.state === 'active' ? (p.steps ? $t('pieces.steps', { done: p.done, steps: p.steps }) : '') : $t(`pieces.${p.state}`) }}</span>
         </span>
         <span class="text-right clock">{{ p.due_on ? day(p.due_on) : '' }}</span>
       </NuxtLink>

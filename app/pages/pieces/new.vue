@@ -71,8 +71,8 @@ const choices = { use: ['display', 'daily', 'hard'], tone: ['lighter', 'same', '
       </div>
     </fieldset>
     <fieldset class="row mt-4">
-      <legend class="font-bold pt-3">{{ $t('intake.lead') }}</legend>
-      <p class="caption">{{ $t('intake.leadWhy') }}</p>
+      <legend class="float-left w-full font-bold">{{ $t('intake.lead') }}</legend>
+      <p class="caption clear-both">{{ $t('intake.leadWhy') }}</p>
       <div class="flex flex-wrap gap-3 mt-2" role="radiogroup" :aria-label="$t('intake.lead')">
         <button v-for="v in ['no', 'unknown', 'yes']" :key="v" type="button" role="radio" :aria-checked="state.lead === v" class="act" :class="state.lead === v ? '' : 'act-quiet'" @click="state.lead = v">{{ $t(`lead.${v}`) }}</button>
       </div>

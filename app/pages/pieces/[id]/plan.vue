@@ -22,9 +22,10 @@ function toggle(s: Step) {
 }
 function openLayer(key: string) {
   open.value = null
+  all.value = true
   const step = plan.value!.steps.find(s => s.key === key)
   if (step) toggle(step)
-  document.getElementById(`step-${key}`)?.scrollIntoView({ block: 'center' })
+  void nextTick(() => document.getElementById(`step-${key}`)?.scrollIntoView({ block: 'center' }))
 }
 const again = async (done: unknown) => { await load(); if (done) await reload() }
 const change = async (s: Step, body: object) => again(await send('PATCH', `/api/steps/${s.id}`, { rowVersion: s.rowVersion, ...body }))
@@ -42,6 +43,11 @@ async function add() {
   await again(done)
 }
 const waitText = (w: PlanPage['waits'][number]) => `${span(w.min * 60_000)}${w.safe > w.min ? `–${span(w.safe * 60_000)}` : ''}${w.max !== null ? `, ${span(w.max * 60_000)} at most` : ''}`
+const all = ref(false)
+const KEEP_DONE = 2
+const current = computed(() => plan.value?.steps.findIndex(s => s.state === 'running' || s.state === 'planned') ?? -1)
+const hidden = computed(() => all.value || current.value < 0 ? 0 : Math.max(0, current.value - KEEP_DONE))
+const shown = computed(() => plan.value?.steps.slice(hidden.value) ?? [])
 const stateMark = { planned: '', running: 'border-l-verdigris', done: 'border-l-moss', skipped: 'border-l-line' } as const
 const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort((a, b) => ['forbidden', 'stop', 'warn', 'note'].indexOf(a.severity) - ['forbidden', 'stop', 'warn', 'note'].indexOf(b.severity)) ?? [])
 </script>
@@ -51,7 +57,8 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort
   <div v-else-if="plan" class="grid xl:grid-cols-[minmax(0,1fr)_27rem] gap-x-10 gap-y-6">
     <div class="order-2 xl:order-1">
       <ol>
-        <template v-for="s in plan.steps" :key="s.key">
+        <li v-if="hidden > 0"><button class="underline min-h-11" @click="all = true">{{ $t('plan.showDone', { n: hidden }) }}</button></li>
+        <template v-for="s in shown" :key="s.key">
           <li v-for="w in waitsInto(s.key)" :key="w.from + w.to" class="caption flex items-center gap-2 py-1 pl-4" :class="s.state === 'skipped' ? 'hidden' : ''" data-test="wait">
             <svg width="14" height="22" aria-hidden="true"><rect x="4" width="6" height="22" :fill="w.max !== null ? 'var(--color-ochre)' : 'var(--color-slate)'" :opacity="w.hard ? 1 : .45" /></svg>{{ waitText(w) }} · {{ w.why }}
           </li>
@@ -99,10 +106,10 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort
         </template>
       </ol>
     </div>
-    <aside class="order-1 xl:order-2 grid gap-5 content-start">
+    <aside class="order-1 xl:order-2 grid gap-5 content-start xl:sticky xl:top-4 self-start">
       <SectionDrawing v-if="plan.section" :section="plan.section" :label="$t('section.label', { species: plan.section.species })" @open="openLayer" />
       <div v-if="worst.length" class="verdict" :class="worst[0]!.severity === 'warn' ? '' : 'verdict-stop'"><strong>{{ $t('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}. <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ $t('plan.show') }}</button></div>
-      <dl class="grid grid-cols-[1fr_auto] gap-y-2 clock [&>dd]:text-right [&>dd]:font-bold">
+      <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2 clock [&>dd]:text-right [&>dd]:font-bold">
         <dt>{{ $t('plan.handsLeft') }}</dt><dd>{{ hours(plan.left_min) }}</dd>
         <dt>{{ $t('plan.film') }}</dt><dd data-test="film">{{ Math.round(plan.film_um) }} µm</dd>
         <dt>{{ $t('plan.ready') }}</dt><dd>{{ plan.dates.readyLikely_ms ? day(plan.dates.readyLikely_ms) : '' }}<span v-if="plan.dates.readySafe_ms" class="caption block font-normal">{{ $t('plan.safe') }} {{ day(plan.dates.readySafe_ms) }}</span></dd>

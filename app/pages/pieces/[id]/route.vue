@@ -48,7 +48,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
             <dt class="caption">{{ $t('route.ready') }}</dt><dd class="text-right">{{ day(v.readyLikely_ms) }}</dd><dd class="text-right">{{ day(v.readyWorst_ms) }}</dd>
             <dt class="caption">{{ $t('route.price') }}</dt><dd class="text-right font-bold">{{ money(v.likely.total_minor) }}</dd><dd class="text-right font-bold">{{ money(v.worst.total_minor) }}</dd>
           </dl>
-          <button v-if="session.may('owner', 'lead') && page!.piece.state === 'active'" class="act mt-3 w-full" :class="routes.advised === v.route ? '' : 'act-quiet'" :disabled="busy" @click="choose(v.route)">{{ $t('route.take') }}</button>
+          <button v-if="session.may('owner', 'lead') && page!.piece.state === 'active' && !routes.started" class="act mt-3 w-full" :class="routes.advised === v.route ? '' : 'act-quiet'" :disabled="busy" @click="choose(v.route)">{{ $t('route.take') }}</button>
         </div>
       </article>
     </div>

@@ -1,0 +1,68 @@
+/** Ratios measured in one run; no absolute pass mark. Needs HANTVERK_BASE and HANTVERK_SQL of a server in test mode. */
+import mysql from 'mysql2/promise'
+import { workOutPlan } from '../core/plan'
+import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
+import { facts } from './facts'
+
+const ACTIVE = 60
+const ROUNDS = 15
+
+async function median_ms(work: () => Promise<unknown> | unknown): Promise<number> {
+  const times: number[] = []
+  for (let i = 0; i < ROUNDS; i++) {
+    const begun = performance.now()
+    await work()
+    times.push(performance.now() - begun)
+  }
+  return times.sort((a, b) => a - b)[Math.floor(ROUNDS / 2)]!
+}
+const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`)
+
+async function main() {
+  const sql = await mysql.createConnection({ uri: process.env.HANTVERK_SQL!, multipleStatements: true })
+  const owner = new Caller()
+  await owner.ok('POST /api/first-owner', { shop: 'Bench', name: 'Owner', login: 'owner', password: PASSWORD, zone: 'Europe/Stockholm', currency: 'SEK', lengthUnit: 'mm' })
+  await setClock(owner, '2026-11-24T10:30:00+01:00')
+  for (let i = 0; i < ACTIVE; i++) {
+    const { id } = await owner.ok<{ id: number }>('POST /api/pieces', intake())
+    await owner.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
+    const { id: approval } = await owner.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
+    await owner.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'phone', name: 'C', says: '' })
+  }
+  /** Archived pieces are copies made in the database: volume only, never judged. */
+  const archive = (n: number) => sql.query(`
+    INSERT INTO piece (client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, state, route, finish, colour, conditioner, taken_in_at, handed_over_at)
+      SELECT client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, 'handed-over', route, finish, colour, conditioner, taken_in_at, taken_in_at FROM piece, seq_1_to_${n} WHERE piece.id = 1;
+    INSERT INTO plan_step (piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml, cautions, why, state, started_at, finished_at)
+      SELECT p.id, s.step_key, s.position, s.kind, s.title, s.product, s.grits, s.method, s.coat, s.passes, s.attended_min, s.amount_ml, s.cautions, s.why, 'done', p.taken_in_at, p.taken_in_at
+        FROM piece p JOIN plan_step s ON s.piece_id = 1 WHERE p.state = 'handed-over' AND NOT EXISTS (SELECT 1 FROM plan_step x WHERE x.piece_id = p.id);
+    INSERT INTO plan_wait SELECT p.id, w.from_key, w.to_key, w.kind, w.min_min, w.likely_min, w.safe_min, w.max_min, w.hard, w.why, NULL FROM piece p JOIN plan_wait w ON w.piece_id = 1
+       WHERE p.state = 'handed-over' AND NOT EXISTS (SELECT 1 FROM plan_wait x WHERE x.piece_id = p.id);
+    ANALYZE TABLE piece, plan_step, plan_wait`)
+  const bare = () => sql.query('SELECT s.* FROM plan_step s JOIN piece ON piece.id = s.piece_id WHERE piece.state = \'active\' ORDER BY s.piece_id, s.position')
+  const now = () => owner.ok('GET /api/now')
+  await archive(100)
+  await now()
+  const few = await median_ms(now)
+  const fewBare = await median_ms(bare)
+  await archive(9900)
+  await now()
+  const many = await median_ms(now)
+  const manyBare = await median_ms(bare)
+  say(`Now, ${ACTIVE} active pieces: 10,000 archived against 100`, `${(many / few).toFixed(2)} ×   (${many.toFixed(0)} / ${few.toFixed(0)} ms)`)
+  say('The steps alone, bare through mysql2: 10,000 against 100', `${(manyBare / fewBare).toFixed(2)} ×   (${manyBare.toFixed(1)} / ${fewBare.toFixed(1)} ms)`)
+  say('Now against the bare query, 10,000 archived', `${(many / manyBare).toFixed(1)} ×`)
+  const one = await median_ms(() => workOutPlan(facts(), { route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'pigment-stain', conditioner: 'auto' }))
+  say('Working out a plan against reading Now', `${(one / many).toFixed(4)} ×   (${one.toFixed(2)} ms)`)
+  const html = await (await fetch(`${process.env.HANTVERK_BASE}/sign-in`)).text()
+  const assets = [...new Set([...html.matchAll(/\/_nuxt\/[\w.-]+\.(?:js|css)/g)].map(m => m[0]))]
+  const sizes = await Promise.all(assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength))
+  const total = sizes.reduce((a, b) => a + b, html.length)
+  say('First load, uncompressed', `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ${(html.length / 1024).toFixed(0)} KiB`)
+  await sql.end()
+}
+
+main().catch((error) => {
+  console.error(error)
+  process.exit(1)
+})

@@ -1,0 +1,227 @@
+import AxeBuilder from '@axe-core/playwright'
+import { execFileSync, spawn } from 'node:child_process'
+import { readFileSync, writeFileSync } from 'node:fs'
+import { expect, test as base, type Browser, type Page } from '@playwright/test'
+
+const BASE = process.env.HANTVERK_BASE!
+const MAILS = process.env.HANTVERK_MAILS!
+
+/** A page that fails the test on any console error, any request off the page's own origin, any crash. */
+const test = base.extend<{ watched: (page: Page) => Page }>({
+  watched: async ({}, use) => {
+    const bad: string[] = []
+    await use((page) => {
+      page.on('console', (m) => { if (m.type() === 'error' && !/status of (4\d\d|503)|ERR_CONNECTION|ERR_INCOMPLETE|ERR_NETWORK/.test(m.text())) bad.push(m.text()) })
+      page.on('pageerror', e => bad.push(e.message))
+      page.on('request', (r) => { if (!r.url().startsWith(BASE) && !r.url().startsWith('data:') && !r.url().startsWith('blob:')) bad.push(`off its origin: ${r.url()}`) })
+      return page
+    })
+    expect(bad).toEqual([])
+  },
+})
+
+async function as(browser: Browser, login: string, watch: (p: Page) => Page): Promise<Page> {
+  const page = watch(await (await browser.newContext()).newPage())
+  await page.goto('/sign-in')
+  await page.waitForLoadState('networkidle')
+  await page.getByLabel('Name to sign in with').fill(login)
+  await page.getByLabel('Password').fill('verdigris-9')
+  await page.getByRole('button', { name: 'Enter' }).click()
+  await expect(page.getByTestId('clock')).toContainText(/\d\d:\d\d/)
+  return page
+}
+/** Sets the demo's clock, as the owner. */
+const setClock = (page: Page, at: Date) => page.request.post('/api/clock', { data: { at: at.toISOString() } })
+const serverNow = async (page: Page) => new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
+const forward = async (page: Page, minutes: number) => setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
+const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)
+
+test.use({ testIdAttribute: 'data-test' })
+test.describe.configure({ mode: 'serial' })
+
+test('the whole story: taken in, examined, planned, asked, worked, handed over', async ({ browser, watched }) => {
+  test.setTimeout(240_000)
+  const owner = await as(browser, 'ingrid', watched)
+  const finisher = await as(browser, 'emil', watched)
+  const morning = await serverNow(owner)
+
+  await owner.getByRole('link', { name: 'Pieces' }).click()
+  await owner.getByRole('link', { name: 'Take in' }).click()
+  await owner.getByRole('button', { name: 'Take in' }).click()
+  await expect(owner.getByTestId('note')).toContainText('missing')
+  await owner.getByLabel('Piece', { exact: true }).fill('Seed chest')
+  await owner.getByLabel('Client', { exact: true }).fill('Alma Test')
+  await owner.getByLabel('Mail address').fill('alma@example.invalid')
+  await owner.getByLabel('Made').selectOption('1850-1925')
+  await owner.getByRole('radio', { name: 'No', exact: true }).click()
+  await owner.getByLabel('Part', { exact: true }).fill('lid')
+  await owner.getByLabel('Face', { exact: true }).fill('outside')
+  await owner.getByLabel('Length (mm)').fill('23 5/8 in')
+  await owner.getByLabel('Width (mm)').fill('400')
+  await expect(owner.getByTestId('area')).toHaveText('0.240 m²')
+  await owner.getByRole('button', { name: 'Take in' }).click()
+  await expect(owner.getByRole('heading', { level: 1 })).toContainText('Seed chest')
+
+  const advised = owner.getByTestId('next-test').first()
+  await expect(advised).toContainText('bit')
+  await owner.getByLabel('Another test').selectOption('alcohol-drop')
+  await owner.getByRole('button', { name: 'sticky', exact: true }).last().click()
+  await expect(owner.getByTestId('finish')).toContainText('shellac')
+  await owner.getByLabel('Found').selectOption('scratches')
+  await owner.getByRole('button', { name: 'Add the finding' }).click()
+  await expect(owner.getByTestId('finding')).toContainText('scratches')
+
+  await owner.getByRole('link', { name: 'Route' }).click()
+  await expect(owner.locator('[data-route=scuff-and-recoat]')).toHaveAttribute('data-standing', 'possible')
+  await owner.getByLabel('Finish').selectOption('dewaxed-shellac')
+  await owner.locator('[data-route=scuff-and-recoat]').getByRole('button', { name: 'Take this route' }).click()
+  await expect(step(owner, 'approval')).toBeVisible()
+  const drawn = await owner.locator('rect.layer[data-side=planned][data-state=planned]').evaluateAll(rects => rects.map(r => ({ um: Number(r.getAttribute('data-um')), h: Number(r.getAttribute('height')) })))
+  const scale = Number(await owner.getByTestId('section').getAttribute('data-px-per-um'))
+  expect(drawn).toHaveLength(2)
+  for (const layer of drawn) expect(layer.h / scale).toBeCloseTo(layer.um, 0)
+  await expect(step(owner, 'wash').getByRole('button', { name: 'Start' })).toHaveCount(0)
+
+  await owner.getByRole('link', { name: 'Client' }).click()
+  await owner.getByLabel('Your words to the client').fill('A new coat of shellac is enough.')
+  await owner.getByRole('button', { name: 'Ask the client' }).click()
+  await expect(owner.getByTestId('answer')).toContainText('open')
+  let link = ''
+  await expect.poll(async () => {
+    const mails = await (await fetch(`${MAILS}/mails`)).json() as { to: string, text: string }[]
+    link = /http\S+/.exec(mails.find(m => m.to.includes('alma'))?.text ?? '')?.[0] ?? ''
+    return link
+  }, { timeout: 15_000 }).not.toBe('')
+
+  const client = watched(await (await browser.newContext()).newPage())
+  await client.goto(link)
+  await expect(client.getByTestId('words')).toContainText('shellac is enough')
+  await expect(client.getByTestId('price')).toContainText('SEK')
+  await expect(client.getByTestId('picture').locator('svg')).toBeVisible()
+  await client.getByLabel('Or ask us something first').fill('Will the lock stay?')
+  await client.getByRole('button', { name: 'Send the question' }).click()
+  await expect(owner.getByTestId('answer')).toContainText('Will the lock stay?')
+  await owner.getByLabel('Answer the question').fill('It stays.')
+  await owner.getByRole('button', { name: 'Send', exact: true }).click()
+  await expect(owner.getByTestId('answer')).toContainText('It stays.')
+  await expect.poll(async () => ((await (await fetch(`${MAILS}/mails`)).json()) as { to: string }[]).filter(m => m.to.includes('alma')).length, { timeout: 15_000 }).toBe(2)
+  await client.goto(/http\S+/.exec(((await (await fetch(`${MAILS}/mails`)).json()) as { to: string, text: string }[]).find(m => m.to.includes('alma'))!.text)![0])
+  await client.getByLabel('Your name').fill('Alma Test')
+  await client.getByRole('button', { name: 'Yes, go on' }).click()
+  await expect(client.getByTestId('state')).toContainText('said yes')
+  await expect(owner.getByTestId('answer')).toContainText('yes')
+
+  const url = owner.url().replace('/client', '/plan')
+  await finisher.goto(url)
+  await owner.goto(url)
+  await step(finisher, 'wash').getByRole('button', { name: 'Start' }).click()
+  await expect(step(owner, 'wash')).toHaveAttribute('data-state', 'running', { timeout: 2000 })
+  for (const key of ['wash', 'scuff', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']) {
+    const line = step(finisher, key).first()
+    if (await line.getAttribute('data-state') === 'planned') {
+      await finisher.reload()
+      await line.getByRole('button', { name: 'Start' }).click()
+    }
+    await expect(line).toHaveAttribute('data-state', 'running')
+    await line.getByRole('button', { name: 'Done', exact: true }).click()
+    const dialog = finisher.getByRole('dialog')
+    if (['wash', 'coat-1', 'coat-2'].includes(key)) await dialog.getByRole('button', { name: 'Done', exact: true }).click()
+    if (key === 'finish-up') await expect(finisher.getByTestId('state')).toContainText('Ready')
+    else await expect(line).toHaveAttribute('data-state', 'done')
+    if (key === 'coat-2') await setClock(owner, new Date(morning.getTime() + 4 * 86_400_000))
+    else if (key.startsWith('coat') || key === 'wash') await forward(owner, 65)
+    const now = await serverNow(owner)
+    if (key === 'coat-2' && [0, 6].includes(now.getUTCDay())) await setClock(owner, new Date(now.getTime() + 2 * 86_400_000))
+    await owner.request.post('/api/air', { data: { temperature_C: 21, rh_pct: 45 } })
+  }
+  await owner.getByRole('button', { name: 'Hand over' }).click()
+  await expect(owner.getByTestId('state')).toContainText('Handed over')
+  await owner.getByRole('link', { name: 'Log' }).click()
+  await expect(owner.getByTestId('log')).toContainText('Client said yes by the link')
+  await expect(owner.getByTestId('log')).toContainText('used')
+  await setClock(owner, morning)
+})
+
+test('Now counts, sounds the alarm, is acknowledged by name; a second tablet agrees', async ({ browser, watched }) => {
+  const owner = await as(browser, 'ingrid', watched)
+  const finisher = await as(browser, 'emil', watched)
+  const bar = owner.getByTestId('window-bar').first()
+  for (const edge of ['data-start', 'data-opens', 'data-closes']) expect(Number(await bar.getAttribute(edge))).toBeGreaterThanOrEqual(0)
+  const closes = await owner.getByTestId('window').evaluateAll(rows => rows.map(r => Number(r.querySelector('[data-closes]')?.getAttribute('data-closes') ?? 2)))
+  expect([...closes].sort((a, b) => a - b)).toEqual(closes)
+  await forward(owner, 1)
+  await owner.reload()
+  await expect(owner.getByTestId('alarm').first()).toContainText(/left|Closed at/)
+  await finisher.getByRole('button', { name: 'Emil has heard' }).first().click()
+  await expect(owner.getByTestId('alarm').filter({ hasText: 'Emil has heard;' }).first()).toBeVisible({ timeout: 2000 })
+})
+
+test('a rule broken by hand is named with its reason and mend', async ({ browser, watched }) => {
+  const lead = await as(browser, 'tove', watched)
+  await lead.goto('/pieces/11/plan')
+  await step(lead, 'coat-1').getByRole('button').first().click()
+  await step(lead, 'coat-1').getByRole('button', { name: 'Add a step after it' }).click()
+  await lead.getByLabel('Kind').selectOption('wax')
+  await step(lead, 'coat-1').getByLabel('What is to be done').last().fill('Wax it already')
+  await lead.getByRole('button', { name: 'Add', exact: true }).click()
+  const verdict = lead.locator('[data-rule=wax-under-anything]').first()
+  await expect(verdict).toContainText('Nothing holds on wax')
+  await expect(verdict).toContainText('white spirit')
+})
+
+test('lacquer on a damp day is refused with its figures; a dead climate logger is said so', async ({ browser, watched }) => {
+  const owner = await as(browser, 'ingrid', watched)
+  await forward(owner, 1)
+  await owner.request.post('/api/air', { data: { temperature_C: 20, rh_pct: 64 } })
+  await owner.reload()
+  await expect(owner.getByTestId('must-not').first()).toContainText(/cools to 15 °C.*above 16 °C/)
+  const pidFile = `${process.env.HANTVERK_STANDIN_PIDS}/climate.pid`
+  process.kill(Number(readFileSync(pidFile, 'utf8')))
+  await forward(owner, 25)
+  await owner.reload()
+  await expect(owner.getByTestId('air-stale')).toContainText('No reading since')
+  await expect(owner.getByTestId('must-not').first()).toContainText('not known')
+  const port = new URL(process.env.HANTVERK_CLIMATE_SET!).port
+  const again = spawn('node_modules/.bin/jiti', ['standins/climate.ts', port], { detached: true, stdio: 'ignore' })
+  writeFileSync(pidFile, String(again.pid))
+  again.unref()
+})
+
+test('mail waits while the mail server is gone', async ({ browser, watched }) => {
+  const owner = await as(browser, 'ingrid', watched)
+  const pidFile = `${process.env.HANTVERK_STANDIN_PIDS}/mail.pid`
+  process.kill(Number(readFileSync(pidFile, 'utf8')))
+  await owner.goto('/pieces/12/client')
+  await owner.getByRole('button', { name: 'Ask the client' }).click()
+  await expect(owner.getByTestId('answer').first()).toContainText('mail waits')
+  const smtp = Number(new URL(MAILS).port) - 1
+  const again = spawn('node_modules/.bin/jiti', ['standins/mail.ts', String(smtp), String(smtp + 1)], { detached: true, stdio: 'ignore' })
+  writeFileSync(pidFile, String(again.pid))
+  again.unref()
+  await expect(owner.getByTestId('answer').first()).toContainText('mail sent', { timeout: 30_000 })
+})
+
+test('keyboard alone signs in and reaches the content; axe finds nothing serious on any view', async ({ browser, watched }) => {
+  test.setTimeout(180_000)
+  const owner = await as(browser, 'ingrid', watched)
+  await owner.goto('/')
+  await owner.keyboard.press('Tab')
+  await expect(owner.getByText('To the content')).toBeFocused()
+  for (const path of ['/', '/pieces', '/pieces/new', '/pieces/5', '/pieces/5/route', '/pieces/5/plan', '/pieces/12/client', '/pieces/5/log', '/timetable', '/store', '/answers', '/shop']) {
+    await owner.goto(path)
+    await owner.waitForTimeout(600)
+    for (const dark of [false, true]) {
+      await owner.evaluate(d => document.documentElement.classList.toggle('dark', d), dark)
+      const { violations } = await new AxeBuilder({ page: owner }).analyze()
+      expect(violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${path} ${dark ? 'dark' : ''}: ${v.id} ${v.nodes[0]?.html}`)).toEqual([])
+    }
+  }
+  const nobody = watched(await (await browser.newContext()).newPage())
+  await nobody.goto(`/answer/${'x'.repeat(43)}`)
+  await expect(nobody.getByText('There is no such question')).toBeVisible()
+})
+
+test('the house says what it is doing', () => {
+  const said = execFileSync('./hantverk', ['help'], { encoding: 'utf8' })
+  for (const word of ['demo', 'start', 'test', 'stop', 'status', 'bench']) expect(said).toContain(word)
+})
