@@ -8,6 +8,7 @@ const MAILS = process.env.HANTVERK_MAILS!
 
 /** A page that fails the test on any console error, any request off the page's own origin, any crash. */
 const test = base.extend<{ watched: (page: Page) => Page }>({
+  // eslint-disable-next-line no-empty-pattern -- Playwright reads the parameter's pattern
   watched: async ({}, use) => {
     const bad: string[] = []
     await use((page) => {
@@ -36,8 +37,6 @@ const serverNow = async (page: Page) => new Date(((await (await page.request.get
 const forward = async (page: Page, minutes: number) => setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
 const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)
 
-test.use({ testIdAttribute: 'data-test' })
-test.describe.configure({ mode: 'serial' })
 
 test('the whole story: taken in, examined, planned, asked, worked, handed over', async ({ browser, watched }) => {
   test.setTimeout(240_000)
@@ -82,7 +81,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   for (const layer of drawn) expect(layer.h / scale).toBeCloseTo(layer.um, 0)
   await expect(step(owner, 'wash').getByRole('button', { name: 'Start' })).toHaveCount(0)
 
-  await owner.getByRole('link', { name: 'Client' }).click()
+  await owner.getByRole('link', { name: 'Client', exact: true }).click()
   await owner.getByLabel('Your words to the client').fill('A new coat of shellac is enough.')
   await owner.getByRole('button', { name: 'Ask the client' }).click()
   await expect(owner.getByTestId('answer')).toContainText('open')
