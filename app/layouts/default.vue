@@ -9,9 +9,11 @@ const dark = useLocalStorage('hantverk-evening', false)
 const places = [['/', 'now', Clock4], ['/pieces', 'pieces', Armchair], ['/timetable', 'timetable', CalendarRange], ['/store', 'store', Archive], ['/answers', 'answers', MessageSquareText], ['/shop', 'shop', House]] as const
 const route = useRoute()
 const here = (to: string) => to === '/' ? route.path === '/' : route.path.startsWith(to)
-const { data: bench } = useLive<BenchNow>(() => '/api/now', topic => topic !== 'store')
+const { data: bench, load } = useLive<BenchNow>(() => '/api/now', topic => topic !== 'store')
 provide(BENCH, bench)
 watch(bench, (now) => { if (now) clock.set(now.now_ms) })
+/** Windows open and close by themselves: ask again even when nobody does anything. */
+useIntervalFn(load, 20_000)
 onMounted(() => {
   events.open()
   watchEffect(() => document.documentElement.classList.toggle('dark', dark.value))

@@ -24,7 +24,7 @@ const minutes = (from: number, to: number) => (data.value?.pieces ?? []).filter(
               <span class="caption block">{{ p.held ? $t('timetable.held') : p.readyLikely_ms && p.readySafe_ms ? $t('timetable.ready', { likely: day(p.readyLikely_ms), safe: day(p.readySafe_ms) }) : '' }}</span>
               <span v-if="p.late" class="caption block text-madder font-semibold">{{ $t('timetable.late', { day: day(p.dueOn!) }) }}</span>
             </th>
-            <td v-for="d in days" :key="d.toMillis()" class="px-2 py-2" :class="[closed(d.weekday) ? 'bg-line/40' : '', p.held ? 'opacity-60' : '']"><p v-for="s in on(p, d.toMillis(), d.plus({ days: 1 }).toMillis())" :key="s.key" class="text-sm leading-snug mb-1"><span class="clock font-semibold">{{ time(s.start_ms) }}</span> {{ s.title }}</p></td>
+            <td v-for="d in days" :key="d.toMillis()" class="px-2 py-2" :class="[closed(d.weekday) ? 'bg-line/40' : '', p.held ? 'text-soft italic' : '']"><p v-for="s in on(p, d.toMillis(), d.plus({ days: 1 }).toMillis())" :key="s.key" class="text-sm leading-snug mb-1"><span class="clock font-semibold">{{ time(s.start_ms) }}</span> {{ s.title }}</p></td>
           </tr>
         </tbody>
       </table>

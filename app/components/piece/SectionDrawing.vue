@@ -15,7 +15,7 @@ const markH = computed(() => drawing.value.mark_um * drawing.value.pxPerUm)
 </script>
 
 <template>
-  <svg :viewBox="`-58 0 ${W + 348} ${H}`" class="w-full max-w-xl block" role="img" :aria-label="label" data-test="section" :data-px-per-um="drawing.pxPerUm">
+  <svg :viewBox="`-58 0 ${W + 348} ${H}`" class="w-full max-w-xl block" role="group" :aria-label="label" data-test="section" :data-px-per-um="drawing.pxPerUm">
     <defs><pattern :id="`${id}-stipple`" width="6" height="6" patternUnits="userSpaceOnUse"><rect width="6" height="6" fill="#e9d7b6" /><circle cx="2" cy="2" r="1.2" fill="#7a5a2c" /></pattern></defs>
     <rect x="0" :y="drawing.woodTop" :width="W" :height="H - drawing.woodTop" :fill="section.tone" />
     <ellipse v-for="p in pores" :key="p.x" :cx="p.x" :cy="drawing.woodTop + p.h / 2" rx="2.6" :ry="p.h / 2" fill="#000" opacity=".22" />

@@ -68,6 +68,10 @@ async function addPictures(event: Event) {
     </section>
 
     <section>
+      <details v-if="session.may('owner', 'lead', 'office') && page.piece.state === 'active'" class="mb-4">
+        <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('examine.change') }}</summary>
+        <PieceWish :piece="page.piece" @changed="load" />
+      </details>
       <h2>{{ $t('examine.faces') }} <span class="caption clock">{{ page.area_m2.toFixed(2) }} m²</span></h2>
       <table class="w-full text-left mt-2">
         <thead class="caption"><tr><th>{{ $t('intake.face') }}</th><th>{{ $t('intake.size') }}</th><th>{{ $t('intake.species') }}</th><th class="text-right">m²</th></tr></thead>

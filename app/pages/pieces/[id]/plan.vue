@@ -43,6 +43,11 @@ async function add() {
   await again(done)
 }
 const waitText = (w: PlanPage['waits'][number]) => `${span(w.min * 60_000)}${w.safe > w.min ? `–${span(w.safe * 60_000)}` : ''}${w.max !== null ? `, ${span(w.max * 60_000)} at most` : ''}`
+const lastDone = computed(() => plan.value?.steps.filter(s => s.state === 'done' && s.kind !== 'approval').sort((a, b) => b.finished_ms! - a.finished_ms!)[0]?.key)
+function airOf(product: string | null) {
+  const need = MATERIALS.find(m => m.slug === product)?.air
+  return need ? { low: need.usual_C[0], high: need.limitMax_C ?? need.usual_C[1], lowRh: need.usualRh[0] * 100, highRh: need.usualRh[1] * 100, cooling: need.cooling_K } : null
+}
 const all = ref(false)
 const KEEP_DONE = 2
 const current = computed(() => plan.value?.steps.findIndex(s => s.state === 'running' || s.state === 'planned') ?? -1)
@@ -62,7 +67,7 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort
           <li v-for="w in waitsInto(s.key)" :key="w.from + w.to" class="caption flex items-center gap-2 py-1 pl-4" :class="s.state === 'skipped' ? 'hidden' : ''" data-test="wait">
             <svg width="14" height="22" aria-hidden="true"><rect x="4" width="6" height="22" :fill="w.max !== null ? 'var(--color-ochre)' : 'var(--color-slate)'" :opacity="w.hard ? 1 : .45" /></svg>{{ waitText(w) }} · {{ w.why }}
           </li>
-          <li :id="`step-${s.key}`" class="bg-sheet border-l-[5px] px-4 py-2 my-0.5" :class="[stateMark[s.state] || 'border-l-transparent', s.state === 'skipped' ? 'opacity-50 line-through' : '']" data-test="step" :data-key="s.key" :data-state="s.state">
+          <li :id="`step-${s.key}`" class="bg-sheet border-l-[5px] px-4 py-2 my-0.5" :class="[stateMark[s.state] || 'border-l-transparent', s.state === 'skipped' ? 'text-soft line-through' : '']" data-test="step" :data-key="s.key" :data-state="s.state">
             <div class="flex items-center gap-4">
               <button class="grow text-left min-h-12" :aria-expanded="open === s.key" @click="toggle(s)">
                 <strong class="font-semibold">{{ s.title }}</strong><span v-if="s.byHand" class="caption"> · {{ $t('plan.byHand') }}</span>
@@ -71,6 +76,7 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort
               </button>
               <span class="clock text-right whitespace-nowrap">{{ s.attended_min ? hours(s.attended_min) : '' }}<span v-if="s.amount_ml" class="caption block">{{ amount(s.amount_ml) }}</span></span>
               <BenchAct v-if="can && s.kind !== 'approval' && (s.state === 'running' || s.state === 'planned' && (s.start.may || waitsInto(s.key).length && s.start.refusals.some(r => r.code === 'too-early')))" :step="target(s)" :state="s.state === 'running' ? 'running' : 'planned'" :may="s.start.may" waits />
+              <BenchAct v-else-if="can && s.key === lastDone" :step="target(s)" state="done" />
               <NuxtLink v-if="s.kind === 'approval' && s.state === 'planned'" :to="`/pieces/${id}/client`" class="act no-underline">{{ $t('plan.ask') }}</NuxtLink>
             </div>
             <div v-for="v in verdictsAt(s.key)" :key="v.rule" class="verdict my-2" :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''" data-test="verdict" :data-rule="v.rule">
@@ -82,6 +88,7 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort
             <div v-if="open === s.key" class="pb-3 grid gap-2">
               <p>{{ s.why }}</p>
               <p class="caption">{{ s.faceNames.join(' · ') }}<template v-if="s.product"> · {{ s.product }}, {{ $t('plan.label') }}</template></p>
+              <p v-if="airOf(s.product)" class="caption">{{ $t('plan.air', airOf(s.product)!) }}</p>
               <p v-for="c in s.cautionTexts" :key="c" class="verdict">{{ c }}</p>
               <p v-for="r in s.state === 'planned' ? s.start.refusals : []" :key="r.says">{{ r.says }}</p>
               <form v-if="can && s.state === 'planned' && s.kind !== 'approval' && edit" class="flex flex-wrap gap-2 items-end" @submit.prevent="change(s, edit)">

@@ -28,7 +28,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
       <label v-if="pick.colour === 'pigment-stain'">{{ $t('route.conditioner') }} <select v-model="pick.conditioner" class="field"><option v-for="c in ['auto', 'none', 'oil-conditioner', 'water-conditioner']" :key="c" :value="c">{{ $t(`conditioner.${c}`) }}</option></select></label>
     </div>
     <div class="mt-5">
-      <article v-for="v in routes.verdicts" :key="v.route" class="row grid lg:grid-cols-[17rem_1fr_19rem] gap-x-8 gap-y-3" :class="v.standing === 'ruled-out' ? 'opacity-80' : ''" data-test="route" :data-route="v.route" :data-standing="v.standing">
+      <article v-for="v in routes.verdicts" :key="v.route" class="row grid lg:grid-cols-[17rem_1fr_19rem] gap-x-8 gap-y-3" data-test="route" :data-route="v.route" :data-standing="v.standing">
         <div>
           <h2>{{ $t(`route.${v.route}`) }}</h2>
           <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong>
