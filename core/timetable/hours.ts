@@ -7,7 +7,19 @@ export interface Hours { zone: string, week: Readonly<Record<number, readonly (r
 const MIN_MS = 60_000
 const DAYS_AHEAD = 370
 
+/** Spans of a day, remembered per hours and day: every step of every piece asks for the same few days. */
+const remembered = new WeakMap<Hours, Map<number, [number, number][]>>()
+
 function openSpans(hours: Hours, day: DateTime): [number, number][] {
+  const days = remembered.get(hours) ?? new Map<number, [number, number][]>()
+  remembered.set(hours, days)
+  const key = day.toMillis()
+  const spans = days.get(key) ?? spansOn(hours, day)
+  days.set(key, spans)
+  return spans
+}
+
+function spansOn(hours: Hours, day: DateTime): [number, number][] {
   if (hours.closures.includes(day.toISODate()!)) return []
   return (hours.week[day.weekday] ?? []).map(([from, to]) => {
     const at = (minutes: number) => day.set({ hour: Math.floor(minutes / 60), minute: minutes % 60 }).toMillis()
@@ -15,7 +27,14 @@ function openSpans(hours: Hours, day: DateTime): [number, number][] {
   })
 }
 
-const dayOf = (hours: Hours, at_ms: number) => DateTime.fromMillis(at_ms, { zone: hours.zone }).startOf('day')
+let lastDay: { zone: string, at_ms: number, day: DateTime } | undefined
+/** The local day of a moment; the last answer is kept, since one question asks for one moment many times. */
+function dayOf(hours: Hours, at_ms: number): DateTime {
+  if (lastDay?.zone === hours.zone && lastDay.at_ms === at_ms) return lastDay.day
+  const day = DateTime.fromMillis(at_ms, { zone: hours.zone }).startOf('day')
+  lastDay = { zone: hours.zone, at_ms, day }
+  return day
+}
 
 /** The open span that holds this moment, or null when the shop is closed. */
 export const spanAt = (hours: Hours, at_ms: number): [number, number] | null =>
