@@ -1,3 +1,5 @@
+import type { Role } from '#shared/api'
+
 /** A caller of the API with its own cookie. */
 export const BASE = process.env.HANTVERK_BASE ?? ''
 export const PASSWORD = 'verdigris-9'
@@ -28,6 +30,19 @@ export async function signedIn(login: string): Promise<Caller> {
   const caller = new Caller()
   await caller.ok('POST /api/session', { login, password: PASSWORD })
   return caller
+}
+
+/** The test shop with one person for each role; made by whichever file of tests comes first. */
+export async function shopPeople(): Promise<Record<Role, Caller>> {
+  const owner = new Caller()
+  const made = await owner.send('POST /api/first-owner', { shop: 'Test shop', name: 'Owner', login: 'owner', password: PASSWORD, zone: 'Europe/Stockholm', currency: 'SEK', lengthUnit: 'mm' })
+  if (made.status !== 200) await owner.ok('POST /api/session', { login: 'owner', password: PASSWORD })
+  const people = { owner } as Record<Role, Caller>
+  for (const role of ['lead', 'finisher', 'office'] as const) {
+    if (made.status === 200) await owner.ok('POST /api/people', { name: role, login: role, role, password: PASSWORD })
+    people[role] = await signedIn(role)
+  }
+  return people
 }
 
 const face = { name: 'outside', rank: 'show', shape: 'flat', orientation: 'horizontal', length: '900', width: '45 cm', count: 1, species: 'oak', substrate: 'solid', veneer: '' }

@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs'
 import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { API, ROLES, type Role } from '#shared/api'
-import { act, Caller, choice, intake, PASSWORD, planOf, setClock, signedIn, stepOf } from './http'
+import { act, Caller, choice, intake, PASSWORD, planOf, setClock, shopPeople, signedIn, stepOf } from './http'
 
 const DAY = '2026-11-24'
 const t = (clock: string, day = DAY) => `${day}T${clock}:00+01:00`
@@ -41,12 +41,7 @@ async function inGoodAir(at: string) {
 }
 
 beforeAll(async () => {
-  people.owner = new Caller()
-  expect((await people.owner.send('POST /api/first-owner', { shop: 'Test shop', name: 'Owner', login: 'owner', password: PASSWORD, zone: 'Europe/Stockholm', currency: 'SEK', lengthUnit: 'mm' })).status).toBe(200)
-  for (const role of ['lead', 'finisher', 'office'] as const) {
-    await people.owner.ok('POST /api/people', { name: role, login: role, role, password: PASSWORD })
-    people[role] = await signedIn(role)
-  }
+  Object.assign(people, await shopPeople())
   await setClock(people.owner, t('10:30'))
   piece = await freshPiece()
 })

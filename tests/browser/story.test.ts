@@ -1,41 +1,10 @@
 import AxeBuilder from '@axe-core/playwright'
 import { execFileSync, spawn } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
-import { expect, test as base, type Browser, type Page } from '@playwright/test'
+import { expect } from '@playwright/test'
+import { as, forward, serverNow, setClock, step, test } from './page'
 
-const BASE = process.env.HANTVERK_BASE!
 const MAILS = process.env.HANTVERK_MAILS!
-
-/** A page that fails the test on any console error, any request off the page's own origin, any crash. */
-const test = base.extend<{ watched: (page: Page) => Page }>({
-  // eslint-disable-next-line no-empty-pattern -- Playwright reads the parameter's pattern
-  watched: async ({}, use) => {
-    const bad: string[] = []
-    await use((page) => {
-      page.on('console', (m) => { if (m.type() === 'error' && !/status of (4\d\d|503)|ERR_CONNECTION|ERR_INCOMPLETE|ERR_NETWORK/.test(m.text())) bad.push(m.text()) })
-      page.on('pageerror', e => bad.push(e.message))
-      page.on('request', (r) => { if (!r.url().startsWith(BASE) && !r.url().startsWith('data:') && !r.url().startsWith('blob:')) bad.push(`off its origin: ${r.url()}`) })
-      return page
-    })
-    expect(bad).toEqual([])
-  },
-})
-
-async function as(browser: Browser, login: string, watch: (p: Page) => Page): Promise<Page> {
-  const page = watch(await (await browser.newContext()).newPage())
-  await page.goto('/sign-in')
-  await page.waitForLoadState('networkidle')
-  await page.getByLabel('Name to sign in with').fill(login)
-  await page.getByLabel('Password').fill('verdigris-9')
-  await page.getByRole('button', { name: 'Enter' }).click()
-  await expect(page.getByTestId('clock')).toContainText(/\d\d:\d\d/)
-  return page
-}
-/** Sets the demo's clock, as the owner. */
-const setClock = (page: Page, at: Date) => page.request.post('/api/clock', { data: { at: at.toISOString() } })
-const serverNow = async (page: Page) => new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
-const forward = async (page: Page, minutes: number) => setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
-const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)
 
 test('the whole story: taken in, examined, planned, asked, worked, handed over', async ({ browser, watched }) => {
   test.setTimeout(240_000)

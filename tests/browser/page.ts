@@ -1,0 +1,39 @@
+import { expect, test as base, type Browser, type BrowserContextOptions, type Page } from '@playwright/test'
+
+export const BASE = process.env.HANTVERK_BASE!
+
+/** Errors that a test provokes itself, or that come with a server that is taken away. */
+const EXPECTED = /status of (4\d\d|503)|ERR_CONNECTION|ERR_INCOMPLETE|ERR_NETWORK/
+
+/** A page that fails the test on any console error, any request off the page's own origin, any crash. */
+export const test = base.extend<{ watched: (page: Page) => Page }>({
+  // eslint-disable-next-line no-empty-pattern -- Playwright reads the parameter's pattern
+  watched: async ({}, use) => {
+    const bad: string[] = []
+    await use((page) => {
+      page.on('console', (m) => { if (m.type() === 'error' && !EXPECTED.test(m.text())) bad.push(m.text()) })
+      page.on('pageerror', e => bad.push(e.message))
+      page.on('request', (r) => { if (!/^(data|blob):/.test(r.url()) && new URL(r.url()).origin !== new URL(page.url() === 'about:blank' ? r.url() : page.url()).origin) bad.push(`off its origin: ${r.url()}`) })
+      return page
+    })
+    expect(bad).toEqual([])
+  },
+})
+
+/** Somebody of the demo shop, signed in, on Now. */
+export async function as(browser: Browser, login: string, watch: (p: Page) => Page, options: BrowserContextOptions = {}): Promise<Page> {
+  const page = watch(await (await browser.newContext(options)).newPage())
+  await page.goto('/sign-in')
+  await page.waitForLoadState('networkidle')
+  await page.getByLabel('Name to sign in with').fill(login)
+  await page.getByLabel('Password').fill('verdigris-9')
+  await page.getByRole('button', { name: 'Enter' }).click()
+  await expect(page.getByTestId('clock')).toContainText(/\d\d:\d\d/)
+  return page
+}
+
+/** Sets the demo's clock, as the owner. */
+export const setClock = (page: Page, at: Date) => page.request.post('/api/clock', { data: { at: at.toISOString() } })
+export const serverNow = async (page: Page) => new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
+export const forward = async (page: Page, minutes: number) => setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
+export const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)
