@@ -35,20 +35,20 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
   <div v-if="bench">
     <h1 class="sr-only">{{ $t('rail.now') }}</h1>
     <section v-if="windows.length" :aria-label="$t('now.windows')">
-      <div class="grid grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-end caption clock">
+      <div class="grid md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-end caption clock">
         <h2 class="text-ink">{{ $t('now.windows') }}</h2>
-        <div class="relative h-7">
+        <div class="relative h-7 max-md:hidden">
           <span v-for="m in marks" :key="m.at" class="absolute bottom-1 -translate-x-1/2" :style="{ left: `${m.x * 100}%`, opacity: Math.abs(m.x - nowX) < 0.06 ? 0 : 1 }">{{ time(m.at) }}</span>
           <span class="absolute bottom-0 -translate-x-1/2 bg-ink text-sheet px-2 py-0.5" :style="{ left: `${nowX * 100}%` }">{{ time(clock.now) }}</span>
         </div>
         <span />
       </div>
-      <div v-for="w in windows" :key="`${w.pieceId}${w.from}${w.to}`" class="grid grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5" data-test="window">
+      <div v-for="w in windows" :key="`${w.pieceId}${w.from}${w.to}`" class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5" data-test="window">
         <NuxtLink :to="`/pieces/${w.pieceId}/plan`" class="no-underline leading-snug">
           <strong class="block">{{ w.step.title }}</strong>
           <span class="caption">{{ w.pieceId }} · {{ w.piece }} · {{ w.step.faces }}</span>
         </NuxtLink>
-        <WindowBar :window="w" :span="drawn" :now="clock.now" :closing="bench.closing_ms" :label="`${w.step.title}: ${$t(left(w).word)} ${left(w).value}`" />
+        <WindowBar class="max-md:order-3 max-md:col-span-2" :window="w" :span="drawn" :now="clock.now" :closing="bench.closing_ms" :label="`${w.step.title}: ${$t(left(w).word)} ${left(w).value}`" />
         <span class="text-right leading-tight"><span class="caption block">{{ $t(left(w).word) }}</span><strong class="text-xl clock" :class="left(w).colour">{{ left(w).value }}</strong></span>
       </div>
     </section>
@@ -57,8 +57,8 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
       <div class="grid gap-6 content-start">
         <section v-if="bench.running.length">
           <h2>{{ $t('now.running') }}</h2>
-          <div v-for="s in bench.running" :key="s.stepId" class="row flex items-center gap-4" data-test="running">
-            <div class="grow"><strong>{{ s.title }}</strong><span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.startedBy }}, {{ time(s.started_ms) }}</span></div>
+          <div v-for="s in bench.running" :key="s.stepId" class="row flex flex-wrap items-center gap-x-4 gap-y-2" data-test="running">
+            <div class="grow basis-48"><strong>{{ s.title }}</strong><span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.startedBy }}, {{ time(s.started_ms) }}</span></div>
             <span class="clock text-lg">{{ span(clock.now - s.started_ms) }}<span class="caption"> / {{ hours(s.attended_min) }}</span></span>
             <BenchAct :step="s" state="running" />
           </div>
@@ -66,8 +66,8 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
         <section>
           <h2>{{ $t('now.may') }}</h2>
           <p v-if="!bench.may.length" class="row">{{ bench.open ? $t('now.nothing') : $t('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` }) }}</p>
-          <div v-for="s in bench.may" :key="s.stepId" class="row flex items-center gap-4" data-test="may">
-            <div class="grow">
+          <div v-for="s in bench.may" :key="s.stepId" class="row flex flex-wrap items-center gap-x-4 gap-y-2" data-test="may">
+            <div class="grow basis-48">
               <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"><strong>{{ s.title }}</strong></NuxtLink>
               <span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.faces }}<span v-if="s.latest_ms" class="text-ochre"> · {{ $t('now.before', { at: time(s.latest_ms) }) }}</span></span>
               <span v-for="w in s.warnings" :key="w" class="caption block text-ochre">{{ w }}</span>

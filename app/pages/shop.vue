@@ -53,7 +53,7 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
     <div class="grid gap-8 content-start">
       <section>
         <h2>{{ $t('shop.people') }}</h2>
-        <div v-for="p in shop.people" :key="p.id" class="row flex items-center gap-3" :class="p.active ? '' : 'text-soft line-through'">
+        <div v-for="p in shop.people" :key="p.id" class="row flex flex-wrap items-center gap-3" :class="p.active ? '' : 'text-soft line-through'">
           <span class="grow"><strong>{{ p.name }}</strong><span class="caption block">{{ p.login }}</span></span>
           <select v-if="session.may('owner') && p.id !== session.person?.id" :value="p.role" class="field !w-36" :aria-label="$t('shop.role')" @change="change(p.id, p.rowVersion, { role: ($event.target as HTMLSelectElement).value })"><option v-for="r in ['owner', 'lead', 'finisher', 'office']" :key="r" :value="r">{{ $t(`role.${r}`) }}</option></select>
           <span v-else>{{ $t(`role.${p.role}`) }}</span>

@@ -24,10 +24,10 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
   <div v-if="store" class="grid lg:grid-cols-[1fr_24rem] gap-10">
     <section>
       <h1>{{ $t('store.title') }}</h1>
-      <div v-for="p in store.products" :key="p.id" class="row grid grid-cols-[1fr_14rem_8rem] gap-4" data-test="product">
+      <div v-for="p in store.products" :key="p.id" class="row grid sm:grid-cols-[1fr_14rem_8rem] gap-x-4 gap-y-1" data-test="product">
         <span><strong>{{ p.name }}</strong><span class="caption block">{{ name(p.class) }}</span></span>
         <span class="clock"><span v-for="l in p.lots" :key="l.id" class="block">{{ l.code }}: <strong :class="l.left_ml <= 0 ? 'text-madder' : ''">{{ amount(l.left_ml) }}</strong> <span class="caption">{{ day(l.received_on) }}</span></span><span v-if="!p.lots.length" class="caption">{{ $t('store.noLot') }}</span></span>
-        <span class="clock text-right">{{ money(p.price_minor) }}<span class="caption"> / L</span></span>
+        <span class="clock sm:text-right">{{ money(p.price_minor) }}<span class="caption"> / L</span></span>
       </div>
       <p v-if="!store.products.length" class="row">{{ $t('store.none') }}</p>
     </section>

@@ -8,7 +8,8 @@ export interface Db {
   run: (sql: string, params?: Params) => Promise<{ id: number, changed: number }>
 }
 
-const SETTINGS = 'SET NAMES utf8mb4 COLLATE utf8mb4_uca1400_ai_ci, time_zone = \'+00:00\', sql_mode = \'STRICT_ALL_TABLES,ONLY_FULL_GROUP_BY,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION\''
+/** READ COMMITTED: what is read after waiting for a lock is what the holder of the lock has written. */
+const SETTINGS = 'SET NAMES utf8mb4 COLLATE utf8mb4_uca1400_ai_ci, time_zone = \'+00:00\', tx_isolation = \'READ-COMMITTED\', sql_mode = \'STRICT_ALL_TABLES,ONLY_FULL_GROUP_BY,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION\''
 
 let pool: Pool | undefined
 

@@ -24,11 +24,11 @@ interface Result { ok: true, says: string, askAgain?: boolean }
 /** An act at the bench. The same UUID never books twice: a repeat gets the first result. */
 export async function actAtBench(command: BenchCommand, person: Person, now: Date): Promise<Result> {
   return transaction(async (tx) => {
-    const before = await tx.row<{ result: string, person_id: number }>('SELECT result, person_id FROM bench_command WHERE uuid = :uuid FOR UPDATE', { uuid: command.uuid })
-    if (before) return JSON.parse(before.result) as Result
     const owner = await tx.row<{ piece_id: number }>('SELECT piece_id FROM plan_step WHERE id = :stepId', { stepId: command.stepId })
     if (!owner) throw notFound('step')
     const file = await readPiece(tx, owner.piece_id, true)
+    const before = await tx.row<{ result: string }>('SELECT result FROM bench_command WHERE uuid = :uuid', { uuid: command.uuid })
+    if (before) return JSON.parse(before.result) as Result
     if (file.piece.state === 'handed-over') throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
     const plan = await readPlan(tx, owner.piece_id)
     const step = plan.steps.find(st => st.id === command.stepId)!

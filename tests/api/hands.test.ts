@@ -148,7 +148,7 @@ describe('examination and its consequences', () => {
   })
   it('turns a photograph upright, keeps when it was taken and drops the rest', async () => {
     const id = await taken()
-    const picture = await sharp({ create: { width: 40, height: 20, channels: 3, background: '#a53' } }).withExif({ IFD0: { Orientation: '6', Artist: 'somebody' }, IFD2: { DateTimeOriginal: '2026:11:20 09:15:00' } }).jpeg().toBuffer()
+    const picture = await sharp({ create: { width: 40, height: 20, channels: 3, background: '#a53' } }).withMetadata({ orientation: 6, exif: { IFD0: { Artist: 'somebody' }, IFD2: { DateTimeOriginal: '2026:11:20 09:15:00' } } }).jpeg().toBuffer()
     const form = new FormData()
     form.append('picture', new Blob([new Uint8Array(picture)]), 'a.jpg')
     const { address } = await people.finisher.ok<{ address: string }>(`POST /api/pieces/${id}/photographs`, form)

@@ -10,12 +10,15 @@ export const test = base.extend<{ watched: (page: Page) => Page }>({
   // eslint-disable-next-line no-empty-pattern -- Playwright reads the parameter's pattern
   watched: async ({}, use) => {
     const bad: string[] = []
+    const pages: Page[] = []
     await use((page) => {
+      pages.push(page)
       page.on('console', (m) => { if (m.type() === 'error' && !EXPECTED.test(m.text())) bad.push(m.text()) })
       page.on('pageerror', e => bad.push(e.message))
       page.on('request', (r) => { if (!/^(data|blob):/.test(r.url()) && new URL(r.url()).origin !== new URL(page.url() === 'about:blank' ? r.url() : page.url()).origin) bad.push(`off its origin: ${r.url()}`) })
       return page
     })
+    for (const page of pages) await page.context().close()
     expect(bad).toEqual([])
   },
 })

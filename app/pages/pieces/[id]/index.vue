@@ -31,7 +31,7 @@ async function addPictures(event: Event) {
 </script>
 
 <template>
-  <div v-if="page" class="grid lg:grid-cols-[1fr_1fr] gap-x-10 gap-y-8">
+  <div v-if="page" class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[1fr_1fr] gap-x-10 gap-y-8">
     <section>
       <h2>{{ $t('examine.finish') }}</h2>
       <template v-if="page.tests.length">

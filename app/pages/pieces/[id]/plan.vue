@@ -59,7 +59,7 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort
 
 <template>
   <p v-if="data && !data.ready">{{ $t('plan.none') }} <NuxtLink :to="`/pieces/${id}/route`" class="underline">{{ $t('plan.toRoute') }}</NuxtLink></p>
-  <div v-else-if="plan" class="grid xl:grid-cols-[minmax(0,1fr)_27rem] gap-x-10 gap-y-6">
+  <div v-else-if="plan" class="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_27rem] gap-x-10 gap-y-6">
     <div class="order-2 xl:order-1">
       <ol>
         <li v-if="hidden > 0"><button class="underline min-h-11" @click="all = true">{{ $t('plan.showDone', { n: hidden }) }}</button></li>
@@ -68,8 +68,8 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort
             <svg width="14" height="22" aria-hidden="true"><rect x="4" width="6" height="22" :fill="w.max !== null ? 'var(--color-ochre)' : 'var(--color-slate)'" :opacity="w.hard ? 1 : .45" /></svg>{{ waitText(w) }} · {{ w.why }}
           </li>
           <li :id="`step-${s.key}`" class="bg-sheet border-l-[5px] px-4 py-2 my-0.5" :class="[stateMark[s.state] || 'border-l-transparent', s.state === 'skipped' ? 'text-soft line-through' : '']" data-test="step" :data-key="s.key" :data-state="s.state">
-            <div class="flex items-center gap-4">
-              <button class="grow text-left min-h-12" :aria-expanded="open === s.key" @click="toggle(s)">
+            <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
+              <button class="grow basis-48 text-left min-h-12" :aria-expanded="open === s.key" @click="toggle(s)">
                 <strong class="font-semibold">{{ s.title }}</strong><span v-if="s.byHand" class="caption"> · {{ $t('plan.byHand') }}</span>
                 <span v-if="s.state === 'done'" class="caption block">{{ s.gateResult ? $t(`plan.${s.gateResult}`) : $t('plan.done') }} {{ s.finishedBy ?? '' }} {{ dayTime(s.finished_ms!) }}</span>
                 <span v-else-if="s.state === 'running'" class="caption block text-verdigris">{{ $t('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy }}</span>
