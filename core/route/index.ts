@@ -93,8 +93,8 @@ export interface RouteVerdict {
 
 export interface RouteQuestion { facts: Facts, choice: Choice, rates: Rates, hours: Hours, now_ms: number, price?: (slug: string) => number | undefined }
 
-/** The choice adapted to a route: a film route cannot take a penetrating stain. */
-export const choiceFor = (route: RouteSlug, choice: Choice): Choice => ({ ...choice, route })
+/** The choice adapted to a route: `scuff-and-gel` is always coloured with gel. */
+export const choiceFor = (route: RouteSlug, choice: Choice): Choice => ({ ...choice, route, colour: route === 'scuff-and-gel' ? 'gel-stain' : choice.colour })
 
 /** One route judged, with its plan, hours, price and dates; with its fallback counted in where a gate may fail. */
 export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {

@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { estimate, materialCost_minor, type Rates } from '#core/estimate'
 import { judgePlan, RULES, type Verdict } from '#core/layers/rules'
 import { completePlan, workOutPlan, type Choice, type Facts, type Step } from '#core/plan'
-import { judgeRoutes, lessInvasive, type RouteVerdict } from '#core/route'
+import { choiceFor, judgeRoutes, lessInvasive, type RouteVerdict } from '#core/route'
 import { cautionText, mayOverrule } from '#core/safety'
 import { sectionOf, type LayerState } from '#core/section'
 import { forecast, type Hours } from '#core/timetable'
@@ -45,7 +45,8 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
   if (piece.row_version !== input.rowVersion) throw stale()
   const old = await readPlan(tx, id)
   if (old.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')) throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
-  const { rowVersion: _seen, ...choice } = input
+  const { rowVersion: _seen, ...picked } = input
+  const choice = choiceFor(picked.route, picked)
   const verdict = judgeRoutes({ facts, choice, rates: await readRates(tx), hours: await readHours(tx), now_ms: at.getTime(), price: await readPrices(tx) }).verdicts.find(v => v.route === choice.route)!
   if (verdict.standing === 'ruled-out') throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
   await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND state = \'open\'', { id })

@@ -15,7 +15,7 @@ const markH = computed(() => drawing.value.mark_um * drawing.value.pxPerUm)
 </script>
 
 <template>
-  <svg :viewBox="`-58 0 ${W + 348} ${H}`" class="w-full max-w-xl block" role="group" :aria-label="label" data-test="section" :data-px-per-um="drawing.pxPerUm">
+  <svg :viewBox="`-58 0 ${W + 348} ${H + 32}`" class="w-full max-w-xl block" role="group" :aria-label="label" data-test="section" :data-px-per-um="drawing.pxPerUm">
     <defs><pattern :id="`${id}-stipple`" width="6" height="6" patternUnits="userSpaceOnUse"><rect width="6" height="6" fill="#e9d7b6" /><circle cx="2" cy="2" r="1.2" fill="#7a5a2c" /></pattern></defs>
     <rect x="0" :y="drawing.woodTop" :width="W" :height="H - drawing.woodTop" :fill="section.tone" />
     <ellipse v-for="p in pores" :key="p.x" :cx="p.x" :cy="drawing.woodTop + p.h / 2" rx="2.6" :ry="p.h / 2" fill="#000" opacity=".22" />
@@ -32,8 +32,7 @@ const markH = computed(() => drawing.value.mark_um * drawing.value.pxPerUm)
       <text :x="W + 16" :y="l.at" font-size="17" fill="var(--color-ink)">{{ l.rect.label }} · {{ l.rect.um }} µm</text>
     </g>
     <text v-if="section.colours.length" :x="W + 16" :y="drawing.woodTop + 22" font-size="16" fill="var(--color-ink)">{{ section.colours[0]!.name }}, {{ $t('section.inWood') }}</text>
-    <text v-if="drawing.rects.some(r => r.side === 'found')" x="4" :y="Math.max(14, Math.min(...drawing.rects.filter(r => r.side === 'found').map(r => r.y)) - 6)" font-size="16" fill="var(--color-ink)">{{ section.foundGone ? $t('section.was') : $t('section.found') }} {{ section.found[0]?.name }}</text>
-    <text x="8" :y="H - 12" font-size="16" fill="#1c211f">{{ section.species }}</text>
+    <text x="0" :y="H + 22" font-size="17" fill="var(--color-ink)">{{ section.species }}<template v-if="section.found.length">; {{ section.foundGone ? $t('section.was') : $t('section.found') }} {{ section.found[0]!.name }}, {{ section.found[0]!.um }} µm</template></text>
     <path :d="`M-10 ${drawing.woodTop} h6 m-3 0 v${-markH} m-3 0 h6`" stroke="var(--color-soft)" fill="none" />
     <text x="-58" :y="drawing.woodTop - markH - 6" font-size="14" fill="var(--color-soft)">{{ drawing.mark_um }} µm</text>
   </svg>

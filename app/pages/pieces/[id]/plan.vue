@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
+import { useI18n } from 'vue-i18n'
 import { MATERIALS } from '#core/layers/materials'
 
 const { page, load: reload } = inject(PIECE)!
@@ -11,6 +12,7 @@ const { data, load } = useLive<InternalApi['/api/pieces/:id/plan']['get']>(() =>
 const plan = computed(() => data.value?.ready ? data.value as PlanPage : null)
 const open = ref<string | null>(null)
 const edit = ref<{ attendedMin: number, amountMl: number | null, title: string } | null>(null)
+const { t } = useI18n()
 const can = computed(() => session.may('owner', 'lead', 'finisher') && page.value!.piece.state !== 'handed-over')
 type Step = PlanPage['steps'][number]
 const verdictsAt = (key: string) => plan.value!.verdicts.filter(v => v.step === key)
@@ -42,7 +44,11 @@ async function add() {
   if (done) adding.value = null
   await again(done)
 }
-const waitText = (w: PlanPage['waits'][number]) => `${span(w.min * 60_000)}${w.safe > w.min ? `–${span(w.safe * 60_000)}` : ''}${w.max !== null ? `, ${span(w.max * 60_000)} at most` : ''}`
+function waitText(w: PlanPage['waits'][number]): string {
+  const [least, safe] = [span(w.min * 60_000), span(w.safe * 60_000)]
+  const range = least === safe ? least : `${least} – ${safe}`
+  return w.max === null ? range : t('plan.atMost', { range, max: span(w.max * 60_000) })
+}
 const lastDone = computed(() => plan.value?.steps.filter(s => s.state === 'done' && s.kind !== 'approval').sort((a, b) => b.finished_ms! - a.finished_ms!)[0]?.key)
 function airOf(product: string | null) {
   const need = MATERIALS.find(m => m.slug === product)?.air
