@@ -41,7 +41,7 @@ const lots = new Map<string, number>()
 
 async function act(id: number, kind: 'start' | 'finish', key: string, more: object = {}) {
   const step = (await planOf(id)).steps.find(s => s.key === key)!
-  const used = kind === 'finish' && step.product && lots.has(step.product) && step.amount_ml ? [{ lotId: lots.get(step.product)!, amountMl: Math.round(step.amount_ml), word: 'demo' }] : []
+  const used = kind === 'finish' && step.product && lots.has(step.product) && step.amount_ml ? [{ lotId: lots.get(step.product)!, amountMl: Math.round(step.amount_ml), word: '' }] : []
   await people.emil.send('POST', '/api/bench', { kind, uuid: crypto.randomUUID(), stepId: step.id, rowVersion: step.rowVersion, happenedAt: new Date(now).toISOString(), used, ...more })
 }
 
@@ -163,7 +163,7 @@ async function main() {
     const { id: productId } = await people.tove.send<{ id: number }>('POST', '/api/products', { name, class: slug, priceMinor })
     for (const [code, amountMl] of stock) {
       const { id } = await people.tove.send<{ id: number }>('POST', '/api/lots', { productId, code, amountMl })
-      lots.set(slug, id)
+      if (!lots.has(slug)) lots.set(slug, id)
     }
   }
   if (climate) await fetch(`${climate}/set`, { method: 'POST', body: JSON.stringify({ temperature_C: 20.5, rh: 0.46 }) })

@@ -4,12 +4,12 @@ export const OWNER = { shop: 'Norrviks Möbelverkstad', name: 'Ingrid', login: '
 export const PEOPLE = [['Tove', 'tove', 'lead'], ['Emil', 'emil', 'finisher'], ['Sara', 'sara', 'office']] as const
 
 export const PRODUCTS: readonly [name: string, slug: string, price: number, lots: readonly [code: string, ml: number][]][] = [
-  ['Solvent gel stripper, citrus', 'solvent-gel-stripper', 21000, [['G-114', 5000], ['G-120', 2500]]],
+  ['Solvent gel stripper, citrus', 'solvent-gel-stripper', 21000, [['G-114', 9000], ['G-120', 2500]]],
   ['White spirit', 'white-spirit', 9000, [['W-31', 10000]]],
   ['Mild soap, mixed', 'mild-soap', 3000, [['S-7', 5000]]],
-  ['Dewaxed shellac, 2-pound cut', 'dewaxed-shellac', 28000, [['D-208', 1800], ['D-211', 1000]]],
+  ['Dewaxed shellac, 2-pound cut', 'dewaxed-shellac', 28000, [['D-208', 2800], ['D-211', 1000]]],
   ['Nitrocellulose lacquer, gloss', 'nitrocellulose-lacquer', 26000, [['N-55', 4000]]],
-  ['Waterborne polyurethane, satin', 'waterborne-polyurethane', 38000, [['P-77', 900], ['P-81', 2500]]],
+  ['Waterborne polyurethane, satin', 'waterborne-polyurethane', 38000, [['P-77', 1900], ['P-81', 2500]]],
   ['Varnish oil', 'varnish-oil', 32000, [['O-19', 700]]],
   ['Oil-based gel stain, walnut tone', 'gel-stain', 34000, [['T-4', 950]]],
   ['Penetrating oil stain, honey tone', 'pigment-stain', 30000, [['T-12', 1000]]],

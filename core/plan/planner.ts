@@ -68,7 +68,7 @@ function planGroup(facts: Facts, choice: Choice, group: Group, start: Surface): 
       put({ order: 160, kind: 'clean-off', title: 'Clean and let the water go', method: 'rag', why: 'slurry under a sealer shows' })
       for (const coat of [1, 2]) put({ order: 170 + coat, kind: 'coat', title: `Dewaxed shellac barrier, coat ${coat} of 2`, product: 'dewaxed-shellac', method: 'brush', coat, why: 'keeps what is below from what comes above' })
       put({ order: 175, kind: 'gate', title: 'Judge the sealer', why: 'halos and stains show only now', gate: {
-        slug: 'sealer-judged', look: 'Raking light, whole top: halos, dark stains coming up, orange peel coming back.', fails: 'Any of the three.', fallback: 'strip-chemical', chance: chanceOfFailing(choice.route, facts) } })
+        slug: 'sealer-judged', look: 'Raking light, whole top: halos, dark stains coming up, orange peel coming back.', fails: 'Halos, dark stains or orange peel show in the sealer.', fallback: 'strip-chemical', chance: chanceOfFailing(choice.route, facts) } })
       put({ order: 176, kind: 'scuff', title: lead ? 'Scuff the sealer P320, wet' : 'Scuff the sealer P320', grits: [320], method: dry('hand'), why: 'grip for the next coat' })
       put({ order: 177, kind: 'clean-off', title: 'Vacuum and wipe', method: 'rag', why: 'dust under a coat stays there' })
       break

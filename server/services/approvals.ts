@@ -19,10 +19,10 @@ const DAY_MS = 86_400_000
 /** What a client is shown. Everything on the client's page comes from here. */
 export interface Shown {
   shop: string, piece: string, client: string, route: string, finish: string, colour: string, sheen: string, tone: string, words: string, currency: string
-  likely_minor: number, worst_minor: number, readyLikely: string, readySafe: string, why: readonly string[], gate: string | null, steps: readonly string[]
+  likely_minor: number, worst_minor: number, readyLikely: string, readySafe: string, answerBy: string | null, why: readonly string[], gate: string | null, steps: readonly string[]
 }
 
-async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: string, at: Date): Promise<Shown> {
+async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: string, at: Date, answerBy: Date | null): Promise<Shown> {
   const shop = await readShop(tx)
   const hours = await readHours(tx)
   const choice = choiceOf(file.piece)!
@@ -33,18 +33,19 @@ async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: strin
   const planned = estimate(live, rates, price).total_minor
   const dates = datesOf(plan, hours, at)
   const begun = live.some(st => st.state === 'done' && st.kind !== 'approval')
-  const readySafe = Math.max(dates.readySafe_ms ?? 0, begun ? 0 : verdict.readyWorst_ms)
+  const waiting_ms = answerBy ? answerBy.getTime() - at.getTime() : 0
+  const readySafe = Math.max(dates.readySafe_ms ?? 0, begun ? 0 : verdict.readyWorst_ms) + waiting_ms
   return {
     shop: shop.name, piece: file.piece.name, client: file.piece.client_name, route: choice.route, finish: choice.finish, colour: choice.colour, sheen: file.piece.sheen, tone: file.piece.tone, words, currency: shop.currency,
     likely_minor: planned, worst_minor: Math.max(planned, begun ? planned : verdict.worst.total_minor + planned - verdict.likely.total_minor),
-    readyLikely: new Date(dates.readyLikely_ms ?? at.getTime()).toISOString().slice(0, 10), readySafe: new Date(readySafe).toISOString().slice(0, 10),
+    readyLikely: new Date(dates.readyLikely_ms ?? at.getTime()).toISOString().slice(0, 10), readySafe: new Date(readySafe).toISOString().slice(0, 10), answerBy: answerBy?.toISOString().slice(0, 10) ?? null,
     why: verdict.reasons.map(r => r.says), gate: live.find(st => st.gate?.fallback && st.state !== 'done')?.gate?.fails ?? null, steps: live.filter(st => st.kind !== 'approval').map(st => st.title),
   }
 }
 
 /** Stores an unchangeable snapshot: canonical JSON, the rendered section, and a SHA-256 over both. */
-export async function takeSnapshot(tx: Db, file: PieceFile, plan: StoredPlan, reason: 'asked' | 'work-started', words: string, at: Date): Promise<{ id: number, shown: Shown }> {
-  const shown = await contentOf(tx, file, plan, words, at)
+export async function takeSnapshot(tx: Db, file: PieceFile, plan: StoredPlan, reason: 'asked' | 'work-started', words: string, at: Date, answerBy: Date | null = null): Promise<{ id: number, shown: Shown }> {
+  const shown = await contentOf(tx, file, plan, words, at, answerBy)
   const content = canonicalJson({ shown: shown as unknown as Json, steps: plan.steps.map(st => ({ key: st.key, title: st.title, kind: st.kind, product: st.product, attended_min: st.attended_min, amount_ml: st.amount_ml, faces: st.faces, grits: st.grits })) as unknown as Json, waits: plan.waits.map(({ held_ms: _held, ...w }) => w) as unknown as Json })
   const section = sectionFor(file.facts, plan, verdictsOf(file.facts, choiceOf(file.piece)!, plan))
   const picture = section ? sectionSvg(section) : ''
@@ -60,11 +61,12 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
   const open = verdictsOf(file.facts, choiceOf(file.piece)!, plan).find(v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`))
   if (open) throw fail(409, 'rule', `The plan still breaks a rule: ${open.says}. ${open.mend}`)
   await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND state = \'open\'', { id })
-  const snapshot = await takeSnapshot(tx, file, plan, 'asked', input.words, at)
+  const expires = new Date(at.getTime() + input.days * DAY_MS)
+  const snapshot = await takeSnapshot(tx, file, plan, 'asked', input.words, at, expires)
   const made = await tx.run(
     `INSERT INTO approval (piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at)
      VALUES (:id, :snapshotId, :stepKey, :likely, :worst, :personId, :at, :expires)`,
-    { id, snapshotId: snapshot.id, stepKey: step.key, likely: snapshot.shown.likely_minor, worst: snapshot.shown.worst_minor, personId: person.id, at, expires: new Date(at.getTime() + input.days * DAY_MS) })
+    { id, snapshotId: snapshot.id, stepKey: step.key, likely: snapshot.shown.likely_minor, worst: snapshot.shown.worst_minor, personId: person.id, at, expires })
   if (file.piece.client_email) await queueMail(tx, { kind: 'ask', recipient: file.piece.client_email, pieceId: id, approvalId: made.id, says: input.words, at })
   return { kind: 'asked', says: `Client asked: ${snapshot.shown.likely_minor / 100} likely, ${snapshot.shown.worst_minor / 100} at worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`, result: { id: made.id } }
 })

@@ -74,7 +74,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   for (const use of command.used) used.push(await bookUse(act, use))
   await tx.run('UPDATE plan_step SET state = \'done\', finished_at = :at, finished_by = :personId, gate_result = :gate, row_version = row_version + 1 WHERE id = :id', { at, personId: person.id, gate: step.gate ? command.gate : null, id: step.id })
   const minutes = Math.round((at.getTime() - step.started_ms!) / MINUTE_MS)
-  const says = [`Done: ${step.title}, ${minutes} min (planned ${step.attended_min})`, ...used, step.gate ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ${command.gate === 'pass' ? step.gate.look : step.gate.fails}` : '', command.note].filter(Boolean).join('. ')
+  const says = [`Done: ${step.title}, ${minutes} min (planned ${step.attended_min})`, ...used.map(u => u[0]!.toUpperCase() + u.slice(1)), step.gate ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ${command.gate === 'pass' ? step.gate.look : step.gate.fails}` : '', command.note].filter(Boolean).map(s => s.replace(/\.$/, '')).join('. ')
   await write(act, step.gate ? 'gate' : 'finished', says)
   if (step.gate && command.gate === 'fail') return fallBack(act)
   if (!act.plan.steps.some(st => st.id !== step.id && (st.state === 'planned' || st.state === 'running'))) {

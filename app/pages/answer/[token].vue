@@ -47,7 +47,7 @@ const shown = computed(() => page.value?.shown)
       <dt>{{ $t('letter.work') }}</dt><dd class="font-bold">{{ $t(`route.${shown.route}`) }}</dd>
       <dt>{{ $t('letter.finish') }}</dt><dd class="font-bold">{{ $t(`finish.${shown.finish}`) }}, {{ $t(`sheen.${shown.sheen}`) }}<template v-if="shown.colour !== 'none'">, {{ $t(`colour.${shown.colour}`) }}</template></dd>
       <dt>{{ $t('letter.price') }}</dt><dd class="font-bold clock" data-test="price">{{ money(shown.likely_minor) }}<span v-if="shown.worst_minor > shown.likely_minor" class="font-normal">, {{ $t('letter.atWorst', { sum: money(shown.worst_minor) }) }}</span></dd>
-      <dt>{{ $t('letter.ready') }}</dt><dd class="font-bold clock">{{ date(shown.readyLikely) }}<span class="font-normal">, {{ $t('letter.latest', { day: date(shown.readySafe) }) }}</span></dd>
+      <dt>{{ $t('letter.ready') }}</dt><dd class="font-bold clock">{{ $t('letter.ifNow', { day: date(shown.readyLikely) }) }}<span class="font-normal">, {{ $t('letter.latest', { day: date(shown.readySafe), by: date(shown.answerBy ?? shown.readyLikely) }) }}</span></dd>
     </dl>
     <p v-if="shown.gate" class="verdict">{{ $t('letter.gate', { fails: shown.gate, sum: money(shown.worst_minor) }) }}</p>
     <details class="row"><summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('letter.steps') }}</summary><ol class="list-decimal pl-6"><li v-for="s in shown.steps" :key="s">{{ s }}</li></ol></details>
