@@ -71,7 +71,7 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
   return { kind: 'asked', says: `Client asked: ${snapshot.shown.likely_minor / 100} likely, ${snapshot.shown.worst_minor / 100} at worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`, result: { id: made.id } }
 })
 
-async function queueMail(tx: Db, m: { kind: 'ask' | 'reply' | 'ready', recipient: string, pieceId: number, approvalId: number | null, says: string, at: Date }) {
+async function queueMail(tx: Db, m: { kind: 'ask' | 'reply', recipient: string, pieceId: number, approvalId: number | null, says: string, at: Date }) {
   await tx.run('INSERT INTO mail (kind, recipient, piece_id, approval_id, says, try_after) VALUES (:kind, :recipient, :pieceId, :approvalId, :says, :at)', m)
 }
 

@@ -5,10 +5,10 @@ import { tell } from './record'
 
 const RETRY_S = 10
 
-interface MailRow { id: number, kind: 'ask' | 'reply' | 'ready', recipient: string, says: string, approval_id: number | null, piece: string, shop: string, tries: number }
+interface MailRow { id: number, kind: 'ask' | 'reply', recipient: string, says: string, approval_id: number | null, piece: string, shop: string, tries: number }
 
 function letter(m: MailRow, link: string | null) {
-  const subject = m.kind === 'ask' ? `${m.piece}: your answer is wanted` : m.kind === 'ready' ? `${m.piece} is ready` : `${m.piece}: an answer to your question`
+  const subject = m.kind === 'ask' ? `${m.piece}: your answer is wanted` : `${m.piece}: an answer to your question`
   const text = [m.says, link ? `Everything is shown here, with price and date:\n${link}` : '', m.shop].filter(Boolean).join('\n\n')
   return { subject, text }
 }
@@ -24,7 +24,7 @@ export async function sendWaiting(at: Date): Promise<number> {
         `SELECT mail.id, mail.kind, mail.recipient, mail.says, mail.approval_id, mail.tries, piece.name AS piece, shop.name AS shop FROM mail JOIN piece ON piece.id = mail.piece_id JOIN shop ON shop.id = 1
           WHERE mail.state = 'waiting' AND mail.try_after <= :at ORDER BY mail.id LIMIT 1 FOR UPDATE SKIP LOCKED`, { at })
       if (!mail) return false
-      const link = mail.approval_id && mail.kind !== 'ready' ? `${publicBase}/answer/${await freshToken(tx, mail.approval_id)}` : null
+      const link = mail.approval_id ? `${publicBase}/answer/${await freshToken(tx, mail.approval_id)}` : null
       const state = { id: mail.id, at, error: '', after: new Date(at.getTime() + RETRY_S * 1000) }
       try {
         await transport.sendMail({ from: 'shop@hantverk.invalid', to: mail.recipient, ...letter(mail, link) })

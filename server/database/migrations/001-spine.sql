@@ -172,7 +172,7 @@ CREATE TABLE approval_word (
 );
 CREATE TABLE mail (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  kind ENUM('ask','reply','ready') NOT NULL, recipient VARCHAR(200) NOT NULL, piece_id INT UNSIGNED NOT NULL, approval_id INT UNSIGNED NULL, says VARCHAR(1000) NOT NULL DEFAULT '',
+  kind ENUM('ask','reply') NOT NULL, recipient VARCHAR(200) NOT NULL, piece_id INT UNSIGNED NOT NULL, approval_id INT UNSIGNED NULL, says VARCHAR(1000) NOT NULL DEFAULT '',
   state ENUM('waiting','sent') NOT NULL DEFAULT 'waiting', tries SMALLINT UNSIGNED NOT NULL DEFAULT 0, try_after DATETIME(3) NOT NULL, sent_at DATETIME(3) NULL, last_error VARCHAR(300) NOT NULL DEFAULT '',
   KEY (state, try_after), FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (approval_id) REFERENCES approval (id)
 );
