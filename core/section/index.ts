@@ -63,11 +63,11 @@ export function sectionSvg(s: Section, width = 520, height = 260): string {
   const style = (r: SectionRect) => r.state === 'planned' ? `fill="${layerFill(r.slug)}" fill-opacity=".35" stroke="#1c211f" stroke-dasharray="5 3"` : `fill="${layerFill(r.slug)}" stroke="#1c211f" stroke-width=".5"`
   const rects = d.rects.map(r => `<rect class="layer" data-side="${r.side}" data-um="${r.um}" x="${r.x.toFixed(1)}" y="${r.y.toFixed(1)}" width="${(r.w - 4).toFixed(1)}" height="${Math.max(1, r.h).toFixed(1)}" ${style(r)}/>`)
   const labels = spread(d.rects.filter(r => r.side === 'planned').map(r => ({ at: r.y + r.h / 2, text: `${r.label} · ${r.um} µm` }))).map(l =>
-    `<text x="${d.width + 8}" y="${l.at.toFixed(1)}" font-size="14" font-family="sans-serif" fill="#1c211f">${escape(l.text)}</text>`)
-  const colour = s.colours.length ? `<rect class="colour" x="${d.width / 2}" y="${d.woodTop}" width="${d.width / 2 - 4}" height="${d.colourDepth}" fill="${layerFill(s.colours[0]!.slug)}" fill-opacity=".6"/><text x="${d.width + 8}" y="${d.woodTop + 18}" font-size="14" font-family="sans-serif" fill="#1c211f">${escape(s.colours[0]!.name)}, in the wood</text>` : ''
+    `<text x="${d.width + 8}" y="${l.at.toFixed(1)}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(l.text)}</text>`)
+  const colour = s.colours.length ? `<rect class="colour" x="${d.width / 2}" y="${d.woodTop}" width="${d.width / 2 - 4}" height="${d.colourDepth}" fill="${layerFill(s.colours[0]!.slug)}" fill-opacity=".6"/><text x="${d.width + 8}" y="${d.woodTop + 18}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(s.colours[0]!.name)}, in the wood</text>` : ''
   return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" role="img" aria-label="Section: found and planned layers on ${escape(s.species)}">`
     + `<rect x="0" y="${d.woodTop}" width="${d.width - 4}" height="${height - d.woodTop}" fill="${s.tone}"/>${colour}${rects.join('')}${labels.join('')}`
-    + `<text x="4" y="${height - 10}" font-size="14" font-family="sans-serif" fill="#1c211f">${escape(s.species)} · found left, planned right</text></svg>`
+    + `<text x="4" y="${height - 10}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(s.species)} · found left, planned right</text></svg>`
 }
 
 /** Labels moved apart so that none covers another; order kept. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { barEdges, type Window } from '#core/timetable'
+import { barEdges, CLOSING_MIN, type Window } from '#core/timetable'
 
 /** A wait drawn as it is: stippled while it must wait, solid while it may be done, a hard edge where it must be. */
 const props = defineProps<{ window: Window, span: readonly [number, number], now: number, closing: number | null, label: string }>()
@@ -10,7 +10,8 @@ const edges = computed(() => barEdges(props.window, props.span, props.now))
 const x = (f: number) => f * W
 const end = computed(() => edges.value.closes ?? 1)
 const closingX = computed(() => props.closing === null ? null : Math.min(1, Math.max(0, (props.closing - props.span[0]) / (props.span[1] - props.span[0]))) * W)
-const solid = computed(() => ({ late: 'var(--color-madder)', closing: 'var(--color-ochre)', may: 'var(--color-verdigris)', waits: 'var(--color-verdigris)', running: 'var(--color-slate)' })[edges.value.phase])
+const soon = computed(() => props.window.closes_ms !== null && props.window.closes_ms - props.now < CLOSING_MIN * 60_000)
+const solid = computed(() => ({ late: 'var(--color-madder)', closing: 'var(--color-ochre)', may: 'var(--color-verdigris)', waits: soon.value ? 'var(--color-ochre)' : 'var(--color-verdigris)', running: 'var(--color-slate)' })[edges.value.phase])
 </script>
 
 <template>
