@@ -43,6 +43,7 @@ const air = computed(() => bench.value?.air)
           <span><strong class="clock">{{ air.reading.temperature_C.toFixed(1) }} °C</strong> {{ $t('air.air') }}</span>
           <span><strong class="clock">{{ Math.round(air.reading.rh * 100) }} %</strong> {{ $t('air.rh') }}</span>
           <span><strong class="clock">{{ air.dew_C?.toFixed(1) }} °C</strong> {{ $t('air.dew') }}</span>
+          <span v-if="session.mode === 'shop' && air.reading.source === 'simulated logger'" class="caption">{{ $t('air.simulated') }}</span>
         </template>
         <strong v-else class="text-madder" data-test="air-stale">{{ $t('air.stale', { at: dayTime(air.reading.at) }) }}</strong>
       </template>

@@ -3,7 +3,7 @@ export default {
   loading: 'Reading…', close: 'Close', cancel: 'Cancel', save: 'Save', remove: 'Remove', takeBack: 'Take back', likely: 'likely', worst: 'at worst', skip: 'To the content', demoTime: 'demo time', offline: 'No line to the server. Waiting for it.', day: 'Day', evening: 'Evening', signOut: 'Leave',
   rail: { label: 'Places', now: 'Now', pieces: 'Pieces', timetable: 'Timetable', store: 'Store', answers: 'Answers', shop: 'Shop' },
   role: { owner: 'owner', lead: 'lead', finisher: 'finisher', office: 'office' },
-  air: { air: 'air', rh: 'humidity', dew: 'dew point', stale: 'No reading since {at}: the air is unknown', none: 'The air has not been read', allMay: 'all coats may go on', noLacquer: 'no lacquer: too damp or too hot', allStop: 'no coats: film below dew point' },
+  air: { simulated: 'simulated', air: 'air', rh: 'humidity', dew: 'dew point', stale: 'No reading since {at}: the air is unknown', none: 'The air has not been read', allMay: 'all coats may go on', noLacquer: 'no lacquer: too damp or too hot', allStop: 'no coats: film below dew point' },
   alarm: { left: '{left} left', over: 'Closed at {at}', heard: '{name} has heard', heardBy: '{name} has heard; rings again in 10 min' },
   now: {
     windows: 'Windows', runs: 'runs for', closed: 'closed at', opens: 'opens', opensIn: 'opens in', closesIn: 'closes in', tryIt: 'try it; safe at', open: 'open for', running: 'In hand', may: 'May start', nothing: 'Nothing may start now. What waits is drawn above.', shut: 'The shop is closed until {at}.', before: 'start before {at}',

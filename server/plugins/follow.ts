@@ -5,7 +5,7 @@ import { z } from 'zod'
 
 const CLIMATE_MS = 15_000
 const MAIL_MS = 1_500
-const reading = z.object({ temperature_C: z.number(), rh: z.number().gt(0).max(1) })
+const reading = z.object({ temperature_C: z.number(), rh: z.number().gt(0).max(1), simulated: z.boolean().default(false) })
 
 /** Reads the climate logger and sends waiting mail, for as long as the server runs. */
 export default defineNitroPlugin((nitro) => {
@@ -16,7 +16,8 @@ export default defineNitroPlugin((nitro) => {
     try {
       await ready()
       const answer = await fetch(climateUrl, { signal: AbortSignal.timeout(3000) })
-      await addAir(reading.parse(await answer.json()), 'climate logger', await now(), null)
+      const { simulated, ...air } = reading.parse(await answer.json())
+      await addAir(air, simulated ? 'simulated logger' : 'climate logger', await now(), null)
     }
     catch { /* no reading is recorded: the page says since when */ }
   }

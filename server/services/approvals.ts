@@ -68,7 +68,7 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
      VALUES (:id, :snapshotId, :stepKey, :likely, :worst, :personId, :at, :expires)`,
     { id, snapshotId: snapshot.id, stepKey: step.key, likely: snapshot.shown.likely_minor, worst: snapshot.shown.worst_minor, personId: person.id, at, expires })
   if (file.piece.client_email) await queueMail(tx, { kind: 'ask', recipient: file.piece.client_email, pieceId: id, approvalId: made.id, says: input.words, at })
-  return { kind: 'asked', says: `Client asked: ${snapshot.shown.likely_minor / 100} likely, ${snapshot.shown.worst_minor / 100} at worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`, result: { id: made.id } }
+  return { kind: 'asked', says: `Client asked: ${Math.round(snapshot.shown.likely_minor / 100)} ${snapshot.shown.currency} likely, ${Math.round(snapshot.shown.worst_minor / 100)} at worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`, result: { id: made.id } }
 })
 
 async function queueMail(tx: Db, m: { kind: 'ask' | 'reply', recipient: string, pieceId: number, approvalId: number | null, says: string, at: Date }) {

@@ -123,7 +123,7 @@ async function fallBack(act: Act): Promise<Result> {
   await writeWaits(tx, id, [...plan.waits, ...joins, ...fresh.waits], plan.waits)
   await tx.run('UPDATE piece SET route = :route, row_version = row_version + 1 WHERE id = :id', { id, route: next.route })
   const says = askAgain
-    ? `Goes over to ${next.route}. It may cost ${worst_minor / 100}, more than the worst that was accepted: the client must be asked again.`
+    ? `Goes over to ${next.route}. It may cost ${Math.round(worst_minor / 100)}, more than the worst that was accepted: the client must be asked again.`
     : `Goes over to ${next.route}, inside the worst price that was accepted.`
   await log(tx, { pieceId: id, stepId: step.id, kind: 'gate', says, at: now, recordedAt: now, personId: act.person.id })
   return { ok: true, says, askAgain }

@@ -12,11 +12,12 @@ async function start() {
   if (useRuntimeConfig().mode !== 'shop') await resumeClock()
 }
 
-/** A demo that was stopped goes on at the moment it stopped. */
+/** A demo that was stopped goes on at its last reading of the air, or its last entry: by number, since loading moved the clock about. */
 async function resumeClock() {
-  const last = await db().row<{ at: Date | null }>('SELECT GREATEST(COALESCE((SELECT MAX(recorded_at) FROM logbook), \'2000-01-01\'), COALESCE((SELECT MAX(at) FROM climate_reading), \'2000-01-01\')) AS at')
-  const at = last?.at ? new Date(last.at) : null
-  if (at && at.getFullYear() > 2000) await setNow(at)
+  const reading = await db().row<{ at: Date }>('SELECT at FROM climate_reading ORDER BY id DESC LIMIT 1')
+  const entry = await db().row<{ at: Date }>('SELECT recorded_at AS at FROM logbook ORDER BY id DESC LIMIT 1')
+  const last = reading ?? entry
+  if (last) await setNow(last.at)
 }
 
 /** Resolves when the database is migrated; every route waits for it. */

@@ -105,7 +105,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await expect(owner.getByTestId('state')).toContainText('Handed over')
   await owner.getByRole('link', { name: 'Log' }).click()
   await expect(owner.getByTestId('log')).toContainText('Client said yes by the link')
-  await expect(owner.getByTestId('log')).toContainText('used')
+  await expect(owner.getByTestId('log')).toContainText('Used 11 ml Mild soap')
   await setClock(owner, morning)
 })
 
