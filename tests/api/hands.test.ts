@@ -200,7 +200,7 @@ describe('plan, gates and waits', () => {
   it('asks the client again only beyond the accepted worst', async () => {
     const id = await agreed({}, { ...choice, route: 'level-barrier-recoat', finish: 'dewaxed-shellac' })
     await sql.query('UPDATE piece SET accepted_worst_minor = 1000 WHERE id = ?', [id])
-    let at = Date.parse(t('08:00'))
+    let at = Date.parse(t('08:10'))
     for (let key = ''; key !== 'gate'; at += 3_600_000) {
       await setClock(people.owner, new Date(at - 60_000).toISOString())
       await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
