@@ -83,6 +83,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await owner.goto(url)
   await step(finisher, 'wash').getByRole('button', { name: 'Start' }).click()
   await expect(step(owner, 'wash')).toHaveAttribute('data-state', 'running', { timeout: 2000 })
+  await expect(step(finisher, 'wash')).toHaveAttribute('data-state', 'running')
   for (const key of ['wash', 'scuff', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']) {
     const line = step(finisher, key).first()
     if (await line.getAttribute('data-state') === 'planned') {
