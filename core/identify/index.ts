@@ -12,8 +12,6 @@ const normalise = (row: readonly number[]) => {
   return row.map(x => x / total)
 }
 
-const testBySlug = new Map(TESTS.map(t => [t.slug, t]))
-
 /** Per class, the test's results floored at .005 and rescaled to sum to one. */
 const likelihoods = new Map(TESTS.map((test) => {
   const names = Object.keys(test.results)
@@ -104,8 +102,6 @@ export function nextTests(start: readonly number[], seen: readonly Observation[]
     })
     .sort((a, b) => b.score - a.score)
 }
-
-export const isTest = (slug: string): boolean => testBySlug.has(slug)
 
 export interface Reason { test: string, result: string, forFinish: FinishClass, ratio: number }
 

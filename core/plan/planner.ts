@@ -8,7 +8,7 @@ import { speciesOf } from '../wood'
 import { chanceOfFailing } from './chances'
 import { groupsOf, type Choice, type Facts, type Group } from './facts'
 import { attended_min, type Gate, type Method, type Step, type StepKind } from './steps'
-import { foundSurface, isBare, leave, walk, type Surface, type Visit } from './surface'
+import { foundSurface, isBare, leave, walk, type Surface } from './surface'
 import { waitsBetween, type Wait } from './waits'
 
 export interface Plan { steps: Step[], waits: Wait[], budgets: { group: Group, budget: VeneerBudget }[] }
@@ -210,9 +210,4 @@ export function workOutPlan(facts: Facts, choice: Choice, options: { start?: (g:
     return { ...step, key: n === 1 ? stem : `${stem}.${n}` }
   })
   return completePlan(steps, facts, choice, start)
-}
-
-/** Film above the wood when the plan is done, µm dry, by group; what the section draws. */
-export function plannedFilms(steps: readonly Step[], facts: Facts): Visit[] {
-  return walk(steps, groupsOf(facts), g => foundSurface(facts, g))
 }
