@@ -3,6 +3,7 @@ import { sumOf } from '../units'
 import { FINISH_CLASSES, FLOOR, PERIODS, PRIORS, TESTS, type FinishClass, type Period, type TestKind } from './tables'
 
 export * from './tables'
+export * from './layers'
 
 export interface Observation { test: string, result: string }
 export interface Belief { finish: FinishClass, p: number }
@@ -40,13 +41,25 @@ export function prior(period: Period, refinished: 'yes' | 'no' | 'unknown'): num
   return normalise(mixed.map(p => Math.max(FLOOR, p)))
 }
 
-const update = (belief: readonly number[], seen: Observation) => {
-  const l = likelihood(seen.test, seen.result)
-  return normalise(belief.map((p, k) => p * l[k]!))
+/** One reading in twenty is taken to be wrong, so that no single one decides. Shop default. */
+export const MISREAD = 0.05
+
+/** P(result | class) with the chance of a wrong reading mixed in. */
+const reliable = (test: string, result: string): number[] => {
+  const answers = likelihoods.get(test)?.size ?? 1
+  return likelihood(test, result).map(p => (1 - MISREAD) * p + MISREAD / answers)
 }
 
-/** Posterior over FINISH_CLASSES after all observations. */
-export const posterior = (start: readonly number[], seen: readonly Observation[]): number[] => seen.reduce<number[]>(update, [...start])
+/** Posterior over FINISH_CLASSES after all observations. A test done n times counts once: each time with weight 1/n. */
+export function posterior(start: readonly number[], seen: readonly Observation[]): number[] {
+  const logs = start.map(p => Math.log(p))
+  for (const o of seen) {
+    const weight = 1 / seen.filter(x => x.test === o.test).length
+    reliable(o.test, o.result).forEach((l, k) => { logs[k]! += weight * Math.log(l) })
+  }
+  const top = Math.max(...logs)
+  return normalise(logs.map(l => Math.exp(l - top)))
+}
 
 /** Shannon entropy in bits. */
 export const entropy_bits = (belief: readonly number[]): number => -sumOf(belief, p => p > 0 ? p * Math.log2(p) : 0)
@@ -56,23 +69,40 @@ export const MOST_CERTAIN = 0.95
 /** Below this the verdict is "test again". */
 export const SURE_ENOUGH = 0.7
 
+export interface Against { test: string, result: string, p: number }
+
 export interface Identification {
   ranked: Belief[]
   finish: FinishClass
   certainty: number
-  verdict: 'sure' | 'test-again'
-  contradictory: boolean
+  verdict: 'sure' | 'test-again' | 'contradictory'
+  /** readings that the first guess hardly allows, and tests whose repeats disagree */
+  against: Against[]
 }
 
-/** The likely finish with its certainty (at most 95 %), and whether the results contradict each other. */
+/** Together with how many tests there are: readings as odd as this under the first guess are called contradictory. Shop default. */
+export const ODD = 0.08
+
+/** How odd a result is under a class: the chance of this result or any less likely one. */
+function oddness(o: Observation, k: number): number {
+  const row = [...likelihoods.get(o.test)!.values()].map(perClass => perClass[k]!)
+  const own = likelihood(o.test, o.result)[k]!
+  return sumOf(row.filter(p => p <= own + 1e-12), p => p)
+}
+
+/** The likely finish with its certainty (at most 95 %), what speaks against it, and whether the results contradict each other. */
 export function identify(start: readonly number[], seen: readonly Observation[]): Identification {
   const belief = posterior(start, seen)
   const ranked = FINISH_CLASSES.map((finish, k) => ({ finish, p: belief[k]! })).sort((a, b) => b.p - a.p)
   const best = ranked[0]!
   const k = FINISH_CLASSES.indexOf(best.finish)
-  const contradictory = seen.some(o => likelihood(o.test, o.result)[k]! < 0.08)
+  const kinds = new Set(seen.map(o => o.test)).size
+  const against = seen
+    .map(o => ({ ...o, p: oddness(o, k) }))
+    .filter(o => o.p * kinds < ODD || seen.some(x => x.test === o.test && x.result !== o.result && o.p < 0.5))
+    .sort((a, b) => a.p - b.p)
   const certainty = Math.min(MOST_CERTAIN, best.p)
-  return { ranked, finish: best.finish, certainty, contradictory, verdict: certainty >= SURE_ENOUGH && !contradictory ? 'sure' : 'test-again' }
+  return { ranked, finish: best.finish, certainty, against, verdict: against.length ? 'contradictory' : certainty >= SURE_ENOUGH ? 'sure' : 'test-again' }
 }
 
 export interface NextTest { test: TestKind, gain_bits: number, score: number }
@@ -84,7 +114,7 @@ export const MINUTE_WEIGHT = 0.03
 /** Expected information gain of a test in bits, given the present belief. */
 export function informationGain_bits(belief: readonly number[], test: TestKind): number {
   const after = Object.keys(test.results).map((result) => {
-    const l = likelihood(test.slug, result)
+    const l = reliable(test.slug, result)
     const joint = belief.map((b, k) => b * l[k]!)
     return { p: sumOf(joint, x => x), joint }
   })
@@ -110,5 +140,5 @@ export function reasonsFor(found: Identification, seen: readonly Observation[]):
   const [first, second] = found.ranked
   const a = FINISH_CLASSES.indexOf(first!.finish)
   const b = FINISH_CLASSES.indexOf(second!.finish)
-  return seen.map(o => ({ ...o, forFinish: first!.finish, ratio: likelihood(o.test, o.result)[a]! / likelihood(o.test, o.result)[b]! }))
+  return seen.map(o => ({ ...o, forFinish: first!.finish, ratio: reliable(o.test, o.result)[a]! / reliable(o.test, o.result)[b]! }))
 }

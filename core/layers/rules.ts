@@ -31,6 +31,9 @@ const each = (c: RuleContext, when: (v: Visit) => string | null): Breach[] => c.
   return says ? [breach(v.step, says)] : []
 })
 const product = (v: Visit) => v.step.product ? materialOf(v.step.product) : null
+/** Old finish or bare wood abraded dry. */
+const dryAbrasion = (c: RuleContext, says: string): Breach[] =>
+  each(c, v => ABRASIVE.includes(v.step.kind) && v.step.method !== 'wet' && (v.before.films.some(f => f.found) || isBare(v.before)) ? says : null)
 const lastInWood = (s: Surface) => s.inWood.at(-1)
 
 /** Least minutes from the start of one step to the start of a later one, along the order of the work. */
@@ -116,9 +119,9 @@ export const RULES: readonly Rule[] = [
       return `${Math.round(budget.takes_um)} µm of ${Math.round(budget.thickness_um - budget.reserve_um)} µm to spare; ${budget.verdict === 'by-hand' ? 'by hand only' : 'do not sand'}`
     }) },
   { slug: 'lead-no-dust', severity: 'forbidden', scope: 'plan', source: 'US 16 CFR 1303 (1978), from memory', reason: 'Old paint or varnish may hold lead: no dry sanding, no heat.', mend: 'Work wet, or record a lead test that says no.',
-    check: c => leadSuspected(c.facts.lead)
-      ? each(c, v => ABRASIVE.includes(v.step.kind) && v.step.method !== 'wet' && (v.before.films.some(f => f.found) || isBare(v.before)) ? 'dry abrasion while lead is not ruled out' : null)
-      : [] },
+    check: c => leadSuspected(c.facts.lead) ? dryAbrasion(c, 'dry abrasion while lead is not ruled out') : [] },
+  { slug: 'poison-no-dust', severity: 'forbidden', scope: 'plan', source: COMMON, reason: 'A hazard that is not ruled out forbids dust: no dry sanding, no dry brushing.', mend: 'Work wet, or record evidence that clears the hazard.',
+    check: c => c.facts.bans.includes('dry-sanding') && !leadSuspected(c.facts.lead) ? dryAbrasion(c, 'dry abrasion while a hazard is not ruled out') : [] },
   { slug: 'topcoat-climate', severity: 'stop', scope: 'start', source: 'WMO-No. 8; ISO 8502-4, from memory; common practice', reason: 'Damp, cold or hot air spoils the film.', mend: 'Wait for better air, warm or dry the room.',
     check: null },
 ]

@@ -1,7 +1,8 @@
 /** What is known about a piece: all that routes, plans and rules may look at. */
+import type { Place } from '../examine/place'
 import type { FinishClass, Period } from '../identify'
 import type { Colour, Finish } from '../layers/materials'
-import type { LeadAnswer } from '../safety'
+import { leadSuspected, type Ban, type LeadAnswer } from '../safety'
 import type { Shape } from '../units'
 
 export const ROUTES = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', 'strip-chemical'] as const
@@ -23,14 +24,25 @@ export interface Face {
   rank: 'show' | 'secondary' | 'hidden'
   shape: Shape
   orientation: 'horizontal' | 'vertical'
+  length_mm: number
+  /** a turned face's mean diameter */
+  width_mm: number
+  copies: number
+  /** all copies together */
   area_m2: number
   species: string
   substrate: 'solid' | 'veneer'
+  /** as measured; null: not measured */
   veneer_mm: number | null
+  /** faces of one letter carry one finish */
+  finishGroup: string
 }
 
 /** Grade 1 (trace) to 5 (destroyed). */
-export interface Finding { faceId: number, kind: FindingKind, grade: number, wish: typeof WISHES[number] }
+export interface Finding { faceId: number, kind: FindingKind, grade: number, wish: typeof WISHES[number], place: Place }
+
+/** What one group of faces carries, from the top layer down. `finish` null: not tested. */
+export interface FoundFinish { group: string, layers: { finish: FinishClass, certainty: number }[] }
 
 export interface Facts {
   use: 'display' | 'daily' | 'hard'
@@ -38,25 +50,30 @@ export interface Facts {
   sheen: 'matt' | 'satin' | 'semi-gloss' | 'gloss'
   age: 'keep' | 'new'
   period: Period
+  refinished: 'yes' | 'no' | 'unknown'
   keepPatina: boolean
   lead: LeadAnswer
-  /** null until a finish test has been recorded */
+  /** top layer of the group that shows most; null until a finish test has been recorded */
   found: { finish: FinishClass, certainty: number } | null
+  /** every group that was tested */
+  finishes: FoundFinish[]
+  /** what hazards that stand in the way forbid */
+  bans: Ban[]
   faces: Face[]
   findings: Finding[]
 }
 
 export interface Choice { route: RouteSlug, finish: Finish, colour: Colour, conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner' }
 
-/** Faces of one substrate, worked alike. */
-export interface Group { key: string, species: string, substrate: 'solid' | 'veneer', veneer_mm: number | null, faces: Face[] }
+/** Faces of one substrate and one finish, worked alike. */
+export interface Group { key: string, finishGroup: string, species: string, substrate: 'solid' | 'veneer', veneer_mm: number | null, faces: Face[] }
 
-/** The faces in scope, grouped by species, substrate and veneer thickness. */
+/** The faces in scope, grouped by species, substrate, veneer thickness and finish. */
 export function groupsOf(facts: Facts): Group[] {
   const groups = new Map<string, Group>()
   for (const face of facts.faces.filter(f => f.scope === 'refinish')) {
-    const key = [face.species, face.substrate, face.substrate === 'veneer' ? face.veneer_mm ?? '?' : ''].join('|')
-    const group = groups.get(key) ?? { key, species: face.species, substrate: face.substrate, veneer_mm: face.veneer_mm, faces: [] }
+    const key = [face.species, face.substrate, face.substrate === 'veneer' ? face.veneer_mm ?? '?' : '', face.finishGroup].join('|')
+    const group = groups.get(key) ?? { key, finishGroup: face.finishGroup, species: face.species, substrate: face.substrate, veneer_mm: face.veneer_mm, faces: [] }
     group.faces.push(face)
     groups.set(key, group)
   }
@@ -70,3 +87,10 @@ export function findingsOf(facts: Facts, ...kinds: FindingKind[]): Finding[] {
 }
 /** Facts of a finding whatever the wish: contamination or layers cannot be tolerated away. */
 export const isFound = (facts: Facts, ...kinds: FindingKind[]): boolean => facts.findings.some(f => kinds.includes(f.kind))
+
+/** What lies on this group: its own tests, else the piece's. Layers from the top down. */
+export const finishOn = (facts: Facts, group: Pick<Group, 'finishGroup'>): FoundFinish['layers'] =>
+  facts.finishes.find(f => f.group === group.finishGroup)?.layers ?? (facts.found ? [facts.found] : [])
+
+/** Lead not ruled out, or another hazard in the way that forbids dust: nothing is sanded dry. */
+export const wetOnly = (facts: Pick<Facts, 'lead' | 'bans'>): boolean => leadSuspected(facts.lead) || facts.bans.includes('dry-sanding')

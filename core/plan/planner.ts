@@ -1,13 +1,14 @@
 /** Works a plan out of surface states: each stage is added only where the state of a face asks for it. */
 import { ladder_P, STOP_P, veneerBudget, type StopFor, type VeneerBudget } from '../abrasives'
 import { need_ml } from '../coverage'
+import { mendingOf } from '../examine/damage'
 import { materialOf } from '../layers/materials'
 import { leadSuspected, type Caution } from '../safety'
 import { sumOf } from '../units'
-import { speciesOf } from '../wood'
+import { speciesOf, veneerThickness } from '../wood'
 import { chanceOfFailing } from './chances'
-import { groupsOf, type Choice, type Facts, type Group } from './facts'
-import { attended_min, type Gate, type Method, type Step, type StepKind } from './steps'
+import { finishOn, groupsOf, wetOnly, type Choice, type Facts, type FindingKind, type Group } from './facts'
+import { attended_min, SETUP_MIN, type Gate, type Method, type Step, type StepKind } from './steps'
 import { foundSurface, isBare, leave, walk, type Surface } from './surface'
 import { waitsBetween, type Wait } from './waits'
 
@@ -15,6 +16,7 @@ export interface Plan { steps: Step[], waits: Wait[], budgets: { group: Group, b
 
 interface Draft { order: number, kind: StepKind, title: string, product?: string, grits?: number[], method?: Method, coat?: number, passes?: number, why: string, gate?: Gate }
 
+const isJoint = (kind: FindingKind) => kind === 'loose-leg' || kind === 'open-joint'
 const HARD_FILMS = ['oil-polyurethane', 'catalysed', 'waterborne']
 
 const stopFor = (choice: Choice): StopFor =>
@@ -26,11 +28,11 @@ export function bareLadder(facts: Facts, group: Group, choice: Choice): number[]
   return ladder_P(first, STOP_P[stopFor(choice)].take).map(g => g.number)
 }
 
-/** The veneer sum of a group under this choice; null where the wood is solid. Unknown thickness counts as 0.5 mm. */
+/** The veneer sum of a group under this choice; null where the wood is solid. Not measured: the thin end of what its age used. */
 export function budgetOf(facts: Facts, group: Group, choice: Choice): VeneerBudget | null {
-  if (group.substrate !== 'veneer' || choice.route !== 'strip-chemical' || leadSuspected(facts.lead)) return null
+  if (group.substrate !== 'veneer' || choice.route !== 'strip-chemical' || wetOnly(facts)) return null
   const ladder = bareLadder(facts, group, choice).map(number => ({ scale: 'P' as const, number }))
-  return veneerBudget({ thickness_mm: group.veneer_mm ?? 0.5, ladder })
+  return veneerBudget({ thickness_mm: veneerThickness(group.veneer_mm, facts.period).mm, ladder })
 }
 
 function planGroup(facts: Facts, choice: Choice, group: Group, start: Surface): Draft[] {
@@ -40,7 +42,7 @@ function planGroup(facts: Facts, choice: Choice, group: Group, start: Surface): 
     drafts.push(draft)
     s = leave({ ...draft, key: '', faces: [], product: draft.product ?? null, grits: draft.grits ?? [] } as unknown as Step, s)
   }
-  const lead = leadSuspected(facts.lead)
+  const lead = wetOnly(facts)
   const oldFilm = () => s.films.some(f => f.found)
   const dry = (machine: Method): Method => lead && (oldFilm() || isBare(s)) ? 'wet' : machine
 
@@ -53,17 +55,25 @@ function planGroup(facts: Facts, choice: Choice, group: Group, start: Surface): 
       gate: { slug: 'wetting-test', look: 'Wet the surface and look along it in raking light.', fails: 'Water still beads or pools in patches.', fallback: null, chance: 0.3 } })
   }
 
+  const broken = mendingOf({ ...facts, faces: group.faces }).map(m => m.kind)
+  if (broken.some(isJoint)) put({ order: 112, kind: 'joint', title: 'Glue what is loose', why: 'what is loose is made fast before anything is stripped or sanded' })
+  const mend = (order: number, why: string) => {
+    if (broken.some(k => !isJoint(k))) put({ order, kind: 'mend', title: 'Mend what was found', method: 'hand', why })
+  }
+
   switch (choice.route) {
     case 'scuff-and-recoat':
     case 'scuff-and-gel': {
       washContamination(110)
       const use: StopFor = choice.colour === 'gel-stain' ? 'gel-over-film' : 'recoat-film'
+      mend(140, 'mended before the film is scuffed; what carries finish takes epoxy, not wood glue')
       put({ order: 150, kind: 'scuff', title: `Scuff P${STOP_P[use].take}${lead ? ', wet' : ' by hand'}`, grits: [STOP_P[use].take], method: dry('hand'), why: STOP_P[use].why })
       put({ order: 160, kind: 'clean-off', title: 'Vacuum and wipe', method: 'rag', why: 'dust under a coat stays there' })
       break
     }
     case 'level-barrier-recoat': {
       washContamination(110)
+      mend(140, 'mended before the film is levelled')
       put({ order: 150, kind: 'level', title: 'Wet-sand the old film level, P320 then P400', grits: [320, 400], method: 'wet', why: 'drips, brush marks and orange peel go before the barrier' })
       put({ order: 160, kind: 'clean-off', title: 'Clean and let the water go', method: 'rag', why: 'slurry under a sealer shows' })
       for (const coat of [1, 2]) put({ order: 170 + coat, kind: 'coat', title: `Dewaxed shellac barrier, coat ${coat} of 2`, product: 'dewaxed-shellac', method: 'brush', coat, why: 'keeps what is below from what comes above' })
@@ -76,12 +86,13 @@ function planGroup(facts: Facts, choice: Choice, group: Group, start: Surface): 
     case 'strip-chemical': {
       if (!isBare(s)) {
         put({ order: 120, kind: 'cover', title: 'Cover and tape, 6 mm in from the edges', method: 'none', why: 'nothing runs where it must not' })
-        if (!lead && facts.found && HARD_FILMS.includes(facts.found.finish)) put({ order: 125, kind: 'roughen', title: 'Roughen the hard film P80', grits: [80], method: 'hand', why: 'lets the stripper in' })
+        if (!lead && finishOn(facts, group).some(l => HARD_FILMS.includes(l.finish))) put({ order: 125, kind: 'roughen', title: 'Roughen the hard film P80', grits: [80], method: 'hand', why: 'lets the stripper in' })
         put({ order: 130, kind: 'strip', title: 'Stripper on, thick and even', product: 'solvent-gel-stripper', method: 'brush', why: 'works as long as it is wet' })
         put({ order: 135, kind: 'scrape', title: 'Scrape off', method: 'hand', why: 'low angle, rounded corners, no burr' })
         put({ order: 140, kind: 'wash-off', title: 'Wash off, three times and once more clean', product: 'white-spirit', method: 'rag', passes: 3, why: 'residue in corners stops the next film from drying' })
       }
       washContamination(145)
+      mend(190, 'left a little proud, and cut flush by the grits that follow')
       break
     }
   }
@@ -91,7 +102,7 @@ function planGroup(facts: Facts, choice: Choice, group: Group, start: Surface): 
     const soft = group.faces.every(f => f.shape === 'turned' || f.shape === 'carved')
     if (lead || budget?.verdict === 'do-not-sand') {
       put({ order: 200, kind: 'pad', title: lead ? 'Rub with a wet non-woven pad' : 'Rub with a non-woven pad', grits: [STOP_P[stopFor(choice)].take], method: lead ? 'wet' : 'hand',
-        why: lead ? 'lead is not ruled out: no dry sanding' : 'the veneer has nothing to spare for paper' })
+        why: lead ? `${leadSuspected(facts.lead) ? 'lead is not ruled out' : 'a hazard is not ruled out'}: no dry sanding` : 'the veneer has nothing to spare for paper' })
     }
     else {
       const grits = bareLadder(facts, group, choice)
@@ -136,10 +147,12 @@ function putFinish(facts: Facts, choice: Choice, put: (d: Draft) => void, dry: (
     put({ order: 800, kind: 'rub-out', title: 'Level P1200 and rub out to gloss', grits: [1200], method: 'wet', why: 'a film rubbed too early shrinks and shows scratches' })
 }
 
+const DUSTY: readonly StepKind[] = ['scuff', 'level', 'strip', 'scrape', 'wash-off', 'pad', 'roughen', 'sand']
+
 const cautionsOf = (draft: Draft, facts: Facts): Caution[] => {
   const m = draft.product ? materialOf(draft.product) : null
   const cautions: (Caution | false)[] = [
-    leadSuspected(facts.lead) && ['scuff', 'level', 'strip', 'scrape', 'wash-off', 'pad', 'roughen', 'sand'].includes(draft.kind) && 'lead',
+    wetOnly(facts) && DUSTY.includes(draft.kind) && (leadSuspected(facts.lead) ? 'lead' : 'poison'),
     (draft.kind === 'strip' || draft.kind === 'scrape') && 'sludge',
     draft.kind === 'strip' && 'skin',
     m !== null && m.base !== 'water' && 'solvent',
@@ -170,6 +183,8 @@ export function completePlan(steps: readonly Step[], facts: Facts, choice: Choic
   const filled = steps.map((step) => {
     if (step.byHand) return step
     const faces = facts.faces.filter(f => step.faces.includes(f.id))
+    const repairs = step.kind === 'joint' || step.kind === 'mend' ? mendingOf({ ...facts, faces }).filter(m => isJoint(m.kind) === (step.kind === 'joint')) : []
+    if (repairs.length) return { ...step, title: `${step.kind === 'joint' ? 'Glue' : 'Mend'}: ${repairs.map(m => `${m.places} × ${m.kind.replaceAll('-', ' ')}`).join(', ')}`, attended_min: Math.ceil(SETUP_MIN + sumOf(repairs, m => m.minutes)) }
     return { ...step, attended_min: Math.ceil(attended_min(step, faces)), amount_ml: amount_ml(step, facts, bareAt.get(step.key) ?? false) }
   })
   const budgets = groups.flatMap((group) => {

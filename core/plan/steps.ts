@@ -5,7 +5,7 @@ import { sumOf } from '../units'
 import type { Face, RouteSlug } from './facts'
 
 export const STEP_KINDS = ['approval', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off', 'scuff', 'level', 'sand', 'pad', 'clean-off',
-  'conditioner', 'stain', 'gel', 'coat', 'sand-coat', 'oil-on', 'oil-off', 'wax', 'rub-out', 'gate', 'finish-up', 'other'] as const
+  'conditioner', 'stain', 'gel', 'coat', 'sand-coat', 'oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'gate', 'finish-up', 'other'] as const
 export type StepKind = typeof STEP_KINDS[number]
 export type Method = 'hand' | 'random-orbit' | 'wet' | 'brush' | 'spray' | 'rag' | 'none'
 
@@ -35,11 +35,11 @@ export interface Step {
 /** Attended minutes per m² of flat horizontal face (shop default, unsourced). */
 const MINUTES_M2: Record<StepKind, number> = {
   'approval': 0, 'wash': 6, 'solvent-wash': 12, 'cover': 0, 'roughen': 8, 'strip': 6, 'scrape': 15, 'wash-off': 12, 'scuff': 8, 'level': 25, 'sand': 0, 'pad': 8, 'clean-off': 3,
-  'conditioner': 6, 'stain': 10, 'gel': 12, 'coat': 10, 'sand-coat': 6, 'oil-on': 8, 'oil-off': 8, 'wax': 12, 'rub-out': 40, 'gate': 0, 'finish-up': 0, 'other': 0,
+  'conditioner': 6, 'stain': 10, 'gel': 12, 'coat': 10, 'sand-coat': 6, 'oil-on': 8, 'oil-off': 8, 'wax': 12, 'rub-out': 40, 'joint': 0, 'mend': 0, 'gate': 0, 'finish-up': 0, 'other': 0,
 }
 const FIRST_GRIT_M2 = 20
 const LATER_GRIT_M2: Record<Method, number> = { 'random-orbit': 10, 'hand': 20, 'wet': 20, 'brush': 20, 'spray': 20, 'rag': 20, 'none': 20 }
-const SETUP_MIN = 8
+export const SETUP_MIN = 8
 const GATE_MIN = 5
 const FINISH_UP_MIN = 15
 const MASKING_MIN_PER_M = 4

@@ -1,7 +1,7 @@
 /** The state of a surface, and what each kind of step does to it. Planner and rules read only this. */
 import type { FinishClass } from '../identify'
 import { dryFilm_um, materialOf, type Base, type Role } from '../layers/materials'
-import { isFound, type Facts, type Group } from './facts'
+import { finishOn, isFound, type Facts, type Group } from './facts'
 import type { Step } from './steps'
 
 export interface Film { slug: string, base: Base | 'unknown', dry_um: number, found: boolean, step: string | null }
@@ -28,19 +28,19 @@ export const isBare = (s: Surface): boolean => s.films.length === 0
 const FOUND_UM: Partial<Record<FinishClass, number>> = {
   'shellac': 40, 'nitrocellulose-lacquer': 60, 'oil-varnish': 80, 'oil-polyurethane': 90, 'waterborne': 70, 'catalysed': 90, 'oil-paint': 100, 'wax': 10,
 }
+const UNKNOWN_UM = 60
 /** Finishes that leave no film on the wood. */
 const NO_FILM: readonly FinishClass[] = ['none', 'oil', 'hardwax-oil']
 
-/** The surface as it was found. Before any test the film is unknown, and counted as there. */
-export function foundSurface(facts: Facts, _group: Group): Surface {
-  const finish = facts.found?.finish
-  const layers = isFound(facts, 'several-layers') ? 2 : 1
-  const films: Film[] = finish && NO_FILM.includes(finish)
-    ? []
-    : [{ slug: finish ?? 'unknown', base: 'unknown', dry_um: (finish ? FOUND_UM[finish] ?? 60 : 60) * layers, found: true, step: null }]
+/** The surface as it was found, from the wood upward. Before any test the film is unknown, and counted as there. */
+export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): Surface {
+  const layers = finishOn(facts, group)
+  const slugs: (FinishClass | 'unknown')[] = layers.length ? layers.map(l => l.finish).reverse() : ['unknown']
+  const times = layers.length < 2 && isFound(facts, 'several-layers') ? 2 : 1
+  const films = slugs.filter(f => f === 'unknown' || !NO_FILM.includes(f)).map((f): Film => ({ slug: f, base: 'unknown', dry_um: (f === 'unknown' ? UNKNOWN_UM : FOUND_UM[f] ?? UNKNOWN_UM) * times, found: true, step: null }))
   return {
     films, inWood: [], wet: null, grit: null, scuffed: false, dirty: true, dusty: false,
-    waxed: finish === 'wax' || isFound(facts, 'dirt-and-wax'),
+    waxed: layers.some(l => l.finish === 'wax') || isFound(facts, 'dirt-and-wax'),
     contamination: isFound(facts, 'water-beads', 'fish-eyes') ? 'untreated' : 'none',
   }
 }

@@ -43,6 +43,8 @@ export function waitAfter(step: Step, next: Step, facts: Facts, air: Air = STAND
     case 'approval': return fixed('answer', 0, 0, 0, 'the client\'s word')
     case 'wash': return fixed('dry', 30, 30, 60, 'the washed surface dries')
     case 'solvent-wash': return fixed('dry', 30, 30, 60, 'the solvent leaves the surface')
+    case 'joint': return fixed('harden', 4 * H, 12 * H, D, 'glue stands clamped before the joint is worked on')
+    case 'mend': return fixed('harden', H, 4 * H, D, 'filler and glue harden before they are cut flush')
     case 'strip': return isFound(facts, 'several-layers', 'runs')
       ? fixed('dwell', 60, 120, 120, 'thick old film: it works 1 to 3 h, and only while wet', 3 * H)
       : fixed('dwell', 15, 20, 20, 'thin film, open: 15 to 30 min, then it starts to dry', 30)

@@ -1,7 +1,8 @@
 /** Which routes are possible on this piece, why, and what each costs in hours, days and money. */
 import { estimate, addEstimates, lostAtGate, type Estimate, type Rates } from '../estimate'
 import { judgePlan } from '../layers/rules'
-import { budgetOf, chanceOfFailing, chanceReasons, findingsOf, groupsOf, isFound, ROUTES, workOutPlan, type Choice, type Facts, type Plan, type RouteSlug } from '../plan'
+import { shareOf } from '../examine/damage'
+import { budgetOf, chanceOfFailing, chanceReasons, findingsOf, finishOn, groupsOf, isFound, ROUTES, workOutPlan, type Choice, type Facts, type Finding, type Plan, type RouteSlug } from '../plan'
 import { leadSuspected } from '../safety'
 import { forecast, type Hours } from '../timetable'
 import { round } from '../units'
@@ -14,20 +15,33 @@ const ruledOut = (says: string): RouteReason => ({ standing: 'ruled-out', says }
 const doubtful = (says: string): RouteReason => ({ standing: 'doubtful', says })
 const speaksFor = (says: string): RouteReason => ({ standing: 'possible', says })
 
-const filmName = (facts: Facts) => facts.found ? `${facts.found.finish}, ${Math.round(facts.found.certainty * 100)} % sure` : 'no finish test yet'
+const layerName = (l: { finish: string, certainty: number }) => `${l.finish}, ${Math.round(l.certainty * 100)} % sure`
+const filmName = (facts: Facts) => facts.found ? layerName(facts.found) : 'no finish test yet'
+/** "grade 3, 12 % of the faces": what a finding amounts to. */
+const extent = (facts: Facts, f: Finding) => {
+  const share = shareOf(facts, f.kind)
+  return `grade ${f.grade}${share >= 0.005 ? `, ${Math.round(share * 100)} % of the faces` : ''}`
+}
+/** Worn or crazed over more than this share of the faces counts as all over. Shop default. */
+const ALL_OVER = 0.15
 
 /** Reasons that any route keeping the old film shares. */
 function keepsFilm(facts: Facts): RouteReason[] {
   const reasons: RouteReason[] = []
   const peeling = findingsOf(facts, 'peeling')[0]
-  if (peeling) reasons.push(ruledOut(`Peeling, grade ${peeling.grade}: what does not hold cannot carry a new coat.`))
+  if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: what does not hold cannot carry a new coat.`))
   if (facts.tone === 'lighter') reasons.push(ruledOut('The client wants it lighter; the old colour stays under this route.'))
-  if (facts.found?.finish === 'wax') reasons.push(ruledOut('The finish is wax: nothing holds on it.'))
-  if (facts.found && ['none', 'oil', 'hardwax-oil'].includes(facts.found.finish)) reasons.push(ruledOut(`There is no film to keep (${filmName(facts)}).`))
-  if (!facts.found || facts.found.certainty < 0.7) reasons.push(doubtful(`The film is not known for sure (${filmName(facts)}). Test again.`))
+  for (const group of groupsOf(facts)) {
+    const top = finishOn(facts, group)[0]
+    const where = facts.finishes.length > 1 ? ` on finish ${group.finishGroup}` : ''
+    if (top?.finish === 'wax') reasons.push(ruledOut(`The finish${where} is wax: nothing holds on it.`))
+    if (top && NO_FILM_FINISH.includes(top.finish)) reasons.push(ruledOut(`There is no film to keep${where} (${layerName(top)}).`))
+    if (!top || top.certainty < 0.7) reasons.push(doubtful(`The film${where} is not known for sure (${top ? layerName(top) : filmName(facts)}). Test again.`))
+  }
   if (isFound(facts, 'dirt-and-wax')) reasons.push(doubtful('Dirt and wax were found; they must come off completely first.'))
   return reasons
 }
+const NO_FILM_FINISH = ['none', 'oil', 'hardwax-oil']
 
 /** Reasons from the findings and the wish, for or against one route. */
 export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
@@ -38,10 +52,10 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
   switch (route) {
     case 'scuff-and-recoat': {
       reasons.push(...keepsFilm(facts))
-      if (worn && worn.grade >= 3) reasons.push(ruledOut(`Worn through, grade ${worn.grade}: a clear coat shows every bare patch.`))
+      if (worn) reasons.push(worn.grade >= 3 || shareOf(facts, 'worn-through') > ALL_OVER ? ruledOut(`Worn through, ${extent(facts, worn)}: a clear coat shows every bare patch.`) : doubtful(`Worn through, ${extent(facts, worn)}: the bare patches need colour first.`))
       if (rough.some(f => f.grade >= 3)) reasons.push(doubtful('Drips or brush marks stay under a new coat.'))
       const crazed = findingsOf(facts, 'crazing')[0]
-      if (crazed) reasons.push(crazed.grade >= 3 ? ruledOut(`Crazing, grade ${crazed.grade}: it comes through a new coat.`) : doubtful('Light crazing may come through.'))
+      if (crazed) reasons.push(crazed.grade >= 3 ? ruledOut(`Crazing, ${extent(facts, crazed)}: it comes through a new coat.`) : doubtful('Light crazing may come through.'))
       if (facts.tone === 'darker') reasons.push(doubtful('A clear coat alone does not make it darker.'))
       if (isFound(facts, 'water-beads', 'fish-eyes')) reasons.push(doubtful('Contamination was found: wash, test, barrier.'))
       break
@@ -50,12 +64,12 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       reasons.push(...keepsFilm(facts))
       if (facts.tone !== 'darker') reasons.push(facts.tone === 'same' ? doubtful('Gel stain goes darker; the client wants the same colour.') : doubtful('Gel stain goes darker only.'))
       else reasons.push(speaksFor('The client wants it darker, and gel hides scratches.'))
-      if (worn && worn.grade >= 4) reasons.push(doubtful(`Worn through, grade ${worn.grade}: gel takes differently on bare wood.`))
+      if (worn && worn.grade >= 4) reasons.push(doubtful(`Worn through, ${extent(facts, worn)}: gel takes differently on bare wood.`))
       break
     }
     case 'level-barrier-recoat': {
       reasons.push(...keepsFilm(facts))
-      if (rough.length) reasons.push(speaksFor(`${rough[0]!.kind}, grade ${rough[0]!.grade}: levelling takes it away.`))
+      if (rough.length) reasons.push(speaksFor(`${rough[0]!.kind}, ${extent(facts, rough[0]!)}: levelling takes it away.`))
       else reasons.push(doubtful('Nothing was found that asks for levelling; scuffing is milder.'))
       if (isFound(facts, 'several-layers')) reasons.push(doubtful('Several layers: cutting through them leaves halos that show only under the sealer.'))
       const shaped = groupsOf(facts).flatMap(g => g.faces).filter(f => f.shape !== 'flat')
@@ -63,11 +77,12 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       break
     }
     case 'strip-chemical': {
-      if (facts.found?.finish === 'none') reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (groupsOf(facts).length > 0 && groupsOf(facts).every(g => finishOn(facts, g)[0]?.finish === 'none')) reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
       if (isFound(facts, 'several-layers')) reasons.push(speaksFor('Several layers come off together.'))
       const failing = findingsOf(facts, 'peeling', 'worn-through', 'crazing')[0]
-      if (failing) reasons.push(speaksFor(`${failing.kind}, grade ${failing.grade}: it comes off with the film.`))
+      if (failing) reasons.push(speaksFor(`${failing.kind}, ${extent(facts, failing)}: it comes off with the film.`))
       if (facts.tone === 'lighter') reasons.push(speaksFor('The old colour comes off, so that it can become lighter.'))
+      if (facts.bans.includes('dry-sanding') && !leadSuspected(facts.lead)) reasons.push(doubtful('A hazard is not ruled out: wet methods only.'))
       if (leadSuspected(facts.lead)) reasons.push(doubtful(`Lead ${facts.lead === 'yes' ? 'was found' : 'is not ruled out'}: wet methods only, and local rules on the waste.`))
       if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
       break

@@ -15,6 +15,7 @@ const TEXT = {
   'oily-rags': 'Rags with drying oil heat up by themselves: lay them flat outdoors or keep them under water in a closed metal can.',
   'dust': 'Dust: extraction and mask. Beech and oak dust count as carcinogens in many rules.',
   'lead': 'Old paint or varnish may hold lead: no dry sanding, no heat gun. Wet methods, HEPA vacuum, clothes stay in the shop. Local rules decide.',
+  'poison': 'This surface may carry poison (see its hazards): no dry sanding, no brushing dry. Wet methods, HEPA vacuum, gloves.',
   'sludge': 'Stripper sludge and rags are hazardous waste in most places: ask the local authority.',
   'spray': 'Spraying: extraction, cartridges, eye protection, no ignition source.',
   'skin': 'Gloves and goggles; wash skin at once.',
@@ -27,3 +28,5 @@ export const cautionText = (caution: Caution): string => `${TEXT[caution]} ${END
 /** "Unknown" counts as yes until evidence says no. */
 export type LeadAnswer = 'yes' | 'no' | 'unknown'
 export const leadSuspected = (answer: LeadAnswer): boolean => answer !== 'no'
+
+export * from './hazards'
