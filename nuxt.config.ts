@@ -14,6 +14,7 @@ export default defineNuxtConfig({
     publicBase: 'http://127.0.0.1:4180',
     smtpUrl: 'smtp://127.0.0.1:4182',
     climateUrl: 'http://127.0.0.1:4183/reading',
+    swabUrl: 'http://127.0.0.1:4186/read',
     /** 'demo' or 'test' may set the clock; anything else may not */
     mode: 'shop',
     session: { password: '', name: 'hantverk', cookie: { secure: false, sameSite: 'lax' as const } },
@@ -23,7 +24,10 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   nitro: {
     preset: 'node-server',
-    serverAssets: [{ baseName: 'migrations', dir: here('./server/database/migrations') }],
+    serverAssets: [
+      { baseName: 'migrations', dir: here('./server/database/migrations') },
+      { baseName: 'fonts', dir: here('./node_modules/@fontsource/schibsted-grotesk/files'), pattern: 'schibsted-grotesk-latin-{400,700}-normal.woff' },
+    ],
     routeRules: {
       '/_nuxt/**': { headers: {
         'cross-origin-embedder-policy': 'require-corp',
@@ -36,7 +40,7 @@ export default defineNuxtConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     build: { sourcemap: false },
-    optimizeDeps: { include: ['@headlessui/vue', '@lucide/vue', 'vue-i18n', 'zod', 'luxon', '@regle/core', '@regle/schemas'] },
+    optimizeDeps: { include: ['@headlessui/vue', '@lucide/vue', 'vue-i18n', 'zod', 'luxon', '@regle/core', '@regle/schemas', 'chart.js', 'vue-chartjs', 'polyclip-ts'] },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,

@@ -1,8 +1,11 @@
 /** What browser and server say to each other. Messages are written for a restorer. */
 import { z } from 'zod'
-import { PERIODS, TESTS } from '../core/identify'
+import { PATCH_METHODS, PATCH_RESULTS } from '../core/examine'
+import { FINISH_CLASSES, PERIODS, TESTS } from '../core/identify'
 import { COLOURS, FINISHES, MATERIALS } from '../core/layers/materials'
+import { ITEM_ANSWERS, ITEM_STATES, PLACE_KINDS } from '../core/parts'
 import { FINDING_KINDS, ROUTES, STEP_KINDS, WISHES } from '../core/plan'
+import { HAZARDS } from '../core/safety'
 import { parseLength_mm, SHAPES } from '../core/units'
 import { SPECIES } from '../core/wood'
 
@@ -46,15 +49,44 @@ export const takeIn = z.object({
   ...wish, parts,
 })
 export type TakeIn = z.infer<typeof takeIn>
-export const pieceChange = z.object({ rowVersion: version, name: text('The piece\'s name').optional(), ...wish, note: maybeText(2000) }).partial().required({ rowVersion: true })
+const roomRh = z.number({ error: 'Give the humidity in %.' }).gt(0.01, 'Humidity is 2 to 98 %.').lt(0.99, 'Humidity is 2 to 98 %.').nullable()
+export const pieceChange = z.object({ rowVersion: version, name: text('The piece\'s name').optional(), ...wish, note: maybeText(2000), roomDryRh: roomRh, roomHumidRh: roomRh }).partial().required({ rowVersion: true })
+  .refine(c => !(c.roomDryRh && c.roomHumidRh) || c.roomDryRh < c.roomHumidRh, { error: 'The dry season must be drier than the damp one.', path: ['roomDryRh'] })
 export const addParts = z.object({ parts })
 export const pieceQuery = z.object({ find: z.string().max(100).default(''), state: z.enum(['active', 'ready', 'handed-over', 'all']).default('active') })
 export const pictureQuery = z.object({ size: z.enum(['full', 'thumb']).default('full') })
 
-export const addFinding = z.object({ faceId: id, kind: slugOf(FINDING_KINDS, 'Choose what was found.'), grade: z.number().int().min(1, 'Grade 1 to 5.').max(5, 'Grade 1 to 5.'), wish: z.enum(WISHES), note: maybeText(500) })
-export const addTest = z.object({ test: z.string(), result: z.string(), spot: maybeText(120) })
+const mm = z.number({ error: 'A place is given in mm.' }).min(-1, 'This place is off the face.').max(70_000, 'This place is off the face.')
+export const placeSchema = z.object({ shape: z.enum(['unplaced', 'point', 'line', 'area', 'face']), copy: z.number().int().min(0).max(500), x_mm: mm, y_mm: mm, x2_mm: mm, y2_mm: mm, size_mm: z.number().min(0, 'A size cannot be below zero.').max(20_000, 'That is wider than 20 m.') })
+const unplaced = { shape: 'unplaced' as const, copy: 0, x_mm: 0, y_mm: 0, x2_mm: 0, y2_mm: 0, size_mm: 0 }
+const findingBody = { faceId: id, kind: slugOf(FINDING_KINDS, 'Choose what was found.'), grade: z.number().int().min(1, 'Grade 1 to 5.').max(5, 'Grade 1 to 5.'), wish: z.enum(WISHES), note: z.string().trim().max(500, 'Too long: 500 characters at most.') }
+const address = z.string().regex(/^[0-9a-f]{64}$/, 'There is no such photograph.')
+export const addFinding = z.object({ ...findingBody, note: maybeText(500), place: placeSchema.default(unplaced) })
+export const changeFinding = z.object({ rowVersion: version, ...findingBody, place: placeSchema, withdrawn: z.boolean(), photographs: z.array(address).max(20) }).partial().required({ rowVersion: true })
+const group = z.string().regex(/^[A-Z]$/, 'A group of faces has one letter.')
+export const changeFace = z.object({ rowVersion: version, species: slugOf(SPECIES.map(s => s.slug), 'Choose a species.'), substrate: z.enum(['solid', 'veneer']), veneer: veneer.or(z.literal('')), finishGroup: group }).partial().required({ rowVersion: true })
+export const addTest = z.object({ test: z.string(), result: z.string(), spot: maybeText(120), group: group.default('A'), layer: z.number().int().min(1, 'Layer 1 is the top.').max(5, 'Five layers at the most.').default(1) })
   .refine(t => TESTS.some(k => k.slug === t.test && t.result in k.results), { error: 'This test has no such result.', path: ['result'] })
-export const addEvidence = z.object({ kind: z.literal('lead-test'), answer: z.enum(['yes', 'no']), method: text('How it was tested', 200) })
+export const addEvidence = z.object({ kind: slugOf(HAZARDS.map(h => h.slug), 'Choose the hazard.'), answer: z.enum(['yes', 'no']), method: text('How it was settled', 200) })
+export const readSwab = z.object({ spot: text('The spot that was swabbed', 120) })
+export const answerWalk = z.object({ key: z.string().min(1).max(140), options: z.array(z.string().max(40)).min(1, 'Choose an answer.').max(20) })
+export const addMoisture = z.object({ faceId: id, reading_pct: z.number({ error: 'Give the reading in %.' }).min(1, '1 to 100 %.').max(100, '1 to 100 %.'), thickness: length.default('20 mm') })
+export const addPatch = z.object({ faceId: id, method: z.enum(PATCH_METHODS), length, width: length, minutes: z.number({ error: 'How many minutes?' }).positive('How many minutes?').max(600, 'A patch is small: 10 hours at most.'), result: z.enum(PATCH_RESULTS), note: maybeText(500) })
+export const overruleExamination = z.object({ slug: text('The verdict', 40), subject: z.string().max(60), word: text('A word why', 500), value: z.enum(FINISH_CLASSES).nullable().default(null) })
+
+const holes = z.object({ centres_mm: z.array(z.number().min(0).max(2000)).min(1, 'Give the hole centres.').max(12), diameter_mm: z.number({ error: 'Give the holes\' diameter.' }).positive('Give the holes\' diameter.').max(100), plate_w_mm: z.number().positive().max(1000).nullable(), plate_h_mm: z.number().positive().max(1000).nullable() })
+const itemBody = { name: text('The name'), kind: z.enum(['part', 'hardware', 'mark']), count: z.number({ error: 'How many? A whole number.' }).int('How many? A whole number.').min(1, 'At least one.').max(500), state: z.enum(ITEM_STATES), set: z.string().trim().max(60), note: z.string().trim().max(500), holes: holes.nullable() }
+const counted = z.number({ error: 'Count them.' }).int('A whole number.').min(0).max(500).nullable()
+export const addItem = z.object({ ...itemBody, state: itemBody.state.default('present'), set: itemBody.set.default(''), note: itemBody.note.default(''), holes: holes.nullable().default(null), mark: z.string().trim().regex(/^[A-Za-z0-9-]{0,12}$/, 'A mark is short: letters and numbers.').default('') })
+export const changeItem = z.object({ rowVersion: version, ...itemBody, mark: z.string().trim().regex(/^[A-Za-z0-9-]{1,12}$/, 'A mark is short: letters and numbers.'), out: counted, back: counted,
+  place: z.object({ code: z.string().trim().toUpperCase().regex(/^[A-Z0-9][A-Z0-9-]{0,19}$/, 'A place has a short code, such as BAG-12.'), kind: z.enum(PLACE_KINDS) }).nullable() }).partial().required({ rowVersion: true })
+export const askItem = z.object({ words: maybeText(1000), days: z.number().int().min(1).max(90).default(14) })
+export const changePhotograph = z.object({ caption: z.string().trim().max(200, 'Too long: 200 characters at most.'), before: address.nullable() }).partial()
+
+export const saveExamination = z.object({ name: text('A name, such as "before" or "2026"') })
+const which = z.union([z.literal('now'), z.coerce.number().int().min(1)])
+export const reportQuery = z.object({ which: which.default('now'), format: z.enum(['json', 'pdf']).default('json') })
+export const compareQuery = z.object({ before: which.default('now'), after: which.default('now') })
 
 const pick = { finish: slugOf(FINISHES, 'Choose a finish.'), colour: slugOf(COLOURS, 'Choose a colour.'), conditioner: z.enum(['auto', 'none', 'oil-conditioner', 'water-conditioner']) }
 export const routeQuery = z.object({ finish: pick.finish.default('waterborne-polyurethane'), colour: pick.colour.default('none'), conditioner: pick.conditioner.default('auto') })
@@ -71,10 +103,10 @@ export const versionQuery = z.object({ rowVersion: z.coerce.number().int().min(1
 export const overrule = z.object({ rule: text('The rule', 60), stepKey: text('The step', 60), word: text('A word why', 500) })
 
 export const ask = z.object({ words: maybeText(1000), days: z.number().int().min(1).max(90).default(14) })
-export const clientAnswer = z.object({ kind: z.enum(['yes', 'no', 'question']), name: maybeText(120), says: maybeText(1000) })
+export const clientAnswer = z.object({ kind: z.enum(['yes', 'no', 'question', ...ITEM_ANSWERS]), name: maybeText(120), says: maybeText(1000) })
   .refine(a => a.kind !== 'question' || a.says.length > 0, { error: 'Write your question.', path: ['says'] })
   .refine(a => a.kind === 'question' || a.name.length > 0, { error: 'Write your name.', path: ['name'] })
-export const recordAnswer = z.object({ answer: z.enum(['yes', 'no']), via: z.enum(['phone', 'counter']), name: text('Who said it'), says: maybeText(1000) })
+export const recordAnswer = z.object({ answer: z.enum(['yes', 'no', ...ITEM_ANSWERS]), via: z.enum(['phone', 'counter']), name: text('Who said it'), says: maybeText(1000) })
 export const replyWord = z.object({ says: text('Your answer', 1000) })
 
 const moment = z.iso.datetime({ offset: true, error: 'This is no moment in time.' })

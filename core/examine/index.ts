@@ -1,9 +1,9 @@
 /** The examination of a piece: everything known before a hand is laid on it, and the verdicts that follow. */
 import type { Air } from '../air'
-import { identifyGroups, type GroupFound, type LayerReading } from '../identify'
-import { groupsOf, isFound, type Facts, type Finding } from '../plan/facts'
+import { identifyGroups, MOST_CERTAIN, type FinishClass, type GroupFound, type LayerReading } from '../identify'
+import type { Facts, Finding } from '../plan/facts'
 import { bansOf, hazardsOf, type Ban, type HazardStanding, type LeadAnswer } from '../safety'
-import { crackAdvice, moistureAdvice, speciesOf, USUAL_ROOM, veneerThickness, type CrackAdvice, type MoistureAdvice, type MoistureReading, type Room, type VeneerThickness } from '../wood'
+import { crackAdvice, moistureAdvice, MOISTURE_MARGIN_PCT, speciesOf, USUAL_ROOM, veneerThickness, type CrackAdvice, type MoistureAdvice, type MoistureReading, type Room, type VeneerThickness } from '../wood'
 import { damageOf, type Damage } from './damage'
 import { boardAcross_mm } from './place'
 import { judgeExamination, type ExamineVerdict } from './verdicts'
@@ -18,7 +18,8 @@ export * from './walk'
 export * from './patch'
 export * from './verdicts'
 
-export interface ExamineInput {
+/** What was recorded about a piece, as far as the facts for route and plan rest on it. */
+export interface Recorded {
   facts: Facts
   readings: readonly LayerReading[]
   answers: readonly WalkAnswer[]
@@ -26,6 +27,12 @@ export interface ExamineInput {
   evidence: Readonly<Record<string, 'yes' | 'no'>>
   /** oldest first */
   moisture: readonly MoistureReading[]
+  /** verdicts overruled, as `slug|subject`; for `finish-is` the finish that the restorer says it is */
+  overruled?: ReadonlyMap<string, string | null>
+}
+
+export interface ExamineInput extends Recorded {
+  /** of the room now */
   air: Air | null
   /** the client's room; null: a usual heated house */
   room: Room | null
@@ -88,33 +95,48 @@ function notExaminedOf(facts: Facts, walk: Walk, finishes: readonly GroupFound[]
   return [...untested, ...open, ...unnamed, ...(unplaced ? [`${unplaced} findings not yet drawn on a face`] : [])]
 }
 
-/** Works everything out from what was recorded. `facts.found`, `finishes` and `bans` of the input are not read. */
-export function examine(input: ExamineInput): Examined {
-  const { answers, evidence, air } = input
+/** Days to plan with where the wood does not dry, until somebody knows why. Shop default. */
+const STALLED_D = 14
+
+/** Faces too wet to finish by the air of their reading, unless overruled. */
+function wetFacesOf({ moisture, overruled }: Recorded): Facts['wet'] {
+  return [...new Set(moisture.map(m => m.faceId))].flatMap((faceId) => {
+    const own = moisture.filter(m => m.faceId === faceId)
+    const advice = moistureAdvice(own, own.at(-1)!.air)
+    return advice?.verdict === 'wait' && !overruled?.has(`too-wet|${faceId}`) ? [{ faceId, most_pct: advice.equilibrium_pct! + MOISTURE_MARGIN_PCT, likely_d: advice.likely_d ?? STALLED_D }] : []
+  })
+}
+
+export interface Concluded { facts: Facts, finishes: GroupFound[], hazards: HazardStanding[], bans: Ban[], said: Set<string> }
+
+/** The facts with what follows from the record: finishes, lead, bans, wet faces. `found`, `finishes`, `bans` and `wet` of the input are not read. */
+export function conclude(recorded: Recorded): Concluded {
+  const { answers, evidence, readings, overruled } = recorded
   const said = saidOf(answers)
-  const groups = finishGroupsOf(input.facts)
-  const several = said.has('layers-at-chip:several') || isFound(input.facts, 'several-layers')
-  const tested = (group: string) => input.readings.some(r => r.group === group)
-  const finishes = identifyGroups({
-    period: input.facts.period, refinished: input.facts.refinished, groups, readings: input.readings,
-    layersOf: group => several && group === groups[0] && input.readings.some(r => r.group === group && r.layer > 1) ? 2 : 1 })
-  const main = finishes[0]
-  const lead = leadOf(input.facts.lead, evidence)
-  const hazards = hazardsOf({ lead, period: input.facts.period, species: input.facts.faces.map(f => f.species), findings: new Set(input.facts.findings.map(f => f.kind)), said, evidence })
+  const groups = finishGroupsOf(recorded.facts)
+  const finishes = identifyGroups({ period: recorded.facts.period, refinished: recorded.facts.refinished, groups, readings })
+  const lead = leadOf(recorded.facts.lead, evidence)
+  const hazards = hazardsOf({ lead, period: recorded.facts.period, species: recorded.facts.faces.map(f => f.species), findings: new Set(recorded.facts.findings.map(f => f.kind)), said, evidence })
+  const known = finishes.map(f => ({ group: f.group, layers: f.layers.flatMap((l) => {
+    const word = overruled?.get(`finish-is|${f.group}:${l.layer}`)
+    if (word) return [{ finish: word as FinishClass, certainty: MOST_CERTAIN }]
+    return l.readings.length ? [{ finish: l.finish, certainty: l.certainty }] : []
+  }) })).filter(f => f.layers.length > 0)
   const bans = bansOf(hazards)
-  const tell = (l: GroupFound['layers'][number]) => ({ finish: l.finish, certainty: l.certainty })
-  const facts: Facts = {
-    ...input.facts, lead, bans,
-    found: main && tested(main.group) ? tell(main.layers[0]!) : null,
-    finishes: finishes.filter(f => tested(f.group)).map(f => ({ group: f.group, layers: f.layers.filter(l => l.readings.length > 0).map(tell) })),
-  }
-  const walk = walkRound(facts, answers)
-  const moisture = [...new Set(input.moisture.map(m => m.faceId))].map(id => moistureAdvice(input.moisture.filter(m => m.faceId === id), air)!)
+  const facts: Facts = { ...recorded.facts, lead, bans, found: known.find(f => f.group === groups[0])?.layers[0] ?? null, finishes: known, wet: wetFacesOf(recorded) }
+  return { facts, finishes, hazards, bans, said }
+}
+
+/** Works everything out from what was recorded. */
+export function examine(input: ExamineInput): Examined {
+  const { facts, finishes, hazards, bans, said } = conclude(input)
+  const walk = walkRound(facts, input.answers)
+  const moisture = [...new Set(input.moisture.map(m => m.faceId))].map((id) => {
+    const own = input.moisture.filter(m => m.faceId === id)
+    return moistureAdvice(own, input.air ?? own.at(-1)!.air)!
+  })
   const cracks = cracksOf(facts, input.room ?? USUAL_ROOM)
   const veneers = veneersOf(facts)
   const rest = { facts, finishes, walk, hazards, bans, moisture, cracks, veneers, damage: damageOf(facts) }
   return { ...rest, verdicts: judgeExamination({ ...rest, said }), notExamined: notExaminedOf(facts, walk, finishes) }
 }
-
-/** Species in scope that one stain would colour differently. */
-export const mixedSpecies = (facts: Facts): string[] => [...new Set(groupsOf(facts).map(g => g.species))]

@@ -1,8 +1,11 @@
 /** Where a finding lies on a face. Positions in mm from the face's corner: x along its length, y across its width. */
-import { intersection, union, type Geom, type Poly } from 'polyclip-ts'
+import { intersection, union, type Geom } from 'polyclip-ts'
 import type { Face } from '../plan/facts'
 import { CARVED_FACTOR } from '../units'
 import type { PlaceShape } from './findings'
+
+/** Corners of a figure, mm; the first ring is the outer one. */
+export type Outline = [number, number][][]
 
 /** `size_mm`: a point's diameter or a line's width. `copy` 1… says which of the face's copies, 0 all of them. */
 export interface Place { shape: PlaceShape, copy: number, x_mm: number, y_mm: number, x2_mm: number, y2_mm: number, size_mm: number }
@@ -45,7 +48,7 @@ const ROUND_SIDES = 48
 /** A many-sided figure with the area of the ellipse, not inside it. */
 const ROUND_SWELL = Math.sqrt((2 * Math.PI / ROUND_SIDES) / Math.sin(2 * Math.PI / ROUND_SIDES))
 
-function ellipse(cx: number, cy: number, rx: number, ry: number): Poly {
+function ellipse(cx: number, cy: number, rx: number, ry: number): Outline {
   return [Array.from({ length: ROUND_SIDES }, (_, i): [number, number] => {
     const turn = (i / ROUND_SIDES) * 2 * Math.PI
     return [cx + rx * ROUND_SWELL * Math.cos(turn), cy + ry * ROUND_SWELL * Math.sin(turn)]
@@ -53,7 +56,7 @@ function ellipse(cx: number, cy: number, rx: number, ry: number): Poly {
 }
 
 /** The corners of a place on its face, mm; null when it is not placed. */
-export function placeOutline(place: Place, face: Sized, round: boolean): Poly | null {
+export function placeOutline(place: Place, face: Sized, round: boolean): Outline | null {
   const { w, h } = outline_mm(face)
   const { x_mm: x, y_mm: y, x2_mm: x2, y2_mm: y2, size_mm } = place
   switch (place.shape) {
@@ -100,4 +103,3 @@ export function boardAcross_mm(place: Place, face: Sized): number {
   const { w, h } = outline_mm(face)
   return Math.abs(place.x2_mm - place.x_mm) >= Math.abs(place.y2_mm - place.y_mm) ? h : w
 }
-

@@ -5,6 +5,7 @@
 import { STOP_P } from '../abrasives'
 import { budgetOf, groupsOf, isBare, walk, foundSurface, type Choice, type Facts, type Group, type Step, type Surface, type Visit, type Wait } from '../plan'
 import { leadSuspected, type Severity } from '../safety'
+import { round } from '../units'
 import { materialOf } from './materials'
 
 export interface RuleContext { facts: Facts, choice: Choice, steps: readonly Step[], waits: readonly Wait[], visits: readonly Visit[] }
@@ -122,16 +123,25 @@ export const RULES: readonly Rule[] = [
     check: c => leadSuspected(c.facts.lead) ? dryAbrasion(c, 'dry abrasion while lead is not ruled out') : [] },
   { slug: 'poison-no-dust', severity: 'forbidden', scope: 'plan', source: COMMON, reason: 'A hazard that is not ruled out forbids dust: no dry sanding, no dry brushing.', mend: 'Work wet, or record evidence that clears the hazard.',
     check: c => c.facts.bans.includes('dry-sanding') && !leadSuspected(c.facts.lead) ? dryAbrasion(c, 'dry abrasion while a hazard is not ruled out') : [] },
+  { slug: 'wood-too-wet', severity: 'stop', scope: 'plan', source: 'Wood Handbook FPL-GTR-190, eq. 4-5, from memory; margin common practice', reason: 'Wood more than 2 points above equilibrium shrinks under the new finish, and the finish fails.', mend: 'Let it stand, and measure again at a moisture gate before the first coat or colour.',
+    check: c => each(c, (v) => {
+      const wet = c.facts.wet.find(w => v.step.faces.includes(w.faceId) && v.group.faces.some(f => f.id === w.faceId))
+      const covered = v.before.inWood.length > 0 || v.before.films.some(f => !f.found)
+      if (!wet || covered || !COVERING.includes(v.step.kind)) return null
+      return c.visits.some(u => u.group === v.group && u.index < v.index && u.step.gate?.slug === 'moisture') ? null : `the wood is above ${round(wet.most_pct, 1)} %, and nothing measures it again before this step`
+    }) },
+  { slug: 'hardware-decided-first', severity: 'stop', scope: 'start', source: COMMON, reason: 'Old holes are plugged and new ones placed before surface repair and colour.', mend: 'Get the client\'s word on the hardware first; record it under Client.',
+    check: c => c.facts.undecided.length === 0 ? [] : c.steps.filter(s => s.kind === 'mend' || COVERING.includes(s.kind)).map(s => breach(s, `the client has not answered about: ${c.facts.undecided.join(', ')}`)) },
   { slug: 'topcoat-climate', severity: 'stop', scope: 'start', source: 'WMO-No. 8; ISO 8502-4, from memory; common practice', reason: 'Damp, cold or hot air spoils the film.', mend: 'Wait for better air, warm or dry the room.',
     check: null },
 ]
 
-/** All breaches of plan-scope rules, each with its reason and mend. One verdict per rule and step. */
-export function judgePlan(input: { facts: Facts, choice: Choice, steps: readonly Step[], waits: readonly Wait[], start?: (g: Group) => Surface }): Verdict[] {
-  const { facts, start = g => foundSurface(facts, g) } = input
+/** All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step. */
+export function judgePlan(input: { facts: Facts, choice: Choice, steps: readonly Step[], waits: readonly Wait[], start?: (g: Group) => Surface, scope?: Rule['scope'] }): Verdict[] {
+  const { facts, scope = 'plan', start = g => foundSurface(facts, g) } = input
   const context: RuleContext = { ...input, visits: walk(input.steps, groupsOf(facts), start) }
   const found = new Map<string, Verdict>()
-  for (const { check, ...rule } of RULES) {
+  for (const { check, ...rule } of RULES.filter(r => r.scope === scope)) {
     for (const b of check?.(context) ?? []) if (!found.has(`${rule.slug}|${b.step}`)) found.set(`${rule.slug}|${b.step}`, { ...rule, rule: rule.slug, ...b })
   }
   return [...found.values()]

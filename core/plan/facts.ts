@@ -59,6 +59,10 @@ export interface Facts {
   finishes: FoundFinish[]
   /** what hazards that stand in the way forbid */
   bans: Ban[]
+  /** faces too wet to finish, with the days until they are likely dry */
+  wet: { faceId: number, most_pct: number, likely_d: number }[]
+  /** hardware that waits for the client's word */
+  undecided: string[]
   faces: Face[]
   findings: Finding[]
 }

@@ -4,7 +4,7 @@ import { need_ml } from '../coverage'
 import { mendingOf } from '../examine/damage'
 import { materialOf } from '../layers/materials'
 import { leadSuspected, type Caution } from '../safety'
-import { sumOf } from '../units'
+import { round, sumOf } from '../units'
 import { speciesOf, veneerThickness } from '../wood'
 import { chanceOfFailing } from './chances'
 import { finishOn, groupsOf, wetOnly, type Choice, type Facts, type FindingKind, type Group } from './facts'
@@ -111,6 +111,13 @@ function planGroup(facts: Facts, choice: Choice, group: Group, start: Surface): 
         why: `stop at P${grits.at(-1)}: ${STOP_P[stopFor(choice)].why}` })
     }
     put({ order: 210, kind: 'clean-off', title: 'Vacuum and wipe', method: 'rag', why: 'dust in the pores greys the finish' })
+  }
+
+  const wet = facts.wet.filter(w => group.faces.some(f => f.id === w.faceId))
+  if (wet.length) {
+    const most = round(Math.min(...wet.map(w => w.most_pct)), 1)
+    put({ order: 290, kind: 'gate', title: `Moisture: ${most} % at the most`, why: `about ${Math.ceil(Math.max(...wet.map(w => w.likely_d)))} days from the last reading until the wood is near equilibrium`,
+      gate: { slug: 'moisture', look: 'Measure where it was measured before.', fails: `More than ${most} %: let it stand and measure again.`, fallback: null, chance: 0.2 } })
   }
 
   if (choice.colour === 'pigment-stain') {

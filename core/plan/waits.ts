@@ -39,6 +39,10 @@ function drying(m: Material, label: readonly [number, number], kind: WaitKind, w
 /** What must pass between two steps that follow each other on a face. */
 export function waitAfter(step: Step, next: Step, facts: Facts, air: Air = STANDARD_AIR): Draft {
   const m = step.product ? materialOf(step.product) : null
+  if (next.gate?.slug === 'moisture') {
+    const days = Math.max(...facts.wet.filter(w => next.faces.includes(w.faceId)).map(w => w.likely_d), 0)
+    return fixed('dry', 0, days * D, 1.5 * days * D, 'the wood dries toward equilibrium with the room')
+  }
   switch (step.kind) {
     case 'approval': return fixed('answer', 0, 0, 0, 'the client\'s word')
     case 'wash': return fixed('dry', 30, 30, 60, 'the washed surface dries')

@@ -21,7 +21,8 @@ export const MOISTURE_MARGIN_PCT = 2
 export const DRYING_DAYS_20MM = 10
 const DAY_MS = 86_400_000
 
-export interface MoistureReading { faceId: number, reading_pct: number, at_ms: number, thickness_mm: number }
+/** `air`: of the room when it was read; null: not known. */
+export interface MoistureReading { faceId: number, reading_pct: number, at_ms: number, thickness_mm: number, air: Air | null }
 
 export interface MoistureAdvice {
   faceId: number

@@ -1,6 +1,7 @@
 import { createHash, randomBytes } from 'node:crypto'
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
+import type { ItemAnswer, ItemState } from '#core/parts'
 import { sectionSvg } from '#core/section'
 import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
@@ -13,11 +14,14 @@ import { estimate } from '#core/estimate'
 import { log, tell } from './record'
 import { readHours, readShop } from './shop'
 
-const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
-const DAY_MS = 86_400_000
+export const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
+export const DAY_MS = 86_400_000
 
-/** What a client is shown. Everything on the client's page comes from here. */
+/** What a client is shown about hardware. */
+export interface ItemShown { about: 'item', shop: string, piece: string, client: string, words: string, mark: string, item: string, state: ItemState, question: string, answerBy: string | null }
+/** What a client is shown about route and price. Everything on the client's page comes from here. */
 export interface Shown {
+  about: 'plan'
   shop: string, piece: string, client: string, route: string, finish: string, colour: string, sheen: string, tone: string, words: string, currency: string
   likely_minor: number, worst_minor: number, readyLikely: string, readySafe: string, answerBy: string | null, why: readonly string[], gate: string | null, steps: readonly string[]
 }
@@ -36,7 +40,7 @@ async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: strin
   const waiting_ms = answerBy ? answerBy.getTime() - at.getTime() : 0
   const readySafe = Math.max(dates.readySafe_ms ?? 0, begun ? 0 : verdict.readyWorst_ms) + waiting_ms
   return {
-    shop: shop.name, piece: file.piece.name, client: file.piece.client_name, route: choice.route, finish: choice.finish, colour: choice.colour, sheen: file.piece.sheen, tone: file.piece.tone, words, currency: shop.currency,
+    about: 'plan', shop: shop.name, piece: file.piece.name, client: file.piece.client_name, route: choice.route, finish: choice.finish, colour: choice.colour, sheen: file.piece.sheen, tone: file.piece.tone, words, currency: shop.currency,
     likely_minor: planned, worst_minor: Math.max(planned, begun ? planned : verdict.worst.total_minor + planned - verdict.likely.total_minor),
     readyLikely: new Date(dates.readyLikely_ms ?? at.getTime()).toISOString().slice(0, 10), readySafe: new Date(readySafe).toISOString().slice(0, 10), answerBy: answerBy?.toISOString().slice(0, 10) ?? null,
     why: verdict.reasons.map(r => r.says), gate: live.find(st => st.gate?.fallback && st.state !== 'done')?.gate?.fails ?? null, steps: live.filter(st => st.kind !== 'approval').map(st => st.title),
@@ -60,7 +64,7 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
   if (!step) throw fail(409, 'nothing-to-ask', plan.steps.length ? 'The client has said yes to this plan.' : 'Choose a route first; then there is something to ask.')
   const open = verdictsOf(file.facts, choiceOf(file.piece)!, plan).find(v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`))
   if (open) throw fail(409, 'rule', `The plan still breaks a rule: ${open.says}. ${open.mend}`)
-  await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND state = \'open\'', { id })
+  await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND state = \'open\'', { id })
   const expires = new Date(at.getTime() + input.days * DAY_MS)
   const snapshot = await takeSnapshot(tx, file, plan, 'asked', input.words, at, expires)
   const made = await tx.run(
@@ -71,18 +75,24 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
   return { kind: 'asked', says: `Client asked: ${Math.round(snapshot.shown.likely_minor / 100)} ${snapshot.shown.currency} likely, ${Math.round(snapshot.shown.worst_minor / 100)} at worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`, result: { id: made.id } }
 })
 
-async function queueMail(tx: Db, m: { kind: 'ask' | 'reply', recipient: string, pieceId: number, approvalId: number | null, says: string, at: Date }) {
+export async function queueMail(tx: Db, m: { kind: 'ask' | 'reply', recipient: string, pieceId: number, approvalId: number | null, says: string, at: Date }) {
   await tx.run('INSERT INTO mail (kind, recipient, piece_id, approval_id, says, try_after) VALUES (:kind, :recipient, :pieceId, :approvalId, :says, :at)', m)
 }
 
-interface ApprovalRow { id: number, piece_id: number, snapshot_id: number, step_key: string, state: 'open' | 'yes' | 'no' | 'superseded', likely_minor: number, worst_minor: number, asked_at: Date, expires_at: Date, answered_at: Date | null, answered_via: string | null, answered_name: string | null, answer_word: string }
+interface ApprovalRow { id: number, piece_id: number, snapshot_id: number, step_key: string, item_id: number | null, choice: ItemAnswer | null, state: 'open' | 'yes' | 'no' | 'superseded', likely_minor: number, worst_minor: number, asked_at: Date, expires_at: Date, answered_at: Date | null, answered_via: string | null, answered_name: string | null, answer_word: string }
 
 const expired = (a: ApprovalRow, at: Date) => a.state === 'open' && a.expires_at < at
 
-async function settle(tx: Db, a: ApprovalRow, given: { answer: 'yes' | 'no', via: 'link' | 'phone' | 'counter', name: string, says: string, person: Person | null }, at: Date) {
+type Answer = 'yes' | 'no' | ItemAnswer
+const isChoice = (answer: Answer): answer is ItemAnswer => answer !== 'yes' && answer !== 'no'
+
+async function settle(tx: Db, a: ApprovalRow, given: { answer: Answer, via: 'link' | 'phone' | 'counter', name: string, says: string, person: Person | null }, at: Date) {
   if (a.state !== 'open') throw fail(409, 'answered', a.state === 'superseded' ? 'The shop has asked anew since; please use the newer mail.' : 'This has been answered already. The shop can ask again.')
   if (expired(a, at)) throw fail(410, 'expired', 'The time for this answer has passed. The shop can ask again.')
-  await tx.run('UPDATE approval SET state = :answer, answered_at = :at, answered_via = :via, answered_name = :name, answer_word = :says, recorded_by = :personId WHERE id = :id', { ...given, person: undefined, id: a.id, at, personId: given.person?.id ?? null })
+  const choice = isChoice(given.answer) ? given.answer : null
+  if ((a.item_id !== null) !== (choice !== null)) throw fail(422, 'invalid', a.item_id === null ? 'Answer yes or no.' : 'Answer replace, match or leave.')
+  await tx.run('UPDATE approval SET state = :state, choice = :choice, answered_at = :at, answered_via = :via, answered_name = :name, answer_word = :says, recorded_by = :personId WHERE id = :id', { ...given, person: undefined, state: choice ? 'yes' : given.answer, choice, id: a.id, at, personId: given.person?.id ?? null })
+  if (choice) await tx.run('UPDATE item SET answer = :choice, row_version = row_version + 1 WHERE id = :itemId', { choice, itemId: a.item_id })
   if (given.answer === 'yes') {
     await tx.run('UPDATE plan_step SET state = \'done\', started_at = :asked, finished_at = :at, row_version = row_version + 1 WHERE piece_id = :pieceId AND step_key = :key AND state = \'planned\'', { asked: a.asked_at, at, pieceId: a.piece_id, key: a.step_key })
     await tx.run('UPDATE piece SET accepted_worst_minor = :worst, agreed_minor = :likely, row_version = row_version + 1 WHERE id = :pieceId', { worst: a.worst_minor, likely: a.likely_minor, pieceId: a.piece_id })
@@ -109,13 +119,19 @@ async function byToken(on: Db, token: string, lock = false): Promise<ApprovalRow
   return a
 }
 
+/** Questions asked before hardware could be asked about carry no `about`. */
+function shownOf(content: string): Shown | ItemShown {
+  const { shown } = JSON.parse(content) as { shown: Shown | ItemShown }
+  return { ...shown, about: shown.about ?? 'plan' } as Shown | ItemShown
+}
+
 /** The client's page: the stored snapshot and nothing else. Reading it never answers. */
 export async function clientPage(token: string, at: Date) {
   const a = await byToken(db(), token)
   const snapshot = await db().row<{ content: string, picture: string, sha256: string }>('SELECT content, picture, sha256 FROM plan_snapshot WHERE id = :id', { id: a.snapshot_id })
   const words = await db().rows<{ side: 'client' | 'shop', says: string, at: Date }>('SELECT side, says, at FROM approval_word WHERE approval_id = :id ORDER BY id', { id: a.id })
   return {
-    shown: (JSON.parse(snapshot!.content) as { shown: Shown }).shown, picture: snapshot!.picture, digest: snapshot!.sha256, words,
+    shown: shownOf(snapshot!.content), picture: snapshot!.picture, digest: snapshot!.sha256, words,
     state: expired(a, at) ? 'expired' as const : a.state, expiresAt: a.expires_at, answeredAt: a.answered_at, answeredName: a.answered_name,
   }
 }
@@ -151,8 +167,8 @@ export async function replyWord(id: number, input: z.infer<typeof s.replyWord>, 
 
 /** What clients were asked, open ones first. */
 export async function answersPage(at: Date, pieceId: number | null = null) {
-  const rows = await db().rows<ApprovalRow & { piece: string, client: string, asked_by_name: string, mail_state: 'waiting' | 'sent' | null, mail_error: string | null, sha256: string, recorded_by_name: string | null, holds: number }>(
-    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.state AS mail_state, m.last_error AS mail_error, sn.sha256,
+  const rows = await db().rows<ApprovalRow & { piece: string, client: string, asked_by_name: string, mail_state: 'waiting' | 'sent' | null, mail_error: string | null, sha256: string, recorded_by_name: string | null, holds: number, content: string }>(
+    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.state AS mail_state, m.last_error AS mail_error, sn.sha256, IF(a.item_id IS NULL, '', sn.content) AS content,
             (SELECT COUNT(*) FROM plan_step st WHERE st.piece_id = a.piece_id AND st.state = 'planned' AND st.kind <> 'approval') AS holds
        FROM approval a JOIN piece ON piece.id = a.piece_id JOIN client ON client.id = piece.client_id JOIN person p ON p.id = a.asked_by LEFT JOIN person r ON r.id = a.recorded_by
        JOIN plan_snapshot sn ON sn.id = a.snapshot_id LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id AND kind = 'ask')
@@ -160,7 +176,7 @@ export async function answersPage(at: Date, pieceId: number | null = null) {
   const words = await db().rows<{ approval_id: number, side: 'client' | 'shop', says: string, at: Date }>('SELECT approval_id, side, says, at FROM approval_word WHERE approval_id IN (SELECT id FROM approval WHERE :pieceId IS NULL OR piece_id = :pieceId) ORDER BY id', { pieceId })
   return rows.map(({ ...a }) => ({
     id: a.id, pieceId: a.piece_id, piece: a.piece, client: a.client, state: expired(a, at) ? 'expired' as const : a.state, likely_minor: a.likely_minor, worst_minor: a.worst_minor, askedAt: a.asked_at, askedBy: a.asked_by_name, expiresAt: a.expires_at,
-    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_state, mailError: a.mail_error, digest: a.sha256, holds: a.holds, words: words.filter(w => w.approval_id === a.id),
+    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_state, mailError: a.mail_error, digest: a.sha256, holds: a.item_id === null ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown).question : null, words: words.filter(w => w.approval_id === a.id),
   }))
 }
 

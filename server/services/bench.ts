@@ -10,7 +10,7 @@ import { benchView } from './benchView'
 import type { Person } from './people'
 import { readPiece, type PieceFile } from './pieces'
 import { choiceOf, insertStep, readPlan, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
-import { readPrices, readRates, verdictsOf } from './plans'
+import { readPrices, readRates, startVerdictsOf } from './plans'
 import { log, tell } from './record'
 import { readAir, readHours, clockIn } from './shop'
 
@@ -57,7 +57,7 @@ async function start(act: Act): Promise<Result> {
   const choice = choiceOf(file.piece)!
   const hours = await readHours(tx)
   const { air } = await readAir(at, tx)
-  const verdict = benchView({ plan, verdicts: verdictsOf(file.facts, choice, plan), hours, at, air }).get(step.key)!
+  const verdict = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air }).get(step.key)!
   if (!verdict.may) throw fail(409, verdict.refusals[0]!.code, verdict.refusals.map(r => r.says).join(' '))
   if (!plan.steps.some(st => st.kind !== 'approval' && st.started_ms !== null)) await takeSnapshot(tx, file, plan, 'work-started', '', at)
   await tx.run('UPDATE plan_step SET state = \'running\', started_at = :at, started_by = :personId, row_version = row_version + 1 WHERE id = :id', { at, personId: person.id, id: step.id })
@@ -135,7 +135,7 @@ async function repeatBefore(act: Act): Promise<Result> {
   const index = plan.steps.findIndex(st => st.id === step.id)
   const before = plan.steps.slice(0, index).findLast(st => st.state === 'done' && st.kind !== 'approval')
   const rounds = plan.steps.filter(st => st.key.startsWith(`${step.key}~`)).length + 2
-  const again = [before, step].filter(st => st !== undefined).map(st => ({ ...st, key: `${st.key.split('~')[0]}~${rounds}`, why: 'the gate failed: once more' }))
+  const again = [step.gate?.slug === 'moisture' ? undefined : before, step].filter(st => st !== undefined).map(st => ({ ...st, key: `${st.key.split('~')[0]}~${rounds}`, why: 'the gate failed: once more' }))
   const next = plan.steps[index + 1]
   const room = ((next?.position ?? step.position + 100) - step.position) / (again.length + 1)
   for (const [i, st] of again.entries()) await insertStep(tx, file.piece.id, st, Math.round(step.position + room * (i + 1)))

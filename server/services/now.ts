@@ -5,7 +5,7 @@ import { db } from '../database/db'
 import { benchView } from './benchView'
 import { readPieces } from './pieces'
 import { choiceOf, readPlans, type PlannedStep } from './planRows'
-import { datesOf, verdictsOf } from './plans'
+import { datesOf, startVerdictsOf } from './plans'
 import { readAir, readHours } from './shop'
 
 interface StepLine { pieceId: number, piece: string, stepId: number, key: string, kind: string, title: string, faces: string, attended_min: number, rowVersion: number, product: string | null, amount_ml: number | null, gate: { look: string, fails: string } | null }
@@ -35,7 +35,7 @@ export async function nowPage(at: Date) {
     const line = (st: PlannedStep): StepLine => ({
       pieceId: file.piece.id, piece: file.piece.name, stepId: st.id, key: st.key, kind: st.kind, title: st.title, attended_min: st.attended_min, rowVersion: st.rowVersion, product: st.product, amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null, faces: [...new Set(st.faces.map(f => names.get(f)))].join(', ') })
-    const view = benchView({ plan, verdicts: verdictsOf(file.facts, choice, plan), hours, at, air })
+    const view = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
     for (const st of plan.steps) {
       if (st.state === 'running') running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy })

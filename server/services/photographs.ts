@@ -1,6 +1,8 @@
 import { createHash } from 'node:crypto'
 import exifr from 'exifr'
 import sharp from 'sharp'
+import type { z } from 'zod'
+import type * as s from '#shared/schemas'
 import { db } from '../database/db'
 import type { Person } from './people'
 import { onPiece } from './pieces'
@@ -37,4 +39,16 @@ export async function readPhotograph(address: string, size: 'full' | 'thumb'): P
   const row = /^[0-9a-f]{64}$/.test(address) ? await db().row<{ data: Buffer }>(`SELECT ${size === 'full' ? 'picture' : 'thumb'} AS data FROM photograph WHERE address = :address`, { address }) : null
   if (!row) throw notFound('photograph')
   return row.data
+}
+
+/** Names a photograph, or says which earlier one it belongs beside. */
+export async function changePhotograph(address: string, input: z.infer<typeof s.changePhotograph>, person: Person, at: Date) {
+  const row = await db().row<{ id: number, piece_id: number, caption: string, before_id: number | null }>('SELECT id, piece_id, caption, before_id FROM photograph WHERE address = :address', { address })
+  if (!row) throw notFound('photograph')
+  return onPiece(row.piece_id, at, person, async (tx) => {
+    const before = input.before ? await tx.row<{ id: number }>('SELECT id FROM photograph WHERE address = :before AND piece_id = :pieceId AND id <> :id', { before: input.before, pieceId: row.piece_id, id: row.id }) : null
+    if (input.before && !before) throw fail(422, 'invalid', 'Pair it with another photograph of this piece.', { before: 'Choose another photograph.' })
+    await tx.run('UPDATE photograph SET caption = :caption, before_id = :beforeId WHERE id = :id', { id: row.id, caption: input.caption ?? row.caption, beforeId: input.before === undefined ? row.before_id : before?.id ?? null })
+    return { kind: 'photograph', says: input.before ? 'Photographs paired, before and after' : input.before === null ? 'A pair of photographs parted' : `Photograph named: ${input.caption}`, result: { ok: true } }
+  })
 }

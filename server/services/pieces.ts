@@ -1,8 +1,11 @@
 import type { z } from 'zod'
-import { identify, nextTests, prior, reasonsFor, type Observation, type Period } from '#core/identify'
+import { conclude, type Concluded, type PlaceShape, type Recorded } from '#core/examine'
+import type { Period } from '#core/identify'
+import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
 import type { Face, Facts, Finding } from '#core/plan'
 import { leadSuspected } from '#core/safety'
 import { faceArea_m2, parseLength_mm, round, sumOf, type Shape } from '#core/units'
+import type { Room } from '#core/wood'
 import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
 import type { Person } from './people'
@@ -12,32 +15,46 @@ import { readShop } from './shop'
 export interface PieceRow {
   id: number, client_id: number, name: string, use_kind: Facts['use'], tone: Facts['tone'], sheen: Facts['sheen'], age_wish: Facts['age'], due_on: string | null, period: Period
   refinished: 'yes' | 'no' | 'unknown', keep_patina: 0 | 1, lead_answer: 'yes' | 'no' | 'unknown', note: string, state: 'active' | 'ready' | 'handed-over'
-  route: string | null, finish: string | null, colour: string | null, conditioner: string | null, accepted_worst_minor: number | null, agreed_minor: number | null
+  route: string | null, finish: string | null, colour: string | null, conditioner: string | null, accepted_worst_minor: number | null, agreed_minor: number | null, room_dry_rh: number | null, room_humid_rh: number | null
   taken_in_at: Date, handed_over_at: Date | null, row_version: number, client_name: string, client_email: string, client_phone: string
 }
-interface FaceRow { id: number, piece_id: number, part_id: number, part: string, scope: Face['scope'], name: string, face_rank: Face['rank'], shape: Shape, orientation: Face['orientation'], length_mm: number, length_typed: string, width_mm: number, width_typed: string, copies: number, species: string, substrate: Face['substrate'], veneer_mm: number | null, veneer_typed: string | null }
-interface FindingRow { id: number, piece_id: number, face_id: number, kind: Finding['kind'], grade: number, wish: Finding['wish'], note: string }
-interface TestRow { id: number, piece_id: number, test: string, result: string, spot: string, at: Date, by_name: string }
-interface EvidenceRow { piece_id: number, answer: 'yes' | 'no', method: string, at: Date, by_name: string }
+export interface FaceRow { id: number, piece_id: number, part_id: number, part: string, scope: Face['scope'], name: string, face_rank: Face['rank'], shape: Shape, orientation: Face['orientation'], length_mm: number, length_typed: string, width_mm: number, width_typed: string, copies: number, species: string, substrate: Face['substrate'], veneer_mm: number | null, veneer_typed: string | null, finish_group: string, row_version: number }
+export interface FindingRow { id: number, piece_id: number, face_id: number, kind: Finding['kind'], grade: number, wish: Finding['wish'], note: string, shape: PlaceShape, copy_no: number, x_mm: number, y_mm: number, x2_mm: number, y2_mm: number, size_mm: number, row_version: number }
+export interface TestRow { id: number, piece_id: number, test: string, result: string, spot: string, finish_group: string, layer: number, at: Date, by_name: string }
+export interface EvidenceRow { piece_id: number, kind: string, answer: 'yes' | 'no', method: string, at: Date, by_name: string }
+export interface AnswerRow { piece_id: number, question: string, options: string, at: Date, by_name: string }
+export interface MoistureRow { piece_id: number, face_id: number, reading_pct: number, thickness_mm: number, air_temperature_C: number | null, air_rh: number | null, at: Date, by_name: string }
+export interface ItemRow { id: number, piece_id: number, mark: string, name: string, kind: 'part' | 'hardware' | 'mark', count: number, taken_out: number | null, put_back: number | null, state: ItemState, set_name: string, place: string | null, place_kind: PlaceKind | null, holes: Holes | null, note: string, answer: ItemAnswer | null, row_version: number }
+export interface OverruleRow { piece_id: number, rule: string, subject: string, value: string | null, word: string, at: Date, by_name: string }
 
 const IN_WHERE = { one: 'piece.id = :id', active: 'piece.state = \'active\'' } as const
 export type Which = { where: keyof typeof IN_WHERE, id?: number }
 
-export interface PieceFile { piece: PieceRow, faces: FaceRow[], findings: FindingRow[], tests: TestRow[], evidence: EvidenceRow[], facts: Facts }
+export interface PieceFile {
+  piece: PieceRow, faces: FaceRow[], findings: FindingRow[], tests: TestRow[], evidence: EvidenceRow[], answers: AnswerRow[], moisture: MoistureRow[], items: ItemRow[], overrules: OverruleRow[]
+  recorded: Recorded, concluded: Concluded, facts: Facts
+}
 
 export const faceArea = (f: FaceRow): number => faceArea_m2({ shape: f.shape, length_mm: f.length_mm, width_mm: f.width_mm, count: f.copies })
+export const placeOf = (f: FindingRow) => ({ shape: f.shape, copy: f.copy_no, x_mm: f.x_mm, y_mm: f.y_mm, x2_mm: f.x2_mm, y2_mm: f.y2_mm, size_mm: f.size_mm })
+export const faceOf = (f: FaceRow): Face => ({ id: f.id, part: f.part, name: f.name, scope: f.scope, rank: f.face_rank, shape: f.shape, orientation: f.orientation, length_mm: f.length_mm, width_mm: f.width_mm, copies: f.copies, area_m2: faceArea(f), species: f.species, substrate: f.substrate, veneer_mm: f.veneer_mm, finishGroup: f.finish_group })
+export const roomOf = (p: PieceRow): Room | null => p.room_dry_rh !== null && p.room_humid_rh !== null ? { temperature_C: 21, dryRh: p.room_dry_rh, humidRh: p.room_humid_rh } : null
 
-const observations = (tests: readonly TestRow[]): Observation[] => [...new Map(tests.map(t => [t.test, { test: t.test, result: t.result }])).values()]
+type Rows = Omit<PieceFile, 'recorded' | 'concluded' | 'facts'>
 
-function factsOf(piece: PieceRow, faces: FaceRow[], findings: FindingRow[], tests: TestRow[], evidence: EvidenceRow[]): Facts {
-  const seen = observations(tests)
-  const found = seen.length ? identify(prior(piece.period, piece.refinished), seen) : null
+/** What was recorded, in the core's shape. */
+function recordedOf({ piece, faces, findings, tests, evidence, answers, moisture, items, overrules }: Rows): Recorded {
   return {
-    use: piece.use_kind, tone: piece.tone, sheen: piece.sheen, age: piece.age_wish, period: piece.period, keepPatina: Boolean(piece.keep_patina),
-    lead: evidence.at(-1)?.answer ?? piece.lead_answer,
-    found: found ? { finish: found.finish, certainty: found.certainty } : null,
-    faces: faces.map(f => ({ id: f.id, part: f.part, name: f.name, scope: f.scope, rank: f.face_rank, shape: f.shape, orientation: f.orientation, area_m2: faceArea(f), species: f.species, substrate: f.substrate, veneer_mm: f.veneer_mm })),
-    findings: findings.map(f => ({ faceId: f.face_id, kind: f.kind, grade: f.grade, wish: f.wish })),
+    facts: {
+      use: piece.use_kind, tone: piece.tone, sheen: piece.sheen, age: piece.age_wish, period: piece.period, refinished: piece.refinished, keepPatina: Boolean(piece.keep_patina),
+      lead: piece.lead_answer, found: null, finishes: [], bans: [], wet: [], undecided: items.filter(i => i.kind === 'hardware' && i.state !== 'present' && i.answer === null).map(i => i.name),
+      faces: faces.map(faceOf), findings: findings.map(f => ({ faceId: f.face_id, kind: f.kind, grade: f.grade, wish: f.wish, place: placeOf(f) })),
+    },
+    readings: tests.map(t => ({ test: t.test, result: t.result, group: t.finish_group, layer: t.layer })),
+    answers: [...new Map(answers.map(a => [a.question, { key: a.question, options: a.options.split(',') }])).values()],
+    evidence: Object.fromEntries(evidence.map(e => [e.kind, e.answer])),
+    moisture: moisture.map(m => ({ faceId: m.face_id, reading_pct: m.reading_pct, thickness_mm: m.thickness_mm, at_ms: m.at.getTime(), air: m.air_rh !== null && m.air_temperature_C !== null ? { temperature_C: m.air_temperature_C, rh: m.air_rh } : null })),
+    overruled: new Map(overrules.map(o => [`${o.rule}|${o.subject}`, o.value])),
   }
 }
 
@@ -51,7 +68,23 @@ function byPiece<T extends { piece_id: number }>(rows: T[]): Map<number, T[]> {
   return map
 }
 
-/** Pieces with all that is known about them, in five queries however many there are. */
+/** What is read for each piece besides itself; every query gives `piece_id`. */
+const BELONGINGS = {
+  faces: 'SELECT face.*, part.piece_id, part.name AS part, part.scope FROM face JOIN part ON part.id = face.part_id JOIN piece ON piece.id = part.piece_id WHERE {where} ORDER BY part.id, face.id',
+  findings: `SELECT finding.*, part.piece_id FROM finding JOIN face ON face.id = finding.face_id JOIN part ON part.id = face.part_id JOIN piece ON piece.id = part.piece_id
+              WHERE {where} AND finding.withdrawn_at IS NULL ORDER BY finding.id`,
+  tests: `SELECT t.id, t.piece_id, t.test, t.result, t.spot, t.finish_group, t.layer, t.at, person.name AS by_name FROM finish_test t JOIN piece ON piece.id = t.piece_id JOIN person ON person.id = t.person_id
+           WHERE {where} AND t.withdrawn_at IS NULL ORDER BY t.id`,
+  evidence: 'SELECT e.piece_id, e.kind, e.answer, e.method, e.at, person.name AS by_name FROM evidence e JOIN piece ON piece.id = e.piece_id JOIN person ON person.id = e.person_id WHERE {where} ORDER BY e.id',
+  answers: 'SELECT w.piece_id, w.question, w.options, w.at, person.name AS by_name FROM walk_answer w JOIN piece ON piece.id = w.piece_id JOIN person ON person.id = w.person_id WHERE {where} ORDER BY w.id',
+  moisture: `SELECT m.face_id, m.reading_pct, m.thickness_mm, m.air_temperature_C, m.air_rh, m.at, part.piece_id, person.name AS by_name FROM moisture_reading m JOIN face ON face.id = m.face_id JOIN part ON part.id = face.part_id
+              JOIN piece ON piece.id = part.piece_id JOIN person ON person.id = m.person_id WHERE {where} ORDER BY m.at, m.id`,
+  items: 'SELECT item.*, place.code AS place, place.kind AS place_kind FROM item JOIN piece ON piece.id = item.piece_id LEFT JOIN place ON place.id = item.place_id WHERE {where} ORDER BY item.id',
+  overrules: `SELECT o.piece_id, o.rule, o.step_key AS subject, o.value, o.word, o.at, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id
+               WHERE {where} AND o.about = 'examination' ORDER BY o.id`,
+} as const
+
+/** Pieces with all that is known about them, in nine queries however many there are. */
 export async function readPieces(on: Db, which: Which, lock = false): Promise<PieceFile[]> {
   const where = IN_WHERE[which.where]
   const params = { id: which.id ?? 0 }
@@ -59,20 +92,23 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
     `SELECT piece.*, client.name AS client_name, client.email AS client_email, client.phone AS client_phone
        FROM piece JOIN client ON client.id = piece.client_id WHERE ${where} ORDER BY piece.id ${lock ? 'FOR UPDATE' : ''}`, params)
   if (pieces.length === 0) return []
-  const faces = byPiece(await on.rows<FaceRow>(
-    `SELECT face.*, part.piece_id, part.name AS part, part.scope FROM face JOIN part ON part.id = face.part_id JOIN piece ON piece.id = part.piece_id WHERE ${where} ORDER BY part.id, face.id`, params))
-  const findings = byPiece(await on.rows<FindingRow>(
-    `SELECT finding.*, part.piece_id FROM finding JOIN face ON face.id = finding.face_id JOIN part ON part.id = face.part_id JOIN piece ON piece.id = part.piece_id
-      WHERE ${where} AND finding.withdrawn_at IS NULL ORDER BY finding.id`, params))
-  const tests = byPiece(await on.rows<TestRow>(
-    `SELECT t.id, t.piece_id, t.test, t.result, t.spot, t.at, person.name AS by_name FROM finish_test t JOIN piece ON piece.id = t.piece_id JOIN person ON person.id = t.person_id
-      WHERE ${where} AND t.withdrawn_at IS NULL ORDER BY t.id`, params))
-  const evidence = byPiece(await on.rows<EvidenceRow>(
-    `SELECT e.piece_id, e.answer, e.method, e.at, person.name AS by_name FROM evidence e JOIN piece ON piece.id = e.piece_id JOIN person ON person.id = e.person_id WHERE ${where} ORDER BY e.id`, params))
+  const read = async <T extends { piece_id: number }>(what: keyof typeof BELONGINGS) => {
+    const rows = byPiece(await on.rows<T>(BELONGINGS[what].replace('{where}', where), params))
+    return (piece: PieceRow): T[] => rows.get(piece.id) ?? []
+  }
+  const faces = await read<FaceRow>('faces')
+  const findings = await read<FindingRow>('findings')
+  const tests = await read<TestRow>('tests')
+  const evidence = await read<EvidenceRow>('evidence')
+  const answers = await read<AnswerRow>('answers')
+  const moisture = await read<MoistureRow>('moisture')
+  const items = await read<ItemRow>('items')
+  const overrules = await read<OverruleRow>('overrules')
   return pieces.map((piece) => {
-    const of = <T extends { piece_id: number }>(map: Map<number, T[]>) => map.get(piece.id) ?? []
-    const [f, g, t, e] = [of(faces), of(findings), of(tests), of(evidence)]
-    return { piece, faces: f, findings: g, tests: t, evidence: e, facts: factsOf(piece, f, g, t, e) }
+    const rows: Rows = { piece, faces: faces(piece), findings: findings(piece), tests: tests(piece), evidence: evidence(piece), answers: answers(piece), moisture: moisture(piece), items: items(piece), overrules: overrules(piece) }
+    const recorded = recordedOf(rows)
+    const concluded = conclude(recorded)
+    return { ...rows, recorded, concluded, facts: concluded.facts }
   })
 }
 
@@ -122,7 +158,7 @@ export async function onPiece<T>(id: number, at: Date, person: Person, change: (
   })
 }
 
-const COLUMNS: Record<string, string> = { name: 'name', use: 'use_kind', tone: 'tone', sheen: 'sheen', age: 'age_wish', dueOn: 'due_on', period: 'period', refinished: 'refinished', keepPatina: 'keep_patina', lead: 'lead_answer', note: 'note' }
+const COLUMNS: Record<string, string> = { name: 'name', use: 'use_kind', tone: 'tone', sheen: 'sheen', age: 'age_wish', dueOn: 'due_on', period: 'period', refinished: 'refinished', keepPatina: 'keep_patina', lead: 'lead_answer', note: 'note', roomDryRh: 'room_dry_rh', roomHumidRh: 'room_humid_rh' }
 
 export async function changePiece(id: number, input: z.infer<typeof s.pieceChange>, person: Person, at: Date) {
   const { rowVersion, ...changes } = input
@@ -140,60 +176,11 @@ export const addParts = (id: number, input: z.infer<typeof s.addParts>, person: 
   return { kind: 'changed', says: `Parts added: ${input.parts.map(p => p.name).join(', ')}`, result: { ok: true } }
 })
 
-export const addFinding = (id: number, input: z.infer<typeof s.addFinding>, person: Person, at: Date) => onPiece(id, at, person, async (tx, { faces }) => {
-  const face = faces.find(f => f.id === input.faceId)
-  if (!face) throw fail(422, 'invalid', 'This face is not on this piece.', { faceId: 'Choose a face of this piece.' })
-  const made = await tx.run('INSERT INTO finding (face_id, kind, grade, wish, note) VALUES (:faceId, :kind, :grade, :wish, :note)', input)
-  return { kind: 'finding', says: `Found on ${face.part}, ${face.name}: ${input.kind}, grade ${input.grade}, ${input.wish}`, result: { id: made.id } }
-})
-
-const ownerOf = async (sql: string, id: number, what: string) => {
-  const row = await db().row<{ piece_id: number }>(sql, { id })
-  if (!row) throw notFound(what)
-  return row.piece_id
-}
-export async function withdrawFinding(id: number, person: Person, at: Date) {
-  const pieceId = await ownerOf('SELECT part.piece_id FROM finding JOIN face ON face.id = finding.face_id JOIN part ON part.id = face.part_id WHERE finding.id = :id AND withdrawn_at IS NULL', id, 'finding')
-  return onPiece(pieceId, at, person, async (tx, { findings }) => {
-    await tx.run('UPDATE finding SET withdrawn_at = :at WHERE id = :id', { id, at })
-    return { kind: 'finding', says: `Finding withdrawn: ${findings.find(f => f.id === id)?.kind ?? ''}`, result: { ok: true } }
-  })
-}
-export const addTest = (id: number, input: z.infer<typeof s.addTest>, person: Person, at: Date) => onPiece(id, at, person, async (tx) => {
-  await tx.run('INSERT INTO finish_test (piece_id, test, result, spot, person_id, at) VALUES (:id, :test, :result, :spot, :personId, :at)', { ...input, id, personId: person.id, at })
-  const { facts } = await readPiece(tx, id)
-  return { kind: 'test', says: `Test ${input.test}: ${input.result}. Likely ${facts.found!.finish}, ${Math.round(facts.found!.certainty * 100)} %`, result: { ok: true } }
-})
-export async function withdrawTest(id: number, person: Person, at: Date) {
-  const pieceId = await ownerOf('SELECT piece_id FROM finish_test WHERE id = :id AND withdrawn_at IS NULL', id, 'test')
-  return onPiece(pieceId, at, person, async (tx, { tests }) => {
-    await tx.run('UPDATE finish_test SET withdrawn_at = :at WHERE id = :id', { id, at })
-    return { kind: 'test', says: `Test withdrawn: ${tests.find(t => t.id === id)?.test ?? ''}`, result: { ok: true } }
-  })
-}
-export const addEvidence = (id: number, input: z.infer<typeof s.addEvidence>, person: Person, at: Date) => onPiece(id, at, person, async (tx) => {
-  await tx.run('INSERT INTO evidence (piece_id, kind, answer, method, person_id, at) VALUES (:id, :kind, :answer, :method, :personId, :at)', { ...input, id, personId: person.id, at })
-  return { kind: 'evidence', says: `Lead test: ${input.answer} (${input.method})`, result: { ok: true } }
-})
-
-/** What is known about the finish, with reasons, and the next most telling tests. */
-export function examination({ piece, tests }: PieceFile) {
-  const start = prior(piece.period, piece.refinished)
-  const seen = observations(tests)
-  const found = identify(start, seen)
-  return {
-    ...found, ranked: found.ranked.slice(0, 4).map(b => ({ finish: b.finish, p: round(Math.min(0.95, b.p), 3) })), reasons: reasonsFor(found, seen),
-    next: nextTests(start, seen).slice(0, 3).map(n => ({ test: n.test.slug, how: n.test.how, harm: n.test.harm, minutes: n.test.minutes, gain_bits: round(n.gain_bits, 2), results: Object.keys(n.test.results) })),
-    all: nextTests(start, seen).map(n => ({ test: n.test.slug, results: Object.keys(n.test.results) })),
-  }
-}
-
 export async function piecePage(id: number) {
-  const file = await readPiece(db(), id)
-  const photographs = await db().rows<{ address: string, taken_at: Date | null, added_at: Date, width: number, height: number }>('SELECT address, taken_at, added_at, width, height FROM photograph WHERE piece_id = :id ORDER BY id', { id })
+  const { piece, faces, facts, concluded } = await readPiece(db(), id)
   return {
-    piece: file.piece, faces: file.faces.map(f => ({ ...f, area_m2: round(faceArea(f), 4) })), findings: file.findings, tests: file.tests, evidence: file.evidence, photographs,
-    area_m2: round(sumOf(file.faces.filter(f => f.scope === 'refinish'), faceArea), 3), lead: file.facts.lead, leadSuspected: leadSuspected(file.facts.lead), found: file.facts.found, examination: examination(file),
+    piece, faces: faces.map(f => ({ ...f, area_m2: round(faceArea(f), 4) })), area_m2: round(sumOf(faces.filter(f => f.scope === 'refinish'), faceArea), 3), lead: facts.lead, leadSuspected: leadSuspected(facts.lead), found: facts.found,
+    hazards: concluded.hazards.filter(h => h.standing !== 'cleared' && h.severity !== 'note').map(h => ({ slug: h.slug, name: h.name })),
   }
 }
 

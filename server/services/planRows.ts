@@ -39,7 +39,7 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
       WHERE ${where} ORDER BY s.piece_id, s.position, s.id`, params)
   const waits = await on.rows<WaitRow>(`SELECT w.* FROM plan_wait w JOIN piece ON piece.id = w.piece_id WHERE ${where}`, params)
   const overrules = await on.rows<{ piece_id: number, rule: string, step_key: string, word: string, by_name: string }>(
-    `SELECT o.piece_id, o.rule, o.step_key, o.word, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id WHERE ${where}`, params)
+    `SELECT o.piece_id, o.rule, o.step_key, o.word, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id WHERE o.about = 'plan' AND ${where}`, params)
   const plans = new Map<number, StoredPlan>()
   const of = (id: number) => {
     const plan = plans.get(id) ?? emptyPlan()

@@ -49,9 +49,9 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
   const choice = choiceFor(picked.route, picked)
   const verdict = judgeRoutes({ facts, choice, rates: await readRates(tx), hours: await readHours(tx), now_ms: at.getTime(), price: await readPrices(tx) }).verdicts.find(v => v.route === choice.route)!
   if (verdict.standing === 'ruled-out') throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
-  await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND state = \'open\'', { id })
+  await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND state = \'open\'', { id })
   await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
-  await tx.run('DELETE FROM overrule WHERE piece_id = :id', { id })
+  await tx.run('DELETE FROM overrule WHERE piece_id = :id AND about = \'plan\'', { id })
   for (const [i, step] of verdict.plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
   await writeWaits(tx, id, verdict.plan.waits, [])
   await tx.run('UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, accepted_worst_minor = NULL, agreed_minor = NULL, row_version = row_version + 1 WHERE id = :id', { ...choice, id })
@@ -62,6 +62,12 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
 export function verdictsOf(facts: Facts, choice: Choice, plan: StoredPlan): Verdict[] {
   const steps = plan.steps.filter(st => st.state !== 'skipped')
   return judgePlan({ facts, choice, steps, waits: plan.waits })
+}
+
+/** The same, and what only a start is judged by. */
+export function startVerdictsOf(facts: Facts, choice: Choice, plan: StoredPlan): Verdict[] {
+  const steps = plan.steps.filter(st => st.state !== 'skipped')
+  return [...verdictsOf(facts, choice, plan), ...judgePlan({ facts, choice, steps, waits: plan.waits, scope: 'start' })]
 }
 
 const layerStates = (plan: StoredPlan) => {
@@ -107,7 +113,7 @@ export async function planPage(id: number, person: Person, at: Date) {
   const hours = await readHours()
   const { air } = await readAir(at)
   const verdicts = verdictsOf(file.facts, choice, plan)
-  const bench = benchView({ plan, verdicts, hours, at, air })
+  const bench = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air })
   const { budgets } = workOutPlan(file.facts, choice)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()

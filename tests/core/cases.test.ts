@@ -73,7 +73,7 @@ const run = (c: Case): Examined => examine({
   readings: (c.readings ?? []).map(([test, result, layer = 1, group = 'A']): LayerReading => ({ test, result, layer, group })),
   answers: Object.entries(c.answers ?? {}).map(([key, options]) => ({ key, options })),
   evidence: c.evidence ?? {},
-  moisture: c.moisture ? [{ faceId: 1, reading_pct: c.moisture.reading_pct, at_ms: 0, thickness_mm: c.moisture.thickness_mm ?? 20 }] : [],
+  moisture: c.moisture ? [{ faceId: 1, reading_pct: c.moisture.reading_pct, at_ms: 0, thickness_mm: c.moisture.thickness_mm ?? 20, air: null }] : [],
   air: c.moisture ? { temperature_C: c.moisture.temperature_C, rh: c.moisture.rh } : null,
   room: c.room ? { dryRh: c.room[0], humidRh: c.room[1], temperature_C: 21.1 } : null,
 })

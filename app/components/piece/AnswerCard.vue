@@ -11,7 +11,7 @@ const name = ref(props.answer.client)
 const via = ref<'phone' | 'counter'>('phone')
 const can = computed(() => session.may('owner', 'lead', 'office'))
 const colour = { open: 'text-slate', yes: 'text-moss', no: 'text-madder', superseded: 'text-soft', expired: 'text-ochre' } as const
-async function record(answer: 'yes' | 'no') {
+async function record(answer: 'yes' | 'no' | 'replace' | 'match' | 'leave') {
   if (await send('POST', `/api/approvals/${props.answer.id}/answer`, { answer, via: via.value, name: name.value, says: '' })) emit('changed')
 }
 async function say() {
@@ -28,9 +28,11 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
     <p class="flex flex-wrap gap-x-4 items-baseline">
       <NuxtLink v-if="showPiece" :to="`/pieces/${answer.pieceId}/client`" class="text-lg font-bold no-underline">{{ answer.pieceId }} {{ answer.piece }}</NuxtLink>
       <strong :class="colour[answer.state]">{{ $t(`answer.${answer.state}`) }}</strong>
-      <span class="clock">{{ money(answer.likely_minor) }}, {{ $t('worst') }} {{ money(answer.worst_minor) }}</span>
+      <strong v-if="answer.choice">{{ $t(`parts.answer.${answer.choice}`) }}</strong>
+      <span v-if="answer.question">{{ answer.question }}</span>
+      <span v-else class="clock">{{ money(answer.likely_minor) }}, {{ $t('worst') }} {{ money(answer.worst_minor) }}</span>
     </p>
-    <p class="caption">{{ answer.client }} · {{ $t('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} · {{ answer.mail === 'sent' ? $t('client.mailSent') : answer.mail === 'waiting' ? $t('client.mailWaits') : $t('client.mailNone') }}<template v-if="answer.state === 'open'"> · {{ $t('client.until', { day: day(answer.expiresAt) }) }} · {{ $t('client.holds', { n: answer.holds }) }}</template></p>
+    <p class="caption">{{ answer.client }} · {{ $t('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} · {{ answer.mail === 'sent' ? $t('client.mailSent') : answer.mail === 'waiting' ? $t('client.mailWaits') : $t('client.mailNone') }}<template v-if="answer.state === 'open'"> · {{ $t('client.until', { day: day(answer.expiresAt) }) }}<template v-if="answer.holds"> · {{ $t('client.holds', { n: answer.holds }) }}</template></template></p>
     <p v-if="answer.answeredAt">{{ answer.name }}, {{ dayTime(answer.answeredAt) }}, {{ $t(`via.${answer.via}`) }}<template v-if="answer.recordedBy">, {{ $t('client.recordedBy', { name: answer.recordedBy }) }}</template><template v-if="answer.says">: {{ answer.says }}</template></p>
     <p v-for="w in answer.words" :key="w.at + w.side" class="mt-1"><strong>{{ w.side === 'client' ? answer.client : $t('client.shop') }}:</strong> {{ w.says }} <span class="caption">{{ dayTime(w.at) }}</span></p>
     <form v-if="can && unanswered" class="flex gap-2 mt-2" @submit.prevent="say"><input v-model="reply" class="field" :aria-label="$t('client.reply')" :placeholder="$t('client.reply')" required maxlength="1000"><button class="act">{{ $t('client.send') }}</button></form>
@@ -39,7 +41,8 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
       <div class="flex flex-wrap gap-2 items-end">
         <label class="grow">{{ $t('client.who') }} <input v-model="name" class="field"></label>
         <label>{{ $t('client.how') }} <select v-model="via" class="field"><option value="phone">{{ $t('via.phone') }}</option><option value="counter">{{ $t('via.counter') }}</option></select></label>
-        <button class="act" @click="record('yes')">{{ $t('client.saidYes') }}</button><button class="act act-stop" @click="record('no')">{{ $t('client.saidNo') }}</button>
+        <template v-if="answer.question"><button v-for="c in (['replace', 'match', 'leave'] as const)" :key="c" class="act" @click="record(c)">{{ $t(`parts.answer.${c}`) }}</button></template>
+        <template v-else><button class="act" @click="record('yes')">{{ $t('client.saidYes') }}</button><button class="act act-stop" @click="record('no')">{{ $t('client.saidNo') }}</button></template>
       </div>
     </details>
     <p class="caption break-all">SHA-256 {{ answer.digest.slice(0, 16) }}…</p>

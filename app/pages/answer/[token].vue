@@ -16,7 +16,7 @@ async function load() {
   catch (e) { error.value = problem(e).message }
 }
 onMounted(load)
-async function answer(kind: 'yes' | 'no' | 'question') {
+async function answer(kind: 'yes' | 'no' | 'question' | 'replace' | 'match' | 'leave') {
   busy.value = true
   error.value = ''
   try {
@@ -27,9 +27,11 @@ async function answer(kind: 'yes' | 'no' | 'question') {
   catch (e) { error.value = problem(e).message }
   busy.value = false
 }
-const money = (minor: number) => new Intl.NumberFormat('en-GB', { style: 'currency', currency: page.value!.shown.currency, maximumFractionDigits: 0, currencyDisplay: 'code' }).format(minor / 100)
+const money = (minor: number) => new Intl.NumberFormat('en-GB', { style: 'currency', currency: plan.value?.currency ?? 'EUR', maximumFractionDigits: 0, currencyDisplay: 'code' }).format(minor / 100)
 const date = (iso: string) => DateTime.fromISO(iso).setLocale('en-GB').toFormat('d LLLL yyyy')
 const shown = computed(() => page.value?.shown)
+const plan = computed(() => page.value?.shown.about === 'plan' ? page.value.shown : null)
+const item = computed(() => page.value?.shown.about === 'item' ? page.value.shown : null)
 </script>
 
 <template>
@@ -38,26 +40,35 @@ const shown = computed(() => page.value?.shown)
     <h1>{{ shown.piece }}</h1>
     <p class="mt-2">{{ $t('letter.to', { name: shown.client }) }}</p>
     <p v-if="shown.words" class="mt-2 whitespace-pre-line" data-test="words">{{ shown.words }}</p>
-    <div class="row mt-5">
-      <!-- eslint-disable-next-line vue/no-v-html -- the stored picture, drawn by this server -->
-      <div data-test="picture" v-html="page.picture" />
-      <p class="caption">{{ $t('letter.section') }}</p>
+    <template v-if="plan">
+      <div class="row mt-5">
+        <!-- eslint-disable-next-line vue/no-v-html -- the stored picture, drawn by this server -->
+        <div data-test="picture" v-html="page.picture" />
+        <p class="caption">{{ $t('letter.section') }}</p>
+      </div>
+      <dl class="row grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
+        <dt>{{ $t('letter.work') }}</dt><dd class="font-bold">{{ $t(`route.${plan.route}`) }}</dd>
+        <dt>{{ $t('letter.finish') }}</dt><dd class="font-bold">{{ $t(`finish.${plan.finish}`) }}, {{ $t(`sheen.${plan.sheen}`) }}<template v-if="plan.colour !== 'none'">, {{ $t(`colour.${plan.colour}`) }}</template></dd>
+        <dt>{{ $t('letter.price') }}</dt><dd class="font-bold clock" data-test="price">{{ money(plan.likely_minor) }}<span v-if="plan.worst_minor > plan.likely_minor" class="font-normal">, {{ $t('letter.atWorst', { sum: money(plan.worst_minor) }) }}</span></dd>
+        <dt>{{ $t('letter.ready') }}</dt><dd class="font-bold clock">{{ $t('letter.ifNow', { day: date(plan.readyLikely) }) }}<span class="font-normal">, {{ $t('letter.latest', { day: date(plan.readySafe), by: date(plan.answerBy ?? plan.readyLikely) }) }}</span></dd>
+      </dl>
+      <p v-if="plan.gate" class="verdict">{{ $t('letter.gate', { fails: plan.gate, sum: money(plan.worst_minor) }) }}</p>
+      <details class="row"><summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('letter.steps') }}</summary><ol class="list-decimal pl-6"><li v-for="s in plan.steps" :key="s">{{ s }}</li></ol></details>
+    </template>
+    <div v-else-if="item" class="row mt-5">
+      <h2>{{ $t('letter.hardware') }}: {{ item.item }}</h2>
+      <p class="mt-1" data-test="item-question">{{ item.question }}</p>
+      <!-- eslint-disable-next-line vue/no-v-html -- the stored drawing of the holes, drawn by this server -->
+      <div v-if="page.picture" data-test="picture" class="mt-3" v-html="page.picture" />
     </div>
-    <dl class="row grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
-      <dt>{{ $t('letter.work') }}</dt><dd class="font-bold">{{ $t(`route.${shown.route}`) }}</dd>
-      <dt>{{ $t('letter.finish') }}</dt><dd class="font-bold">{{ $t(`finish.${shown.finish}`) }}, {{ $t(`sheen.${shown.sheen}`) }}<template v-if="shown.colour !== 'none'">, {{ $t(`colour.${shown.colour}`) }}</template></dd>
-      <dt>{{ $t('letter.price') }}</dt><dd class="font-bold clock" data-test="price">{{ money(shown.likely_minor) }}<span v-if="shown.worst_minor > shown.likely_minor" class="font-normal">, {{ $t('letter.atWorst', { sum: money(shown.worst_minor) }) }}</span></dd>
-      <dt>{{ $t('letter.ready') }}</dt><dd class="font-bold clock">{{ $t('letter.ifNow', { day: date(shown.readyLikely) }) }}<span class="font-normal">, {{ $t('letter.latest', { day: date(shown.readySafe), by: date(shown.answerBy ?? shown.readyLikely) }) }}</span></dd>
-    </dl>
-    <p v-if="shown.gate" class="verdict">{{ $t('letter.gate', { fails: shown.gate, sum: money(shown.worst_minor) }) }}</p>
-    <details class="row"><summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('letter.steps') }}</summary><ol class="list-decimal pl-6"><li v-for="s in shown.steps" :key="s">{{ s }}</li></ol></details>
     <p v-for="w in page.words" :key="w.at" class="row"><strong>{{ w.side === 'client' ? $t('letter.you') : shown.shop }}:</strong> {{ w.says }}</p>
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <template v-if="page.state === 'open'">
       <form class="row grid gap-4" @submit.prevent>
         <TextField v-model="name" :label="$t('letter.name')" />
         <label>{{ $t('letter.remark') }} <input v-model="says" class="field" maxlength="1000"></label>
-        <div class="grid sm:grid-cols-2 gap-3"><button class="act" :disabled="busy" @click="answer('yes')">{{ $t('letter.yes') }}</button><button class="act act-stop" :disabled="busy" @click="answer('no')">{{ $t('letter.no') }}</button></div>
+        <div v-if="item" class="grid sm:grid-cols-3 gap-3"><button v-for="c in (['replace', 'match', 'leave'] as const)" :key="c" class="act" :disabled="busy" @click="answer(c)">{{ $t(`letter.choose.${c}`) }}</button></div>
+        <div v-else class="grid sm:grid-cols-2 gap-3"><button class="act" :disabled="busy" @click="answer('yes')">{{ $t('letter.yes') }}</button><button class="act act-stop" :disabled="busy" @click="answer('no')">{{ $t('letter.no') }}</button></div>
       </form>
       <form class="row grid gap-3" @submit.prevent="answer('question')"><label>{{ $t('letter.question') }} <textarea v-model="question" class="field" rows="3" maxlength="1000" /></label><button class="act act-quiet justify-self-start" :disabled="busy">{{ $t('letter.ask') }}</button></form>
     </template>

@@ -6,7 +6,8 @@ provide(PIECE, { page, load })
 const session = useSession()
 const { day } = useFormat()
 const tabs = [['', 'examine'], ['/route', 'route'], ['/plan', 'plan'], ['/client', 'client'], ['/log', 'log']] as const
-const here = (to: string) => route.path === `/pieces/${id.value}${to}`
+const EXAMINE = ['', '/walk', '/finish', '/wood', '/hazards', '/parts', '/photographs', '/report']
+const here = (to: string) => (to === '' ? EXAMINE : [to]).some(path => route.path === `/pieces/${id.value}${path}`)
 const to = ref('')
 async function handOver() {
   if (await send('POST', `/api/pieces/${id.value}/hand-over`, { rowVersion: page.value!.piece.row_version, to: to.value || page.value!.piece.client_name })) await load()
@@ -21,6 +22,7 @@ async function handOver() {
         <h1><span class="clock">{{ page.piece.id }}</span> {{ page.piece.name }}</h1>
         <span>{{ page.piece.client_name }} · {{ $t(`tone.${page.piece.tone}`) }}, {{ $t(`sheen.${page.piece.sheen}`) }}<template v-if="page.piece.due_on"> · {{ $t('piece.due', { day: day(page.piece.due_on) }) }}</template></span>
         <strong v-if="page.leadSuspected" class="text-madder">{{ $t('piece.lead') }}</strong>
+        <strong v-if="page.hazards.some(h => h.slug !== 'lead')" class="text-madder">{{ $t('piece.hazard', { names: page.hazards.filter(h => h.slug !== 'lead').map(h => h.name).join(', ') }) }}</strong>
         <strong v-if="page.piece.keep_patina" class="text-ochre">{{ $t('piece.patina') }}</strong>
       </div>
       <div v-if="page.piece.state !== 'active'" class="row flex flex-wrap items-center gap-4 mt-2" data-test="state">

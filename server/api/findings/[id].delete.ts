@@ -1,3 +1,3 @@
-import { withdrawFinding } from '../../services/pieces'
+import { withdrawFinding } from '../../services/findings'
 
 export default route('DELETE /api/findings/:id', async ({ id, person }) => withdrawFinding(id(), person, await now()))

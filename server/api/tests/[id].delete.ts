@@ -1,3 +1,3 @@
-import { withdrawTest } from '../../services/pieces'
+import { withdrawTest } from '../../services/examination'
 
 export default route('DELETE /api/tests/:id', async ({ id, person }) => withdrawTest(id(), person, await now()))

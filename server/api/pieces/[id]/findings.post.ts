@@ -1,3 +1,3 @@
-import { addFinding } from '../../../services/pieces'
+import { addFinding } from '../../../services/findings'
 
 export default route('POST /api/pieces/:id/findings', async ({ id, body, person }) => addFinding(id(), body, person, await now()))

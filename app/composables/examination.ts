@@ -1,0 +1,54 @@
+import type { InternalApi } from 'nitropack/types'
+import type { Place } from '#core/examine'
+
+export type Examination = InternalApi['/api/pieces/:id/examination']['get']
+export type ExamFace = Examination['faces'][number]
+export type ExamFinding = Examination['findings'][number]
+export type ExamVerdict = Examination['verdicts'][number]
+export type ExamItem = Examination['items'][number]
+export type WalkQuestion = NonNullable<Examination['walk']['next']>
+
+interface Undoable { says: string, back: () => Promise<unknown> }
+/** What may be taken back on this tablet, newest last. The log keeps both the act and its taking back. */
+const undoable = ref<Undoable[]>([])
+
+/** Acts on findings, each with its way back. */
+export function useFindingActs(pieceId: () => number, load: () => Promise<void>) {
+  const remember = (says: string, back: Undoable['back']) => { undoable.value = [...undoable.value.slice(-19), { says, back }] }
+  const versionOf = async (id: number) => {
+    const page = await fetchAs<Examination>(`/api/pieces/${pieceId()}/examination`)
+    return page.findings.find(f => f.id === id)?.rowVersion
+  }
+  const patch = (f: { id: number, rowVersion: number }, change: Record<string, unknown>) => send<{ rowVersion: number }>('PATCH', `/api/findings/${f.id}`, { rowVersion: f.rowVersion, ...change })
+
+  async function add(finding: { faceId: number, kind: string, grade: number, wish: string, note: string, place: Place }, says: string): Promise<number | null> {
+    const made = await send<{ id: number }>('POST', `/api/pieces/${pieceId()}/findings`, finding)
+    if (!made) return null
+    remember(says, async () => send('DELETE', `/api/findings/${made.id}`))
+    await load()
+    return made.id
+  }
+  async function change(f: ExamFinding, next: Record<string, unknown>, says: string): Promise<boolean> {
+    const was = Object.fromEntries(Object.keys(next).map(key => [key, f[key as keyof ExamFinding]]))
+    if (!await patch(f, next)) { await load(); return false }
+    remember(says, async () => {
+      const rowVersion = await versionOf(f.id)
+      return rowVersion ? patch({ id: f.id, rowVersion }, was) : null
+    })
+    await load()
+    return true
+  }
+  async function withdraw(f: ExamFinding, says: string) {
+    if (!await patch(f, { withdrawn: true })) return load()
+    remember(says, async () => patch({ id: f.id, rowVersion: f.rowVersion + 1 }, { withdrawn: false }))
+    await load()
+  }
+  async function undo() {
+    const last = undoable.value.at(-1)
+    if (!last) return
+    undoable.value = undoable.value.slice(0, -1)
+    await last.back()
+    await load()
+  }
+  return { add, change, withdraw, undo, last: computed(() => undoable.value.at(-1)?.says ?? null) }
+}

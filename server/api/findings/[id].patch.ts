@@ -1,0 +1,3 @@
+import { changeFinding } from '../../services/findings'
+
+export default route('PATCH /api/findings/:id', async ({ id, body, person }) => changeFinding(id(), body, person, await now()))

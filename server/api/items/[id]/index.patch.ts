@@ -1,0 +1,3 @@
+import { changeItem } from '../../../services/items'
+
+export default route('PATCH /api/items/:id', async ({ id, body, person }) => changeItem(id(), body, person, await now()))

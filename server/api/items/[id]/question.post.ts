@@ -1,0 +1,3 @@
+import { askAboutItem } from '../../../services/itemQuestions'
+
+export default route('POST /api/items/:id/question', async ({ id, body, person }) => askAboutItem(id(), body, person, await now()))

@@ -1,0 +1,3 @@
+import { comparison } from '../../../services/reports'
+
+export default route('GET /api/pieces/:id/comparison', async ({ id, query, person }) => comparison(id(), query, person, await now()))

@@ -1,0 +1,3 @@
+import { listPlaces } from '../../services/items'
+
+export default route('GET /api/places', () => listPlaces())
