@@ -14,10 +14,10 @@ export class Caller {
 
   get = <T>(path: string) => this.call<T>('GET', path)
   send = <T = unknown>(method: string, path: string, body: unknown) => this.call<T>(method, path, JSON.stringify(body), { 'content-type': 'application/json' })
-  picture(path: string, data: Buffer) {
+  picture<T = unknown>(path: string, data: Buffer): Promise<T> {
     const form = new FormData()
     form.append('picture', new Blob([new Uint8Array(data)], { type: 'image/png' }), 'piece.png')
-    return this.call('POST', path, form)
+    return this.call<T>('POST', path, form)
   }
 }
 

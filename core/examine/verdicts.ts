@@ -33,22 +33,23 @@ const faceName = (facts: Facts, id: number) => {
   const face = facts.faces.find(f => f.id === id)
   return face ? `${face.part}, ${face.name}` : 'this face'
 }
+const words = (slug: string) => slug.replaceAll('-', ' ')
 const percent = (p: number) => `${Math.round(p * 100)} %`
 
 type Judge = (c: VerdictContext) => ExamineVerdict[]
 
 const hazards: Judge = c => c.hazards.filter(h => h.standing !== 'cleared').map(h => ({
   slug: h.slug, subject: '', severity: h.severity, says: `${h.name}: ${h.standing === 'confirmed' ? 'found' : 'not ruled out'}`,
-  reasons: [h.why, h.says, `Forbidden: ${h.forbids.map(b => b.replaceAll('-', ' ')).join(', ')}.`], mend: `${h.asks} ${h.turnTo}`, source: COMMON }))
+  reasons: [h.why, h.says, `Forbidden: ${h.forbids.map(words).join(', ')}.`], mend: `${h.asks} ${h.turnTo}`, source: COMMON }))
 
 const finishes: Judge = c => c.finishes.flatMap(g => g.layers.filter(l => l.readings.length > 0).flatMap((l): ExamineVerdict[] => {
   const subject = `${g.group}:${l.layer}`
   const name = `Finish ${g.group}${g.layers.length > 1 ? `, layer ${l.layer}` : ''}`
   const [first, second] = l.ranked
   if (l.verdict === 'contradictory') return [{ slug: 'contradictory', subject, severity: 'warn', says: `${name}: the readings contradict each other`, source: 'shop default likelihoods',
-    reasons: l.against.map(a => `"${a.result}" in ${a.test} comes up in ${percent(a.p)} of cases of ${first!.finish}, or a test done twice did not agree.`), mend: 'Perhaps two layers, perhaps a misread test. Repeat the odd one on another spot.' }]
-  if (l.verdict === 'test-again') return [{ slug: 'test-again', subject, severity: 'warn', says: `${name}: ${first!.finish}, only ${percent(l.certainty)} sure`, source: 'shop default likelihoods',
-    reasons: [`Second guess: ${second!.finish}, ${percent(second!.p)}.`], mend: l.next[0] ? `Next: ${l.next[0].test.slug}. ${l.next[0].test.how}` : 'All tests are done; ask a colleague, or treat it as either.' }]
+    reasons: l.against.map(a => `"${a.result}" in ${words(a.test)} comes up in ${percent(a.p)} of cases of ${words(first!.finish)}, or a test done twice did not agree.`), mend: 'Perhaps two layers, perhaps a misread test. Repeat the odd one on another spot.' }]
+  if (l.verdict === 'test-again') return [{ slug: 'test-again', subject, severity: 'warn', says: `${name}: ${words(first!.finish)}, only ${percent(l.certainty)} sure`, source: 'shop default likelihoods',
+    reasons: [`Second guess: ${words(second!.finish)}, ${percent(second!.p)}.`], mend: l.next[0] ? `Next: ${words(l.next[0].test.slug)}. ${l.next[0].test.how}` : 'All tests are done; ask a colleague, or treat it as either.' }]
   return []
 }))
 
@@ -78,7 +79,10 @@ const dirty: Judge = c => c.said.has('water-sign:beads') || isFound(c.facts, 'wa
   ? [{ slug: 'contaminated', subject: '', severity: 'warn', says: 'Silicone, wax or oil on the surface', reasons: ['Water beaded or pooled in patches.', 'It comes back as fish eyes in stain, sealer and topcoat.'], mend: 'The plan washes with solvent, tests the wetting and puts a barrier.', source: COMMON }]
   : []
 
-const JUDGES: readonly Judge[] = [hazards, wetWood, finishes, dirty, cracks, veneers, mixedWood]
+const hardware: Judge = c => c.facts.undecided.length === 0 ? [] : [{ slug: 'hardware-undecided', subject: '', severity: 'stop', says: `Hardware not decided: ${c.facts.undecided.join(', ')}`,
+  reasons: ['Old holes are plugged and new ones placed before surface repair and colour; those steps do not start before the client has answered.'], mend: 'Measure the holes and ask the client under Parts.', source: COMMON }]
+
+const JUDGES: readonly Judge[] = [hazards, wetWood, hardware, finishes, dirty, cracks, veneers, mixedWood]
 const RANK: Record<Severity, number> = { forbidden: 0, stop: 1, warn: 2, note: 3 }
 
 /** All verdicts, the gravest first. */

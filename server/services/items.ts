@@ -44,7 +44,7 @@ export async function changeItem(itemId: number, input: z.infer<typeof s.changeI
   })
 }
 
-export const listPlaces = () => db().rows<{ code: string, kind: string, items: number }>('SELECT place.code, place.kind, COUNT(item.id) AS items FROM place LEFT JOIN item ON item.place_id = place.id GROUP BY place.id ORDER BY place.code')
+export const listPlaces = () => db().rows<{ code: string, kind: string, items: number }>('SELECT place.code, place.kind, COUNT(item.id) AS items FROM place LEFT JOIN item ON item.place_id = place.id GROUP BY place.id, place.code, place.kind ORDER BY place.code')
 
 export async function placePage(code: string) {
   const place = await db().row<{ code: string, kind: string }>('SELECT code, kind FROM place WHERE code = :code', { code: code.toUpperCase() })

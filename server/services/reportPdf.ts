@@ -70,7 +70,7 @@ function faces(doc: Doc, report: Report) {
   for (const f of report.findings) {
     const face = report.faces.find(x => x.id === f.faceId)!
     const size = f.place.shape === 'unplaced' ? 'not drawn' : f.place.shape === 'face' ? 'the whole face' : `${Math.round(f.place.x_mm)}, ${Math.round(f.place.y_mm)} mm from the corner`
-    line(doc, `${f.number}  ${words(f.kind)}, grade ${f.grade}.`, `${face.part}, ${face.name}; ${size}; ${f.wish}.${f.note ? ` ${f.note}` : ''}${f.photographs.length ? ` ${f.photographs.length} photographs.` : ''}`)
+    line(doc, `${f.number}  ${words(f.kind)}, grade ${f.grade}.`, `${face.part}, ${face.name}; ${size}; ${f.wish}.${f.note ? ` ${f.note}.` : ''}${f.photographs.length ? ` Photographs: ${f.photographs.length}.` : ''}`)
   }
   if (!report.findings.length) note(doc, 'Nothing was found.')
   for (const f of report.faces) note(doc, `${f.part}, ${f.name}: ${f.copies > 1 ? `${f.copies} × ` : ''}${f.length_typed} × ${f.width_typed} (${Math.round(outline_mm(f).w)} × ${Math.round(outline_mm(f).h)} mm), ${f.species}, ${f.substrate}${f.veneer_mm ? ` ${f.veneer_mm} mm` : ''}, finish ${f.finishGroup}`)
@@ -99,7 +99,7 @@ export const reportPdf = (report: Report): Promise<Buffer> => pdfOf({ ...PAGE, i
   doc.font('regular').fontSize(10).fillColor(SOFT).text(plain(report.shop), PAGE.margin)
   doc.font('bold').fontSize(22).fillColor(INK).text(plain(piece.name))
   doc.font('regular').fontSize(11).text(plain(`Condition report for ${piece.client}. ${day(report.made_at)}${report.name === 'now' ? '' : `, "${report.name}"`}.`))
-  note(doc, `Taken in ${day(piece.taken_in_at)}. Made ${words(piece.period)}; refinished before: ${piece.refinished}.${piece.keep_patina ? ' The patina is kept.' : ''} ${piece.note}`)
+  note(doc, `Taken in ${day(piece.taken_in_at)}. Made ${piece.period === 'before-1850' || piece.period === 'after-1990' ? words(piece.period) : piece.period === 'unknown' ? 'at a time not known' : piece.period}; refinished before: ${piece.refinished}.${piece.keep_patina ? ' The patina is kept.' : ''} ${piece.note}`)
   if (report.verdicts.length) heading(doc, 'What to mind')
   for (const v of report.verdicts) {
     line(doc, `${v.severity === 'forbidden' ? 'Forbidden' : v.severity === 'stop' ? 'Stop' : v.severity === 'warn' ? 'Take care' : 'Note'}: ${v.says}.`, `${v.reasons.join(' ')} ${v.mend}`, v.severity === 'forbidden' || v.severity === 'stop' ? MADDER : INK)

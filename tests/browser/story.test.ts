@@ -29,14 +29,18 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await owner.getByRole('button', { name: 'Take in' }).click()
   await expect(owner.getByRole('heading', { level: 1 })).toContainText('Seed chest')
 
+  await owner.getByRole('link', { name: 'Finish', exact: true }).click()
   const advised = owner.getByTestId('next-test').first()
   await expect(advised).toContainText('bit')
   await owner.getByLabel('Another test').selectOption('alcohol-drop')
   await owner.getByRole('button', { name: 'sticky', exact: true }).last().click()
   await expect(owner.getByTestId('finish')).toContainText('shellac')
-  await owner.getByLabel('Found').selectOption('scratches')
-  await owner.getByRole('button', { name: 'Add the finding' }).click()
-  await expect(owner.getByTestId('finding')).toContainText('scratches')
+  await owner.getByRole('link', { name: /^Faces/ }).click()
+  await owner.getByTestId('face-map').getByRole('button').first().click()
+  await owner.getByRole('button', { name: 'scratches', exact: true }).click()
+  await owner.getByTestId('board').click({ position: { x: 60, y: 60 } })
+  await owner.getByTestId('board').click({ position: { x: 200, y: 120 } })
+  await expect(owner.getByTestId('detail')).toContainText('scratches')
 
   await owner.getByRole('link', { name: 'Route' }).click()
   await expect(owner.locator('[data-route=scuff-and-recoat]')).toHaveAttribute('data-standing', 'possible')
@@ -176,10 +180,10 @@ test('keyboard alone signs in and reaches the content; axe finds nothing serious
   await owner.keyboard.press('Tab')
   await expect(owner.getByText('To the content')).toBeFocused()
   const found: string[] = []
-  for (const path of ['/', '/pieces', '/pieces/new', '/pieces/5', '/pieces/5/route', '/pieces/5/plan', '/pieces/12/client', '/pieces/5/log', '/timetable', '/store', '/answers', '/shop']) {
+  for (const path of ['/', '/pieces', '/pieces/new', '/pieces/5', '/pieces/17/walk', '/pieces/17/finish', '/pieces/16/wood', '/pieces/17/hazards', '/pieces/5/parts', '/pieces/2/photographs', '/pieces/5/report', '/places/BAG-12', '/judgement', '/pieces/5/route', '/pieces/5/plan', '/pieces/12/client', '/pieces/5/log', '/timetable', '/store', '/answers', '/shop']) {
     await owner.goto(path)
     await owner.waitForTimeout(600)
-    for (const dark of ['/', '/pieces/5/route', '/pieces/5/plan'].includes(path) ? [false, true] : [false]) {
+    for (const dark of ['/', '/pieces/5', '/pieces/5/route', '/pieces/5/plan'].includes(path) ? [false, true] : [false]) {
       await owner.evaluate(d => document.documentElement.classList.toggle('dark', d), dark)
       const { violations } = await new AxeBuilder({ page: owner }).analyze()
       found.push(...violations.filter(v => v.impact === 'serious' || v.impact === 'critical').map(v => `${path} ${dark ? 'dark' : ''}: ${v.id} ${v.nodes[0]?.html}`))

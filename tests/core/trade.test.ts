@@ -23,7 +23,7 @@ describe('which finish', () => {
   })
   it('says test again while unsure, and calls contradiction by its name', () => {
     expect(identify(prior('unknown', 'unknown'), []).verdict).toBe('test-again')
-    expect(identify(prior('1850-1925', 'no'), [{ test: 'alcohol-drop', result: 'sticky' }, { test: 'look', result: 'opaque' }]).contradictory).toBe(true)
+    expect(identify(prior('1850-1925', 'no'), [{ test: 'alcohol-drop', result: 'sticky' }, { test: 'look', result: 'opaque' }]).verdict).toBe('contradictory')
   })
   it('advises a test not yet done, the mild before the harsh where they tell alike', () => {
     const first = nextTests(prior('1925-1960', 'unknown'), [])
@@ -110,6 +110,8 @@ const cases: [string, Facts, Choice, Break][] = [
   ['contamination', facts({ findings: [finding('water-beads')] }), choice(), without('solvent-wash')],
   ['recoat-window-passed', facts(), choice(), p => ({ steps: p.steps.filter(s => s.kind !== 'sand-coat'), waits: [{ from: 'coat-1', to: 'coat-2', kind: 'recoat', min: 2000, likely: 2000, safe: 2000, max: 1440, hard: true, why: '' }] })],
   ['veneer-budget', facts({ faces: [face({ substrate: 'veneer', veneer_mm: 0.45 })] }), choice(), change('sand', { method: 'random-orbit' })],
+  ['poison-no-dust', facts({ bans: ['dry-sanding'] }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
+  ['wood-too-wet', facts({ wet: [{ faceId: 1, most_pct: 11.2, likely_d: 9 }] }), choice(), p => ({ ...p, steps: p.steps.filter(s => s.gate?.slug !== 'moisture') })],
   ['lead-no-dust', facts({ lead: 'yes' }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
 ]
 

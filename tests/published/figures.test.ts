@@ -3,7 +3,8 @@ import { describe, expect, it, test } from 'vitest'
 import { CAMI_MEDIAN_UM, ladder_P, ladderGaps, median_um, nearestOn, P, P_MEDIAN_UM } from '#core/abrasives'
 import { dewPoint_C, saturationPressure_hPa } from '#core/air'
 import { dryFilm, spread_m2 } from '#core/coverage'
-import { equilibriumMoisture_pct } from '#core/wood'
+import { crackAdvice, equilibriumMoisture_pct, movement_mm, movementOf, moistureAdvice, RIGID_STANDS, SPECIES, speciesOf, veneerThickness } from '#core/wood'
+import { HAZARDS } from '#core/safety'
 
 describe('grain sizes (ISO 6344-2/-3; ANSI B74.18; from memory)', () => {
   test.each([[P(80), 201], [P(120), 125], [P(180), 82], [P(240), 58.5], [P(400), 35], [P(1200), 15.3], [P(2500), 8.4]] as const)('%o', (grit, um) => expect(median_um(grit)).toBe(um))
@@ -26,6 +27,32 @@ describe('ladders of the trade (common practice)', () => {
 
 describe('water in wood (Wood Handbook FPL-GTR-190, table 4-2, 21.1 °C, from memory)', () => {
   test.each([[0.3, 6.2], [0.5, 9.2], [0.65, 12.0], [0.8, 16.0]])('%d RH → %d %%', (rh, percent) => expect(equilibriumMoisture_pct({ temperature_C: 21.1, rh })).toBeCloseTo(percent, 0))
+})
+
+describe('movement of wood (Wood Handbook FPL-GTR-190, table 13-5, from memory)', () => {
+  test.each([['walnut', 0.00274, 0.0019], ['cherry', 0.00248, 0.00126], ['white-oak', 0.00365, 0.0018], ['red-oak', 0.00369, 0.00158], ['maple', 0.00353, 0.00165], ['ash', 0.00274, 0.00169], ['birch', 0.00338, 0.00256], ['beech', 0.00431, 0.0019],
+    ['mahogany', 0.00238, 0.00172], ['teak', 0.00186, 0.00101], ['poplar', 0.00289, 0.00158], ['pine', 0.00212, 0.00071], ['elm', 0.00338, 0.00144]])('%s', (slug, tangential, radial) => expect(movementOf(slug)).toEqual({ tangential, radial, assumed: false }))
+  it('a flat-sawn white oak board of 250 mm from 6 to 12 % grows by 5.5 mm (arithmetic of ΔD = D·C·ΔM)', () => expect(movement_mm(250, movementOf('white-oak').tangential, 6, 12)).toBeCloseTo(5.475, 3))
+  it('moves less radially than tangentially, in every species of the table', () => { for (const s of SPECIES) if (s.movement) expect(s.movement.radial).toBeLessThan(s.movement.tangential) })
+  it('swings between the seasons by the moisture table: 30 % to 65 % is 6.2 to 12.0 % (table 4-2)', () => {
+    const k = crackAdvice({ species: 'white-oak', board_mm: 400, gap_mm: 2, room: { temperature_C: 21.1, dryRh: 0.3, humidRh: 0.65 } })
+    expect(k.swing_mm).toBeCloseTo(400 * 0.00365 * (12.0 - 6.2), 0)
+  })
+  it('a rigid filler stands 1 to 2 % of the gap (common practice)', () => { expect(RIGID_STANDS).toBeGreaterThanOrEqual(0.01); expect(RIGID_STANDS).toBeLessThanOrEqual(0.02) })
+})
+
+describe('moisture before finishing (common practice: more than 2 points above equilibrium, wait)', () => {
+  const air = { temperature_C: 21.1, rh: 0.5 }
+  test.each([[11.1, 'ready'], [11.4, 'wait'], [7, 'ready']])('%d % at 50 %', (reading_pct, verdict) => expect(moistureAdvice([{ faceId: 1, reading_pct, at_ms: 0, thickness_mm: 20, air }], air)!.verdict).toBe(verdict))
+})
+
+describe('woods (common practice)', () => {
+  test.each(['oak', 'ash', 'walnut', 'mahogany', 'elm', 'teak', 'rosewood'])('%s is open-pored', slug => expect(speciesOf(slug).pores).toBe('open'))
+  test.each(['cherry', 'maple', 'birch', 'beech', 'pine', 'poplar'])('%s is closed-pored', slug => expect(speciesOf(slug).pores).toBe('closed'))
+  test.each(['pine', 'poplar', 'birch', 'cherry', 'maple'])('%s blotches', slug => expect(speciesOf(slug).blotches).toBe(true))
+  test.each(['oak', 'walnut', 'mahogany', 'chestnut'])('%s holds tannin', slug => expect(speciesOf(slug).tannin).toBe(true))
+  test.each([['before-1850', 1, 2.5], ['1925-1960', 0.5, 0.7], ['after-1990', 0.3, 0.5]] as const)('veneer %s: %d to %d mm', (period, thin, thick) => expect(veneerThickness(null, period).range_mm).toEqual([thin, thick]))
+  it('lead forbids dry sanding and heat guns (US 16 CFR 1303, 1978, from memory; common practice)', () => expect(HAZARDS.find(h => h.slug === 'lead')).toMatchObject({ severity: 'forbidden', forbids: ['dry-sanding', 'heat-gun'] }))
 })
 
 describe('dew point (ASHRAE, npm package psychrolib)', () => {

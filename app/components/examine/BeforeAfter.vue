@@ -6,7 +6,7 @@ const at = ref(50)
 
 <template>
   <figure data-test="pair">
-    <div class="relative bg-line aspect-4/3 overflow-hidden">
+    <div class="relative bg-line aspect-4/3 max-h-88 w-full overflow-hidden">
       <img :src="`/api/photographs/${after}`" :alt="$t('photo.after')" class="absolute inset-0 w-full h-full object-contain">
       <img :src="`/api/photographs/${before}`" :alt="$t('photo.before')" class="absolute inset-0 w-full h-full object-contain" :style="{ clipPath: `inset(0 ${100 - at}% 0 0)` }">
       <div class="absolute inset-y-0 w-0.5 bg-sheet" :style="{ left: `${at}%` }" />

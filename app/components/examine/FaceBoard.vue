@@ -10,7 +10,7 @@ import type { FindingKind } from '#core/plan'
 const props = defineProps<{ face: ExamFace, copy: number, findings: ExamFinding[], kind: FindingKind | null, shape: Exclude<PlaceShape, 'unplaced'> | null, chosen: number | null, moving: boolean, can: boolean }>()
 const emit = defineEmits<{ place: [place: Place], choose: [id: number], move: [id: number, place: Place], letGo: [] }>()
 const WIDTH = 740
-const HEIGHT = 430
+const HEIGHT = 380
 const TAP_PX = 12
 const { t } = useI18n()
 const size = computed(() => outline_mm(props.face))
@@ -104,6 +104,7 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
 
 <template>
   <div>
+    <p class="mb-1 min-h-6"><strong v-if="says" class="text-verdigris">{{ says }}</strong><span v-else-if="can" class="caption">{{ $t('exam.boardHint') }}</span> <span v-if="busy && (keyed || first)" class="clock">{{ reading }}</span><span class="sr-only" aria-live="polite">{{ keyed ? reading : '' }}</span></p>
     <svg
       ref="svg" :viewBox="`-2 -2 ${size.w * scale + 4} ${size.h * scale + 4}`" :style="{ maxWidth: `${size.w * scale + 4}px`, width: '100%', touchAction: busy ? 'none' : 'auto' }" class="board block" :class="busy ? 'cursor-crosshair' : ''" tabindex="0" role="group" data-test="board" :data-px-per-mm="scale"
       :aria-label="`${face.part}, ${face.name}. ${says || $t('exam.boardHint')}`" @pointerdown="press" @pointermove="drag" @pointerup="release" @pointercancel="down = null" @keydown="key"
@@ -122,7 +123,6 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
         <circle v-if="first" :cx="first.x * scale" :cy="first.y * scale" r="6" fill="var(--color-verdigris)" />
       </g>
     </svg>
-    <p class="caption mt-1 min-h-6"><strong v-if="says" class="text-verdigris">{{ says }}</strong> <span v-if="busy && (keyed || first)" class="clock">{{ reading }}</span><span class="sr-only" aria-live="polite">{{ keyed ? reading : '' }}</span></p>
   </div>
 </template>
 

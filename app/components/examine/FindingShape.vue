@@ -4,7 +4,7 @@ import { outline_mm, placeOutline } from '#core/examine'
 /** One finding as it lies on its face: hatched by grade, dotted where it is kept. */
 const props = defineProps<{ finding: Pick<ExamFinding, 'place' | 'grade' | 'wish' | 'round' | 'number'>, face: ExamFace, scale: number, small?: boolean, chosen?: boolean }>()
 /** nothing is drawn smaller than a fingertip can find, whatever its size */
-const least = computed(() => (props.small ? 5 : 14) / props.scale)
+const least = computed(() => (props.small ? 8 : 14) / props.scale)
 const drawn = computed(() => {
   const { place } = props.finding
   return place.shape === 'point' || place.shape === 'line' ? { ...place, size_mm: Math.max(place.size_mm, place.shape === 'line' ? least.value / 3 : least.value) } : place

@@ -48,8 +48,8 @@ const link = (which: string | number, format: string) => `/api/pieces/${id.value
         <h2 class="mt-6">{{ $t('patch.title') }}</h2>
         <p class="caption">{{ $t('patch.why') }}</p>
         <table v-if="exam.patches.length" class="w-full text-left mt-2">
-          <thead class="caption"><tr><th>{{ $t('patch.method') }}</th><th>{{ $t('patch.size') }}</th><th class="text-right">min</th><th>{{ $t('patch.result') }}</th><th class="text-right">{{ $t('patch.piece') }}</th></tr></thead>
-          <tbody><tr v-for="p in exam.patches" :key="p.at" class="border-t border-line" data-test="patch"><td class="py-2">{{ $t(`patch.${p.method}`) }}</td><td class="clock">{{ Math.round(p.length_mm) }} × {{ Math.round(p.width_mm) }}</td><td class="clock text-right">{{ p.minutes }}</td><td>{{ $t(`patch.${p.result}`) }}</td><td class="clock text-right">{{ hours(p.piece_min) }}</td></tr></tbody>
+          <thead class="caption"><tr><th>{{ $t('patch.method') }}</th><th>{{ $t('patch.size') }}</th><th class="text-right pr-6">min</th><th>{{ $t('patch.result') }}</th><th class="text-right">{{ $t('patch.piece') }}</th></tr></thead>
+          <tbody><tr v-for="p in exam.patches" :key="p.at" class="border-t border-line" data-test="patch"><td class="py-2">{{ $t(`patch.${p.method}`) }}</td><td class="clock">{{ Math.round(p.length_mm) }} × {{ Math.round(p.width_mm) }}</td><td class="clock text-right pr-6">{{ p.minutes }}</td><td>{{ $t(`patch.${p.result}`) }}</td><td class="clock text-right">{{ hours(p.piece_min) }}</td></tr></tbody>
         </table>
         <p v-if="exam.patchAdvice" class="verdict mt-2" data-test="patch-advice"><strong>{{ exam.patchAdvice.better ? $t('patch.better', { method: $t(`patch.${exam.patchAdvice.better}`) }) : $t('patch.neither') }}</strong> <template v-if="exam.patchAdvice.saves_min > 0">{{ $t('patch.saves', { t: hours(exam.patchAdvice.saves_min) }) }}</template> {{ exam.patchAdvice.says.join(' ') }}</p>
         <form v-if="can && exam.faces.length" class="grid grid-cols-2 sm:grid-cols-3 gap-2 mt-3 items-end" @submit.prevent="addPatch(exam, load)">
