@@ -20,7 +20,7 @@ const cross = ref({ x: 0, y: 0 })
 const keyed = ref(false)
 const first = ref<{ x: number, y: number } | null>(null)
 const down = ref<{ x: number, y: number, dragging: boolean } | null>(null)
-watch(() => [props.face.id, props.copy, props.kind], () => {
+watch([() => props.face.id, () => props.copy, () => props.kind], () => {
   first.value = null
   cross.value = { x: Math.round(size.value.w / 2), y: Math.round(size.value.h / 2) }
 }, { immediate: true })
