@@ -1,5 +1,6 @@
 /** Ratios measured in one run; no absolute pass mark. Needs HANTVERK_BASE and HANTVERK_SQL of a server in test mode. */
 import mysql from 'mysql2/promise'
+import { LIMITS, simulate } from '../core/identify/simulate'
 import { workOutPlan } from '../core/plan'
 import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
 import { facts } from './facts'
@@ -16,6 +17,20 @@ async function median_ms(work: () => Promise<unknown> | unknown): Promise<number
   }
   return times.sort((a, b) => a - b)[Math.floor(ROUNDS / 2)]!
 }
+/** The judgement of finishes on made-up pieces, and what it calls so sure. */
+function judgement() {
+  const began = performance.now()
+  const r = simulate()
+  const percent = (p: number) => `${(p * 100).toFixed(1)} %`
+  console.log(`\nWhich finish? N = ${r.pieces} made-up pieces, jitter ${r.jitter} (σ of ln), ${percent(r.wrong)} wrong readings, ${percent(r.twoLayered)} with two layers, seed ${r.seed} (${((performance.now() - began) / 1000).toFixed(1)} s)`)
+  console.log('First guess right after         1 test   2 tests  3 tests  4 tests   harm    minutes')
+  for (const a of r.accuracy) console.log(`  ${a.policy.padEnd(28)} ${a.right.map(x => percent(x).padEnd(8)).join(' ')} ${a.harm.at(-1)!.toFixed(1).padStart(5)} ${a.minutes.at(-1)!.toFixed(1).padStart(9)}`)
+  console.log('Called sure, and right (advice, after 1 to 4 tests)')
+  for (const b of r.calibration) console.log(`  ${percent(b.said).padEnd(8)} ${percent(b.right).padEnd(8)} ${'█'.repeat(Math.round(b.right * 40)).padEnd(40)} N ${b.n}`)
+  for (const limit of LIMITS) console.log(`  ${limit}`)
+  console.log('')
+}
+
 const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${figure}`)
 
 async function main() {
@@ -59,6 +74,7 @@ async function main() {
   const sizes = await Promise.all(assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength))
   const total = sizes.reduce((a, b) => a + b, html.length)
   say('First load, uncompressed', `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ${(html.length / 1024).toFixed(0)} KiB`)
+  judgement()
   await sql.end()
 }
 

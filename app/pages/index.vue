@@ -69,7 +69,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
           <div v-for="s in bench.may" :key="s.stepId" class="row flex flex-wrap items-center gap-x-4 gap-y-2" data-test="may">
             <div class="grow basis-48">
               <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"><strong>{{ s.title }}</strong></NuxtLink>
-              <span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.faces }}<span v-if="s.latest_ms" class="text-ochre"> · {{ $t('now.before', { at: time(s.latest_ms) }) }}</span></span>
+              <span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.faces }}<span v-if="s.keeps.length" class="text-ochre"> · {{ $t('plan.keeps', { marks: s.keeps.join(', ') }) }}</span><span v-if="s.latest_ms" class="text-ochre"> · {{ $t('now.before', { at: time(s.latest_ms) }) }}</span></span>
               <span v-for="w in s.warnings" :key="w" class="caption block text-ochre">{{ w }}</span>
             </div>
             <span class="clock whitespace-nowrap">{{ hours(s.attended_min) }}</span>

@@ -5,6 +5,7 @@ import type { Facts, Finding } from '../plan/facts'
 import { bansOf, hazardsOf, type Ban, type HazardStanding, type LeadAnswer } from '../safety'
 import { crackAdvice, moistureAdvice, MOISTURE_MARGIN_PCT, speciesOf, USUAL_ROOM, veneerThickness, type CrackAdvice, type MoistureAdvice, type MoistureReading, type Room, type VeneerThickness } from '../wood'
 import { damageOf, type Damage } from './damage'
+import { scalePatch, WORKED, type Patch } from './patch'
 import { boardAcross_mm } from './place'
 import { judgeExamination, type ExamineVerdict } from './verdicts'
 import { saidOf, walkRound, type Walk, type WalkAnswer } from './walk'
@@ -27,6 +28,8 @@ export interface Recorded {
   evidence: Readonly<Record<string, 'yes' | 'no'>>
   /** oldest first */
   moisture: readonly MoistureReading[]
+  /** oldest first */
+  patches?: readonly Patch[]
   /** verdicts overruled, as `slug|subject`; for `finish-is` the finish that the restorer says it is */
   overruled?: ReadonlyMap<string, string | null>
 }
@@ -107,6 +110,15 @@ function wetFacesOf({ moisture, overruled }: Recorded): Facts['wet'] {
   })
 }
 
+/** Minutes for each flat m² by the newest patch of each method that worked; null where none did. */
+function paceOf({ facts, patches = [] }: Recorded): Facts['pace'] {
+  const pace = (method: Patch['method']) => {
+    const last = patches.findLast(p => p.method === method && WORKED.includes(p.result))
+    return last ? scalePatch(last, facts).minutes_m2 : null
+  }
+  return { stripper: pace('stripper'), sanding: pace('sanding') }
+}
+
 export interface Concluded { facts: Facts, finishes: GroupFound[], hazards: HazardStanding[], bans: Ban[], said: Set<string> }
 
 /** The facts with what follows from the record: finishes, lead, bans, wet faces. `found`, `finishes`, `bans` and `wet` of the input are not read. */
@@ -114,7 +126,7 @@ export function conclude(recorded: Recorded): Concluded {
   const { answers, evidence, readings, overruled } = recorded
   const said = saidOf(answers)
   const groups = finishGroupsOf(recorded.facts)
-  const finishes = identifyGroups({ period: recorded.facts.period, refinished: recorded.facts.refinished, groups, readings })
+  const finishes = identifyGroups({ period: recorded.facts.period, refinished: recorded.facts.refinished, use: recorded.facts.use, groups, readings })
   const lead = leadOf(recorded.facts.lead, evidence)
   const hazards = hazardsOf({ lead, period: recorded.facts.period, species: recorded.facts.faces.map(f => f.species), findings: new Set(recorded.facts.findings.map(f => f.kind)), said, evidence })
   const known = finishes.map(f => ({ group: f.group, layers: f.layers.flatMap((l) => {
@@ -123,7 +135,7 @@ export function conclude(recorded: Recorded): Concluded {
     return l.readings.length ? [{ finish: l.finish, certainty: l.certainty }] : []
   }) })).filter(f => f.layers.length > 0)
   const bans = bansOf(hazards)
-  const facts: Facts = { ...recorded.facts, lead, bans, found: known.find(f => f.group === groups[0])?.layers[0] ?? null, finishes: known, wet: wetFacesOf(recorded) }
+  const facts: Facts = { ...recorded.facts, lead, bans, found: known.find(f => f.group === groups[0])?.layers[0] ?? null, finishes: known, wet: wetFacesOf(recorded), pace: paceOf(recorded) }
   return { facts, finishes, hazards, bans, said }
 }
 

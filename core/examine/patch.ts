@@ -27,7 +27,8 @@ export interface PatchAdvice { better: PatchMethod | null, saves_min: number, sa
 
 /** Patches differing more than this in size are not equal areas. Shop default. */
 const EQUAL_WITHIN = 0.15
-const GOOD: readonly PatchResult[] = ['all-off', 'nearly']
+/** Results after which a method may be counted on. */
+export const WORKED: readonly PatchResult[] = ['all-off', 'nearly']
 /** Machines do not reach these. */
 const unreachable = (faces: readonly Face[]) => faces.filter(f => f.scope === 'refinish' && f.shape !== 'flat')
 
@@ -45,7 +46,7 @@ export function comparePatches(a: ScaledPatch, b: ScaledPatch, facts: Facts): Pa
   if (facts.bans.includes('dry-sanding')) says.push('Dry sanding is forbidden on this piece until its hazards are settled.')
   const shaped = unreachable(facts.faces)
   if (shaped.length) says.push(`${Math.round((sumOf(shaped, f => f.area_m2) / sumOf(facts.faces.filter(f => f.scope === 'refinish'), f => f.area_m2)) * 100)} % of the area is not flat; sanding it takes longer than the patch says.`)
-  const allowed = (p: ScaledPatch) => GOOD.includes(p.result) && !(p === sanding && facts.bans.includes('dry-sanding'))
+  const allowed = (p: ScaledPatch) => WORKED.includes(p.result) && !(p === sanding && facts.bans.includes('dry-sanding'))
   const good = [a, b].filter(allowed).sort((x, y) => x.piece_min - y.piece_min)
   const best = good[0]
   if (!best) return { better: null, saves_min: 0, says: [...says, 'Neither will do as it is.'] }

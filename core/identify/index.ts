@@ -1,6 +1,6 @@
 /** Which finish is it? Naive Bayes over the finish tests, and the test that would tell most next. */
 import { sumOf } from '../units'
-import { FINISH_CLASSES, FLOOR, PERIODS, PRIORS, TESTS, type FinishClass, type Period, type TestKind } from './tables'
+import { FINISH_CLASSES, FLOOR, PERIODS, PRIORS, TESTS, USE_FACTORS, type FinishClass, type Period, type TestKind } from './tables'
 
 export * from './tables'
 export * from './layers'
@@ -31,14 +31,14 @@ export function likelihood(test: string, result: string): readonly number[] {
 }
 
 /**
- * Prior over FINISH_CLASSES. Refinished, or not known: half the original's, half of a later period's
+ * Prior over FINISH_CLASSES by period, earlier refinishing and use. Refinished, or not known: half the original's, half of a later period's
  * (1960–1990 and after 1990 in equal parts). Unknown period: the mean of all. Shop default.
  */
-export function prior(period: Period, refinished: 'yes' | 'no' | 'unknown'): number[] {
+export function prior(period: Period, refinished: 'yes' | 'no' | 'unknown', use: keyof typeof USE_FACTORS = 'daily'): number[] {
   const mean = (rows: readonly (readonly number[])[]) => FINISH_CLASSES.map((_, k) => sumOf(rows, r => r[k]!) / rows.length)
   const original = period === 'unknown' ? mean(PERIODS.map(p => PRIORS[p])) : PRIORS[period]
   const mixed = refinished === 'no' ? original : mean([original, mean([PRIORS['1960-1990'], PRIORS['after-1990']])])
-  return normalise(mixed.map(p => Math.max(FLOOR, p)))
+  return normalise(mixed.map((p, k) => Math.max(FLOOR, p * USE_FACTORS[use][k]!)))
 }
 
 /** One reading in twenty is taken to be wrong, so that no single one decides. Shop default. */

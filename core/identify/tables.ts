@@ -72,5 +72,12 @@ export const PRIORS: Readonly<Record<typeof PERIODS[number], readonly number[]>>
   'after-1990': [0.02, 0.01, 0.05, 0.02, 0.14, 0.02, 0.24, 0.21, 0.20, 0.08, 0.01],
 }
 
+/** How the use of a piece shifts what was put on it: hard-used ones were coated tougher. Shop default, unsourced. */
+export const USE_FACTORS: Readonly<Record<'display' | 'daily' | 'hard', readonly number[]>> = {
+  display: [1, 1.3, 1, 1.3, 1.1, 1, 0.8, 0.9, 0.7, 0.8, 1],
+  daily: FINISH_CLASSES.map(() => 1),
+  hard: [1, 0.5, 1, 0.7, 0.9, 1.2, 1.3, 1.1, 1.4, 1.2, 1.1],
+}
+
 /** No likelihood is ever nought. */
 export const FLOOR = 0.005

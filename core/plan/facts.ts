@@ -63,6 +63,10 @@ export interface Facts {
   wet: { faceId: number, most_pct: number, likely_d: number }[]
   /** hardware that waits for the client's word */
   undecided: string[]
+  /** marks that are kept */
+  marks: string[]
+  /** attended minutes for each flat m² by timed patches; null: not tried, the shop's default counts */
+  pace: { stripper: number | null, sanding: number | null }
   faces: Face[]
   findings: Finding[]
 }

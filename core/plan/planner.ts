@@ -192,7 +192,7 @@ export function completePlan(steps: readonly Step[], facts: Facts, choice: Choic
     const faces = facts.faces.filter(f => step.faces.includes(f.id))
     const repairs = step.kind === 'joint' || step.kind === 'mend' ? mendingOf({ ...facts, faces }).filter(m => isJoint(m.kind) === (step.kind === 'joint')) : []
     if (repairs.length) return { ...step, title: `${step.kind === 'joint' ? 'Glue' : 'Mend'}: ${repairs.map(m => `${m.places} × ${m.kind.replaceAll('-', ' ')}`).join(', ')}`, attended_min: Math.ceil(SETUP_MIN + sumOf(repairs, m => m.minutes)) }
-    return { ...step, attended_min: Math.ceil(attended_min(step, faces)), amount_ml: amount_ml(step, facts, bareAt.get(step.key) ?? false) }
+    return { ...step, attended_min: Math.ceil(attended_min(step, faces, facts.pace)), amount_ml: amount_ml(step, facts, bareAt.get(step.key) ?? false) }
   })
   const budgets = groups.flatMap((group) => {
     const budget = budgetOf(facts, group, choice)

@@ -2,7 +2,7 @@
 import { materialOf } from '../layers/materials'
 import type { Caution } from '../safety'
 import { sumOf } from '../units'
-import type { Face, RouteSlug } from './facts'
+import type { Face, Facts, RouteSlug } from './facts'
 
 export const STEP_KINDS = ['approval', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off', 'scuff', 'level', 'sand', 'pad', 'clean-off',
   'conditioner', 'stain', 'gel', 'coat', 'sand-coat', 'oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'gate', 'finish-up', 'other'] as const
@@ -51,15 +51,24 @@ export const faceFactor = (face: Face): number =>
 /** Area weighted with shape and position, m². */
 export const workArea_m2 = (faces: readonly Face[]): number => sumOf(faces, f => f.area_m2 * faceFactor(f))
 
-/** Attended minutes of a step: set-up + weighted area × minutes per m² × passes (shop default, unsourced). */
-export function attended_min(step: Pick<Step, 'kind' | 'grits' | 'method' | 'product' | 'passes'>, faces: readonly Face[]): number {
+/** Kinds that could take a maker's mark away. */
+export const TAKES_MARKS: readonly StepKind[] = ['roughen', 'strip', 'scrape', 'wash-off', 'scuff', 'level', 'sand', 'pad']
+
+const NO_PACE: Facts['pace'] = { stripper: null, sanding: null }
+
+/**
+ * Attended minutes of a step: set-up + weighted area × minutes per m² × passes (shop default, unsourced).
+ * A timed patch replaces the default: stripper on and scraped off together, and the first grit.
+ */
+export function attended_min(step: Pick<Step, 'kind' | 'grits' | 'method' | 'product' | 'passes'>, faces: readonly Face[], pace = NO_PACE): number {
   const area = workArea_m2(faces)
   switch (step.kind) {
     case 'approval': return 0
     case 'gate': return GATE_MIN
     case 'finish-up': return FINISH_UP_MIN
     case 'cover': return SETUP_MIN + MASKING_MIN_PER_M * 4 * Math.sqrt(sumOf(faces, f => f.area_m2))
-    case 'sand': return SETUP_MIN + area * (FIRST_GRIT_M2 + LATER_GRIT_M2[step.method] * (step.grits.length - 1)) * step.passes
+    case 'scrape': return SETUP_MIN + area * (pace.stripper === null ? MINUTES_M2.scrape : Math.max(0, pace.stripper - MINUTES_M2.strip)) * step.passes
+    case 'sand': return SETUP_MIN + area * ((pace.sanding ?? FIRST_GRIT_M2) + LATER_GRIT_M2[step.method] * (step.grits.length - 1)) * step.passes
     case 'coat': {
       const m = materialOf(step.product!)
       return m.setup_min + area * m.minutes_m2 * step.passes

@@ -84,6 +84,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       if (facts.tone === 'lighter') reasons.push(speaksFor('The old colour comes off, so that it can become lighter.'))
       if (facts.bans.includes('dry-sanding') && !leadSuspected(facts.lead)) reasons.push(doubtful('A hazard is not ruled out: wet methods only.'))
       if (leadSuspected(facts.lead)) reasons.push(doubtful(`Lead ${facts.lead === 'yes' ? 'was found' : 'is not ruled out'}: wet methods only, and local rules on the waste.`))
+      if (facts.pace.stripper !== null) reasons.push(speaksFor(`The timed patch counts: ${round(facts.pace.stripper)} min for each flat m².`))
       if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
       break
     }

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { comparePatches, examine, FINDINGS, keyOf, optionsOf, QUESTIONS, scalePatch, type PatchMethod, type PatchResult, type WalkOption } from '#core/examine'
+import { comparePatches, examine, FINDINGS, keyOf, optionsOf, QUESTIONS, scalePatch, type WalkOption } from '#core/examine'
 import { planDifference, workOutPlan, type Choice, type Facts } from '#core/plan'
 import { HAZARDS, mayOverrule, type Severity } from '#core/safety'
 import { parseLength_mm, round } from '#core/units'
@@ -91,10 +91,6 @@ export const addPatch = (id: number, input: z.infer<typeof s.addPatch>, person: 
   return { kind: 'patch', says: `Timed patch on ${face.part}, ${face.name}: ${input.method}, ${input.minutes} min, ${input.result}`, result: { ok: true } }
 })
 
-export interface PatchRow { face_id: number, method: PatchMethod, length_mm: number, width_mm: number, minutes: number, result: PatchResult, note: string, at: Date, by_name: string }
-export const readPatches = (id: number) => db().rows<PatchRow>(
-  'SELECT p.face_id, p.method, p.length_mm, p.width_mm, p.minutes, p.result, p.note, p.at, person.name AS by_name FROM patch p JOIN face ON face.id = p.face_id JOIN part ON part.id = face.part_id JOIN person ON person.id = p.person_id WHERE part.piece_id = :id ORDER BY p.id', { id })
-
 /** Overrules a verdict of the examination in its class, or says which finish it is. */
 export const overruleExamination = (id: number, input: z.infer<typeof s.overruleExamination>, person: Person, at: Date) => onPiece(id, at, person, async (tx, file) => {
   const isFinish = input.slug === 'finish-is'
@@ -125,9 +121,9 @@ export const readFindingPhotographs = (id: number) => db().rows<{ finding_id: nu
 
 /** Everything on the Examine pages of one piece. */
 export async function examinationPage(id: number, person: Person, at: Date) {
-  const [file, { air }, patches, photographs, links] = await Promise.all([readPiece(db(), id), readAir(at), readPatches(id), readPhotographs(id), readFindingPhotographs(id)])
+  const [file, { air }, photographs, links] = await Promise.all([readPiece(db(), id), readAir(at), readPhotographs(id), readFindingPhotographs(id)])
   const { facts, ...found } = examine({ ...file.recorded, air, room: roomOf(file.piece) })
-  const scaled = patches.map(p => ({ ...scalePatch({ ...p, faceId: p.face_id }, facts), note: p.note, at: p.at, by: p.by_name }))
+  const scaled = file.patches.map(p => ({ ...scalePatch({ ...p, faceId: p.face_id }, facts), note: p.note, at: p.at, by: p.by_name }))
   const overruledBy = new Map(file.overrules.map(o => [`${o.rule}|${o.subject}`, { word: o.word, by: o.by_name, value: o.value }]))
   const [last, ...earlier] = [...scaled].reverse()
   const other = last ? earlier.find(p => p.method !== last.method) : undefined

@@ -1,5 +1,6 @@
 import { judgeAir, GENERAL_AIR, LACQUER_AIR, dewPoint_C } from '#core/air'
 import { CLOSING_MIN, closingOf, spanAt, windowOf, nextSpan, type Window } from '#core/timetable'
+import { TAKES_MARKS } from '#core/plan'
 import { round } from '#core/units'
 import { db } from '../database/db'
 import { benchView } from './benchView'
@@ -8,7 +9,7 @@ import { choiceOf, readPlans, type PlannedStep } from './planRows'
 import { datesOf, startVerdictsOf } from './plans'
 import { readAir, readHours } from './shop'
 
-interface StepLine { pieceId: number, piece: string, stepId: number, key: string, kind: string, title: string, faces: string, attended_min: number, rowVersion: number, product: string | null, amount_ml: number | null, gate: { look: string, fails: string } | null }
+interface StepLine { pieceId: number, piece: string, stepId: number, key: string, kind: string, title: string, faces: string, attended_min: number, rowVersion: number, product: string | null, amount_ml: number | null, gate: { look: string, fails: string } | null, keeps: string[] }
 interface WindowLine extends Window { pieceId: number, piece: string, step: StepLine, running: boolean, acknowledged: string | null }
 
 const EARLY_CLOSE = 10 * 60_000
@@ -34,7 +35,7 @@ export async function nowPage(at: Date) {
     const names = new Map(file.faces.map(f => [f.id, f.part]))
     const line = (st: PlannedStep): StepLine => ({
       pieceId: file.piece.id, piece: file.piece.name, stepId: st.id, key: st.key, kind: st.kind, title: st.title, attended_min: st.attended_min, rowVersion: st.rowVersion, product: st.product, amount_ml: st.amount_ml,
-      gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null, faces: [...new Set(st.faces.map(f => names.get(f)))].join(', ') })
+      gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null, keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [], faces: [...new Set(st.faces.map(f => names.get(f)))].join(', ') })
     const view = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
     for (const st of plan.steps) {

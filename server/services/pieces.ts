@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { conclude, type Concluded, type PlaceShape, type Recorded } from '#core/examine'
+import { conclude, type Concluded, type PatchMethod, type PatchResult, type PlaceShape, type Recorded } from '#core/examine'
 import type { Period } from '#core/identify'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
 import type { Face, Facts, Finding } from '#core/plan'
@@ -25,13 +25,14 @@ export interface EvidenceRow { piece_id: number, kind: string, answer: 'yes' | '
 export interface AnswerRow { piece_id: number, question: string, options: string, at: Date, by_name: string }
 export interface MoistureRow { piece_id: number, face_id: number, reading_pct: number, thickness_mm: number, air_temperature_C: number | null, air_rh: number | null, at: Date, by_name: string }
 export interface ItemRow { id: number, piece_id: number, mark: string, name: string, kind: 'part' | 'hardware' | 'mark', count: number, taken_out: number | null, put_back: number | null, state: ItemState, set_name: string, place: string | null, place_kind: PlaceKind | null, holes: Holes | null, note: string, answer: ItemAnswer | null, row_version: number }
+export interface PatchRow { piece_id: number, face_id: number, method: PatchMethod, length_mm: number, width_mm: number, minutes: number, result: PatchResult, note: string, at: Date, by_name: string }
 export interface OverruleRow { piece_id: number, rule: string, subject: string, value: string | null, word: string, at: Date, by_name: string }
 
 const IN_WHERE = { one: 'piece.id = :id', active: 'piece.state = \'active\'' } as const
 export type Which = { where: keyof typeof IN_WHERE, id?: number }
 
 export interface PieceFile {
-  piece: PieceRow, faces: FaceRow[], findings: FindingRow[], tests: TestRow[], evidence: EvidenceRow[], answers: AnswerRow[], moisture: MoistureRow[], items: ItemRow[], overrules: OverruleRow[]
+  piece: PieceRow, faces: FaceRow[], findings: FindingRow[], tests: TestRow[], evidence: EvidenceRow[], answers: AnswerRow[], moisture: MoistureRow[], items: ItemRow[], patches: PatchRow[], overrules: OverruleRow[]
   recorded: Recorded, concluded: Concluded, facts: Facts
 }
 
@@ -43,17 +44,19 @@ export const roomOf = (p: PieceRow): Room | null => p.room_dry_rh !== null && p.
 type Rows = Omit<PieceFile, 'recorded' | 'concluded' | 'facts'>
 
 /** What was recorded, in the core's shape. */
-function recordedOf({ piece, faces, findings, tests, evidence, answers, moisture, items, overrules }: Rows): Recorded {
+function recordedOf({ piece, faces, findings, tests, evidence, answers, moisture, items, patches, overrules }: Rows): Recorded {
   return {
     facts: {
       use: piece.use_kind, tone: piece.tone, sheen: piece.sheen, age: piece.age_wish, period: piece.period, refinished: piece.refinished, keepPatina: Boolean(piece.keep_patina),
       lead: piece.lead_answer, found: null, finishes: [], bans: [], wet: [], undecided: items.filter(i => i.kind === 'hardware' && i.state !== 'present' && i.answer === null).map(i => i.name),
+      marks: items.filter(i => i.kind === 'mark').map(i => i.name), pace: { stripper: null, sanding: null },
       faces: faces.map(faceOf), findings: findings.map(f => ({ faceId: f.face_id, kind: f.kind, grade: f.grade, wish: f.wish, place: placeOf(f) })),
     },
     readings: tests.map(t => ({ test: t.test, result: t.result, group: t.finish_group, layer: t.layer })),
     answers: [...new Map(answers.map(a => [a.question, { key: a.question, options: a.options.split(',') }])).values()],
     evidence: Object.fromEntries(evidence.map(e => [e.kind, e.answer])),
     moisture: moisture.map(m => ({ faceId: m.face_id, reading_pct: m.reading_pct, thickness_mm: m.thickness_mm, at_ms: m.at.getTime(), air: m.air_rh !== null && m.air_temperature_C !== null ? { temperature_C: m.air_temperature_C, rh: m.air_rh } : null })),
+    patches: patches.map(p => ({ ...p, faceId: p.face_id })),
     overruled: new Map(overrules.map(o => [`${o.rule}|${o.subject}`, o.value])),
   }
 }
@@ -80,11 +83,13 @@ const BELONGINGS = {
   moisture: `SELECT m.face_id, m.reading_pct, m.thickness_mm, m.air_temperature_C, m.air_rh, m.at, part.piece_id, person.name AS by_name FROM moisture_reading m JOIN face ON face.id = m.face_id JOIN part ON part.id = face.part_id
               JOIN piece ON piece.id = part.piece_id JOIN person ON person.id = m.person_id WHERE {where} ORDER BY m.at, m.id`,
   items: 'SELECT item.*, place.code AS place, place.kind AS place_kind FROM item JOIN piece ON piece.id = item.piece_id LEFT JOIN place ON place.id = item.place_id WHERE {where} ORDER BY item.id',
+  patches: `SELECT p.face_id, p.method, p.length_mm, p.width_mm, p.minutes, p.result, p.note, p.at, part.piece_id, person.name AS by_name FROM patch p JOIN face ON face.id = p.face_id JOIN part ON part.id = face.part_id
+             JOIN piece ON piece.id = part.piece_id JOIN person ON person.id = p.person_id WHERE {where} ORDER BY p.id`,
   overrules: `SELECT o.piece_id, o.rule, o.step_key AS subject, o.value, o.word, o.at, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id
                WHERE {where} AND o.about = 'examination' ORDER BY o.id`,
 } as const
 
-/** Pieces with all that is known about them, in nine queries however many there are. */
+/** Pieces with all that is known about them, in ten queries however many there are. */
 export async function readPieces(on: Db, which: Which, lock = false): Promise<PieceFile[]> {
   const where = IN_WHERE[which.where]
   const params = { id: which.id ?? 0 }
@@ -103,9 +108,10 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const answers = await read<AnswerRow>('answers')
   const moisture = await read<MoistureRow>('moisture')
   const items = await read<ItemRow>('items')
+  const patches = await read<PatchRow>('patches')
   const overrules = await read<OverruleRow>('overrules')
   return pieces.map((piece) => {
-    const rows: Rows = { piece, faces: faces(piece), findings: findings(piece), tests: tests(piece), evidence: evidence(piece), answers: answers(piece), moisture: moisture(piece), items: items(piece), overrules: overrules(piece) }
+    const rows: Rows = { piece, faces: faces(piece), findings: findings(piece), tests: tests(piece), evidence: evidence(piece), answers: answers(piece), moisture: moisture(piece), items: items(piece), patches: patches(piece), overrules: overrules(piece) }
     const recorded = recordedOf(rows)
     const concluded = conclude(recorded)
     return { ...rows, recorded, concluded, facts: concluded.facts }

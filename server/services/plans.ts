@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { estimate, materialCost_minor, type Rates } from '#core/estimate'
 import { judgePlan, RULES, type Verdict } from '#core/layers/rules'
-import { completePlan, workOutPlan, type Choice, type Facts, type Step } from '#core/plan'
+import { TAKES_MARKS, completePlan, workOutPlan, type Choice, type Facts, type Step } from '#core/plan'
 import { choiceFor, judgeRoutes, lessInvasive, type RouteVerdict } from '#core/route'
 import { cautionText, mayOverrule } from '#core/safety'
 import { sectionOf, type LayerState } from '#core/section'
@@ -119,7 +119,7 @@ export async function planPage(id: number, person: Person, at: Date) {
   const price = await readPrices()
   return {
     ready: true as const, rowVersion: file.piece.row_version, choice, now_ms: at.getTime(), acceptedWorst_minor: file.piece.accepted_worst_minor, agreed_minor: file.piece.agreed_minor,
-    steps: plan.steps.map(st => ({ ...st, faceNames: st.faces.map(f => faceNames.get(f) ?? ''), cautionTexts: st.cautions.map(cautionText), start: bench.get(st.key)!, cost_minor: materialCost_minor(st, price) })),
+    steps: plan.steps.map(st => ({ ...st, faceNames: st.faces.map(f => faceNames.get(f) ?? ''), cautionTexts: st.cautions.map(cautionText), keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [], start: bench.get(st.key)!, cost_minor: materialCost_minor(st, price) })),
     waits: plan.waits,
     verdicts: verdicts.map(v => ({ ...v, overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null, mayOverrule: mayOverrule(v.severity, person.role) })),
     section: sectionFor(file.facts, plan, verdicts),

@@ -135,6 +135,10 @@ describe('the walk', () => {
 
 describe('layers, groups, contradictions', () => {
   const readings: Observation[] = [{ test: 'alcohol-drop', result: 'sticky' }]
+  it('leans to tougher finishes on what is used hard (shop default)', () => {
+    const certainty = (use: 'hard' | 'display') => identify(prior('1960-1990', 'no', use), [{ test: 'scrape', result: 'curls' }, { test: 'look', result: 'thick, plastic' }]).ranked.find(b => b.finish === 'oil-polyurethane')!.p
+    expect(certainty('hard')).toBeGreaterThan(certainty('display'))
+  })
   it('keeps groups of faces and layers apart', () => {
     const found = identifyGroups({ period: '1850-1925', refinished: 'yes', groups: ['A', 'B'], readings: [{ ...readings[0]!, group: 'A', layer: 2 }, { test: 'look', result: 'opaque', group: 'B', layer: 1 }] })
     expect(found[0]!.layers.map(l => l.finish)).toEqual([expect.any(String), 'shellac'])
@@ -253,6 +257,12 @@ describe('timed patch', () => {
   it('scales by area and shape', () => {
     expect(scalePatch(tried('stripper', 4), f).piece_min).toBeCloseTo((4 / 0.04) * (2 + 0.5 * 2.2))
     expect(() => scalePatch(tried('stripper', 0), f)).toThrow(RangeError)
+  })
+  it('replaces the shop\'s default in the plan', () => {
+    const minutes = (pace: { stripper: number | null, sanding: number | null }) => Object.fromEntries(workOutPlan({ ...f, pace }, choice()).steps.map(s => [s.kind, s.attended_min]))
+    const [by, tried2] = [minutes({ stripper: null, sanding: null }), minutes({ stripper: 60, sanding: 40 })]
+    expect(tried2.scrape! / by.scrape!).toBeGreaterThan(2)
+    expect(tried2.sand!).toBeGreaterThan(by.sand!)
   })
   it('takes the quicker that worked, and says what to mind', () => {
     const compare = (a: Patch, b: Patch, g = f) => comparePatches(scalePatch(a, g), scalePatch(b, g), g)

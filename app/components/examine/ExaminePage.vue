@@ -10,7 +10,7 @@ const open = computed(() => exam.value?.hazards.filter(h => h.standing !== 'clea
 const unplaced = computed(() => exam.value?.findings.filter(f => f.place.shape === 'unplaced').length ?? 0)
 const links = computed(() => [
   ['', 'faces', unplaced.value ? String(unplaced.value) : ''], ['/walk', 'walk', exam.value ? `${exam.value.walk.done}/${exam.value.walk.total}` : ''], ['/finish', 'finish', ''], ['/wood', 'wood', ''],
-  ['/hazards', 'hazards', open.value ? String(open.value) : ''], ['/parts', 'parts', ''], ['/photographs', 'photographs', ''], ['/report', 'report', '']] as const)
+  ['/hazards', 'hazards', open.value ? String(open.value) : ''], ['/parts', 'parts', ''], ['/patch', 'patch', ''], ['/photographs', 'photographs', ''], ['/report', 'report', '']] as const)
 const here = (to: string) => route.path === `/pieces/${id.value}${to}`
 </script>
 

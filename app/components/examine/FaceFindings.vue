@@ -48,7 +48,15 @@ function take(k: FindingKind) {
   drawing.value = null
   moving.value = false
 }
+const busy = ref(false)
+/** One place at a time: a second tap while the first is on its way does nothing. */
 async function placed(place: Place) {
+  if (busy.value) return
+  busy.value = true
+  try { await put(place) }
+  finally { busy.value = false }
+}
+async function put(place: Place) {
   if (drawing.value !== null) {
     const f = props.exam.findings.find(x => x.id === drawing.value)
     drawing.value = null

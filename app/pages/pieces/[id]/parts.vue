@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { countOf, ITEM_STATES, PLACE_KINDS } from '#core/parts'
+import { countOf, holeFit, ITEM_STATES, PLACE_KINDS, type HoleFit, type Holes } from '#core/parts'
 
 const route = useRoute()
 const session = useSession()
@@ -10,7 +10,7 @@ const chosen = ref<number | null>(null)
 const places = ref<{ code: string, kind: string }[]>([])
 onMounted(async () => { places.value = await fetchAs('/api/places') })
 const edit = ref({ place: '', placeKind: 'bag', centres: '', diameter: '', plateW: '', plateH: '' })
-watch(chosen, () => { edit.value = { place: '', placeKind: 'bag', centres: '', diameter: '', plateW: '', plateH: '' } })
+watch(chosen, () => { fit.value = null; edit.value = { place: '', placeKind: 'bag', centres: '', diameter: '', plateW: '', plateH: '' } })
 async function add(load: () => Promise<void>) {
   if (await send('POST', `/api/pieces/${id.value}/items`, item.value)) { item.value = { ...blank(), kind: item.value.kind, set: item.value.set }; await load() }
 }
@@ -22,9 +22,23 @@ async function put(i: ExamItem, load: () => Promise<void>) {
   await change(i, { place: edit.value.place ? { code: edit.value.place, kind: edit.value.placeKind } : null }, load)
   places.value = await fetchAs('/api/places')
 }
-async function measure(i: ExamItem, load: () => Promise<void>) {
+/** What is typed about holes; null while centres or diameter are missing. */
+function typed(): Holes | null {
   const number = (text: string) => text.trim() ? Number(text.replace(',', '.')) : null
-  await change(i, { holes: { centres_mm: edit.value.centres.split(/[\s;]+/).filter(Boolean).map(Number), diameter_mm: number(edit.value.diameter), plate_w_mm: number(edit.value.plateW), plate_h_mm: number(edit.value.plateH) } }, load)
+  const centres = edit.value.centres.split(/[\s;]+/).filter(Boolean).map(c => Number(c.replace(',', '.')))
+  const diameter = number(edit.value.diameter)
+  return centres.length && diameter ? { centres_mm: centres, diameter_mm: diameter, plate_w_mm: number(edit.value.plateW), plate_h_mm: number(edit.value.plateH) } : null
+}
+const fit = ref<HoleFit | null>(null)
+function check(i: ExamItem) {
+  const fresh = typed()
+  if (i.holes && fresh) fit.value = holeFit(i.holes, fresh)
+  else useNotes().show('Give hole centres and diameter of the new fitting.', 'stop')
+}
+async function measure(i: ExamItem, load: () => Promise<void>) {
+  const holes = typed()
+  if (!holes) return useNotes().show('Give hole centres and diameter.', 'stop')
+  await change(i, { holes }, load)
 }
 const says = ref('')
 async function ask(i: ExamItem, load: () => Promise<void>) {
@@ -60,7 +74,8 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
             <div v-if="i.kind === 'hardware'" role="radiogroup" :aria-label="$t('parts.state')" class="flex flex-wrap gap-1"><button v-for="x in ITEM_STATES" :key="x" role="radio" :aria-checked="i.state === x" class="act" :class="i.state === x ? '' : 'act-quiet'" @click="change(i, { state: x }, load)">{{ $t(`parts.${x}`) }}</button></div>
             <form v-if="i.kind === 'hardware' && i.state !== 'present'" class="grid grid-cols-[1.5fr_1fr_1fr_1fr_auto] gap-2 items-end" @submit.prevent="measure(i, load)">
               <label>{{ $t('parts.centres') }} <input v-model="edit.centres" class="field" :placeholder="i.holes?.centres_mm.join('; ') ?? '0; 96'"></label><label>{{ $t('parts.diameter') }} <input v-model="edit.diameter" class="field" :placeholder="String(i.holes?.diameter_mm ?? '')"></label>
-              <label>{{ $t('parts.plateW') }} <input v-model="edit.plateW" class="field" :placeholder="String(i.holes?.plate_w_mm ?? '')"></label><label>{{ $t('parts.plateH') }} <input v-model="edit.plateH" class="field" :placeholder="String(i.holes?.plate_h_mm ?? '')"></label><button class="act act-quiet">{{ $t('save') }}</button>
+              <label>{{ $t('parts.plateW') }} <input v-model="edit.plateW" class="field" :placeholder="String(i.holes?.plate_w_mm ?? '')"></label><label>{{ $t('parts.plateH') }} <input v-model="edit.plateH" class="field" :placeholder="String(i.holes?.plate_h_mm ?? '')"></label><span class="flex gap-1"><button class="act act-quiet">{{ $t('save') }}</button><button v-if="i.holes" type="button" class="act act-quiet" @click="check(i)">{{ $t('parts.check') }}</button></span>
+              <p v-if="fit" class="verdict col-span-full" :class="fit.fits ? '' : 'verdict-stop'" data-test="fit"><strong>{{ fit.fits ? $t('parts.fits') : $t('parts.fitsNot') }}</strong> {{ fit.says.join(' ') }}</p>
             </form>
             <form v-if="i.kind === 'hardware' && i.state !== 'present' && session.may('owner', 'lead')" class="flex gap-2 items-end" @submit.prevent="ask(i, load)"><label class="grow">{{ $t('client.words') }} <input v-model="says" class="field" maxlength="1000"></label><button class="act">{{ $t('parts.ask') }}</button></form>
           </div>

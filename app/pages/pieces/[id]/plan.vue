@@ -77,6 +77,7 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort
             <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
               <button class="grow basis-48 text-left min-h-12" :aria-expanded="open === s.key" @click="toggle(s)">
                 <strong class="font-semibold">{{ s.title }}</strong><span v-if="s.byHand" class="caption"> · {{ $t('plan.byHand') }}</span>
+                <span v-if="s.keeps.length && s.state !== 'done'" class="block text-ochre" data-test="keeps">{{ $t('plan.keeps', { marks: s.keeps.join(', ') }) }}</span>
                 <span v-if="s.state === 'done'" class="caption block">{{ s.gateResult ? $t(`plan.${s.gateResult}`) : $t('plan.done') }} {{ s.finishedBy ?? '' }} {{ dayTime(s.finished_ms!) }}</span>
                 <span v-else-if="s.state === 'running'" class="caption block text-verdigris">{{ $t('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy }}</span>
               </button>
