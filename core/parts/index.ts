@@ -47,7 +47,8 @@ export function countOf(item: ItemCount): { away: number, short: number } {
 }
 
 /** A question for the client about one item, in words. */
-export function itemQuestion(name: string, state: ItemState, holes: Holes | null): string {
+export function itemQuestion(item: string, state: ItemState, holes: Holes | null): string {
+  const name = item.slice(0, 1).toUpperCase() + item.slice(1)
   const what = { present: `${name}: leave as it is?`, missing: `${name} is missing. Shall we replace it, look for a match, or leave it?`, mismatched: `${name} does not match the others. Replace, match, or leave?`, replace: `${name} is worn out. Replace, match, or leave?` }[state]
   if (!holes) return what
   const plate = holes.plate_w_mm && holes.plate_h_mm ? `, plate ${holes.plate_w_mm} × ${holes.plate_h_mm} mm` : ''

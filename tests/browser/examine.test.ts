@@ -173,7 +173,7 @@ test('parts are counted out into a bag, the client is asked about the missing on
   await expect(page.getByText('arm · 6 away')).toBeVisible()
 
   await page.goto('/pieces/5/client')
-  await expect(page.getByTestId('answer').filter({ hasText: 'pull of drawer 6, right is missing' })).toContainText('centres at 0, 64 mm')
+  await expect(page.getByTestId('answer').filter({ hasText: 'Pull of drawer 6, right is missing' })).toContainText('centres at 0, 64 mm')
 
   await page.goto('/pieces/5/report')
   const download = page.waitForEvent('download')

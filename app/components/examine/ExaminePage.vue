@@ -16,8 +16,8 @@ const here = (to: string) => route.path === `/pieces/${id.value}${to}`
 
 <template>
   <div>
-    <nav class="flex flex-wrap gap-x-1 -mt-2 mb-3" :aria-label="$t('exam.nav')">
-      <NuxtLink v-for="[to, word, count] in links" :key="word" :to="`/pieces/${id}${to}`" class="px-3 min-h-11 inline-flex items-center gap-1.5 no-underline" :class="here(to) ? 'font-bold underline! decoration-2 underline-offset-8' : 'text-soft'" :aria-current="here(to) ? 'page' : undefined">
+    <nav class="flex sm:flex-wrap overflow-x-auto gap-x-1 -mt-2 mb-3" :aria-label="$t('exam.nav')">
+      <NuxtLink v-for="[to, word, count] in links" :key="word" :to="`/pieces/${id}${to}`" class="px-3 min-h-11 shrink-0 inline-flex items-center gap-1.5 no-underline" :class="here(to) ? 'font-bold underline! decoration-2 underline-offset-8' : 'text-soft'" :aria-current="here(to) ? 'page' : undefined">
         {{ $t(`exam.${word}`) }}<span v-if="count" class="clock text-sm" :class="word === 'hazards' ? 'text-madder font-bold' : ''">{{ count }}</span>
       </NuxtLink>
     </nav>
