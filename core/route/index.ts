@@ -109,8 +109,11 @@ export interface RouteVerdict {
 
 export interface RouteQuestion { facts: Facts, choice: Choice, rates: Rates, hours: Hours, now_ms: number, price?: (slug: string) => number | undefined }
 
-/** The choice adapted to a route: `scuff-and-gel` is always coloured with gel. */
-export const choiceFor = (route: RouteSlug, choice: Choice): Choice => ({ ...choice, route, colour: route === 'scuff-and-gel' ? 'gel-stain' : choice.colour })
+/** The choice adapted to a route: `scuff-and-gel` is always coloured with gel, and a clear recoat never is. */
+export function choiceFor(route: RouteSlug, choice: Choice): Choice {
+  const colour = route === 'scuff-and-gel' ? 'gel-stain' : route === 'scuff-and-recoat' && choice.colour === 'gel-stain' ? 'none' : choice.colour
+  return { ...choice, route, colour }
+}
 
 /** One route judged, with its plan, hours, price and dates; with its fallback counted in where a gate may fail. */
 export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {

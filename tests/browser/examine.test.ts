@@ -187,6 +187,36 @@ test('parts are counted out into a bag, the client is asked about the missing on
   await expect(page.getByTestId('comparison')).toContainText('As it was:')
 })
 
+test('a client answers about hardware by the link: nothing but replace, match or leave', async ({ browser, watched }) => {
+  const owner = await as(browser, 'ingrid', watched)
+  await owner.goto('/pieces/16/parts')
+  const plate = owner.locator('[data-test=item][data-mark=L1]')
+  await plate.getByRole('button').first().click()
+  await plate.getByLabel('Hole centres, mm').fill('0; 58')
+  await plate.getByLabel('Holes, mm').fill('3.5')
+  await plate.getByRole('button', { name: 'Does it fit?' }).click()
+  await expect(plate.getByTestId('fit')).toContainText('52 mm apart here, 58 mm on the new fitting')
+  await plate.getByLabel('Your words to the client').fill('The lock plate is not the first one.')
+  await plate.getByRole('button', { name: 'Ask the client' }).click()
+  let link = ''
+  await expect.poll(async () => {
+    const mails = await (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json() as { to: string, text: string }[]
+    link = /http\S+/.exec(mails.find(m => m.to.includes('rut@') && m.text.includes('lock plate'))?.text ?? '')?.[0] ?? ''
+    return link
+  }, { timeout: 15_000 }).not.toBe('')
+  const client = watched(await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage())
+  await client.goto(link)
+  await expect(client.getByTestId('item-question')).toContainText('Lock plate does not match the others')
+  await expect(client.getByTestId('picture').locator('circle')).toHaveCount(2)
+  await expect(client.getByRole('button', { name: 'Yes, go on' })).toHaveCount(0)
+  await client.getByRole('button', { name: 'Leave it as it is' }).click()
+  await expect(client.getByRole('alert')).toContainText('Write your name.')
+  await client.getByLabel('Your name').fill('Rut Havberg')
+  await client.getByRole('button', { name: 'Leave it as it is' }).click()
+  await expect(client.getByTestId('state')).toBeVisible()
+  await expect(plate).toContainText('leave')
+})
+
 test('several photographs at once, upright, paired with a slider', async ({ browser, watched }) => {
   const { default: sharp } = await import('sharp')
   const picture = (background: string) => sharp({ create: { width: 60, height: 30, channels: 3, background } }).withMetadata({ orientation: 6 }).jpeg().toBuffer()

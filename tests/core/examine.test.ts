@@ -86,6 +86,33 @@ describe('damage', () => {
   })
 })
 
+describe('what a route makes of the examination', () => {
+  const q = (f: ReturnType<typeof facts>, c = choice()) => judgeRoutes({ facts: f, choice: c, rates: { hour_minor: 60000, materialMarkup_bp: 0, tax_bp: 0 }, hours, now_ms: at('2026-11-24T08:00') })
+  const of = (f: ReturnType<typeof facts>, route: string, c = choice()) => q(f, c).verdicts.find(v => v.route === route)!
+  it('a clear recoat is cheaper than gel stain and a recoat', () => {
+    const gel = choice({ colour: 'gel-stain', finish: 'dewaxed-shellac' })
+    expect(of(facts(), 'scuff-and-recoat', gel).likely.total_minor).toBeLessThan(of(facts(), 'scuff-and-gel', gel).likely.total_minor)
+  })
+  it('each repair adds to the price of every route', () => {
+    for (const v of q(facts()).verdicts) expect(of(facts({ findings: [finding('loose-leg'), finding('veneer-chipped')] }), v.route).likely.attended_min).toBeGreaterThan(v.likely.attended_min)
+  })
+  it('one waxed group rules out what keeps the film, and says which', () => {
+    const two = facts({ faces: [face({ id: 1 }), face({ id: 2, part: 'base', finishGroup: 'B' })], finishes: [{ group: 'A', layers: [{ finish: 'shellac', certainty: 0.9 }] }, { group: 'B', layers: [{ finish: 'wax', certainty: 0.9 }] }] })
+    expect(of(two, 'scuff-and-recoat')).toMatchObject({ standing: 'ruled-out' })
+    expect(of(two, 'scuff-and-recoat').reasons.map(r => r.says).join()).toContain('finish B is wax')
+    expect(of(two, 'strip-chemical').standing).not.toBe('ruled-out')
+  })
+  it('a hazard other than lead makes stripping doubtful and wet', () => {
+    const v = of(facts({ bans: ['dry-sanding'] }), 'strip-chemical')
+    expect(v.standing).toBe('doubtful')
+    expect(v.plan.steps.some(s => s.kind === 'sand')).toBe(false)
+  })
+  it('a group found bare is not stripped again', () => {
+    const bare = facts({ found: { finish: 'none', certainty: 0.9 }, finishes: [{ group: 'A', layers: [{ finish: 'none', certainty: 0.9 }] }] })
+    expect(of(bare, 'strip-chemical')).toMatchObject({ standing: 'ruled-out' })
+  })
+})
+
 describe('faces laid out', () => {
   const anyFace = fc.record({ length_mm: fc.integer({ min: 20, max: 2400 }), width_mm: fc.integer({ min: 10, max: 1200 }), copies: fc.integer({ min: 1, max: 12 }), part: fc.constantFrom('top', 'legs', 'doors', 'drawers'), shape: fc.constantFrom('flat' as const, 'turned' as const) })
   it('fits the box at one scale, and nothing lies on another', () => {
