@@ -8,13 +8,14 @@ export type ExamVerdict = Examination['verdicts'][number]
 export type ExamItem = Examination['items'][number]
 export type WalkQuestion = NonNullable<Examination['walk']['next']>
 
-interface Undoable { says: string, back: () => Promise<unknown> }
+interface Undoable { pieceId: number, says: string, back: () => Promise<unknown> }
 /** What may be taken back on this tablet, newest last. The log keeps both the act and its taking back. */
 const undoable = ref<Undoable[]>([])
 
 /** Acts on findings, each with its way back. */
 export function useFindingActs(pieceId: () => number, load: () => Promise<void>) {
-  const remember = (says: string, back: Undoable['back']) => { undoable.value = [...undoable.value.slice(-19), { says, back }] }
+  const remember = (says: string, back: Undoable['back']) => { undoable.value = [...undoable.value.slice(-19), { pieceId: pieceId(), says, back }] }
+  const newest = () => undoable.value.findLast(u => u.pieceId === pieceId())
   const versionOf = async (id: number) => {
     const page = await fetchAs<Examination>(`/api/pieces/${pieceId()}/examination`)
     return page.findings.find(f => f.id === id)?.rowVersion
@@ -44,11 +45,11 @@ export function useFindingActs(pieceId: () => number, load: () => Promise<void>)
     await load()
   }
   async function undo() {
-    const last = undoable.value.at(-1)
+    const last = newest()
     if (!last) return
-    undoable.value = undoable.value.slice(0, -1)
+    undoable.value = undoable.value.filter(u => u !== last)
     await last.back()
     await load()
   }
-  return { add, change, withdraw, undo, last: computed(() => undoable.value.at(-1)?.says ?? null) }
+  return { add, change, withdraw, undo, last: computed(() => newest()?.says ?? null) }
 }
