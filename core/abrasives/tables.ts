@@ -16,6 +16,8 @@ export const SHELF_P: readonly number[] = [60, 80, 100, 120, 150, 180, 220, 320,
 /** Where bare wood or film is left for what comes next: accepted range and the one taken, P scale (common practice). */
 export const STOP_P = {
   'stain': { min: 150, max: 180, take: 180, why: 'finer closes the pores: paler colour' },
+  'dye': { min: 180, max: 220, take: 220, why: 'finer takes less, so colour stays under control' },
+  'hardwax': { min: 150, max: 180, take: 150, why: 'needs fibres to hold on to' },
   'gel-over-film': { min: 220, max: 320, take: 220, why: 'only for grip' },
   'varnish-oil': { min: 220, max: 240, take: 220, why: 'nothing hides scratches' },
   'film': { min: 180, max: 220, take: 180, why: 'a thick film fills P180 scratches' },

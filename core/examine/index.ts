@@ -28,6 +28,8 @@ export interface Recorded {
   evidence: Readonly<Record<string, 'yes' | 'no'>>
   /** oldest first */
   moisture: readonly MoistureReading[]
+  /** the client's room; null: a usual heated house */
+  room: Room | null
   /** oldest first */
   patches?: readonly Patch[]
   /** verdicts overruled, as `slug|subject`; for `finish-is` the finish that the restorer says it is */
@@ -37,8 +39,6 @@ export interface Recorded {
 export interface ExamineInput extends Recorded {
   /** of the room now */
   air: Air | null
-  /** the client's room; null: a usual heated house */
-  room: Room | null
 }
 
 export interface CrackFound extends CrackAdvice { finding: Finding, species: string }
@@ -135,7 +135,8 @@ export function conclude(recorded: Recorded): Concluded {
     return l.readings.length ? [{ finish: l.finish, certainty: l.certainty }] : []
   }) })).filter(f => f.layers.length > 0)
   const bans = bansOf(hazards)
-  const facts: Facts = { ...recorded.facts, lead, bans, found: known.find(f => f.group === groups[0])?.layers[0] ?? null, finishes: known, wet: wetFacesOf(recorded), pace: paceOf(recorded) }
+  const facts: Facts = { ...recorded.facts, lead, bans, found: known.find(f => f.group === groups[0])?.layers[0] ?? null, finishes: known, wet: wetFacesOf(recorded), pace: paceOf(recorded),
+    movingCracks: cracksOf(recorded.facts, recorded.room ?? USUAL_ROOM).filter(k => k.filler === 'stretching').map(k => k.finding.faceId) }
   return { facts, finishes, hazards, bans, said }
 }
 

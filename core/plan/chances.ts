@@ -24,7 +24,13 @@ const CHANCES: Record<RouteSlug, readonly Chance[]> = {
     { p: 0.2, why: 'drips or orange peel', when: f => isFound(f, 'runs', 'orange-peel') },
     { p: 0.15, why: 'stains that may come up', when: f => isFound(f, 'black-ring') },
   ],
+  'clean-and-wax': [],
+  'amalgamate': [{ p: 0.2, why: 'the film may not flow', when: always }],
+  'spot-repair': [{ p: 0.1, why: 'a patch may show', when: always }],
   'strip-chemical': [{ p: 0.3, why: 'a second round of stripper', when: always }],
+  'strip-mechanical': [{ p: 0.3, why: 'a second round', when: always }],
+  'strip-both': [{ p: 0.3, why: 'a second round of stripper', when: always }],
+  'refer': [],
 }
 
 /** What speaks for failing on this piece. */

@@ -1,13 +1,16 @@
 /** What is known about a piece: all that routes, plans and rules may look at. */
 import type { Place } from '../examine/place'
 import type { FinishClass, Period } from '../identify'
-import type { Colour, Finish } from '../layers/materials'
+import type { Bleach, Colour, Fill, Finish } from '../layers/materials'
+import type { House } from './house'
 import { leadSuspected, type Ban, type LeadAnswer } from '../safety'
 import type { Shape } from '../units'
 
-export const ROUTES = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', 'strip-chemical'] as const
+export const ROUTES = ['clean-and-wax', 'amalgamate', 'spot-repair', 'scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', 'strip-chemical', 'strip-mechanical', 'strip-both', 'refer'] as const
 /** Least invasive first. */
 export type RouteSlug = typeof ROUTES[number]
+/** Routes that take the old film off. */
+export const STRIPPING: readonly RouteSlug[] = ['strip-chemical', 'strip-mechanical', 'strip-both']
 
 export const FINDING_KINDS = ['dirt-and-wax', 'scratches', 'dents', 'nail-holes', 'white-ring', 'black-ring', 'heat-mark', 'crazing', 'coarse-film',
   'runs', 'brush-marks', 'overspray', 'swirl-marks', 'orange-peel', 'fish-eyes', 'water-beads', 'light-bleached', 'peeling', 'print', 'soft-film',
@@ -63,6 +66,8 @@ export interface Facts {
   wet: { faceId: number, most_pct: number, likely_d: number }[]
   /** hardware that waits for the client's word */
   undecided: string[]
+  /** faces with a crack that moves too far for a rigid filler */
+  movingCracks: number[]
   /** marks that are kept */
   marks: string[]
   /** attended minutes for each flat m² by timed patches; null: not tried, the shop's default counts */
@@ -71,7 +76,7 @@ export interface Facts {
   findings: Finding[]
 }
 
-export interface Choice { route: RouteSlug, finish: Finish, colour: Colour, conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner' }
+export interface Choice { route: RouteSlug, finish: Finish, colour: Colour, conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner', fill?: Fill, bleach?: Bleach, /** the shop's methods; the usual ones where it is not given */ house?: House }
 
 /** Faces of one substrate and one finish, worked alike. */
 export interface Group { key: string, finishGroup: string, species: string, substrate: 'solid' | 'veneer', veneer_mm: number | null, faces: Face[] }

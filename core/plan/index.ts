@@ -1,4 +1,5 @@
 export * from './facts'
+export * from './house'
 export * from './surface'
 export * from './steps'
 export * from './waits'

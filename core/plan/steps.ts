@@ -5,9 +5,10 @@ import { sumOf } from '../units'
 import type { Face, Facts, RouteSlug } from './facts'
 
 export const STEP_KINDS = ['approval', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off', 'scuff', 'level', 'sand', 'pad', 'clean-off',
-  'conditioner', 'stain', 'gel', 'coat', 'sand-coat', 'oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'gate', 'finish-up', 'other'] as const
+  'conditioner', 'stain', 'gel', 'coat', 'sand-coat', 'oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate', 'spot-colour', 'spot-coat', 'sand-off', 'bleach', 'rinse', 'raise-grain', 'fill', 'fill-off', 'sand-back', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate', 'finish-up', 'other'] as const
 export type StepKind = typeof STEP_KINDS[number]
-export type Method = 'hand' | 'random-orbit' | 'wet' | 'brush' | 'spray' | 'rag' | 'none'
+export const METHODS = ['hand', 'random-orbit', 'belt', 'finishing-sander', 'steel-wool', 'wet', 'brush', 'spray', 'rag', 'none'] as const
+export type Method = typeof METHODS[number]
 
 export interface Gate { slug: string, look: string, fails: string, fallback: RouteSlug | null, chance: number }
 
@@ -35,10 +36,11 @@ export interface Step {
 /** Attended minutes per m² of flat horizontal face (shop default, unsourced). */
 const MINUTES_M2: Record<StepKind, number> = {
   'approval': 0, 'wash': 6, 'solvent-wash': 12, 'cover': 0, 'roughen': 8, 'strip': 6, 'scrape': 15, 'wash-off': 12, 'scuff': 8, 'level': 25, 'sand': 0, 'pad': 8, 'clean-off': 3,
-  'conditioner': 6, 'stain': 10, 'gel': 12, 'coat': 10, 'sand-coat': 6, 'oil-on': 8, 'oil-off': 8, 'wax': 12, 'rub-out': 40, 'joint': 0, 'mend': 0, 'gate': 0, 'finish-up': 0, 'other': 0,
+  'conditioner': 6, 'stain': 10, 'gel': 12, 'coat': 10, 'sand-coat': 6, 'oil-on': 8, 'oil-off': 8, 'wax': 12, 'rub-out': 40, 'joint': 0, 'mend': 0, 'mask': 0, 'unmask': 2, 'amalgamate': 20, 'spot-colour': 4, 'spot-coat': 6, 'sand-off': 30, 'bleach': 15, 'rinse': 20, 'raise-grain': 4, 'fill': 15, 'fill-off': 10, 'sand-back': 25, 'dye': 5, 'toner': 5, 'glaze': 12, 'paint-wash': 10, 'refer': 0,
+  'gate': 0, 'finish-up': 0, 'other': 0,
 }
 const FIRST_GRIT_M2 = 20
-const LATER_GRIT_M2: Record<Method, number> = { 'random-orbit': 10, 'hand': 20, 'wet': 20, 'brush': 20, 'spray': 20, 'rag': 20, 'none': 20 }
+const LATER_GRIT_M2: Record<Method, number> = { 'random-orbit': 10, 'belt': 6, 'finishing-sander': 12, 'hand': 20, 'steel-wool': 20, 'wet': 20, 'brush': 20, 'spray': 20, 'rag': 20, 'none': 20 }
 export const SETUP_MIN = 8
 const GATE_MIN = 5
 const FINISH_UP_MIN = 15
@@ -52,7 +54,7 @@ export const faceFactor = (face: Face): number =>
 export const workArea_m2 = (faces: readonly Face[]): number => sumOf(faces, f => f.area_m2 * faceFactor(f))
 
 /** Kinds that could take a maker's mark away. */
-export const TAKES_MARKS: readonly StepKind[] = ['roughen', 'strip', 'scrape', 'wash-off', 'scuff', 'level', 'sand', 'pad']
+export const TAKES_MARKS: readonly StepKind[] = ['roughen', 'strip', 'scrape', 'wash-off', 'scuff', 'level', 'sand', 'sand-off', 'pad']
 
 const NO_PACE: Facts['pace'] = { stripper: null, sanding: null }
 
@@ -66,6 +68,8 @@ export function attended_min(step: Pick<Step, 'kind' | 'grits' | 'method' | 'pro
     case 'approval': return 0
     case 'gate': return GATE_MIN
     case 'finish-up': return FINISH_UP_MIN
+    case 'refer': return 30
+    case 'mask':
     case 'cover': return SETUP_MIN + MASKING_MIN_PER_M * 4 * Math.sqrt(sumOf(faces, f => f.area_m2))
     case 'scrape': return SETUP_MIN + area * (pace.stripper === null ? MINUTES_M2.scrape : Math.max(0, pace.stripper - MINUTES_M2.strip)) * step.passes
     case 'sand': return SETUP_MIN + area * ((pace.sanding ?? FIRST_GRIT_M2) + LATER_GRIT_M2[step.method] * (step.grits.length - 1)) * step.passes

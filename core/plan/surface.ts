@@ -12,7 +12,7 @@ export interface Surface {
   films: Film[]
   /** colour, conditioner and oil put on so far, in order; a gel over a film stands among the films too */
   inWood: InWood[]
-  wet: 'stripper' | 'oil' | null
+  wet: 'stripper' | 'oil' | 'bleach' | 'filler' | null
   /** last grit, P scale; null: unknown */
   grit: number | null
   scuffed: boolean
@@ -20,6 +20,16 @@ export interface Surface {
   waxed: boolean
   contamination: 'none' | 'untreated' | 'washed' | 'barred'
   dusty: boolean
+  /** grain: as it was, standing up after water, or cut back after it */
+  grain: 'as-is' | 'raised' | 'cut'
+  /** colour that nothing clear lies on yet: its step */
+  openColour: string | null
+  /** bleached or pickled */
+  pale: boolean
+  /** steel wool was used on what is there now */
+  steelWool: boolean
+  /** filler put in and not yet coated: its step */
+  filler: string | null
 }
 
 export const isBare = (s: Surface): boolean => s.films.length === 0
@@ -39,7 +49,7 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): S
   const times = layers.length < 2 && isFound(facts, 'several-layers') ? 2 : 1
   const films = slugs.filter(f => f === 'unknown' || !NO_FILM.includes(f)).map((f): Film => ({ slug: f, base: 'unknown', dry_um: (f === 'unknown' ? UNKNOWN_UM : FOUND_UM[f] ?? UNKNOWN_UM) * times, found: true, step: null }))
   return {
-    films, inWood: [], wet: null, grit: null, scuffed: false, dirty: true, dusty: false,
+    films, inWood: [], wet: null, grit: null, scuffed: false, dirty: true, dusty: false, grain: 'as-is', openColour: null, pale: false, steelWool: false, filler: null,
     waxed: layers.some(l => l.finish === 'wax') || isFound(facts, 'dirt-and-wax'),
     contamination: isFound(facts, 'water-beads', 'fish-eyes') ? 'untreated' : 'none',
   }
@@ -48,18 +58,22 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): S
 /** What a wiped gel stain leaves on a film, µm (shop default: 15 g/m² left, about half of it solid). */
 const GEL_ON_FILM_UM = 8
 
+const COLOURING: readonly Role[] = ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash']
+const raise = (s: Surface): Surface['grain'] => s.grain === 'cut' ? 'cut' : 'raised'
+
 const lay = (step: Step, s: Surface): Surface => {
   const m = materialOf(step.product!)
-  if (m.role === 'film') {
-    const film: Film = { slug: m.slug, base: m.base, dry_um: dryFilm_um(m), found: false, step: step.key }
+  const entry: InWood = { slug: m.slug, base: m.base, role: m.role, step: step.key }
+  const openColour = COLOURING.includes(m.role) ? step.key : m.role === 'film' || m.role === 'oil' ? null : s.openColour
+  const onFilm = m.role === 'film' || m.role === 'toner' || m.role === 'glaze' || (m.role === 'gel' && !isBare(s))
+  if (onFilm) {
+    const film: Film = { slug: m.slug, base: m.base, dry_um: m.role === 'gel' ? GEL_ON_FILM_UM : dryFilm_um(m), found: false, step: step.key }
     const barred = m.slug === 'dewaxed-shellac' && s.contamination === 'washed'
-    return { ...s, films: [...s.films, film], scuffed: false, contamination: barred ? 'barred' : s.contamination }
+    return { ...s, films: [...s.films, film], inWood: m.role === 'gel' ? [...s.inWood, entry] : s.inWood, scuffed: false, openColour, filler: m.role === 'film' ? null : s.filler, contamination: barred ? 'barred' : s.contamination }
   }
-  if (m.role === 'gel' && !isBare(s)) {
-    const film: Film = { slug: m.slug, base: m.base, dry_um: GEL_ON_FILM_UM, found: false, step: step.key }
-    return { ...s, films: [...s.films, film], inWood: [...s.inWood, { slug: m.slug, base: m.base, role: m.role, step: step.key }], scuffed: false }
-  }
-  return { ...s, inWood: [...s.inWood, { slug: m.slug, base: m.base, role: m.role, step: step.key }], wet: m.role === 'oil' ? 'oil' : s.wet }
+  const water = m.base === 'water' && isBare(s)
+  return { ...s, inWood: [...s.inWood, entry], openColour, grain: water ? raise(s) : s.grain, pale: s.pale || m.role === 'paint-wash' || m.slug === 'two-part-bleach',
+    wet: m.role === 'oil' ? 'oil' : m.role === 'bleach' ? 'bleach' : m.role === 'filler' ? 'filler' : s.wet, filler: m.role === 'filler' ? step.key : s.filler }
 }
 
 /** The state that a step leaves behind. */
@@ -72,9 +86,14 @@ export function leave(step: Step, s: Surface): Surface {
     case 'level': return { ...s, scuffed: true, grit: step.grits.at(-1) ?? s.grit, films: s.films.map((f, i) => i === s.films.length - 1 ? { ...f, dry_um: f.dry_um * 0.7 } : f) }
     case 'strip': return { ...s, wet: 'stripper' }
     case 'scrape': return { ...s, wet: null, films: s.films.map(f => ({ ...f, dry_um: f.dry_um * 0.05 })) }
-    case 'wash-off': return { ...s, films: [], inWood: [], scuffed: false, grit: null, dirty: false }
+    case 'wash-off': return { ...s, films: [], inWood: [], scuffed: false, grit: null, dirty: false, openColour: null, filler: null, steelWool: step.method === 'steel-wool' }
+    case 'sand-off': return { ...s, films: [], inWood: [], scuffed: false, grit: step.grits.at(-1) ?? null, dusty: true, openColour: null, filler: null }
+    case 'rinse': return { ...s, wet: null, grain: raise(s) }
+    case 'raise-grain': return { ...s, grain: 'raised' }
+    case 'fill-off': return { ...s, wet: null }
     case 'sand':
-    case 'pad': return { ...s, grit: step.grits.at(-1) ?? s.grit, dusty: true }
+    case 'sand-back':
+    case 'pad': return { ...s, grit: step.grits.at(-1) ?? s.grit, dusty: true, grain: s.grain === 'raised' ? 'cut' : s.grain, steelWool: s.steelWool || step.method === 'steel-wool' }
     case 'clean-off': return { ...s, dusty: false }
     case 'wax': return { ...s, waxed: true }
     case 'oil-off': return { ...s, wet: null }
@@ -82,6 +101,12 @@ export function leave(step: Step, s: Surface): Surface {
     case 'oil-on':
     case 'stain':
     case 'gel':
+    case 'dye':
+    case 'toner':
+    case 'glaze':
+    case 'paint-wash':
+    case 'bleach':
+    case 'fill':
     case 'conditioner': return lay(step, s)
     default: return s
   }

@@ -58,10 +58,29 @@ export function waitAfter(step: Step, next: Step, facts: Facts, air: Air = STAND
       : COLOUR_DRY
     case 'gel': return next.kind === 'gel' ? fixed('recoat', 8 * H, 12 * H, D, 'second gel coat after 8 to 10 h by some labels, 12 to 24 h by others') : COLOUR_DRY
     case 'stain': return next.kind === 'stain' ? fixed('recoat', 2 * H, 2 * H, 4 * H, 'second coat of penetrating stain after 2 h') : COLOUR_DRY
-    case 'oil-on': return fixed('dwell', 30, 40, 50, 'wipe all of it off 30 to 60 min after it went on', 60)
-    case 'oil-off': return next.kind === 'oil-on'
-      ? drying(materialOf('varnish-oil'), [D, D], 'recoat', 'label 24 h; in a cool shop up to 4 days. The rag tells', air)
-      : drying(materialOf('varnish-oil'), [D, D], 'dry', 'dry enough to handle when the rag picks up nothing', air)
+    case 'oil-on': return m!.slug === 'varnish-oil'
+      ? fixed('dwell', 30, 40, 50, 'wipe all of it off 30 to 60 min after it went on', 60)
+      : fixed('dwell', 5, 15, 30, `all excess off within ${m!.wipe_min} min`, m!.wipe_min)
+    case 'oil-off': {
+      // plans stored before oils were told apart carry no product here
+      const oil = m ?? materialOf('varnish-oil')
+      if (oil.slug === 'boiled-linseed' && next.kind === 'coat') return fixed('dry', 14 * D, 14 * D, 21 * D, 'boiled linseed about 14 days before shellac, or bubbles')
+      return next.kind === 'oil-on'
+        ? drying(oil, [D, D], 'recoat', 'label 24 h; in a cool shop up to 4 days. The rag tells', air)
+        : drying(oil, [D, oil.handle_min], 'dry', 'dry enough to handle when the rag picks up nothing', air)
+    }
+    case 'bleach': return m!.slug === 'two-part-bleach' ? fixed('dwell', 8 * H, 12 * H, 16 * H, 'it works overnight') : fixed('dwell', 30, H, 2 * H, 'it works while wet')
+    case 'rinse': return fixed('dry', D, 1.5 * D, 2 * D, 'wood dries 24 to 48 h after the rinse, near equilibrium before anything goes on')
+    case 'raise-grain': return fixed('dry', H, 2 * H, 4 * H, 'the wetted wood dries')
+    case 'fill': return m!.base === 'oil' ? fixed('dwell', 10, 15, 20, 'wipe when it hazes; left longer it sets', 30) : fixed('dwell', 0, 2, 5, 'scraped off at once', 10)
+    case 'fill-off': return m!.base === 'oil' ? fixed('dry', D, D, 2 * D, 'paste filler 24 h, thick fills longer') : fixed('dry', 2 * H, 3 * H, 4 * H, 'waterborne filler dries')
+    case 'dye': return m!.base === 'alcohol' ? fixed('dry', 10, 30, H, 'alcohol dye dries fast') : next.kind === 'dye' ? fixed('dry', H, 2 * H, 4 * H, 'judge each pass dry') : fixed('dry', 12 * H, 12 * H, D, 'water colour dries overnight before a film')
+    case 'paint-wash': return fixed('dry', 12 * H, 12 * H, D, 'the wash dries before it is sealed')
+    case 'toner': return fixed('recoat', 10, 20, 30, 'flash time between mists')
+    case 'glaze': return fixed('dry', 12 * H, D, 2 * D, 'glaze dries before the clear coat')
+    case 'amalgamate': return fixed('harden', 12 * H, D, 3 * D, 'the film hardens before it is judged')
+    case 'spot-colour': return fixed('dry', 30, H, 2 * H, 'the touch-up dries')
+    case 'spot-coat': return next.kind === 'rub-out' ? fixed('cure', 7 * D, 7 * D, 14 * D, 'local coats cure a week before they are levelled') : fixed('recoat', H, H, 2 * H, 'local coats an hour apart')
     case 'coat': {
       if (next.kind === 'rub-out') return fixed('cure', m!.cure_d[0] * D, m!.cure_d[0] * D, m!.cure_d[1] * D, `${m!.name} cures ${m!.cure_d[0]} to ${m!.cure_d[1]} days before it is rubbed`)
       if (next.kind === 'gate') return fixed('harden', 12 * H, D, 3 * D, 'the sealer hardens overnight to three days before it is judged')
@@ -77,8 +96,8 @@ const colours = (s: Step) => s.kind === 'stain' || s.kind === 'gel'
 const covers = (s: Step) => s.kind === 'coat' || s.kind === 'oil-on'
 
 /**
- * All waits of a list of steps: between neighbours on a face, and from the last colour to the first cover when
- * another step lies between them.
+ * All waits of a list of steps: between neighbours on a face, and where another step lies between them, from the last colour to
+ * the first cover and from the last coat to putting together.
  */
 export function waitsBetween(steps: readonly Step[], facts: Facts, air: Air = STANDARD_AIR): Wait[] {
   const waits = new Map<string, Wait>()
@@ -89,6 +108,7 @@ export function waitsBetween(steps: readonly Step[], facts: Facts, air: Air = ST
   const last = new Map<number, Step>()
   const lastConditioner = new Map<number, Step>()
   const openColour = new Map<number, Step>()
+  const lastCoat = new Map<number, Step>()
   for (const step of steps) {
     for (const face of step.faces) {
       const before = last.get(face)
@@ -97,6 +117,9 @@ export function waitsBetween(steps: readonly Step[], facts: Facts, air: Air = ST
       if (colours(step) && conditioner && conditioner !== before) add(conditioner, step)
       const colour = openColour.get(face)
       if (covers(step) && colour && colour !== before) add(colour, step)
+      const coated = lastCoat.get(face)
+      if (step.kind === 'finish-up' && coated && coated !== before) add(coated, step)
+      if (covers(step)) lastCoat.set(face, step)
       if (step.kind === 'conditioner') lastConditioner.set(face, step)
       if (colours(step)) { openColour.set(face, step); lastConditioner.delete(face) }
       if (covers(step)) openColour.delete(face)

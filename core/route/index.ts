@@ -1,8 +1,9 @@
 /** Which routes are possible on this piece, why, and what each costs in hours, days and money. */
 import { estimate, addEstimates, lostAtGate, type Estimate, type Rates } from '../estimate'
+import { materialOf } from '../layers/materials'
 import { judgePlan } from '../layers/rules'
 import { shareOf } from '../examine/damage'
-import { budgetOf, chanceOfFailing, chanceReasons, findingsOf, finishOn, groupsOf, isFound, ROUTES, workOutPlan, type Choice, type Facts, type Finding, type Plan, type RouteSlug } from '../plan'
+import { budgetOf, chanceOfFailing, chanceReasons, findingsOf, finishOn, groupsOf, isFound, ROUTES, wetOnly, workOutPlan, type Choice, type Facts, type Finding, type FindingKind, type Plan, type RouteSlug } from '../plan'
 import { leadSuspected } from '../safety'
 import { forecast, type Hours } from '../timetable'
 import { round } from '../units'
@@ -41,6 +42,11 @@ function keepsFilm(facts: Facts): RouteReason[] {
   if (isFound(facts, 'dirt-and-wax')) reasons.push(doubtful('Dirt and wax were found; they must come off completely first.'))
   return reasons
 }
+const words = (slug: string) => slug[0]!.toUpperCase() + slug.slice(1).replaceAll('-', ' ')
+/** What lies in or below the film. */
+const BELOW: readonly FindingKind[] = ['scratches', 'dents', 'white-ring', 'black-ring', 'heat-mark', 'crazing', 'coarse-film', 'runs', 'brush-marks', 'orange-peel', 'peeling', 'print', 'soft-film', 'worn-through', 'sanded-through', 'old-paint']
+/** Spots on more than this share of the faces are no longer few. Shop default. */
+const FEW = 0.05
 const NO_FILM_FINISH = ['none', 'oil', 'hardwax-oil']
 
 /** Reasons from the findings and the wish, for or against one route. */
@@ -49,7 +55,63 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
   const rough = findingsOf(facts, 'runs', 'brush-marks', 'orange-peel', 'overspray')
   const reasons: RouteReason[] = []
   if (groupsOf(facts).length === 0) reasons.push(ruledOut('No face is in scope. Add the faces that are to be refinished.'))
+  const top = groupsOf(facts).map(g => finishOn(facts, g)[0])
+  const melts = top.length > 0 && top.every(l => l && ['shellac', 'nitrocellulose-lacquer'].includes(l.finish))
+  const meltsIn = () => {
+    if (!melts) reasons.push(top.every(l => l) ? ruledOut(`Its own solvent does not melt this film (${filmName(facts)}).`) : doubtful('The film is not known: only shellac and lacquer melt into themselves.'))
+    if (facts.tone !== 'same') reasons.push(ruledOut('The colour stays as it is under this route.'))
+  }
   switch (route) {
+    case 'clean-and-wax': {
+      const broken = findingsOf(facts, ...BELOW).filter(f => f.wish === 'mend')
+      const peeling = findingsOf(facts, 'peeling')[0]
+      if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: wax holds nothing down.`))
+      if (facts.tone !== 'same') reasons.push(ruledOut('Wax does not change the colour.'))
+      if (top.length > 0 && top.every(l => l?.finish === 'none')) reasons.push(ruledOut('The wood is bare; wax alone protects little.'))
+      const worst = broken.find(f => f !== peeling)
+      if (worst) reasons.push(worst.grade >= 3 ? ruledOut(`${words(worst.kind)}, ${extent(facts, worst)}: it lies below the surface.`) : doubtful(`${words(worst.kind)}, ${extent(facts, worst)}: it stays.`))
+      if (facts.use === 'hard' && facts.age === 'new') reasons.push(doubtful('Wax is no finish for hard use.'))
+      break
+    }
+    case 'amalgamate': {
+      meltsIn()
+      const worn = findingsOf(facts, 'worn-through', 'peeling')[0]
+      if (worn) reasons.push(worn.grade >= 3 ? ruledOut(`${words(worn.kind)}, ${extent(facts, worn)}: there is no film left to flow.`) : doubtful(`${words(worn.kind)}, ${extent(facts, worn)}: those places want a repair of their own.`))
+      const flows = findingsOf(facts, 'crazing', 'white-ring', 'heat-mark')[0]
+      reasons.push(flows ? speaksFor(`${words(flows.kind)}, ${extent(facts, flows)}: it closes when the film flows.`) : doubtful('Nothing was found that flowing would close.'))
+      break
+    }
+    case 'spot-repair': {
+      meltsIn()
+      const spots = findingsOf(facts, 'worn-through', 'veneer-chipped', 'white-ring', 'black-ring', 'sanded-through', 'heat-mark')
+      if (spots.length === 0) reasons.push(doubtful('There is no spot to repair.'))
+      const share = shareOf(facts, ...spots.map(f => f.kind))
+      if (share > FEW) reasons.push(ruledOut(`Spots cover ${Math.round(share * 100)} % of the faces: that is all over.`))
+      const overall = findingsOf(facts, 'peeling', 'crazing', 'orange-peel', 'coarse-film')[0]
+      if (overall) reasons.push(ruledOut(`${words(overall.kind)}, ${extent(facts, overall)}: it is not a spot.`))
+      break
+    }
+    case 'strip-mechanical': {
+      if (wetOnly(facts)) reasons.push(ruledOut('Dust is forbidden here until the hazards are settled.'))
+      if (facts.keepPatina) reasons.push(ruledOut('The patina is kept: nothing is sanded off.'))
+      const shaped = groupsOf(facts).flatMap(g => g.faces).find(f => f.shape !== 'flat')
+      if (shaped) reasons.push(shaped.shape === 'profiled' ? doubtful(`${shaped.part}, ${shaped.name} is profiled.`) : ruledOut(`${shaped.part}, ${shaped.name} is ${shaped.shape}: a scraper does not reach it.`))
+      if (groupsOf(facts).some(g => g.substrate === 'veneer')) reasons.push(doubtful('Veneer: only as far as its budget goes.'))
+      if (isFound(facts, 'several-layers', 'runs')) reasons.push(doubtful('Thick old film: paper clogs; stripper is quicker.'))
+      if (top.length > 0 && top.every(l => l?.finish === 'none')) reasons.push(ruledOut('The wood is bare: there is nothing to take off.'))
+      break
+    }
+    case 'strip-both': {
+      if (wetOnly(facts)) reasons.push(ruledOut('Sanding dry is forbidden here until the hazards are settled.'))
+      if (top.length > 0 && top.every(l => l?.finish === 'none')) reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
+      break
+    }
+    case 'refer': {
+      const grave = facts.bans.includes('opening') || facts.bans.includes('dry-brushing')
+      reasons.push(grave ? speaksFor('Hazards stand in the way that want a conservator or a licensed firm.') : facts.keepPatina && facts.period === 'before-1850' ? doubtful('An early piece whose surface is kept: ask a conservator when its finish is original.') : doubtful('Nothing asks for a conservator.'))
+      break
+    }
     case 'scuff-and-recoat': {
       reasons.push(...keepsFilm(facts))
       if (worn) reasons.push(worn.grade >= 3 || shareOf(facts, 'worn-through') > ALL_OVER ? ruledOut(`Worn through, ${extent(facts, worn)}: a clear coat shows every bare patch.`) : doubtful(`Worn through, ${extent(facts, worn)}: the bare patches need colour first.`))
@@ -127,6 +189,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
     const budget = budgetOf(q.facts, group, choice)
     if (budget?.verdict === 'do-not-sand') reasons.push(doubtful(`Veneer ${round(budget.thickness_um / 1000, 1)} mm: ${Math.round(budget.takes_um)} µm to take, ${Math.round(budget.thickness_um - budget.reserve_um)} to spare. Pads instead of paper.`))
   }
+  if (choice.colour === 'lacquer-toner' && materialOf(choice.finish).role !== 'film') reasons.push(ruledOut('A toner lies in a film: choose a film finish, or a dye.'))
   if (reasons.length === 0) reasons.push(speaksFor(route === 'strip-chemical' ? 'Nothing speaks against it, but a milder way may do.' : `The film holds (${filmName(q.facts)}) and nothing found speaks against it.`))
   const standing = reasons.some(r => r.standing === 'ruled-out') ? 'ruled-out' : reasons.some(r => r.standing === 'doubtful') ? 'doubtful' : 'possible'
   const unique = [...new Map(reasons.map(r => [r.says, r])).values()]

@@ -24,7 +24,7 @@ export function sectionOf(facts: Facts, steps: readonly Step[], stateOf: (key: s
   const state = (key: string | null): LayerState => key === null ? 'found' : failing.has(key) ? 'failing' : stateOf(key)
   const found = foundSurface(facts, group).films.map(f => ({ slug: f.slug, name: nameOf(f.slug), um: f.dry_um, state: 'found' as const, step: null, count: 1 }))
   const planned: SectionLayer[] = end.films.map(f => ({ slug: f.slug, name: nameOf(f.slug), um: f.dry_um, state: f.found ? 'found' : state(f.step), step: f.step, count: 1 }))
-  const colours = end.inWood.filter(w => w.role !== 'conditioner' && !end.films.some(f => f.step === w.step)).map(w => ({ slug: w.slug, name: nameOf(w.slug), state: state(w.step), step: w.step }))
+  const colours = end.inWood.filter(w => !['conditioner', 'bleach', 'filler'].includes(w.role) && !end.films.some(f => f.step === w.step)).map(w => ({ slug: w.slug, name: nameOf(w.slug), state: state(w.step), step: w.step }))
   const foundGone = visits.some(v => v.step.kind === 'wash-off' && isBare(v.after) && stateOf(v.step.key) === 'done')
   return { species: species.name, tone: species.tone, pores: species.pores, found, planned, colours, foundGone }
 }

@@ -94,7 +94,7 @@ export const addPatch = (id: number, input: z.infer<typeof s.addPatch>, person: 
 /** Overrules a verdict of the examination in its class, or says which finish it is. */
 export const overruleExamination = (id: number, input: z.infer<typeof s.overruleExamination>, person: Person, at: Date) => onPiece(id, at, person, async (tx, file) => {
   const isFinish = input.slug === 'finish-is'
-  const verdict = examine({ ...file.recorded, air: null, room: roomOf(file.piece) }).verdicts.find(v => v.slug === input.slug && v.subject === input.subject)
+  const verdict = examine({ ...file.recorded, air: null }).verdicts.find(v => v.slug === input.slug && v.subject === input.subject)
   if (isFinish ? !input.value || !/^[A-Z]:[1-5]$/.test(input.subject) || !file.faces.some(f => f.finish_group === input.subject[0]) : !verdict) throw notFound('verdict')
   const severity: Severity = verdict?.severity ?? 'warn'
   if (!mayOverrule(severity, person.role)) throw fail(403, 'forbidden', severity === 'forbidden' ? 'This is forbidden until evidence lifts it. Record the evidence under Hazards.' : 'Only the owner may overrule a stop.')
@@ -122,7 +122,7 @@ export const readFindingPhotographs = (id: number) => db().rows<{ finding_id: nu
 /** Everything on the Examine pages of one piece. */
 export async function examinationPage(id: number, person: Person, at: Date) {
   const [file, { air }, photographs, links] = await Promise.all([readPiece(db(), id), readAir(at), readPhotographs(id), readFindingPhotographs(id)])
-  const { facts, ...found } = examine({ ...file.recorded, air, room: roomOf(file.piece) })
+  const { facts, ...found } = examine({ ...file.recorded, air })
   const scaled = file.patches.map(p => ({ ...scalePatch({ ...p, faceId: p.face_id }, facts), note: p.note, at: p.at, by: p.by_name }))
   const overruledBy = new Map(file.overrules.map(o => [`${o.rule}|${o.subject}`, { word: o.word, by: o.by_name, value: o.value }]))
   const [last, ...earlier] = [...scaled].reverse()

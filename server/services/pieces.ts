@@ -48,7 +48,7 @@ function recordedOf({ piece, faces, findings, tests, evidence, answers, moisture
   return {
     facts: {
       use: piece.use_kind, tone: piece.tone, sheen: piece.sheen, age: piece.age_wish, period: piece.period, refinished: piece.refinished, keepPatina: Boolean(piece.keep_patina),
-      lead: piece.lead_answer, found: null, finishes: [], bans: [], wet: [], undecided: items.filter(i => i.kind === 'hardware' && i.state !== 'present' && i.answer === null).map(i => i.name),
+      lead: piece.lead_answer, found: null, finishes: [], bans: [], wet: [], movingCracks: [], undecided: items.filter(i => i.kind === 'hardware' && i.state !== 'present' && i.answer === null).map(i => i.name),
       marks: items.filter(i => i.kind === 'mark').map(i => i.name), pace: { stripper: null, sanding: null },
       faces: faces.map(faceOf), findings: findings.map(f => ({ faceId: f.face_id, kind: f.kind, grade: f.grade, wish: f.wish, place: placeOf(f) })),
     },
@@ -56,6 +56,7 @@ function recordedOf({ piece, faces, findings, tests, evidence, answers, moisture
     answers: [...new Map(answers.map(a => [a.question, { key: a.question, options: a.options.split(',') }])).values()],
     evidence: Object.fromEntries(evidence.map(e => [e.kind, e.answer])),
     moisture: moisture.map(m => ({ faceId: m.face_id, reading_pct: m.reading_pct, thickness_mm: m.thickness_mm, at_ms: m.at.getTime(), air: m.air_rh !== null && m.air_temperature_C !== null ? { temperature_C: m.air_temperature_C, rh: m.air_rh } : null })),
+    room: roomOf(piece),
     patches: patches.map(p => ({ ...p, faceId: p.face_id })),
     overruled: new Map(overrules.map(o => [`${o.rule}|${o.subject}`, o.value])),
   }

@@ -13,6 +13,7 @@ import { BANS, bansOf, HAZARDS, hazardsOf, type HazardFacts } from '#core/safety
 import { crackAdvice, moistureAdvice, movementOf, SPECIES, USUAL_ROOM, veneerThickness } from '#core/wood'
 import { at, choice, face, facts, finding, hours } from '../facts'
 
+const graveOf = (verdicts: { severity: string, rule: string }[]) => verdicts.filter(v => v.severity !== 'note').map(v => v.rule)
 const area = (x: number, y: number, x2: number, y2: number, copy = 1): Place => ({ shape: 'area', copy, x_mm: x, y_mm: y, x2_mm: x2, y2_mm: y2, size_mm: 0 })
 const line = (x: number, y: number, x2: number, y2: number, size_mm = 2): Place => ({ shape: 'line', copy: 1, x_mm: x, y_mm: y, x2_mm: x2, y2_mm: y2, size_mm })
 const point = (x: number, y: number, size_mm = 10): Place => ({ shape: 'point', copy: 1, x_mm: x, y_mm: y, x2_mm: 0, y2_mm: 0, size_mm })
@@ -94,7 +95,7 @@ describe('what a route makes of the examination', () => {
     expect(of(facts(), 'scuff-and-recoat', gel).likely.total_minor).toBeLessThan(of(facts(), 'scuff-and-gel', gel).likely.total_minor)
   })
   it('each repair adds to the price of every route', () => {
-    for (const v of q(facts()).verdicts) expect(of(facts({ findings: [finding('loose-leg'), finding('veneer-chipped')] }), v.route).likely.attended_min).toBeGreaterThan(v.likely.attended_min)
+    for (const v of q(facts()).verdicts.filter(x => x.route !== 'refer')) expect(of(facts({ findings: [finding('loose-leg'), finding('veneer-chipped')] }), v.route).likely.attended_min).toBeGreaterThan(v.likely.attended_min)
   })
   it('one waxed group rules out what keeps the film, and says which', () => {
     const two = facts({ faces: [face({ id: 1 }), face({ id: 2, part: 'base', finishGroup: 'B' })], finishes: [{ group: 'A', layers: [{ finish: 'shellac', certainty: 0.9 }] }, { group: 'B', layers: [{ finish: 'wax', certainty: 0.9 }] }] })
@@ -229,7 +230,7 @@ describe('hazards', () => {
     expect(told.changes.find(c => c.key === 'sand')).toMatchObject({ after: null })
     expect(told.changes.find(c => c.key === 'pad')).toMatchObject({ before: null })
     expect(planDifference(free.steps, free.steps)).toEqual({ changes: [], minutes: 0 })
-    expect(judgePlan({ facts: banned, choice: choice(), ...wet })).toEqual([])
+    expect(graveOf(judgePlan({ facts: banned, choice: choice(), ...wet }))).toEqual([])
     expect(wet.steps.find(s => s.kind === 'scrape')!.cautions).toContain('poison')
   })
 })
@@ -257,7 +258,7 @@ describe('wood', () => {
   it('holds the first coat behind a moisture gate', () => {
     const wet = facts({ wet: [{ faceId: 1, most_pct: 11.2, likely_d: 9 }] })
     const plan = workOutPlan(wet, choice())
-    expect(judgePlan({ facts: wet, choice: choice(), ...plan })).toEqual([])
+    expect(graveOf(judgePlan({ facts: wet, choice: choice(), ...plan }))).toEqual([])
     const gate = plan.steps.find(s => s.gate?.slug === 'moisture')!
     expect(plan.waits.find(w => w.to === gate.key)!.likely).toBe(9 * 1440)
     const without = plan.steps.filter(s => s !== gate)

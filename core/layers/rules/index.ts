@@ -1,0 +1,23 @@
+/** What may lie on what: all rules, and a plan judged by them. A new rule is one entry in `wood`, `colour` or `coats`, and one row in its test. */
+import { foundSurface, groupsOf, walk, type Choice, type Facts, type Group, type Step, type Surface, type Wait } from '../../plan'
+import { COAT_RULES } from './coats'
+import { COLOUR_RULES } from './colour'
+import type { Rule, RuleContext } from './rule'
+import { WOOD_RULES } from './wood'
+
+export { leastElapsed_min, type Breach, type Rule, type RuleContext } from './rule'
+
+export interface Verdict extends Omit<Rule, 'check'> { rule: string, step: string, says: string }
+
+export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES]
+
+/** All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step. */
+export function judgePlan(input: { facts: Facts, choice: Choice, steps: readonly Step[], waits: readonly Wait[], start?: (g: Group) => Surface, scope?: Rule['scope'] }): Verdict[] {
+  const { facts, scope = 'plan', start = g => foundSurface(facts, g) } = input
+  const context: RuleContext = { ...input, visits: walk(input.steps, groupsOf(facts), start) }
+  const found = new Map<string, Verdict>()
+  for (const { check, ...rule } of RULES.filter(r => r.scope === scope)) {
+    for (const b of check?.(context) ?? []) if (!found.has(`${rule.slug}|${b.step}`)) found.set(`${rule.slug}|${b.step}`, { ...rule, rule: rule.slug, ...b })
+  }
+  return [...found.values()]
+}
