@@ -63,6 +63,7 @@ export const API = {
   'POST /api/pieces/:id/evidence': { roles: decide, body: s.addEvidence },
   'POST /api/pieces/:id/swab': { roles: bench, body: s.readSwab },
   'GET /api/pieces/:id/routes': { roles: all, query: s.routeQuery },
+  'GET /api/pieces/:id/planning': { roles: all },
   'PUT /api/pieces/:id/choice': { roles: decide, body: s.choose },
   'GET /api/pieces/:id/plan': { roles: all },
   'POST /api/pieces/:id/steps': { roles: bench, body: s.addStep },
@@ -81,6 +82,8 @@ export const API = {
   'POST /api/products': { roles: decide, body: s.addProduct },
   'POST /api/lots': { roles: all, body: s.addLot },
 
+  'GET /api/house': { roles: all },
+  'PUT /api/house': { roles: owner, body: s.houseChange },
   'GET /api/shop': { roles: all },
   'PUT /api/shop': { roles: owner, body: s.shopChange },
   'POST /api/people': { roles: owner, body: s.addPerson },

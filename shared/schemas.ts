@@ -2,9 +2,9 @@
 import { z } from 'zod'
 import { PATCH_METHODS, PATCH_RESULTS } from '../core/examine'
 import { FINISH_CLASSES, PERIODS, TESTS } from '../core/identify'
-import { COLOURS, FINISHES, MATERIALS } from '../core/layers/materials'
+import { BLEACHES, COLOURS, FILLS, FINISHES, MATERIALS } from '../core/layers/materials'
 import { ITEM_ANSWERS, ITEM_STATES, PLACE_KINDS } from '../core/parts'
-import { FINDING_KINDS, ROUTES, STEP_KINDS, WISHES } from '../core/plan'
+import { FINDING_KINDS, HOUSE_METHODS, HOUSE_SLUGS, METHODS, ROUTES, STEP_KINDS, WISHES, type House } from '../core/plan'
 import { HAZARDS } from '../core/safety'
 import { parseLength_mm, SHAPES } from '../core/units'
 import { SPECIES } from '../core/wood'
@@ -88,14 +88,26 @@ const which = z.union([z.literal('now'), z.coerce.number().int().min(1)])
 export const reportQuery = z.object({ which: which.default('now'), format: z.enum(['json', 'pdf']).default('json') })
 export const compareQuery = z.object({ before: which.default('now'), after: which.default('now') })
 
-const pick = { finish: slugOf(FINISHES, 'Choose a finish.'), colour: slugOf(COLOURS, 'Choose a colour.'), conditioner: z.enum(['auto', 'none', 'oil-conditioner', 'water-conditioner']) }
-export const routeQuery = z.object({ finish: pick.finish.default('waterborne-polyurethane'), colour: pick.colour.default('none'), conditioner: pick.conditioner.default('auto') })
-export const choose = z.object({ rowVersion: version, route: slugOf(ROUTES, 'Choose a route.'), ...pick })
+const pick = { finish: slugOf(FINISHES, 'Choose a finish.'), colour: slugOf(COLOURS, 'Choose a colour.'), conditioner: z.enum(['auto', 'none', 'oil-conditioner', 'water-conditioner']), fill: slugOf(FILLS, 'Choose a filler.'), bleach: slugOf(BLEACHES, 'Choose a bleach.') }
+/** Some house methods, each with one of its own options. */
+const house = z.record(z.string(), z.string()).transform((given, context) => {
+  const wrong = Object.entries(given).find(([slug, option]) => !HOUSE_SLUGS.includes(slug as keyof House) || !(option in HOUSE_METHODS[slug as keyof House].options))
+  if (wrong) context.addIssue({ code: 'custom', message: 'There is no such house method.', path: [wrong[0]] })
+  return given as Partial<House>
+})
+export const houseChange = house
+/** The same, as text in an address. */
+const houseText = z.string().max(2000).default('{}').transform((text, context) => {
+  try { return JSON.parse(text) as Record<string, string> }
+  catch { context.addIssue({ code: 'custom', message: 'House methods are written as JSON.' }); return {} }
+}).pipe(house)
+export const routeQuery = z.object({ finish: pick.finish.default('waterborne-polyurethane'), colour: pick.colour.default('none'), conditioner: pick.conditioner.default('auto'), fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: houseText })
+export const choose = z.object({ rowVersion: version, route: slugOf(ROUTES, 'Choose a route.'), ...pick, fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: house.default({}) })
 const CLASSES = MATERIALS.map(m => m.slug)
 const stepBody = {
   title: text('What is to be done', 200), attendedMin: z.number({ error: 'Minutes, a whole number.' }).int('Minutes, a whole number.').min(0, 'Minutes cannot be below zero.').max(10_000, 'That is more than a week.'),
   product: slugOf(CLASSES, 'Choose a product class from the list.').nullable(), amountMl: z.number().min(0, 'An amount cannot be below zero.').max(100_000).nullable(),
-  grits: z.array(z.number().int()).max(8), method: z.enum(['hand', 'random-orbit', 'wet', 'brush', 'spray', 'rag', 'none']),
+  grits: z.array(z.number().int()).max(8), method: z.enum(METHODS),
 }
 export const addStep = z.object({ kind: slugOf(STEP_KINDS.filter(k => k !== 'approval' && k !== 'gate'), 'Choose a kind of step.'), after: id.nullable(), faces: z.array(id).min(1, 'Choose the faces.'), ...stepBody, coat: z.number().int().min(1).max(20).nullable() })
 export const changeStep = z.object({ rowVersion: version, ...stepBody, moveBy: z.number().int().min(-50).max(50) }).partial().required({ rowVersion: true })

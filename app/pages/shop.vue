@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
+import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
 
 const session = useSession()
 const { hours, money } = useFormat()
@@ -19,6 +20,11 @@ async function addPerson() {
 const change = async (id: number, rowVersion: number, more: object) => { await send('PATCH', `/api/people/${id}`, { rowVersion, ...more }); await load() }
 const air = ref({ temperature_C: 20, rh_pct: 45 })
 const addAir = () => send('POST', '/api/air', air.value)
+const { data: house, load: loadHouse } = useLive<House>(() => '/api/house', topic => topic === 'shop' || topic === 'all')
+async function setHouse(slug: string, option: string) {
+  await send('PUT', '/api/house', { [slug]: option })
+  await loadHouse()
+}
 const days = [1, 2, 3, 4, 5, 6, 7] as const
 const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}:${String(min % 60).padStart(2, '0')}`
 </script>
@@ -65,6 +71,14 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
           <button class="act">{{ $t('shop.addPerson') }}</button>
         </form>
       </section>
+      <details v-if="house" data-test="shop-house">
+        <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('house.shop') }}</summary>
+        <p class="caption">{{ $t('house.shopWhy') }}</p>
+        <label v-for="slug in HOUSE_SLUGS" :key="slug" class="row block">{{ HOUSE_METHODS[slug].asks }}
+          <select class="field" :value="house[slug]" :disabled="!session.may('owner')" @change="setHouse(slug, ($event.target as HTMLSelectElement).value)"><option v-for="(o, key) in (HOUSE_METHODS[slug].options as Record<string, { says: string, why: string }>)" :key="key" :value="key">{{ o.says }}: {{ o.why }}</option></select>
+        </label>
+      </details>
+      <NuxtLink to="/judgement" class="underline min-h-11 inline-flex items-center">{{ $t('exam.howSure') }}</NuxtLink>
       <details>
         <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('shop.defaults') }}</summary>
         <p class="caption">{{ $t('shop.defaultsWhy') }}</p>

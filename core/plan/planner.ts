@@ -63,7 +63,10 @@ export function completePlan(steps: readonly Step[], facts: Facts, choice: Choic
     const budget = budgetOf(facts, group, choice)
     return budget ? [{ group, budget }] : []
   })
-  return { steps: filled, waits: waitsBetween(filled, facts), budgets }
+  const waits = waitsBetween(filled, facts)
+  // a house that trusts the label plans with the likely end, not the safe one
+  const trusted = choice.house?.['dry-by'] === 'label' ? waits.map(w => ['dry', 'recoat', 'harden'].includes(w.kind) ? { ...w, safe: w.likely } : w) : waits
+  return { steps: filled, waits: trusted, budgets }
 }
 
 /**

@@ -1,12 +1,12 @@
 /** Which routes are possible on this piece, why, and what each costs in hours, days and money. */
 import { estimate, addEstimates, lostAtGate, type Estimate, type Rates } from '../estimate'
-import { materialOf } from '../layers/materials'
+import { dryFilm_um, materialOf } from '../layers/materials'
 import { judgePlan } from '../layers/rules'
 import { shareOf } from '../examine/damage'
 import { budgetOf, chanceOfFailing, chanceReasons, findingsOf, finishOn, groupsOf, isFound, ROUTES, wetOnly, workOutPlan, type Choice, type Facts, type Finding, type FindingKind, type Plan, type RouteSlug } from '../plan'
-import { leadSuspected } from '../safety'
+import { leadSuspected, type Caution } from '../safety'
 import { forecast, type Hours } from '../timetable'
-import { round } from '../units'
+import { round, sumOf } from '../units'
 
 export type Standing = 'possible' | 'doubtful' | 'ruled-out'
 export interface RouteReason { standing: Standing, says: string }
@@ -47,6 +47,7 @@ const words = (slug: string) => slug[0]!.toUpperCase() + slug.slice(1).replaceAl
 const BELOW: readonly FindingKind[] = ['scratches', 'dents', 'white-ring', 'black-ring', 'heat-mark', 'crazing', 'coarse-film', 'runs', 'brush-marks', 'orange-peel', 'peeling', 'print', 'soft-film', 'worn-through', 'sanded-through', 'old-paint']
 /** Spots on more than this share of the faces are no longer few. Shop default. */
 const FEW = 0.05
+const COATS_OVER: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat']
 const NO_FILM_FINISH = ['none', 'oil', 'hardwax-oil']
 
 /** Reasons from the findings and the wish, for or against one route. */
@@ -167,7 +168,18 @@ export interface RouteVerdict {
   worstDays: number
   readyLikely_ms: number
   readyWorst_ms: number
+  /** how far back one can go afterwards */
+  reversible: 'wholly' | 'partly' | 'no'
+  patina: 'kept' | 'partly' | 'lost'
+  /** cautions of its steps */
+  hazards: Caution[]
+  gates: { look: string, fails: string, fallback: RouteSlug | null, chance: number }[]
+  /** dry film when done, µm */
+  film_um: number
 }
+
+const REVERSIBLE: Record<RouteSlug, RouteVerdict['reversible']> = { 'clean-and-wax': 'wholly', 'amalgamate': 'partly', 'spot-repair': 'partly', 'scuff-and-recoat': 'partly', 'scuff-and-gel': 'partly', 'level-barrier-recoat': 'partly', 'strip-chemical': 'no', 'strip-mechanical': 'no', 'strip-both': 'no', 'refer': 'wholly' }
+const PATINA: Record<RouteSlug, RouteVerdict['patina']> = { 'clean-and-wax': 'kept', 'amalgamate': 'kept', 'spot-repair': 'kept', 'scuff-and-recoat': 'partly', 'scuff-and-gel': 'partly', 'level-barrier-recoat': 'partly', 'strip-chemical': 'partly', 'strip-mechanical': 'lost', 'strip-both': 'lost', 'refer': 'kept' }
 
 export interface RouteQuestion { facts: Facts, choice: Choice, rates: Rates, hours: Hours, now_ms: number, price?: (slug: string) => number | undefined }
 
@@ -189,6 +201,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
     const budget = budgetOf(q.facts, group, choice)
     if (budget?.verdict === 'do-not-sand') reasons.push(doubtful(`Veneer ${round(budget.thickness_um / 1000, 1)} mm: ${Math.round(budget.takes_um)} µm to take, ${Math.round(budget.thickness_um - budget.reserve_um)} to spare. Pads instead of paper.`))
   }
+  if (choice.house?.['old-film'] === 'strip' && COATS_OVER.includes(route)) reasons.push(doubtful('This house strips rather than coats an old film.'))
   if (choice.colour === 'lacquer-toner' && materialOf(choice.finish).role !== 'film') reasons.push(ruledOut('A toner lies in a film: choose a film finish, or a dye.'))
   if (reasons.length === 0) reasons.push(speaksFor(route === 'strip-chemical' ? 'Nothing speaks against it, but a milder way may do.' : `The film holds (${filmName(q.facts)}) and nothing found speaks against it.`))
   const standing = reasons.some(r => r.standing === 'ruled-out') ? 'ruled-out' : reasons.some(r => r.standing === 'doubtful') ? 'doubtful' : 'possible'
@@ -206,6 +219,8 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   return {
     route, standing, reasons: unique, chance: chanceOfFailing(route, q.facts), chanceReasons: chanceReasons(route, q.facts), plan, likely, worst,
     likelyDays: Math.ceil((readyLikely_ms - q.now_ms) / DAY_MS), worstDays: Math.ceil((readyWorst_ms - q.now_ms) / DAY_MS), readyLikely_ms, readyWorst_ms,
+    reversible: REVERSIBLE[route], patina: PATINA[route], hazards: [...new Set(plan.steps.flatMap(st => st.cautions))], gates: plan.steps.flatMap(st => st.gate ? [st.gate] : []),
+    film_um: sumOf(plan.steps.filter(st => st.kind === 'coat'), st => dryFilm_um(materialOf(st.product!))),
   }
 }
 

@@ -1,5 +1,5 @@
 import type { Caution } from '#core/safety'
-import type { Choice, RouteSlug, Step, StepKind, Method, Wait } from '#core/plan'
+import { houseOf, type Choice, type RouteSlug, type Step, type StepKind, type Method, type Wait } from '#core/plan'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../database/db'
 import type { PieceRow, Which } from './pieces'
@@ -58,8 +58,12 @@ export async function readPlan(on: Db, pieceId: number): Promise<StoredPlan> {
 
 /** The choice stored with a piece; null before a route was chosen. */
 export const choiceOf = (piece: PieceRow): Choice | null => piece.route
-  ? { route: piece.route as RouteSlug, finish: piece.finish as Choice['finish'], colour: piece.colour as Choice['colour'], conditioner: piece.conditioner as Choice['conditioner'] }
+  ? { route: piece.route as RouteSlug, finish: piece.finish as Choice['finish'], colour: piece.colour as Choice['colour'], conditioner: piece.conditioner as Choice['conditioner'],
+      fill: piece.fill as Choice['fill'], bleach: piece.bleach as Choice['bleach'], house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }) }
   : null
+
+/** JSON that came from a column, or as text from a function. */
+const parsed = (value: Record<string, string> | string | null): Record<string, string> => typeof value === 'string' ? JSON.parse(value) as Record<string, string> : value ?? {}
 
 export async function insertStep(tx: Db, pieceId: number, step: Step, position: number): Promise<number> {
   const { id } = await tx.run(

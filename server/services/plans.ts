@@ -11,6 +11,7 @@ import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import { benchView } from './benchView'
 import type { Person } from './people'
+import { readHouse } from './house'
 import { onPiece, readPiece, type PieceFile } from './pieces'
 import { choiceOf, insertStep, readPlan, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
 import { readAir, readHours, readShop } from './shop'
@@ -33,11 +34,18 @@ const withoutPlan = ({ plan, ...verdict }: RouteVerdict) => ({ ...verdict, steps
 export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>, at: Date) {
   const { facts, piece } = await readPiece(db(), id)
   const chosen = choiceOf(piece)
-  const choice: Choice = { route: 'strip-chemical', ...query }
+  const choice: Choice = { route: 'strip-chemical', ...query, house: { ...await readHouse(), ...query.house } }
   const advice = judgeRoutes({ facts, choice, rates: await readRates(), hours: await readHours(), now_ms: at.getTime(), price: await readPrices() })
   const beside = chosen ? lessInvasive(advice.verdicts, chosen.route) : null
   const started = (await readPlan(db(), id)).steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
   return { started, choice, advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan), chosen: chosen?.route ?? null, beside: beside?.route ?? null, rowVersion: piece.row_version }
+}
+
+/** What a worker needs to plan this piece again and again: facts, rates, hours, prices and the shop's methods. */
+export async function planningPage(id: number, at: Date) {
+  const { facts } = await readPiece(db(), id)
+  const prices = await db().rows<{ class: string, price: number }>('SELECT class, MAX(price_minor) AS price FROM product GROUP BY class')
+  return { facts, rates: await readRates(), hours: await readHours(), house: await readHouse(), prices: Object.fromEntries(prices.map(p => [p.class, p.price])), now_ms: at.getTime() }
 }
 
 /** Takes a route and works the plan out; only while nothing has been started. */
@@ -46,7 +54,7 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
   const old = await readPlan(tx, id)
   if (old.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')) throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
   const { rowVersion: _seen, ...picked } = input
-  const choice = choiceFor(picked.route, picked)
+  const choice = choiceFor(picked.route, { ...picked, house: { ...await readHouse(tx), ...picked.house } })
   const verdict = judgeRoutes({ facts, choice, rates: await readRates(tx), hours: await readHours(tx), now_ms: at.getTime(), price: await readPrices(tx) }).verdicts.find(v => v.route === choice.route)!
   if (verdict.standing === 'ruled-out') throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
   await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND state = \'open\'', { id })
@@ -54,7 +62,7 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
   await tx.run('DELETE FROM overrule WHERE piece_id = :id AND about = \'plan\'', { id })
   for (const [i, step] of verdict.plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
   await writeWaits(tx, id, verdict.plan.waits, [])
-  await tx.run('UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, accepted_worst_minor = NULL, agreed_minor = NULL, row_version = row_version + 1 WHERE id = :id', { ...choice, id })
+  await tx.run('UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill, bleach = :bleach, house = :overrides, accepted_worst_minor = NULL, agreed_minor = NULL, row_version = row_version + 1 WHERE id = :id', { ...choice, house: undefined, overrides: JSON.stringify(picked.house), id })
   return { kind: 'route', says: `Route: ${choice.route}, finish ${choice.finish}, colour ${choice.colour}. ${verdict.reasons.map(r => r.says).join(' ')}`, result: { ok: true } }
 })
 

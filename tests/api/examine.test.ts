@@ -71,7 +71,7 @@ describe('findings on faces to scale', () => {
     await found(id, { kind: 'crack', place: place({ shape: 'line', x_mm: 100, y_mm: 200, x2_mm: 600, y2_mm: 200, size_mm: 2 }) })
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
     const mend = await stepOf(people.owner, id, 'mend')
-    expect(mend.title).toBe('Mend: 1 × crack')
+    expect(mend.title).toBe('Mend: 1 × crack, the moving crack with a stretching filler')
     expect(mend.attended_min).toBe(8 + 10 + 15)
   })
 })
@@ -183,6 +183,35 @@ describe('wood and patches', () => {
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
     expect((await stepOf(people.owner, id, 'scrape')).attended_min).toBe(Math.ceil(8 + (75 - 6) * (0.405 + Math.PI * 0.05 * 0.4 * 4 * 2.2)))
     expect((await people.finisher.send(`POST /api/pieces/${id}/patches`, { faceId, method: 'stripper', length: '3 m', width: '3 m', minutes: 3, result: 'all-off', note: '' })).body.message).toMatch(/larger than its face/)
+  })
+})
+
+describe('house methods', () => {
+  it('are the shop\'s, changed by the owner alone, and a piece may differ', async () => {
+    expect((await people.lead.send('PUT /api/house', { 'between-coats': 'P400' })).status).toBe(403)
+    expect((await people.owner.send('PUT /api/house', { 'between-coats': 'P80' })).body.message).toMatch(/no such house method/)
+    const id = await taken()
+    const pick = { ...choice, finish: 'waterborne-polyurethane' }
+    const grits = async () => (await people.owner.ok<{ steps: { kind: string, grits: number[] }[] }>(`GET /api/pieces/${id}/plan`)).steps.find(s => s.kind === 'sand-coat')!.grits
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 1 })
+    expect(await grits()).toEqual([320])
+    await people.owner.ok('PUT /api/house', { 'between-coats': 'P400' })
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 2 })
+    expect(await grits()).toEqual([400])
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 3, house: { 'between-coats': 'P220' } })
+    expect(await grits()).toEqual([220])
+    expect((await people.lead.send(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 4, house: { dance: 'yes' } })).status).toBe(422)
+    await people.owner.ok('PUT /api/house', { 'between-coats': 'P320' })
+  })
+  it('judges all ten routes with filler and bleach in the question', async () => {
+    const id = await taken()
+    const query = new URLSearchParams({ finish: 'nitrocellulose-lacquer', fill: 'paste-filler', bleach: 'two-part-bleach', house: '{"first":"sand"}' })
+    const { verdicts } = await people.finisher.ok<{ verdicts: { route: string, standing: string, reversible: string, hazards: string[], gates: unknown[] }[] }>(`GET /api/pieces/${id}/routes?${query}`)
+    expect(verdicts.map(v => v.route)).toEqual(['clean-and-wax', 'amalgamate', 'spot-repair', 'scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', 'strip-chemical', 'strip-mechanical', 'strip-both', 'refer'])
+    expect(verdicts.find(v => v.route === 'strip-both')!.hazards).toEqual(expect.arrayContaining(['bleach', 'solvent', 'spray']))
+    expect(verdicts.find(v => v.route === 'level-barrier-recoat')!.gates).toHaveLength(1)
+    expect((await people.finisher.send(`GET /api/pieces/${id}/routes?house=nonsense`)).status).toBe(422)
+    expect(Object.keys(await people.finisher.ok<object>(`GET /api/pieces/${id}/planning`)).sort()).toEqual(['facts', 'hours', 'house', 'now_ms', 'prices', 'rates'])
   })
 })
 

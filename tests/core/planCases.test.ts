@@ -136,6 +136,7 @@ describe('whatever the piece, the wish and the house', () => {
       const plan = (house: House) => workOutPlan(f, choice({ ...c, house })).steps
       return planDifference(plan(USUAL_HOUSE), plan(houseOf({ ...USUAL_HOUSE, [slug]: option }))).changes.length > 0
     })))
+    // these act on waits, on which route is advised, and on what is offered first
     expect(HOUSE_SLUGS.filter(slug => !changed(slug))).toEqual(['old-film', 'dry-by', 'finish-school'])
   })
 })

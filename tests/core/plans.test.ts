@@ -57,7 +57,7 @@ describe('orders of the work', () => {
     expect(new Set(workOutPlan(f, choice()).steps.flatMap(s => s.faces))).toEqual(new Set([1]))
   })
   it('goes on from the surface that a failed gate left, with its own keys and without asking again', () => {
-    const fallback = workOutPlan(facts(), choice(), { prefix: 'f-', ask: false, start: () => ({ films: [{ slug: 'dewaxed-shellac', base: 'alcohol', dry_um: 17, found: false, step: 'coat-2' }], inWood: [], wet: null, grit: 400, scuffed: false, dirty: false, waxed: false, contamination: 'none', dusty: false }) })
+    const fallback = workOutPlan(facts(), choice(), { prefix: 'f-', ask: false, start: () => ({ films: [{ slug: 'dewaxed-shellac', base: 'alcohol', dry_um: 17, found: false, step: 'coat-2' }], inWood: [], wet: null, grit: 400, scuffed: false, dirty: false, waxed: false, contamination: 'none', grain: 'as-is', openColour: null, pale: false, steelWool: false, filler: null, dusty: false }) })
     expect(fallback.steps[0]!.key).toBe('f-cover')
     expect(fallback.steps.some(s => s.kind === 'wash' || s.kind === 'approval')).toBe(false)
   })

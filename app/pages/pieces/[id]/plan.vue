@@ -60,7 +60,7 @@ const current = computed(() => plan.value?.steps.findIndex(s => s.state === 'run
 const hidden = computed(() => all.value || current.value < 0 ? 0 : Math.max(0, current.value - KEEP_DONE))
 const shown = computed(() => plan.value?.steps.slice(hidden.value) ?? [])
 const stateMark = { planned: '', running: 'border-l-verdigris', done: 'border-l-moss', skipped: 'border-l-line' } as const
-const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled).sort((a, b) => ['forbidden', 'stop', 'warn', 'note'].indexOf(a.severity) - ['forbidden', 'stop', 'warn', 'note'].indexOf(b.severity)) ?? [])
+const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled && v.severity !== 'note').sort((a, b) => ['forbidden', 'stop', 'warn', 'note'].indexOf(a.severity) - ['forbidden', 'stop', 'warn', 'note'].indexOf(b.severity)) ?? [])
 </script>
 
 <template>

@@ -1,0 +1,3 @@
+import { readHouse } from '../../services/house'
+
+export default route('GET /api/house', () => readHouse())

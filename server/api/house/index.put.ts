@@ -1,0 +1,3 @@
+import { changeHouse } from '../../services/house'
+
+export default route('PUT /api/house', async ({ body, person }) => changeHouse(body, person, await now()))
