@@ -69,6 +69,7 @@ export const API = {
   'POST /api/pieces/:id/steps': { roles: bench, body: s.addStep },
   'PATCH /api/steps/:id': { roles: bench, body: s.changeStep },
   'DELETE /api/steps/:id': { roles: bench, query: s.versionQuery },
+  'POST /api/pieces/:id/mends': { roles: bench, body: s.mendVerdict },
   'POST /api/pieces/:id/overrules': { roles: bench, body: s.overrule },
   'GET /api/pieces/:id/log': { roles: all },
   'POST /api/pieces/:id/hand-over': { roles: desk, body: s.handOver },

@@ -112,6 +112,7 @@ const stepBody = {
 export const addStep = z.object({ kind: slugOf(STEP_KINDS.filter(k => k !== 'approval' && k !== 'gate'), 'Choose a kind of step.'), after: id.nullable(), faces: z.array(id).min(1, 'Choose the faces.'), ...stepBody, coat: z.number().int().min(1).max(20).nullable() })
 export const changeStep = z.object({ rowVersion: version, ...stepBody, moveBy: z.number().int().min(-50).max(50) }).partial().required({ rowVersion: true })
 export const versionQuery = z.object({ rowVersion: z.coerce.number().int().min(1) })
+export const mendVerdict = z.object({ rule: text('The rule', 60), stepKey: text('The step', 60) })
 export const overrule = z.object({ rule: text('The rule', 60), stepKey: text('The step', 60), word: text('A word why', 500) })
 
 export const ask = z.object({ words: maybeText(1000), days: z.number().int().min(1).max(90).default(14) })

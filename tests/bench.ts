@@ -1,9 +1,10 @@
 /** Ratios measured in one run; no absolute pass mark. Needs HANTVERK_BASE and HANTVERK_SQL of a server in test mode. */
 import mysql from 'mysql2/promise'
 import { LIMITS, simulate } from '../core/identify/simulate'
-import { workOutPlan } from '../core/plan'
+import { judgePlan } from '../core/layers/rules'
+import { workOutPlan, type Choice } from '../core/plan'
 import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
-import { facts } from './facts'
+import { face, facts } from './facts'
 
 const ACTIVE = 60
 const ROUNDS = 15
@@ -69,6 +70,14 @@ async function main() {
   say('Now against the bare query, 10,000 archived', `${(many / manyBare).toFixed(1)} ×`)
   const one = await median_ms(() => workOutPlan(facts(), { route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'pigment-stain', conditioner: 'auto' }))
   say('Working out a plan against reading Now', `${(one / many).toFixed(4)} ×   (${one.toFixed(2)} ms)`)
+  const manyFaces = (n: number) => facts({ faces: Array.from({ length: n }, (_, i) => face({ id: i + 1, part: `part ${i % 8}`, species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!, shape: i % 3 ? 'flat' : 'turned' })) })
+  const pick = { ...choice, colour: 'pigment-stain' } as Choice
+  const replan = (n: number) => median_ms(() => { const f = manyFaces(n); const plan = workOutPlan(f, pick); judgePlan({ facts: f, choice: pick, ...plan }) })
+  const of = Object.fromEntries(await Promise.all([5, 10, 20, 40, 80].map(async n => [n, await replan(n)] as const)))
+  const plan40 = workOutPlan(manyFaces(40), pick)
+  const json = await median_ms(() => { for (let i = 0; i < 100; i++) JSON.stringify(plan40) }) / 100
+  say('Replanning and all rules, 40 faces, against serialising that plan', `${(of[40]! / json).toFixed(0)} ×   (${of[40]!.toFixed(1)} / ${json.toFixed(3)} ms)`)
+  say('Its growth over 5, 10, 20, 40, 80 faces', [5, 10, 20, 40, 80].map(n => `${(of[n]! / of[5]!).toFixed(1)} ×`).join('  '))
   const html = await (await fetch(`${process.env.HANTVERK_BASE}/sign-in`)).text()
   const assets = [...new Set([...html.matchAll(/\/_nuxt\/[\w.-]+\.(?:js|css)/g)].map(m => m[0]))]
   const sizes = await Promise.all(assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength))

@@ -1,2 +1,3 @@
 export * from './materials'
 export * from './rules'
+export * from './mend'

@@ -1,9 +1,9 @@
 /** Which routes are possible on this piece, why, and what each costs in hours, days and money. */
 import { estimate, addEstimates, lostAtGate, type Estimate, type Rates } from '../estimate'
-import { dryFilm_um, materialOf } from '../layers/materials'
+import { dryFilm_um, FINISHES, materialOf, type Finish } from '../layers/materials'
 import { judgePlan } from '../layers/rules'
 import { shareOf } from '../examine/damage'
-import { budgetOf, chanceOfFailing, chanceReasons, findingsOf, finishOn, groupsOf, isFound, ROUTES, wetOnly, workOutPlan, type Choice, type Facts, type Finding, type FindingKind, type Plan, type RouteSlug } from '../plan'
+import { budgetOf, chanceOfFailing, chanceReasons, findingsOf, finishOn, groupsOf, isFound, ROUTES, STRIPPING, wetOnly, workOutPlan, type Choice, type Facts, type Finding, type FindingKind, type Plan, type RouteSlug } from '../plan'
 import { leadSuspected, type Caution } from '../safety'
 import { forecast, type Hours } from '../timetable'
 import { round, sumOf } from '../units'
@@ -106,6 +106,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       if (wetOnly(facts)) reasons.push(ruledOut('Sanding dry is forbidden here until the hazards are settled.'))
       if (top.length > 0 && top.every(l => l?.finish === 'none')) reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
       if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
+      else if (facts.age === 'keep' && ['before-1850', '1850-1925'].includes(facts.period)) reasons.push(doubtful('An old piece whose age is kept: paper goes no further here than after stripper alone.'))
       break
     }
     case 'refer': {
@@ -203,7 +204,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   }
   if (choice.house?.['old-film'] === 'strip' && COATS_OVER.includes(route)) reasons.push(doubtful('This house strips rather than coats an old film.'))
   if (choice.colour === 'lacquer-toner' && materialOf(choice.finish).role !== 'film') reasons.push(ruledOut('A toner lies in a film: choose a film finish, or a dye.'))
-  if (reasons.length === 0) reasons.push(speaksFor(route === 'strip-chemical' ? 'Nothing speaks against it, but a milder way may do.' : `The film holds (${filmName(q.facts)}) and nothing found speaks against it.`))
+  if (reasons.length === 0) reasons.push(speaksFor(STRIPPING.includes(route) ? 'Nothing speaks against it, but a milder way may do.' : `The film holds (${filmName(q.facts)}) and nothing found speaks against it.`))
   const standing = reasons.some(r => r.standing === 'ruled-out') ? 'ruled-out' : reasons.some(r => r.standing === 'doubtful') ? 'doubtful' : 'possible'
   const unique = [...new Map(reasons.map(r => [r.says, r])).values()]
 
@@ -241,3 +242,21 @@ export function judgeRoutes(q: RouteQuestion): RouteAdvice {
 /** The next less invasive route than the chosen one that is not ruled out, or null. */
 export const lessInvasive = (verdicts: readonly RouteVerdict[], chosen: RouteSlug): RouteVerdict | null =>
   verdicts.slice(0, ROUTES.indexOf(chosen)).findLast(v => v.standing !== 'ruled-out') ?? null
+
+export interface FinishLine { finish: Finish, standing: Standing, why: string | null, durability: number, repairable: number, yellows: boolean, coats: number, total_minor: number, handle_d: number, use_d: number, voc_g: number }
+
+/**
+ * Every finish on this piece under one route, beside each other: what it stands and costs, when it may be used, what it gives off.
+ * Durability and repairability 1–5 and VOC are shop defaults; any fully cured finish may touch food, by its label.
+ */
+export function compareFinishes(q: RouteQuestion): FinishLine[] {
+  return FINISHES.map((finish) => {
+    const m = materialOf(finish)
+    const verdict = judgeRoute(q.choice.route, { ...q, choice: { ...q.choice, finish } })
+    const own = verdict.plan.steps.filter(st => st.product === finish && st.amount_ml !== null)
+    return {
+      finish, standing: verdict.standing, why: verdict.reasons.find(r => r.standing === verdict.standing && r.standing !== 'possible')?.says ?? null, durability: m.durability, repairable: m.repairable, yellows: m.traits.includes('yellows'),
+      coats: own.filter(st => ['coat', 'oil-on', 'wax'].includes(st.kind)).length, total_minor: verdict.likely.total_minor, handle_d: verdict.likelyDays, use_d: verdict.likelyDays + m.cure_d[1], voc_g: sumOf(own, st => (st.amount_ml! / 1000) * m.voc_g_l),
+    }
+  })
+}

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { estimate, materialCost_minor, type Rates } from '#core/estimate'
-import { judgePlan, RULES, type Verdict } from '#core/layers/rules'
-import { TAKES_MARKS, completePlan, workOutPlan, type Choice, type Facts, type Step } from '#core/plan'
+import { applyMend, judgePlan, mendOf, RULES, type Verdict } from '#core/layers'
+import { completePlan, planDifference, TAKES_MARKS, workOutPlan, type Choice, type Facts, type Step } from '#core/plan'
 import { choiceFor, judgeRoutes, lessInvasive, type RouteVerdict } from '#core/route'
 import { cautionText, mayOverrule } from '#core/safety'
 import { sectionOf, type LayerState } from '#core/section'
@@ -125,14 +125,15 @@ export async function planPage(id: number, person: Person, at: Date) {
   const { budgets } = workOutPlan(file.facts, choice)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
+  const cost = await costOf(id, plan)
   return {
-    ready: true as const, rowVersion: file.piece.row_version, choice, now_ms: at.getTime(), acceptedWorst_minor: file.piece.accepted_worst_minor, agreed_minor: file.piece.agreed_minor,
+    ready: true as const, since: await sinceAgreed(id, plan, cost, file.piece.agreed_minor, file.piece.accepted_worst_minor), rowVersion: file.piece.row_version, choice, now_ms: at.getTime(), acceptedWorst_minor: file.piece.accepted_worst_minor, agreed_minor: file.piece.agreed_minor,
     steps: plan.steps.map(st => ({ ...st, faceNames: st.faces.map(f => faceNames.get(f) ?? ''), cautionTexts: st.cautions.map(cautionText), keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [], start: bench.get(st.key)!, cost_minor: materialCost_minor(st, price) })),
     waits: plan.waits,
-    verdicts: verdicts.map(v => ({ ...v, overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null, mayOverrule: mayOverrule(v.severity, person.role) })),
+    verdicts: verdicts.map(v => ({ ...v, overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null, mayOverrule: mayOverrule(v.severity, person.role), oneTouch: mendOf(v.rule) })),
     section: sectionFor(file.facts, plan, verdicts),
     budgets: budgets.map(b => ({ species: b.group.species, ...b.budget })),
-    dates: datesOf(plan, hours, at), cost: await costOf(id, plan),
+    dates: datesOf(plan, hours, at), cost,
     left_min: sumOf(plan.steps.filter(st => st.state === 'planned'), st => st.attended_min),
     film_um: sumOf(sectionFor(file.facts, plan, verdicts)?.planned ?? [], l => l.um),
   }
@@ -224,6 +225,35 @@ export async function removeStep(stepId: number, rowVersion: number, person: Per
     return { kind: 'plan', says: `Step removed: ${step.title}`, result: { ok: true } }
   })
 }
+
+/** What changed since the client said yes: steps, minutes, price; null while nothing was agreed. */
+async function sinceAgreed(id: number, plan: StoredPlan, cost: Cost, agreed_minor: number | null, worst_minor: number | null) {
+  const row = await db().row<{ content: string }>(
+    'SELECT sn.content FROM approval a JOIN plan_snapshot sn ON sn.id = a.snapshot_id WHERE a.piece_id = :id AND a.item_id IS NULL AND a.state = \'yes\' ORDER BY a.id DESC LIMIT 1', { id })
+  if (!row || agreed_minor === null) return null
+  const agreed = (JSON.parse(row.content) as { steps: Pick<Step, 'key' | 'title' | 'attended_min'>[] }).steps
+  const difference = planDifference(agreed as Step[], plan.steps.filter(st => st.state !== 'skipped'))
+  return { ...difference, price_minor: cost.planned_minor - agreed_minor, needsAnswer: worst_minor !== null && cost.planned_minor > worst_minor }
+}
+
+/** Mends a verdict by its mechanical mend: a step put in, or one changed. Started steps are never touched. */
+export const mendPlan = (id: number, input: z.infer<typeof s.mendVerdict>, person: Person, at: Date) => onPiece(id, at, person, async (tx, file) => {
+  const plan = await readPlan(tx, id)
+  needPlan(plan, file)
+  const verdict = verdictsOf(file.facts, choiceOf(file.piece)!, plan).find(v => v.rule === input.rule && v.step === input.stepKey)
+  if (!verdict) throw notFound('verdict')
+  const key = `mend-${plan.steps.length}.${Math.floor(at.getTime() / 1000) % 100000}`
+  const mended = applyMend(plan.steps, verdict, key)
+  if (!mended) throw fail(409, 'by-hand', `This is mended by hand. ${verdict.mend}`)
+  const changed = mended.find(st => !plan.steps.some(old => JSON.stringify(old) === JSON.stringify(st)))!
+  const stored = plan.steps.find(st => st.key === changed.key)
+  if (stored && stored.state !== 'planned') throw fail(409, 'started', `"${stored.title}" has started; a started step is frozen.`)
+  if (!stored) await insertStep(tx, id, changed, 0)
+  else await tx.run('UPDATE plan_step SET title = :title, product = :product, method = :method, grits = :grits, row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key', { title: changed.title, product: changed.product, method: changed.method, grits: changed.grits.join(','), id, key: changed.key })
+  await renumber(tx, id, mended)
+  await rework(tx, file, mended, plan)
+  return { kind: 'plan', says: `Mended ${input.rule}: ${mendOf(input.rule)}`, result: { ok: true } }
+})
 
 /** Overrules a verdict with a word why. Nobody lifts what is forbidden. */
 export const overrule = (id: number, input: z.infer<typeof s.overrule>, person: Person, at: Date) => onPiece(id, at, person, async (tx) => {

@@ -128,6 +128,21 @@ describe('examination and its consequences', () => {
     await people.lead.ok(`POST /api/pieces/${id}/evidence`, evidence)
     expect((await pageOf(id)).leadSuspected).toBe(false)
   })
+  it('mends by one touch, and tells what differs from what the client accepted', async () => {
+    const id = await agreed({}, { ...choice, route: 'scuff-and-recoat', finish: 'dewaxed-shellac' })
+    const wash = await stepOf(people.owner, id, 'wash')
+    await people.lead.ok(`DELETE /api/steps/${wash.id}?rowVersion=${wash.rowVersion}`)
+    const before = await people.owner.ok<{ verdicts: { rule: string, step: string, oneTouch: string | null }[], since: { changes: { key: string }[], minutes: number, needsAnswer: boolean } }>(`GET /api/pieces/${id}/plan`)
+    const verdict = before.verdicts.find(v => v.rule === 'clean-before-abrade')!
+    expect(verdict.oneTouch).toMatch(/wash/)
+    expect(before.since.changes.map(c => c.key)).toEqual(['wash'])
+    expect(before.since.minutes).toBeLessThan(0)
+    await people.lead.ok(`POST /api/pieces/${id}/mends`, { rule: verdict.rule, stepKey: verdict.step })
+    const after = await planOf(people.owner, id)
+    expect(after.verdicts.map(v => v.rule)).not.toContain('clean-before-abrade')
+    expect(after.steps.find(s => s.key.startsWith('mend-'))!.attended_min).toBeGreaterThan(0)
+    expect((await people.lead.send(`POST /api/pieces/${id}/mends`, { rule: 'clean-before-abrade', stepKey: verdict.step })).status).toBe(404)
+  })
   it('lets nobody overrule what is forbidden', async () => {
     const id = await chosen({ lead: 'yes' })
     const faces = (await pageOf(id)).faces.map(f => f.id)

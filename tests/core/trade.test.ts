@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { FINISH_CLASSES, identify, likelihood, nextTests, posterior, prior, PERIODS, TESTS, type Observation } from '#core/identify'
-import { judgePlan, RULES } from '#core/layers'
+import { applyMend, judgePlan, mendOf, RULES } from '#core/layers'
 import { completePlan, foundSurface, groupsOf, USUAL_HOUSE, walk, workOutPlan, type Choice, type Facts, type Plan, type Step } from '#core/plan'
 import { judgeRoutes, lessInvasive } from '#core/route'
 import { drawSection, sectionOf, sectionSvg } from '#core/section'
@@ -165,6 +165,20 @@ describe('rules', () => {
     const verdict = judgePlan({ facts: broken.facts ?? f, choice: { ...c, ...broken.choice }, steps: again.steps, waits: broken.waits ?? again.waits }).find(v => v.rule === slug)
     expect(verdict, slug).toBeDefined()
     expect(verdict!.mend.length).toBeGreaterThan(8)
+  })
+  it('mends by one touch what is mechanical: the verdict goes, and nothing graver comes', () => {
+    const mended = cases.filter(([slug]) => mendOf(slug)).map(([slug, f, c, breakIt]) => {
+      const broken = breakIt(workOutPlan(f, c), f)
+      const here = broken.facts ?? f
+      const judge = (steps: readonly Step[], waits?: Plan['waits']) => judgePlan({ facts: here, choice: c, steps, waits: waits ?? completePlan(steps, here, c).waits })
+      const first = judge(broken.steps, broken.waits).find(v => v.rule === slug)!
+      const after = applyMend(broken.steps, first, 'mended')
+      return { slug, gone: after !== null && !judge(after).some(v => v.rule === slug && v.step === first.step), worse: after ? judge(after).filter(v => v.severity === 'forbidden').map(v => v.rule) : [] }
+    })
+    expect(mended.length).toBeGreaterThan(15)
+    expect(mended.filter(m => !m.gone).map(m => m.slug)).toEqual([])
+    expect(mended.flatMap(m => m.worse)).toEqual([])
+    expect(applyMend(workOutPlan(facts(), choice()).steps, { rule: 'rub-out-after-cure', step: 'coat-1' }, 'x')).toBeNull()
   })
   it('has a case for each rule of scope plan', () => expect(cases.map(c => c[0]).sort()).toEqual(RULES.filter(r => r.scope === 'plan').map(r => r.slug).sort()))
   it('breaks no stop rule in plans for bare wood, whatever the piece', () => {

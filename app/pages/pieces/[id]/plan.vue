@@ -2,6 +2,8 @@
 import type { InternalApi } from 'nitropack/types'
 import { useI18n } from 'vue-i18n'
 import { MATERIALS } from '#core/layers/materials'
+import type { Facts } from '#core/plan'
+import { sectionOf } from '#core/section'
 
 const { page, load: reload } = inject(PIECE)!
 const session = useSession()
@@ -34,6 +36,17 @@ const change = async (s: Step, body: object) => again(await send('PATCH', `/api/
 const remove = async (s: Step) => again(await send('DELETE', `/api/steps/${s.id}?rowVersion=${s.rowVersion}`))
 const words = ref<Record<string, string>>({})
 const overrule = async (rule: string, stepKey: string) => again(await send('POST', `/api/pieces/${id.value}/overrules`, { rule, stepKey, word: words.value[rule + stepKey] ?? '' }))
+const mend = async (rule: string, stepKey: string) => again(await send('POST', `/api/pieces/${id.value}/mends`, { rule, stepKey }))
+/** The section at any point of the plan: after so many steps, all of them at first. */
+const facts = shallowRef<Facts | null>(null)
+const upTo = ref<number | null>(null)
+const live = computed(() => plan.value?.steps.filter(s => s.state !== 'skipped') ?? [])
+async function slide(n: number) {
+  facts.value ??= (await fetchAs<{ facts: Facts }>(`/api/pieces/${id.value}/planning`)).facts
+  upTo.value = n >= live.value.length ? null : n
+}
+const section = computed(() => upTo.value === null || !facts.value ? plan.value?.section ?? null
+  : sectionOf(facts.value, live.value.slice(0, upTo.value), (key) => { const s = live.value.find(x => x.key === key); return s?.state === 'done' ? 'done' : s?.state === 'running' ? 'running' : 'planned' }))
 const adding = ref<{ after: number, kind: string, title: string, attendedMin: number, product: string | null } | null>(null)
 const KINDS = ['clean-off', 'wash', 'solvent-wash', 'scuff', 'sand', 'sand-coat', 'coat', 'stain', 'gel', 'conditioner', 'wax', 'other'] as const
 async function add() {
@@ -88,6 +101,7 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled && v.
             </div>
             <div v-for="v in verdictsAt(s.key)" :key="v.rule" class="verdict my-2" :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''" data-test="verdict" :data-rule="v.rule">
               <strong>{{ $t(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.reason }} <em class="not-italic text-verdigris font-semibold">{{ v.mend }}</em>
+              <button v-if="can && v.oneTouch && !v.overruled" class="act act-quiet my-1 flex!" data-test="mend" @click="mend(v.rule, s.key)">{{ v.oneTouch }}</button>
               <span class="caption block">{{ v.rule }} · {{ v.source }}</span>
               <span v-if="v.overruled" class="block">{{ $t('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</span>
               <span v-else-if="v.mayOverrule" class="flex gap-2 mt-1"><input v-model="words[v.rule + s.key]" class="field" :placeholder="$t('plan.word')" :aria-label="$t('plan.word')"><button class="act act-stop" @click="overrule(v.rule, s.key)">{{ $t('plan.overrule') }}</button></span>
@@ -121,8 +135,16 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled && v.
       </ol>
     </div>
     <aside class="order-1 xl:order-2 grid gap-5 content-start xl:sticky xl:top-4 self-start">
-      <SectionDrawing v-if="plan.section" :section="plan.section" :label="$t('section.label', { species: plan.section.species })" @open="openLayer" />
+      <div v-if="section">
+        <SectionDrawing :section="section" :label="$t('section.label', { species: section.species })" @open="openLayer" />
+        <label class="block caption">{{ upTo === null ? $t('section.atEnd') : upTo === 0 ? $t('section.atStart') : $t('section.after', { step: live[upTo - 1]!.title }) }}
+          <input type="range" min="0" :max="live.length" :value="upTo ?? live.length" class="w-full h-11" :aria-label="$t('section.slide')" @input="slide(Number(($event.target as HTMLInputElement).value))"></label>
+      </div>
       <div v-if="worst.length" class="verdict" :class="worst[0]!.severity === 'warn' ? '' : 'verdict-stop'"><strong>{{ $t('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}. <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ $t('plan.show') }}</button></div>
+      <details v-if="plan.since && (plan.since.changes.length || plan.since.price_minor)" class="verdict" :class="plan.since.needsAnswer ? 'verdict-stop' : ''" data-test="since">
+        <summary class="cursor-pointer min-h-11 py-1.5">{{ $t('plan.since', { n: plan.since.changes.length, min: `${plan.since.minutes >= 0 ? '+' : '−'}${hours(Math.abs(plan.since.minutes))}`, sum: `${plan.since.price_minor >= 0 ? '+' : '−'}${money(Math.abs(plan.since.price_minor))}` }) }}<strong v-if="plan.since.needsAnswer" class="block text-madder">{{ $t('plan.newAnswer') }}</strong></summary>
+        <p v-for="c in plan.since.changes" :key="c.key" class="caption mt-1"><span v-if="c.before" class="line-through">{{ c.before.title }}, {{ c.before.attended_min }} min</span> <span v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</span></p>
+      </details>
       <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2 clock [&>dd]:text-right [&>dd]:font-bold">
         <dt>{{ $t('plan.handsLeft') }}</dt><dd>{{ hours(plan.left_min) }}</dd>
         <dt>{{ $t('plan.film') }}</dt><dd data-test="film">{{ Math.round(plan.film_um) }} µm</dd>

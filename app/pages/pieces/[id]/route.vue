@@ -24,6 +24,7 @@ const pair = ref<string[]>([])
 const compare = (route: string) => { pair.value = pair.value.includes(route) ? pair.value.filter(r => r !== route) : [...pair.value.slice(-1), route] }
 const compared = computed(() => pair.value.length === 2 ? pair.value.map(r => routes.value!.verdicts.find(v => v.route === r)!) : null)
 const methods = ref(false)
+const finishes = ref(false)
 const mark = { 'possible': '●', 'doubtful': '◐', 'ruled-out': '○' } as const
 const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out': 'text-madder' } as const
 </script>
@@ -41,6 +42,10 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
       <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('house.title') }}</summary>
       <p class="caption">{{ $t('house.why', { route: $t(`route.${routes.chosen ?? routes.advised ?? 'strip-chemical'}`) }) }}</p>
       <HouseMethods v-if="methods" :id="id" :pick="pick" :route="(routes.chosen ?? routes.advised ?? 'strip-chemical') as RouteSlug" :overrides="overrides" :can="session.may('owner', 'lead') && !routes.started" @change="overrides = $event" />
+    </details>
+    <details class="row" @toggle="finishes = ($event.target as HTMLDetailsElement).open">
+      <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('finishes.title') }}</summary>
+      <FinishTable v-if="finishes" :id="id" :pick="pick" :route="(routes.chosen ?? routes.advised ?? 'strip-chemical') as RouteSlug" :overrides="overrides" @pick="pick.finish = $event" />
     </details>
     <table v-if="compared" class="w-full text-left mt-4 bg-sheet" data-test="compared">
       <thead><tr><th class="p-2 w-48" /><th v-for="v in compared" :key="v.route" class="p-2 text-lg">{{ $t(`route.${v.route}`) }}</th></tr></thead>
@@ -65,11 +70,11 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
           <p v-if="routes.chosen === v.route" class="font-semibold">{{ $t('route.chosen') }}</p>
           <p v-else-if="routes.beside === v.route" class="caption">{{ $t('route.beside') }}</p>
           <p v-if="routes.advised === v.route" class="text-verdigris font-semibold">{{ $t('route.advised') }}</p>
-          <button class="act act-quiet mt-2" :aria-pressed="pair.includes(v.route)" :class="pair.includes(v.route) ? 'border-verdigris!' : ''" @click="compare(v.route)">{{ $t('route.compare') }}</button>
+          <button v-if="v.standing !== 'ruled-out'" class="act act-quiet mt-2 flex!" :aria-pressed="pair.includes(v.route)" :class="pair.includes(v.route) ? 'border-verdigris!' : ''" @click="compare(v.route)">{{ $t('route.compare') }}</button>
         </div>
         <ul class="grid gap-1 content-start">
           <li v-for="r in v.reasons" :key="r.says" :class="r.standing === 'ruled-out' ? 'text-madder' : ''"><span aria-hidden="true" :class="colour[r.standing]">{{ mark[r.standing] }}</span> {{ r.says }}</li>
-          <li v-if="v.standing !== 'ruled-out'"><details><summary class="underline cursor-pointer min-h-8">{{ $t('route.chance', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption">{{ $t('route.chanceSum') }}</span></details></li>
+          <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length"><details><summary class="underline cursor-pointer min-h-8">{{ $t('route.chance', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption">{{ $t('route.chanceSum') }}</span></details></li>
         </ul>
         <div v-if="v.standing !== 'ruled-out'" class="clock">
           <dl class="grid grid-cols-[auto_1fr_1fr] gap-x-4 gap-y-1">
