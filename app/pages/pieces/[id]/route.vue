@@ -23,6 +23,9 @@ async function choose(route: string) {
 const pair = ref<string[]>([])
 const compare = (route: string) => { pair.value = pair.value.includes(route) ? pair.value.filter(r => r !== route) : [...pair.value.slice(-1), route] }
 const compared = computed(() => pair.value.length === 2 ? pair.value.map(r => routes.value!.verdicts.find(v => v.route === r)!) : null)
+/** The route that methods and finishes are tried on: one that lays a finish. */
+const LAYS: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', 'strip-chemical', 'strip-mechanical', 'strip-both']
+const ground = computed(() => [routes.value?.chosen, routes.value?.advised].find((r): r is RouteSlug => LAYS.includes(r as RouteSlug)) ?? 'strip-chemical')
 const methods = ref(false)
 const finishes = ref(false)
 const mark = { 'possible': '●', 'doubtful': '◐', 'ruled-out': '○' } as const
@@ -40,12 +43,13 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
     </div>
     <details class="row mt-4" @toggle="methods = ($event.target as HTMLDetailsElement).open">
       <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('house.title') }}</summary>
-      <p class="caption">{{ $t('house.why', { route: $t(`route.${routes.chosen ?? routes.advised ?? 'strip-chemical'}`) }) }}</p>
-      <HouseMethods v-if="methods" :id="id" :pick="pick" :route="(routes.chosen ?? routes.advised ?? 'strip-chemical') as RouteSlug" :overrides="overrides" :can="session.may('owner', 'lead') && !routes.started" @change="overrides = $event" />
+      <p class="caption">{{ $t('house.why', { route: $t(`route.${ground}`) }) }}</p>
+      <HouseMethods v-if="methods" :id="id" :pick="pick" :route="ground" :overrides="overrides" :can="session.may('owner', 'lead') && !routes.started" @change="overrides = $event" />
     </details>
     <details class="row" @toggle="finishes = ($event.target as HTMLDetailsElement).open">
       <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('finishes.title') }}</summary>
-      <FinishTable v-if="finishes" :id="id" :pick="pick" :route="(routes.chosen ?? routes.advised ?? 'strip-chemical') as RouteSlug" :overrides="overrides" @pick="pick.finish = $event" />
+      <p class="caption">{{ $t('finishes.on', { route: $t(`route.${ground}`) }) }}</p>
+      <FinishTable v-if="finishes" :id="id" :pick="pick" :route="ground" :overrides="overrides" @pick="pick.finish = $event" />
     </details>
     <table v-if="compared" class="w-full text-left mt-4 bg-sheet" data-test="compared">
       <thead><tr><th class="p-2 w-48" /><th v-for="v in compared" :key="v.route" class="p-2 text-lg">{{ $t(`route.${v.route}`) }}</th></tr></thead>
