@@ -73,7 +73,8 @@ export const WOOD_RULES: readonly Rule[] = [
   { slug: 'rigid-filler-in-moving-crack', severity: 'warn', scope: 'plan', source: 'Wood Handbook table 13-5, from memory; common practice', reason: 'A brittle filler breaks out with the next season.', mend: 'Fill with what stretches, or let in a strip of the same wood.',
     check: c => each(c, v => v.step.kind === 'mend' && c.facts.movingCracks.some(id => v.step.faces.includes(id) && v.group.faces.some(f => f.id === id)) && !/stretch|strip of/i.test(v.step.title) ? 'the crack here moves with the seasons' : null) },
   { slug: 'keep-maker-mark', severity: 'warn', scope: 'plan', source: COMMON, reason: 'A maker\'s mark that was sanded away is gone.', mend: 'Leave it out and mask it.',
-    check: c => c.facts.marks.length === 0 ? [] : c.steps.filter(s => TAKES_MARKS.includes(s.kind)).map(s => breach(s, `keep: ${c.facts.marks.join(', ')}`)) },
+    // once for the plan; the steps themselves each name what to keep
+    check: c => c.facts.marks.length === 0 ? [] : c.steps.filter(s => TAKES_MARKS.includes(s.kind)).slice(0, 1).map(s => breach(s, `keep: ${c.facts.marks.join(', ')}`)) },
   { slug: 'flood-on-veneer', severity: 'warn', scope: 'plan', source: COMMON, reason: 'Water soaks veneer and animal glue: blisters, open joints.', mend: 'Less water, wiped fast, checked for blisters.',
     check: c => each(c, v => v.group.substrate === 'veneer' && ['bleach', 'rinse', 'raise-grain'].includes(v.step.kind) ? 'this floods veneer' : null) },
   { slug: 'wood-too-wet', severity: 'stop', scope: 'plan', source: 'Wood Handbook FPL-GTR-190, eq. 4-5, from memory; margin common practice', reason: 'Wood more than 2 points above equilibrium shrinks under the new finish, and the finish fails.', mend: 'Let it stand, and measure again at a moisture gate before the first coat or colour.',
