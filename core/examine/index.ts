@@ -140,9 +140,9 @@ export function conclude(recorded: Recorded): Concluded {
   return { facts, finishes, hazards, bans, said }
 }
 
-/** Works everything out from what was recorded. */
-export function examine(input: ExamineInput): Examined {
-  const { facts, finishes, hazards, bans, said } = conclude(input)
+/** Works everything out from what was recorded. `concluded`: where it is known already. */
+export function examine(input: ExamineInput, concluded: Concluded = conclude(input)): Examined {
+  const { facts, finishes, hazards, bans, said } = concluded
   const walk = walkRound(facts, input.answers)
   const moisture = [...new Set(input.moisture.map(m => m.faceId))].map((id) => {
     const own = input.moisture.filter(m => m.faceId === id)

@@ -107,8 +107,9 @@ export function identify(start: readonly number[], seen: readonly Observation[])
 
 export interface NextTest { test: TestKind, gain_bits: number, score: number }
 
-/** Weights of harm (0–3) and minutes against information. Shop default. */
+/** Weights of harm to the piece (0–3), solvent vapour for the worker (0–3) and minutes against information. Shop default. */
 export const HARM_WEIGHT = 0.25
+export const SOLVENT_WEIGHT = 0.08
 export const MINUTE_WEIGHT = 0.03
 
 /** Expected information gain of a test in bits, given the present belief. */
@@ -121,14 +122,14 @@ export function informationGain_bits(belief: readonly number[], test: TestKind):
   return entropy_bits(belief) - sumOf(after, ({ p, joint }) => p * entropy_bits(normalise(joint)))
 }
 
-/** Tests not yet done, the most telling first: information gained, divided by harm to the piece and nuisance to the worker. */
+/** Tests not yet done, the most telling first: information gained, divided by harm to the piece, vapour and time for the worker. */
 export function nextTests(start: readonly number[], seen: readonly Observation[]): NextTest[] {
   const belief = posterior(start, seen)
   const done = new Set(seen.map(o => o.test))
   return TESTS.filter(t => !done.has(t.slug))
     .map((test) => {
       const gain_bits = informationGain_bits(belief, test)
-      return { test, gain_bits, score: gain_bits / (1 + HARM_WEIGHT * test.harm + MINUTE_WEIGHT * test.minutes) }
+      return { test, gain_bits, score: gain_bits / (1 + HARM_WEIGHT * test.harm + SOLVENT_WEIGHT * test.solvent + MINUTE_WEIGHT * test.minutes) }
     })
     .sort((a, b) => b.score - a.score)
 }

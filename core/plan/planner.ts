@@ -12,8 +12,6 @@ import { attended_min, SETUP_MIN, type Step, type StepKind } from './steps'
 import { foundSurface, isBare, walk, type Surface } from './surface'
 import { waitsBetween, type Wait } from './waits'
 
-export { bareLadder, budgetOf, stopFor } from './stages'
-
 export interface Plan { steps: Step[], waits: Wait[], budgets: { group: Group, budget: VeneerBudget }[] }
 
 const DUSTY: readonly StepKind[] = ['scuff', 'level', 'strip', 'scrape', 'wash-off', 'pad', 'roughen', 'sand']

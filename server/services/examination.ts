@@ -94,7 +94,7 @@ export const addPatch = (id: number, input: z.infer<typeof s.addPatch>, person: 
 /** Overrules a verdict of the examination in its class, or says which finish it is. */
 export const overruleExamination = (id: number, input: z.infer<typeof s.overruleExamination>, person: Person, at: Date) => onPiece(id, at, person, async (tx, file) => {
   const isFinish = input.slug === 'finish-is'
-  const verdict = examine({ ...file.recorded, air: null }).verdicts.find(v => v.slug === input.slug && v.subject === input.subject)
+  const verdict = examine({ ...file.recorded, air: null }, file.concluded).verdicts.find(v => v.slug === input.slug && v.subject === input.subject)
   if (isFinish ? !input.value || !/^[A-Z]:[1-5]$/.test(input.subject) || !file.faces.some(f => f.finish_group === input.subject[0]) : !verdict) throw notFound('verdict')
   const severity: Severity = verdict?.severity ?? 'warn'
   if (!mayOverrule(severity, person.role)) throw fail(403, 'forbidden', severity === 'forbidden' ? 'This is forbidden until evidence lifts it. Record the evidence under Hazards.' : 'Only the owner may overrule a stop.')
@@ -122,7 +122,7 @@ export const readFindingPhotographs = (id: number) => db().rows<{ finding_id: nu
 /** Everything on the Examine pages of one piece. */
 export async function examinationPage(id: number, person: Person, at: Date) {
   const [file, { air }, photographs, links] = await Promise.all([readPiece(db(), id), readAir(at), readPhotographs(id), readFindingPhotographs(id)])
-  const { facts, ...found } = examine({ ...file.recorded, air })
+  const { facts, ...found } = examine({ ...file.recorded, air }, file.concluded)
   const scaled = file.patches.map(p => ({ ...scalePatch({ ...p, faceId: p.face_id }, facts), note: p.note, at: p.at, by: p.by_name }))
   const overruledBy = new Map(file.overrules.map(o => [`${o.rule}|${o.subject}`, { word: o.word, by: o.by_name, value: o.value }]))
   const [last, ...earlier] = [...scaled].reverse()
@@ -135,7 +135,7 @@ export async function examinationPage(id: number, person: Person, at: Date) {
     finishes: found.finishes.map(g => ({ group: g.group, faces: facts.faces.filter(f => f.finishGroup === g.group).map(f => f.id), layers: g.layers.map(l => ({
       layer: l.layer, finish: l.finish, certainty: l.certainty, verdict: l.verdict, against: l.against, reasons: l.reasons, ranked: l.ranked.slice(0, 4).map(b => ({ finish: b.finish, p: round(Math.min(0.95, b.p), 3) })),
       overruled: overruledBy.get(`finish-is|${g.group}:${l.layer}`) ?? null,
-      next: l.next.map(n => ({ test: n.test.slug, how: n.test.how, harm: n.test.harm, minutes: n.test.minutes, gain_bits: round(n.gain_bits, 2), results: Object.keys(n.test.results) })),
+      next: l.next.map(n => ({ test: n.test.slug, how: n.test.how, harm: n.test.harm, solvent: n.test.solvent, minutes: n.test.minutes, gain_bits: round(n.gain_bits, 2), results: Object.keys(n.test.results) })),
     })) })),
     tests: file.tests, hazards: found.hazards.map(h => ({ ...h, evidence: file.evidence.filter(e => e.kind === h.slug) })), bans: found.bans, banEffect: banEffect(facts, choiceOf(file.piece)),
     moisture: found.moisture.map(m => ({ ...m, readings: file.moisture.filter(r => r.face_id === m.faceId).map(r => ({ reading_pct: r.reading_pct, at: r.at, by: r.by_name })) })),

@@ -61,6 +61,10 @@ describe('the next test', () => {
     const [mild, harsh] = [scores.get('look')!, scores.get('lacquer-thinner-drop')!]
     expect(mild.score / mild.gain_bits).toBeGreaterThan(harsh.score / harsh.gain_bits)
   })
+  it('puts a solvent that wants cartridges behind a mild one that tells alike', () => {
+    const share = (slug: string) => { const n = nextTests(prior('1960-1990', 'no'), []).find(x => x.test.slug === slug)!; return n.score / n.gain_bits }
+    expect(share('xylene-drop')).toBeLessThan(share('alcohol-drop'))
+  })
   it('asks each test once and runs out', () => expect(nextTests(prior('unknown', 'no'), TESTS.map(t => ({ test: t.slug, result: Object.keys(t.results)[0]! })))).toEqual([]))
   it('leaves less unknown, on average, after the advised test than after the last advised', () => {
     const start = prior('1960-1990', 'unknown')

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useI18n } from 'vue-i18n'
 import { parseLength_mm } from '#core/units'
 import { WISHES } from '#core/plan'
 
@@ -6,6 +7,7 @@ import { WISHES } from '#core/plan'
 const props = defineProps<{ finding: ExamFinding, exam: Examination, moving: boolean }>()
 const emit = defineEmits<{ change: [next: Record<string, unknown>], withdraw: [], move: [], close: [], draw: [] }>()
 const session = useSession()
+const { t } = useI18n()
 const note = ref('')
 const width = ref('')
 watch(() => props.finding, (f) => { note.value = f.note; width.value = f.place.size_mm ? String(f.place.size_mm) : '' }, { immediate: true })
@@ -15,7 +17,7 @@ const measured = computed(() => {
 })
 function sized() {
   const mm = parseLength_mm(width.value, session.shop?.length_unit ?? 'mm')
-  if (mm === null) return useNotes().show('Give a length, such as 3 or 1/8 in.', 'stop')
+  if (mm === null) return useNotes().show(t('exam.badLength'), 'stop')
   emit('change', { place: { ...props.finding.place, size_mm: mm } })
 }
 const toggle = (address: string) => emit('change', { photographs: props.finding.photographs.includes(address) ? props.finding.photographs.filter(a => a !== address) : [...props.finding.photographs, address] })

@@ -64,7 +64,7 @@ const nameOf = (exam: Examination, face: number) => { const f = exam.faces.find(
         <template v-if="can">
           <h3>{{ $t('examine.next') }}</h3>
           <div v-for="(n, i) in (found(exam) ?? fresh(exam)).next.slice(0, 3)" :key="n.test" class="row" data-test="next-test">
-            <p><strong :class="i === 0 ? 'text-verdigris' : ''">{{ $t(`test.${n.test}`) }}</strong> <span class="caption">{{ $t('examine.gain', { bits: n.gain_bits.toFixed(2), harm: n.harm, minutes: n.minutes }) }}</span></p>
+            <p><strong :class="i === 0 ? 'text-verdigris' : ''">{{ $t(`test.${n.test}`) }}</strong> <span class="caption">{{ $t('examine.gain', { bits: n.gain_bits.toFixed(2), harm: n.harm, solvent: n.solvent, minutes: n.minutes }) }}</span></p>
             <p class="caption">{{ n.how }}</p>
             <div class="flex flex-wrap gap-2 mt-2"><button v-for="r in n.results" :key="r" class="act act-quiet" @click="test(n.test, r, groupOf(exam).group, load)">{{ r }}</button></div>
           </div>

@@ -1,8 +1,10 @@
 <script setup lang="ts">
+import { useI18n } from 'vue-i18n'
 import { countOf, holeFit, ITEM_STATES, PLACE_KINDS, type HoleFit, type Holes } from '#core/parts'
 
 const route = useRoute()
 const session = useSession()
+const { t } = useI18n()
 const id = computed(() => Number(route.params.id))
 const blank = () => ({ name: '', kind: 'hardware', count: 1, state: 'present', set: '', note: '', mark: '' })
 const item = ref(blank())
@@ -33,16 +35,16 @@ const fit = ref<HoleFit | null>(null)
 function check(i: ExamItem) {
   const fresh = typed()
   if (i.holes && fresh) fit.value = holeFit(i.holes, fresh)
-  else useNotes().show('Give hole centres and diameter of the new fitting.', 'stop')
+  else useNotes().show(t('parts.noHoles'), 'stop')
 }
 async function measure(i: ExamItem, load: () => Promise<void>) {
   const holes = typed()
-  if (!holes) return useNotes().show('Give hole centres and diameter.', 'stop')
+  if (!holes) return useNotes().show(t('parts.noHoles'), 'stop')
   await change(i, { holes }, load)
 }
 const says = ref('')
 async function ask(i: ExamItem, load: () => Promise<void>) {
-  if (await send('POST', `/api/items/${i.id}/question`, { words: says.value, days: 14 })) { useNotes().show('The client has been asked.'); await load() }
+  if (await send('POST', `/api/items/${i.id}/question`, { words: says.value, days: 14 })) { useNotes().show(t('parts.asked')); await load() }
 }
 const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: i.put_back, state: i.state }).away
 </script>
