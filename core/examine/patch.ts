@@ -1,6 +1,6 @@
 /** The timed patch: two methods on equal small areas, scaled to the piece: the best estimate there is (common practice). */
 import type { Face, Facts } from '../plan/facts'
-import { faceFactor, workArea_m2 } from '../plan/steps'
+import { faceFactor, workArea_m2 } from '../plan/area'
 import { sumOf } from '../units'
 
 export const PATCH_METHODS = ['stripper', 'sanding'] as const

@@ -40,3 +40,15 @@ export const chanceReasons = (route: RouteSlug, facts: Facts): { p: number, why:
 /** Chance of failing, 0–1. */
 export const chanceOfFailing = (route: RouteSlug, facts: Facts): number =>
   1 - chanceReasons(route, facts).reduce((keep, c) => keep * (1 - c.p), 1)
+
+/** Outcomes of one gate in this shop: how often judged, how often failed, and how often it was expected to (the sum of its chances). */
+export interface GateRecord { tries: number, fails: number, expected: number }
+/** The handbook's chances count as this many gates of the shop's own (shop default). */
+const WEIGHT = 4
+
+/** A chance corrected by the shop's own record: failures seen against failures expected. Between 1 and 95 %. */
+export function inThisShop(p: number, record: GateRecord | undefined): number {
+  if (!record || record.tries === 0) return p
+  const prior = WEIGHT * (record.expected / record.tries)
+  return prior === 0 ? p : Math.min(0.95, Math.max(0.01, p * ((record.fails + prior) / (record.expected + prior))))
+}

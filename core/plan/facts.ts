@@ -76,7 +76,11 @@ export interface Facts {
   findings: Finding[]
 }
 
-export interface Choice { route: RouteSlug, finish: Finish, colour: Colour, conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner', fill?: Fill, bleach?: Bleach, /** the shop's methods; the usual ones where it is not given */ house?: House }
+/** A route and what is laid on it. */
+export interface Way { route: RouteSlug, finish: Finish, colour: Colour, conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner', fill?: Fill, bleach?: Bleach }
+/** Faces that go another way than the rest of the piece. */
+export interface OwnWay extends Way { faces: readonly number[] }
+export interface Choice extends Way { /** the shop's methods; the usual ones where it is not given */ house?: House, own?: readonly OwnWay[] }
 
 /** Faces of one substrate and one finish, worked alike. */
 export interface Group { key: string, finishGroup: string, species: string, substrate: 'solid' | 'veneer', veneer_mm: number | null, faces: Face[] }
@@ -92,6 +96,22 @@ export function groupsOf(facts: Facts): Group[] {
   }
   return [...groups.values()]
 }
+
+/** What is known of some faces alone: the others, and what was found on them, are not looked at. */
+export const factsOfFaces = (facts: Facts, keep: (id: number) => boolean): Facts =>
+  ({ ...facts, faces: facts.faces.filter(f => f.scope !== 'refinish' || keep(f.id)), findings: facts.findings.filter(f => keep(f.faceId)) })
+
+/** The piece as its ways divide it: the main way first, each with its own faces and choice. A piece of one way comes back as it is. */
+export function waysOf(facts: Facts, choice: Choice): { facts: Facts, choice: Choice }[] {
+  const { own = [], ...main } = choice
+  if (own.length === 0) return [{ facts, choice: main }]
+  const taken = new Set(own.flatMap(w => w.faces))
+  const ways = [{ facts: factsOfFaces(facts, id => !taken.has(id)), choice: main }, ...own.map(({ faces, ...way }) => ({ facts: factsOfFaces(facts, id => faces.includes(id)), choice: { ...main, ...way } }))]
+  return ways.filter(w => w.facts.faces.some(f => f.scope === 'refinish'))
+}
+
+/** The groups of every way; faces that go different ways are never one group. */
+export const groupsIn = (facts: Facts, choice: Choice): Group[] => waysOf(facts, choice).flatMap((way, i) => groupsOf(way.facts).map(g => i === 0 ? g : { ...g, key: `${i}|${g.key}` }))
 
 /** Findings of a kind on the faces in scope, worst grade first. */
 export function findingsOf(facts: Facts, ...kinds: FindingKind[]): Finding[] {

@@ -6,13 +6,19 @@ import { materialOf } from '../layers/materials'
 import { leadSuspected, type Caution } from '../safety'
 import { sumOf } from '../units'
 import { speciesOf } from '../wood'
-import { groupsOf, wetOnly, type Choice, type Facts, type Group } from './facts'
+import { partsToTakeOff } from './area'
+import { groupsIn, groupsOf, STRIPPING, waysOf, wetOnly, type Choice, type Facts, type Group, type RouteSlug } from './facts'
 import { budgetOf, isJoint, stagesOf, type Draft } from './stages'
+import { worstSteps } from './loops'
+import type { Place } from './sanding'
 import { attended_min, SETUP_MIN, type Step, type StepKind } from './steps'
 import { foundSurface, isBare, walk, type Surface } from './surface'
 import { waitsBetween, type Wait } from './waits'
 
 export interface Plan { steps: Step[], waits: Wait[], budgets: { group: Group, budget: VeneerBudget }[] }
+
+/** Routes on which the piece is taken apart first; after a failed gate it is apart already. */
+const TAKES_APART: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', ...STRIPPING]
 
 const DUSTY: readonly StepKind[] = ['scuff', 'level', 'strip', 'scrape', 'wash-off', 'pad', 'roughen', 'sand']
 
@@ -45,22 +51,29 @@ export function amount_ml(step: Pick<Step, 'product' | 'coat' | 'passes' | 'face
   return (need(true, sumOf(soft, f => f.area_m2)) + need(false, sumOf(hard, f => f.area_m2))) * step.passes
 }
 
+const finerThan = (a: Step, b: Step) => Math.max(...a.grits) > Math.max(...b.grits)
+
 /** Fills in minutes, amounts and waits of a list of steps; used after planning and after every change made by hand. */
 export function completePlan(steps: readonly Step[], facts: Facts, choice: Choice, start: (g: Group) => Surface = g => foundSurface(facts, g)): Plan {
-  const groups = groupsOf(facts)
+  const groups = groupsIn(facts, choice)
   const bareAt = new Map<string, boolean>()
-  for (const v of walk(steps, groups, start)) bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
+  const placeAt = new Map<string, Place>()
+  const visits = walk(steps, groups, start)
+  for (const v of visits) {
+    bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
+    if (v.step.kind === 'sand') placeAt.set(v.step.key, { first: v.before.grit === null, last: !visits.some(u => u.group === v.group && u.index > v.index && u.step.kind === 'sand' && finerThan(u.step, v.step)) })
+  }
   const filled = steps.map((step) => {
     if (step.byHand) return step
     const faces = facts.faces.filter(f => step.faces.includes(f.id))
     const repairs = step.kind === 'joint' || step.kind === 'mend' ? mendingOf({ ...facts, faces }).filter(m => isJoint(m.kind) === (step.kind === 'joint')) : []
     if (repairs.length) return { ...step, title: `${step.kind === 'joint' ? 'Glue' : 'Mend'}: ${repairs.map(m => `${m.places} × ${m.kind.replaceAll('-', ' ')}`).join(', ')}${step.kind === 'mend' && facts.movingCracks.some(id => step.faces.includes(id)) ? ', the moving crack with a stretching filler' : ''}`, attended_min: Math.ceil(SETUP_MIN + sumOf(repairs, m => m.minutes)) }
-    return { ...step, attended_min: Math.ceil(attended_min(step, faces, facts.pace)), amount_ml: amount_ml(step, facts, bareAt.get(step.key) ?? false) }
+    return { ...step, attended_min: Math.ceil(attended_min(step, faces, facts.pace, placeAt.get(step.key))), amount_ml: amount_ml(step, facts, bareAt.get(step.key) ?? false) }
   })
-  const budgets = groups.flatMap((group) => {
-    const budget = budgetOf(facts, group, choice)
+  const budgets = waysOf(facts, choice).flatMap(way => groupsOf(way.facts).flatMap((group) => {
+    const budget = budgetOf(way.facts, group, way.choice)
     return budget ? [{ group, budget }] : []
-  })
+  }))
   const waits = waitsBetween(filled, facts)
   // a house that trusts the label plans with the likely end, not the safe one
   const trusted = choice.house?.['dry-by'] === 'label' ? waits.map(w => ['dry', 'recoat', 'harden'].includes(w.kind) ? { ...w, safe: w.likely } : w) : waits
@@ -74,22 +87,28 @@ export function completePlan(steps: readonly Step[], facts: Facts, choice: Choic
 export function workOutPlan(facts: Facts, choice: Choice, options: { start?: (g: Group) => Surface, prefix?: string, ask?: boolean } = {}): Plan {
   const { start = (g: Group) => foundSurface(facts, g), prefix = '', ask = true } = options
   const merged = new Map<string, Step & { order: number }>()
-  for (const group of groupsOf(facts)) {
-    const faces = group.faces.map(f => f.id)
-    for (const { order, ...d } of stagesOf(facts, choice, group, start(group))) {
-      const id = JSON.stringify([order, d.kind, d.product, d.grits, d.method])
-      const same = merged.get(id)
-      if (same) same.faces.push(...faces)
-      else merged.set(id, {
-        order, key: '', kind: d.kind, title: d.title, faces: [...faces], product: d.product ?? null, grits: d.grits ?? [], method: d.method ?? 'none', coat: d.coat ?? null,
-        passes: d.passes ?? 1, attended_min: 0, amount_ml: null, cautions: cautionsOf({ order, ...d }, facts), why: d.why, gate: d.gate ?? null, byHand: false })
+  const ways = waysOf(facts, choice)
+  ways.forEach((way, i) => {
+    for (const group of groupsOf(way.facts)) {
+      const faces = group.faces.map(f => f.id)
+      for (const { order, ...d } of stagesOf(way.facts, way.choice, group, start(i === 0 ? group : { ...group, key: `${i}|${group.key}` }))) {
+        const id = JSON.stringify([order, d.kind, d.product, d.grits, d.method, d.gate?.slug, d.gate?.fallback])
+        const same = merged.get(id)
+        if (same) same.faces.push(...faces)
+        else merged.set(id, {
+          order, key: '', kind: d.kind, title: d.title, faces: [...faces], product: d.product ?? null, grits: d.grits ?? [], method: d.method ?? 'none', coat: d.coat ?? null,
+          passes: d.passes ?? 1, attended_min: 0, amount_ml: null, cautions: cautionsOf({ order, ...d }, way.facts), why: d.why, gate: d.gate ?? null, byHand: false })
+      }
     }
-  }
-  const allFaces = groupsOf(facts).flatMap(g => g.faces.map(f => f.id))
-  const node = (order: number, kind: StepKind, title: string, why: string): Step & { order: number } => ({
-    order, key: '', kind, title, faces: allFaces, product: null, grits: [], method: 'none', coat: null, passes: 1, attended_min: 0, amount_ml: null, cautions: [], why, gate: null, byHand: false })
+  })
+  const facesOf = (some: readonly Facts[]) => some.flatMap(f => groupsOf(f).flatMap(g => g.faces.map(x => x.id)))
+  const allFaces = facesOf(ways.map(w => w.facts))
+  const node = (order: number, kind: StepKind, title: string, why: string, faces = allFaces): Step & { order: number } => ({
+    order, key: '', kind, title, faces, product: null, grits: [], method: 'none', coat: null, passes: 1, attended_min: 0, amount_ml: null, cautions: [], why, gate: null, byHand: false })
   const all = [...merged.values(), node(900, 'finish-up', 'Put together, look over, label', 'ready for the client')]
-  if (facts.faces.some(f => f.scope !== 'refinish') && choice.route !== 'refer') {
+  const takenApart = facesOf(ways.filter(w => TAKES_APART.includes(w.choice.route)).map(w => w.facts))
+  if (!prefix && partsToTakeOff(facts.faces.filter(f => takenApart.includes(f.id))) > 0) all.push(node(95, 'take-apart', 'Take off leaves, doors, drawers and hardware; mark each', 'flat parts strip, sand and spray more easily; nothing runs into a joint', takenApart))
+  if (facts.faces.some(f => f.scope !== 'refinish') && ways.some(w => w.choice.route !== 'refer')) {
     all.push(node(90, 'mask', 'Mask what is left alone; paper over faces, tape on the rim only', 'nothing runs, sprays or bleeds where it must not'), node(890, 'unmask', 'Peel the masking toward the masked side, slowly', 'tape left long leaves its glue'))
   }
   if (ask) all.push(node(0, 'approval', 'Client\'s word on route and price', 'nothing is touched before the client said yes'))
@@ -102,3 +121,6 @@ export function workOutPlan(facts: Facts, choice: Choice, options: { start?: (g:
   })
   return completePlan(steps, facts, choice, start)
 }
+
+/** The plan when every loop goes its worst count. */
+export const worstPlan = (plan: Plan, facts: Facts, choice: Choice): Plan => completePlan(worstSteps(plan.steps, facts, choice), facts, choice)

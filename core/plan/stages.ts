@@ -1,14 +1,15 @@
 /** The stages of the work on one group of faces: each is put in only where the state of the surface asks for it. */
-import { ladder_P, STOP_P, veneerBudget, type StopFor, type VeneerBudget } from '../abrasives'
+import { ladder_P, LEFT_BY_SANDING_OFF_UM, LEFT_BY_STRIPPING_UM, STOP_P, veneerBudget, type StopFor, type VeneerBudget } from '../abrasives'
 import { mendingOf } from '../examine/damage'
 import { materialOf, type Material } from '../layers/materials'
 import { leadSuspected } from '../safety'
 import { round } from '../units'
 import { speciesOf, veneerThickness } from '../wood'
 import { chanceOfFailing } from './chances'
-import { finishOn, STRIPPING, wetOnly, type Choice, type Facts, type FindingKind, type Group } from './facts'
+import { finishOn, STRIPPING, wetOnly, type Choice, type Facts, type FindingKind, type Group, type RouteSlug } from './facts'
 import { USUAL_HOUSE, type House } from './house'
 import type { Gate, Method, Step, StepKind } from './steps'
+import { splitLadder } from './sanding'
 import { isBare, leave, type Surface } from './surface'
 
 export interface Draft { order: number, kind: StepKind, title: string, product?: string, grits?: number[], method?: Method, coat?: number, passes?: number, why: string, gate?: Gate }
@@ -47,7 +48,7 @@ export function bareLadder(facts: Facts, group: Group, choice: Choice): number[]
 export function budgetOf(facts: Facts, group: Group, choice: Choice): VeneerBudget | null {
   if (group.substrate !== 'veneer' || !STRIPPING.includes(choice.route) || wetOnly(facts)) return null
   const ladder = bareLadder(facts, group, choice).map(number => ({ scale: 'P' as const, number }))
-  return veneerBudget({ thickness_mm: veneerThickness(group.veneer_mm, facts.period).mm, ladder })
+  return veneerBudget({ thickness_mm: veneerThickness(group.veneer_mm, facts.period).mm, ladder, left_um: choice.route === 'strip-mechanical' ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM })
 }
 
 const dry = (b: Bench, machine: Method): Method => b.lead && (b.s.films.some(f => f.found) || isBare(b.s)) ? 'wet' : machine
@@ -119,33 +120,40 @@ function strip(b: Bench) {
     b.put({ order: 140, kind: 'wash-off', title: `Wash off${b.house['abrade-with'] === 'steel-wool' ? ' with steel wool' : ''}, three times and once more clean`, product: 'white-spirit', method: b.house['abrade-with'] === 'steel-wool' && !bringsWater(b) ? 'steel-wool' : 'rag', passes: 3, why: 'residue in corners stops the next film from drying' })
   }
   washContamination(b, 145)
-  mend(b, 190, 'left a little proud, and cut flush by the grits that follow')
 }
 
 function sandOff(b: Bench) {
   if (!isBare(b.s)) b.put({ order: 130, kind: 'sand-off', title: b.lead ? 'Scrape the film off wet' : b.facts.keepPatina ? 'Scrape the film off with a card scraper, no paper coarser than P180' : 'Scrape and sand the film off, P80', grits: [b.facts.keepPatina ? 180 : 80], method: b.lead ? 'wet' : 'random-orbit', why: 'a thin or brittle film on flat solid wood comes off under the scraper' })
   washContamination(b, 145)
-  mend(b, 190, 'left a little proud, and cut flush by the grits that follow')
 }
 
 /** Whether any later step brings water to the bare wood. */
 const bringsWater = ({ choice, house }: Pick<Bench, 'choice' | 'house'>) =>
   WATER_COLOURS.includes(choice.colour) || (choice.bleach ?? 'none') !== 'none' || choice.fill === 'waterborne-filler' || materialOf(choice.finish).base === 'water' || house['raise-grain'] === 'always'
 
+const PROUD = 'left a little proud, and cut flush by the grits that follow'
+
 function sandBare(b: Bench) {
   const { facts, group, choice, house } = b
   const budget = budgetOf(facts, group, choice)
   const shaped = group.faces.every(f => f.shape === 'turned' || f.shape === 'carved')
   const grits = bareLadder(facts, group, choice)
+  const mends = STRIPPING.includes(choice.route)
   if (b.lead || budget?.verdict === 'do-not-sand' || (gentle(facts, house) && shaped)) {
+    if (mends) mend(b, 190, PROUD)
     b.put({ order: 200, kind: 'pad', title: b.lead ? 'Rub with a wet non-woven pad' : 'Rub with a non-woven pad', grits: [lastGrit(grits)], method: b.lead ? 'wet' : 'hand',
       why: b.lead ? `${leadSuspected(facts.lead) ? 'lead is not ruled out' : 'a hazard is not ruled out'}: no dry sanding` : budget?.verdict === 'do-not-sand' ? 'the veneer has nothing to spare for paper' : 'the patina stays' })
     return
   }
-  const byHand = shaped || group.substrate === 'veneer'
+  const byHand = group.substrate === 'veneer' || group.faces.every(f => f.shape !== 'flat')
   const orbit = house['orbit-on-tops'] === 'yes' || group.faces.every(f => f.rank !== 'show')
-  b.put({ order: 200, kind: 'sand', title: `Sand ${grits.map(g => `P${g}`).join(' → ')}${byHand ? ' by hand' : orbit ? ', last grit by hand' : ', belt and finishing sander, last grit by hand'}`, grits, method: byHand ? 'hand' : orbit ? 'random-orbit' : 'finishing-sander',
-    why: `stop at P${lastGrit(grits)}: ${STOP_P[stopFor(choice)].why}` })
+  const method = byHand ? 'hand' : orbit ? 'random-orbit' : 'finishing-sander'
+  const sand = (order: number, its: readonly number[], why: string) => b.put({ order, kind: 'sand', title: `Sand ${its.map(g => `P${g}`).join(' → ')}`, grits: [...its], method, why })
+  const fills = mends && mendingOf({ ...facts, faces: group.faces }).some(m => !isJoint(m.kind))
+  const [coarse, fine] = fills ? splitLadder(grits) : [[], grits]
+  if (coarse.length) sand(185, coarse, 'the coarse grits first, fills after them')
+  if (mends) mend(b, 190, PROUD)
+  sand(200, fine, `stop at P${lastGrit(grits)}: ${STOP_P[stopFor(choice)].why}`)
 }
 
 function bleach(b: Bench) {
@@ -299,6 +307,9 @@ function sealer(b: Bench, m: Material) {
   if (m.traits.includes('catalysed') && isBare(b.s)) b.put({ order: 480, kind: 'coat', title: 'Vinyl sealer', product: 'vinyl-sealer', method: 'spray', coat: 1, why: 'two-part films hold on vinyl or the maker\'s own sealer' })
 }
 
+/** Routes that lay a coat on an old film with nothing but a scuff between. */
+const ON_OLD_FILM: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel']
+
 function finish(b: Bench) {
   const { choice, facts, house } = b
   const m = materialOf(choice.finish)
@@ -323,6 +334,8 @@ function finish(b: Bench) {
     if (coat > 1 && grit && clear) b.put({ order: order - 5, kind: 'sand-coat', title: `Sand lightly P${grit}${dry(b, 'hand') === 'wet' ? ' wet,' : ''} and wipe`, grits: [grit], method: dry(b, 'hand'), why: 'grip and nibs, edges left alone' })
     b.put({ order, kind: 'coat', title: `${m.name[0]!.toUpperCase()}${m.name.slice(1)}, coat ${coat} of ${coats}`, product: m.slug, method: m.transfer < 0.9 || bleeds ? 'spray' : 'brush', coat,
       why: coat === coats ? `the last coat sets the sheen: ${facts.sheen}` : 'thin, on the wet edge, then left alone' })
+    if (coat === 1 && ON_OLD_FILM.includes(choice.route)) b.put({ order: order + 2, kind: 'gate', title: 'Does the first coat hold?', why: 'a film that was only scuffed may still let go', gate: {
+      slug: 'adhesion', look: 'Raking light over the dry coat; thumbnail and tape on a hidden place.', fails: 'It crawls, wrinkles, or comes off with the tape.', fallback: 'strip-chemical', chance: chanceOfFailing(choice.route, facts) } })
   }
   if (gloss) b.put({ order: 800, kind: 'rub-out', title: `Level P1200 and rub out to ${facts.sheen}`, grits: [1200], method: 'wet', why: 'a film rubbed too early shrinks and shows scratches' })
 }

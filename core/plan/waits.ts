@@ -83,7 +83,7 @@ export function waitAfter(step: Step, next: Step, facts: Facts, air: Air = STAND
     case 'spot-coat': return next.kind === 'rub-out' ? fixed('cure', 7 * D, 7 * D, 14 * D, 'local coats cure a week before they are levelled') : fixed('recoat', H, H, 2 * H, 'local coats an hour apart')
     case 'coat': {
       if (next.kind === 'rub-out') return fixed('cure', m!.cure_d[0] * D, m!.cure_d[0] * D, m!.cure_d[1] * D, `${m!.name} cures ${m!.cure_d[0]} to ${m!.cure_d[1]} days before it is rubbed`)
-      if (next.kind === 'gate') return fixed('harden', 12 * H, D, 3 * D, 'the sealer hardens overnight to three days before it is judged')
+      if (next.kind === 'gate' && next.gate?.slug !== 'adhesion') return fixed('harden', 12 * H, D, 3 * D, 'the sealer hardens overnight to three days before it is judged')
       if (next.kind === 'finish-up') return drying(m!, [m!.handle_min, m!.handle_min], 'dry', `${m!.name} may be handled after ${m!.handle_min / H} h`, air)
       const max = next.kind === 'coat' && next.product === step.product && !m!.meltsIn ? m!.recoatMax_min : null
       return drying(m!, m!.recoat_min, 'recoat', `${m!.name}: next coat from ${m!.recoat_min[0]} min by the usual label`, air, max)

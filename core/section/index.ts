@@ -16,8 +16,10 @@ const nameOf = (slug: string) => {
 /** The layers found and planned on the group that shows most. `stateOf` tells how far each step is. */
 export function sectionOf(facts: Facts, steps: readonly Step[], stateOf: (key: string) => LayerState, failing: ReadonlySet<string> = new Set()): Section | null {
   const groups = groupsOf(facts).sort((a, b) => b.faces.filter(f => f.rank === 'show').length - a.faces.filter(f => f.rank === 'show').length)
-  const group = groups[0]
-  if (!group) return null
+  const lead = groups[0]
+  if (!lead) return null
+  // one face stands for its group: faces of a group may go different ways
+  const group = { ...lead, faces: [lead.faces.find(f => f.rank === 'show') ?? lead.faces[0]!] }
   const visits = walk(steps, [group], g => foundSurface(facts, g))
   const end = visits.at(-1)?.after ?? foundSurface(facts, group)
   const species = speciesOf(group.species)

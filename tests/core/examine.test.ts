@@ -287,7 +287,7 @@ describe('timed patch', () => {
     expect(() => scalePatch(tried('stripper', 0), f)).toThrow(RangeError)
   })
   it('replaces the shop\'s default in the plan', () => {
-    const minutes = (pace: { stripper: number | null, sanding: number | null }) => Object.fromEntries(workOutPlan({ ...f, pace }, choice()).steps.map(s => [s.kind, s.attended_min]))
+    const minutes = (pace: { stripper: number | null, sanding: number | null }) => Object.fromEntries(workOutPlan({ ...f, pace }, choice()).steps.toReversed().map(s => [s.kind, s.attended_min]))
     const [by, tried2] = [minutes({ stripper: null, sanding: null }), minutes({ stripper: 60, sanding: 40 })]
     expect(tried2.scrape! / by.scrape!).toBeGreaterThan(2)
     expect(tried2.sand!).toBeGreaterThan(by.sand!)

@@ -12,8 +12,8 @@ import { choice, face, facts, finding } from '../facts'
 /** Orders of the work, written down from the trade before the planner ran. */
 const STRIP = ['approval', 'wash', 'cover', 'strip', 'scrape', 'wash-off', 'sand', 'clean-off']
 const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
-  ['a dull sound film, shellac', {}, { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'scuff', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
-  ['a sound film made darker', { tone: 'darker' }, { route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'scuff', 'clean-off', 'gel', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
+  ['a dull sound film, shellac', {}, { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up']],
+  ['a sound film made darker', { tone: 'darker' }, { route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'scuff', 'clean-off', 'gel', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up']],
   ['runs in old varnish', { findings: [finding('runs')] }, { route: 'level-barrier-recoat' },
     ['approval', 'wash', 'level', 'clean-off', 'coat-1', 'coat-2', 'gate', 'scuff', 'clean-off.2', 'coat-1.2', 'sand-coat', 'coat-2.2', 'sand-coat.2', 'coat-3', 'finish-up']],
   ['strip for varnish oil: on, off, four times', {}, { finish: 'varnish-oil' }, [...STRIP, 'oil-on-1', 'oil-off-1', 'oil-on-2', 'oil-off-2', 'oil-on-3', 'oil-off-3', 'oil-on-4', 'oil-off-4', 'finish-up']],
@@ -24,7 +24,7 @@ const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
   ['a hard film: roughened so that the stripper gets in', { found: { finish: 'oil-polyurethane', certainty: 0.9 } }, { finish: 'dewaxed-shellac' },
     ['approval', 'wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off', 'sand', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
   ['bare wood: nothing to strip', { found: { finish: 'none', certainty: 0.9 } }, { finish: 'dewaxed-shellac' }, ['approval', 'wash', 'sand', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
-  ['wax on it: off before anything', { findings: [finding('dirt-and-wax')] }, { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'solvent-wash', 'scuff', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
+  ['wax on it: off before anything', { findings: [finding('dirt-and-wax')] }, { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'solvent-wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up']],
 ]
 
 describe('orders of the work', () => {
@@ -72,8 +72,11 @@ describe('minutes and amounts', () => {
     ['scrape 15, upright', attended_min(step('scrape'), [face({ area_m2: 1, orientation: 'vertical' })]), 8 + 15 * 1.15],
     ['scuff 8, carved', attended_min(step('scuff'), [face({ area_m2: 1, shape: 'carved' })]), 8 + 24],
     ['wash off 12, three passes', attended_min(step('wash-off', { passes: 3 }), square), 8 + 36],
-    ['sand: first grit 20, two more by random orbit 10', attended_min(step('sand', { grits: [100, 150, 180], method: 'random-orbit' }), square), 8 + 40],
-    ['sand by hand 20', attended_min(step('sand', { grits: [120, 220] }), square), 8 + 40],
+    ['sand: first grit 20, the next by random orbit 10, the last by hand 20', attended_min(step('sand', { grits: [100, 150, 180], method: 'random-orbit' }), square), 8 + 50],
+    ['sand, belt up to P100 6, finishing sander 12', attended_min(step('sand', { grits: [80, 100, 150], method: 'finishing-sander' }), square, undefined, { first: false, last: false }), 8 + 6 + 6 + 12],
+    ['sand by hand: first grit 30, the next 20', attended_min(step('sand', { grits: [120, 220] }), square), 8 + 50],
+    ['turned faces by hand whatever the step says', attended_min(step('sand', { grits: [120, 220], method: 'random-orbit' }), [face({ area_m2: 1, shape: 'turned' })]), 8 + 2.2 * 50],
+    ['take apart and put together, 5 a part', attended_min(step('take-apart'), [face(), face({ id: 2, part: 'leg' }), face({ id: 3, part: 'drawer' })]) + attended_min(step('finish-up'), [face(), face({ id: 2, part: 'leg' })]), 8 + 10 + 15 + 5],
     ['film by brush 10', attended_min(step('coat', { product: 'waterborne-polyurethane' }), square), 18],
     ['lacquer by gun 5, with gun set-up 15', attended_min(step('coat', { product: 'nitrocellulose-lacquer' }), square), 23 + 5],
     ['a gate', attended_min(step('gate'), square), 5],
