@@ -101,8 +101,10 @@ const houseText = z.string().max(2000).default('{}').transform((text, context) =
   try { return JSON.parse(text) as Record<string, string> }
   catch { context.addIssue({ code: 'custom', message: 'House methods are written as JSON.' }); return {} }
 }).pipe(house)
-export const routeQuery = z.object({ finish: pick.finish.default('waterborne-polyurethane'), colour: pick.colour.default('none'), conditioner: pick.conditioner.default('auto'), fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: houseText })
-export const choose = z.object({ rowVersion: version, route: slugOf(ROUTES, 'Choose a route.'), ...pick, fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: house.default({}) })
+const faceList = z.string().regex(/^\d{1,9}(,\d{1,9})*$/, 'Choose the faces.').transform(text => text.split(',').map(Number))
+export const routeQuery = z.object({ faces: faceList.optional(), finish: pick.finish.default('waterborne-polyurethane'), colour: pick.colour.default('none'), conditioner: pick.conditioner.default('auto'), fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: houseText })
+/** `faces`: some faces go this way of their own; without it, the piece. */
+export const choose = z.object({ rowVersion: version, faces: z.array(id).min(1, 'Choose the faces.').optional(), route: slugOf(ROUTES, 'Choose a route.'), ...pick, fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: house.default({}) })
 const CLASSES = MATERIALS.map(m => m.slug)
 const stepBody = {
   title: text('What is to be done', 200), attendedMin: z.number({ error: 'Minutes, a whole number.' }).int('Minutes, a whole number.').min(0, 'Minutes cannot be below zero.').max(10_000, 'That is more than a week.'),
@@ -110,7 +112,10 @@ const stepBody = {
   grits: z.array(z.number().int()).max(8), method: z.enum(METHODS),
 }
 export const addStep = z.object({ kind: slugOf(STEP_KINDS.filter(k => k !== 'approval' && k !== 'gate'), 'Choose a kind of step.'), after: id.nullable(), faces: z.array(id).min(1, 'Choose the faces.'), ...stepBody, coat: z.number().int().min(1).max(20).nullable() })
-export const changeStep = z.object({ rowVersion: version, ...stepBody, moveBy: z.number().int().min(-50).max(50) }).partial().required({ rowVersion: true })
+/** `after`: move it to stand after this step; null is the beginning. */
+export const changeStep = z.object({ rowVersion: version, ...stepBody, after: id.nullable() }).partial().required({ rowVersion: true })
+export const splitStep = z.object({ rowVersion: version, faces: z.array(id).min(1, 'Choose the faces.') })
+export const stepBack = z.object({ which: z.enum(['undo', 'redo']) })
 export const versionQuery = z.object({ rowVersion: z.coerce.number().int().min(1) })
 export const mendVerdict = z.object({ rule: text('The rule', 60), stepKey: text('The step', 60) })
 export const overrule = z.object({ rule: text('The rule', 60), stepKey: text('The step', 60), word: text('A word why', 500) })

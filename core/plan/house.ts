@@ -2,6 +2,7 @@
  * House methods: questions on which good practitioners differ. Each option with its reason (common practice). A shop chooses once;
  * a piece may differ. What a choice costs is worked out by planning twice, never written here.
  */
+import type { Finish } from '../layers/materials'
 
 interface Method<O extends string> { asks: string, usual: O, options: Readonly<Record<O, { says: string, why: string }>> }
 const method = <O extends string>(asks: string, usual: NoInfer<O>, options: Record<O, { says: string, why: string }>): Method<O> => ({ asks, usual, options })
@@ -41,6 +42,11 @@ export const HOUSE_METHODS = {
   'finish-school': method('Which finish by default?', 'film', {
     'film': o('A film', 'Hard and sealed.'), 'oil': o('Varnish oil', 'Repairable in place, year after year.'), 'hardwax-oil': o('Hardwax oil', 'One coat, repairable, hard enough for tables.'), 'catalysed': o('Two-part film', 'Hardest; licensed sprayers only.') }),
 } as const
+
+/** What each school lays by default. */
+const SCHOOL: Record<keyof (typeof HOUSE_METHODS)['finish-school']['options'], Finish> = { 'film': 'waterborne-polyurethane', 'oil': 'varnish-oil', 'hardwax-oil': 'hardwax-oil-2c', 'catalysed': 'urethane-2c' }
+/** The finish that a shop offers first. */
+export const finishOfSchool = (house: House): Finish => SCHOOL[house['finish-school']]
 
 export type HouseSlug = keyof typeof HOUSE_METHODS
 export type HouseOption<S extends HouseSlug> = keyof (typeof HOUSE_METHODS)[S]['options'] & string

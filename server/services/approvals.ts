@@ -8,11 +8,11 @@ import { db, transaction, type Db } from '../database/db'
 import type { Person } from './people'
 import { readPiece, onPiece, type PieceFile } from './pieces'
 import { choiceOf, readPlan, type StoredPlan } from './planRows'
-import { datesOf, readPrices, readRates, sectionFor, verdictsOf } from './plans'
+import { datesOf, readAsking, sectionFor, verdictsOf } from './plans'
 import { judgeRoute } from '#core/route'
 import { estimate } from '#core/estimate'
 import { log, tell } from './record'
-import { readHours, readShop } from './shop'
+import { readShop } from './shop'
 
 export const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 export const DAY_MS = 86_400_000
@@ -28,11 +28,10 @@ export interface Shown {
 
 async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: string, at: Date, answerBy: Date | null): Promise<Shown> {
   const shop = await readShop(tx)
-  const hours = await readHours(tx)
-  const choice = choiceOf(file.piece)!
-  const rates = await readRates(tx)
-  const price = await readPrices(tx)
-  const verdict = judgeRoute(choice.route, { facts: file.facts, choice, rates, hours, now_ms: at.getTime(), price })
+  const choice = choiceOf(file)!
+  const asking = await readAsking(at, tx)
+  const { hours, rates, price } = asking
+  const verdict = judgeRoute(choice.route, { ...asking, facts: file.facts, choice })
   const live = plan.steps.filter(st => st.state !== 'skipped')
   const planned = estimate(live, rates, price).total_minor
   const dates = datesOf(plan, hours, at)
@@ -51,7 +50,7 @@ async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: strin
 export async function takeSnapshot(tx: Db, file: PieceFile, plan: StoredPlan, reason: 'asked' | 'work-started', words: string, at: Date, answerBy: Date | null = null): Promise<{ id: number, shown: Shown }> {
   const shown = await contentOf(tx, file, plan, words, at, answerBy)
   const content = canonicalJson({ shown: shown as unknown as Json, steps: plan.steps.map(st => ({ key: st.key, title: st.title, kind: st.kind, product: st.product, attended_min: st.attended_min, amount_ml: st.amount_ml, faces: st.faces, grits: st.grits })) as unknown as Json, waits: plan.waits.map(({ held_ms: _held, ...w }) => w) as unknown as Json })
-  const section = sectionFor(file.facts, plan, verdictsOf(file.facts, choiceOf(file.piece)!, plan))
+  const section = sectionFor(file.facts, plan, verdictsOf(file.facts, choiceOf(file)!, plan))
   const picture = section ? sectionSvg(section) : ''
   const { id } = await tx.run('INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256) VALUES (:pieceId, :reason, :at, :content, :picture, :sha)', { pieceId: file.piece.id, reason, at, content, picture, sha: sha256(content + picture) })
   return { id, shown }
@@ -62,7 +61,7 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
   const plan = await readPlan(tx, id)
   const step = plan.steps.find(st => st.kind === 'approval' && st.state === 'planned')
   if (!step) throw fail(409, 'nothing-to-ask', plan.steps.length ? 'The client has said yes to this plan.' : 'Choose a route first; then there is something to ask.')
-  const open = verdictsOf(file.facts, choiceOf(file.piece)!, plan).find(v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`))
+  const open = verdictsOf(file.facts, choiceOf(file)!, plan).find(v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`))
   if (open) throw fail(409, 'rule', `The plan still breaks a rule: ${open.says}. ${open.mend}`)
   await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND state = \'open\'', { id })
   const expires = new Date(at.getTime() + input.days * DAY_MS)

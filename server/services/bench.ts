@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { mustAskAgain } from '#core/approval'
 import { estimate } from '#core/estimate'
-import { completePlan, groupsOf, walk, foundSurface, workOutPlan, type Choice, type Group, type Surface } from '#core/plan'
+import { afterFallback, completePlan, fallBackFrom } from '#core/plan'
 import type { BenchCommand } from '#shared/schemas'
 import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
@@ -9,7 +9,7 @@ import { takeSnapshot } from './approvals'
 import { benchView } from './benchView'
 import type { Person } from './people'
 import { readPiece, type PieceFile } from './pieces'
-import { choiceOf, insertStep, readPlan, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
+import { choiceOf, insertStep, readPlan, writeFaces, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
 import { readPrices, readRates, startVerdictsOf } from './plans'
 import { log, tell } from './record'
 import { readAir, readHours, clockIn } from './shop'
@@ -54,7 +54,7 @@ const write = (act: Act, kind: string, says: string, undoesId?: number) =>
 
 async function start(act: Act): Promise<Result> {
   const { tx, file, plan, step, at, person } = act
-  const choice = choiceOf(file.piece)!
+  const choice = choiceOf(file)!
   const hours = await readHours(tx)
   const { air } = await readAir(at, tx)
   const verdict = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air }).get(step.key)!
@@ -103,28 +103,34 @@ async function bookUse({ tx, step, at }: Act, use: { lotId: number, amountMl: nu
 async function fallBack(act: Act): Promise<Result> {
   const { tx, file, plan, step, now } = act
   const id = file.piece.id
-  const choice = choiceOf(file.piece)!
+  const choice = choiceOf(file)!
   if (!step.gate!.fallback) return repeatBefore(act)
-  const next: Choice = { ...choice, route: step.gate!.fallback }
-  const done = plan.steps.filter(st => st.state === 'done' || st.id === step.id)
-  const left = new Map<string, Surface>()
-  for (const v of walk(done, groupsOf(file.facts), g => foundSurface(file.facts, g))) left.set(v.group.key, v.after)
+  const done = plan.steps.filter(st => st.state === 'done' || st.state === 'running' || st.id === step.id)
+  const left = plan.steps.filter(st => st.state === 'planned' && st.id !== step.id)
   const rates = await readRates(tx)
   const price = await readPrices(tx)
-  const start = (g: Group) => left.get(g.key) ?? foundSurface(file.facts, g)
-  const quiet = workOutPlan(file.facts, next, { start, prefix: 'f-', ask: false })
-  const worst_minor = estimate([...done, ...quiet.steps], rates, price).total_minor
+  const quiet = fallBackFrom(step, done, left, file.facts, choice, false)
+  const worst_minor = estimate(afterFallback(quiet, done, left, file.facts).steps, rates, price).total_minor
   const askAgain = mustAskAgain(file.piece.accepted_worst_minor ?? 0, worst_minor)
-  const fresh = askAgain ? workOutPlan(file.facts, next, { start, prefix: 'f-', ask: true }) : quiet
-  await tx.run('UPDATE plan_step SET state = \'skipped\', row_version = row_version + 1 WHERE piece_id = :id AND state = \'planned\'', { id })
+  const over = askAgain ? fallBackFrom(step, done, left, file.facts, choice, true) : quiet
+  const live = afterFallback(over, done, left, file.facts)
+  for (const key of over.skip) await tx.run('UPDATE plan_step SET state = \'skipped\', row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key', { id, key })
+  for (const { key, faces } of over.narrow) {
+    await writeFaces(tx, left.find(st => st.key === key)!.id, faces)
+    const { attended_min, amount_ml } = live.steps.find(st => st.key === key)!
+    await tx.run('UPDATE plan_step SET attended_min = :attended_min, amount_ml = :amount_ml, row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key', { id, key, attended_min, amount_ml })
+  }
   const from = (plan.steps.at(-1)?.position ?? 0) + 100
-  for (const [i, st] of fresh.steps.entries()) await insertStep(tx, id, st, from + i * 100)
-  const joins = fresh.steps[0] ? [{ from: step.key, to: fresh.steps[0].key, kind: 'order' as const, min: 0, likely: 0, safe: 0, max: null, hard: false, why: 'after the failed gate' }] : []
-  await writeWaits(tx, id, [...plan.waits, ...joins, ...fresh.waits], plan.waits)
-  await tx.run('UPDATE piece SET route = :route, row_version = row_version + 1 WHERE id = :id', { id, route: next.route })
+  for (const [i, st] of over.fresh.entries()) await insertStep(tx, id, live.steps.find(l => l.key === st.key) ?? st, from + i * 100)
+  const first = over.fresh[0]
+  const joins = first && !live.waits.some(w => w.to === first.key) ? [{ from: step.key, to: first.key, kind: 'order' as const, min: 0, likely: 0, safe: 0, max: null, hard: false, why: 'after the failed gate' }] : []
+  await writeWaits(tx, id, [...live.waits, ...joins], plan.waits)
+  await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
+  await tx.run('UPDATE piece SET route = :route, row_version = row_version + 1 WHERE id = :id', { id, route: over.choice.route })
+  for (const w of over.choice.own ?? []) await tx.run('UPDATE own_way SET route = :route WHERE piece_id = :id AND id IN (SELECT way_id FROM own_way_face WHERE face_id = :face)', { id, route: w.route, face: w.faces[0]! })
   const says = askAgain
-    ? `Goes over to ${next.route}. It may cost ${Math.round(worst_minor / 100)}, more than the worst that was accepted: the client must be asked again.`
-    : `Goes over to ${next.route}, inside the worst price that was accepted.`
+    ? `Goes over to ${step.gate!.fallback}. It may cost ${Math.round(worst_minor / 100)}, more than the worst that was accepted: the client must be asked again.`
+    : `Goes over to ${step.gate!.fallback}, inside the worst price that was accepted.`
   await log(tx, { pieceId: id, stepId: step.id, kind: 'gate', says, at: now, recordedAt: now, personId: act.person.id })
   return { ok: true, says, askAgain }
 }
@@ -140,7 +146,7 @@ async function repeatBefore(act: Act): Promise<Result> {
   const room = ((next?.position ?? step.position + 100) - step.position) / (again.length + 1)
   for (const [i, st] of again.entries()) await insertStep(tx, file.piece.id, st, Math.round(step.position + room * (i + 1)))
   const fresh = await readPlan(tx, file.piece.id)
-  const { waits } = completePlan(fresh.steps.filter(st => st.state !== 'skipped'), file.facts, choiceOf(file.piece)!)
+  const { waits } = completePlan(fresh.steps.filter(st => st.state !== 'skipped'), file.facts, choiceOf(file)!)
   await writeWaits(tx, file.piece.id, waits, plan.waits)
   return { ok: true, says: `Once more: ${again.map(st => st.title).join(', ')}` }
 }

@@ -137,7 +137,7 @@ export async function examinationPage(id: number, person: Person, at: Date) {
       overruled: overruledBy.get(`finish-is|${g.group}:${l.layer}`) ?? null,
       next: l.next.map(n => ({ test: n.test.slug, how: n.test.how, harm: n.test.harm, solvent: n.test.solvent, minutes: n.test.minutes, gain_bits: round(n.gain_bits, 2), results: Object.keys(n.test.results) })),
     })) })),
-    tests: file.tests, hazards: found.hazards.map(h => ({ ...h, evidence: file.evidence.filter(e => e.kind === h.slug) })), bans: found.bans, banEffect: banEffect(facts, choiceOf(file.piece)),
+    tests: file.tests, hazards: found.hazards.map(h => ({ ...h, evidence: file.evidence.filter(e => e.kind === h.slug) })), bans: found.bans, banEffect: banEffect(facts, choiceOf(file)),
     moisture: found.moisture.map(m => ({ ...m, readings: file.moisture.filter(r => r.face_id === m.faceId).map(r => ({ reading_pct: r.reading_pct, at: r.at, by: r.by_name })) })),
     cracks: found.cracks.map(({ finding, ...k }) => ({ ...k, faceId: finding.faceId })), veneers: found.veneers, damage: found.damage,
     verdicts: found.verdicts.map(v => ({ ...v, overruled: overruledBy.get(`${v.slug}|${v.subject}`) ?? null, mayOverrule: mayOverrule(v.severity, person.role) })),

@@ -27,7 +27,7 @@ export async function nowPage(at: Date) {
   const waiting: { pieceId: number, piece: string, says: string }[] = []
   for (const file of files) {
     const plan = plans.get(file.piece.id)
-    const choice = choiceOf(file.piece)
+    const choice = choiceOf(file)
     if (!plan || !choice) {
       waiting.push({ pieceId: file.piece.id, piece: file.piece.name, says: file.tests.length || file.findings.length ? 'choose a route' : 'examine' })
       continue

@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { conclude, type Concluded, type PatchMethod, type PatchResult, type PlaceShape, type Recorded } from '#core/examine'
 import type { Period } from '#core/identify'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
-import type { Face, Facts, Finding } from '#core/plan'
+import type { Face, Facts, Finding, OwnWay } from '#core/plan'
 import { leadSuspected } from '#core/safety'
 import { faceArea_m2, parseLength_mm, round, sumOf, type Shape } from '#core/units'
 import type { Room } from '#core/wood'
@@ -27,13 +27,15 @@ export interface AnswerRow { piece_id: number, question: string, options: string
 export interface MoistureRow { piece_id: number, face_id: number, reading_pct: number, thickness_mm: number, air_temperature_C: number | null, air_rh: number | null, at: Date, by_name: string }
 export interface ItemRow { id: number, piece_id: number, mark: string, name: string, kind: 'part' | 'hardware' | 'mark', count: number, taken_out: number | null, put_back: number | null, state: ItemState, set_name: string, place: string | null, place_kind: PlaceKind | null, holes: Holes | null, note: string, answer: ItemAnswer | null, row_version: number }
 export interface PatchRow { piece_id: number, face_id: number, method: PatchMethod, length_mm: number, width_mm: number, minutes: number, result: PatchResult, note: string, at: Date, by_name: string }
+/** Faces that go their own way; `faces` as a list of numbers in text. */
+export interface WayRow extends Omit<OwnWay, 'faces'> { id: number, piece_id: number, faces: string }
 export interface OverruleRow { piece_id: number, rule: string, subject: string, value: string | null, word: string, at: Date, by_name: string }
 
 const IN_WHERE = { one: 'piece.id = :id', active: 'piece.state = \'active\'' } as const
 export type Which = { where: keyof typeof IN_WHERE, id?: number }
 
 export interface PieceFile {
-  piece: PieceRow, faces: FaceRow[], findings: FindingRow[], tests: TestRow[], evidence: EvidenceRow[], answers: AnswerRow[], moisture: MoistureRow[], items: ItemRow[], patches: PatchRow[], overrules: OverruleRow[]
+  piece: PieceRow, faces: FaceRow[], findings: FindingRow[], tests: TestRow[], evidence: EvidenceRow[], answers: AnswerRow[], moisture: MoistureRow[], items: ItemRow[], patches: PatchRow[], overrules: OverruleRow[], ways: WayRow[]
   recorded: Recorded, concluded: Concluded, facts: Facts
 }
 
@@ -87,11 +89,12 @@ const BELONGINGS = {
   items: 'SELECT item.*, place.code AS place, place.kind AS place_kind FROM item JOIN piece ON piece.id = item.piece_id LEFT JOIN place ON place.id = item.place_id WHERE {where} ORDER BY item.id',
   patches: `SELECT p.face_id, p.method, p.length_mm, p.width_mm, p.minutes, p.result, p.note, p.at, part.piece_id, person.name AS by_name FROM patch p JOIN face ON face.id = p.face_id JOIN part ON part.id = face.part_id
              JOIN piece ON piece.id = part.piece_id JOIN person ON person.id = p.person_id WHERE {where} ORDER BY p.id`,
+  ways: `SELECT w.*, (SELECT GROUP_CONCAT(face_id ORDER BY face_id) FROM own_way_face WHERE way_id = w.id) AS faces FROM own_way w JOIN piece ON piece.id = w.piece_id WHERE {where} ORDER BY w.id`,
   overrules: `SELECT o.piece_id, o.rule, o.step_key AS subject, o.value, o.word, o.at, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id
                WHERE {where} AND o.about = 'examination' ORDER BY o.id`,
 } as const
 
-/** Pieces with all that is known about them, in ten queries however many there are. */
+/** Pieces with all that is known about them, in eleven queries however many there are. */
 export async function readPieces(on: Db, which: Which, lock = false): Promise<PieceFile[]> {
   const where = IN_WHERE[which.where]
   const params = { id: which.id ?? 0 }
@@ -112,8 +115,9 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const items = await read<ItemRow>('items')
   const patches = await read<PatchRow>('patches')
   const overrules = await read<OverruleRow>('overrules')
+  const ways = await read<WayRow>('ways')
   return pieces.map((piece) => {
-    const rows: Rows = { piece, faces: faces(piece), findings: findings(piece), tests: tests(piece), evidence: evidence(piece), answers: answers(piece), moisture: moisture(piece), items: items(piece), patches: patches(piece), overrules: overrules(piece) }
+    const rows: Rows = { piece, faces: faces(piece), findings: findings(piece), tests: tests(piece), evidence: evidence(piece), answers: answers(piece), moisture: moisture(piece), items: items(piece), patches: patches(piece), overrules: overrules(piece), ways: ways(piece) }
     const recorded = recordedOf(rows)
     const concluded = conclude(recorded)
     return { ...rows, recorded, concluded, facts: concluded.facts }

@@ -1,8 +1,8 @@
 import type { Caution } from '#core/safety'
-import { houseOf, type Choice, type RouteSlug, type Step, type StepKind, type Method, type Wait } from '#core/plan'
+import { houseOf, type Choice, type OwnWay, type RouteSlug, type Step, type StepKind, type Method, type Wait } from '#core/plan'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../database/db'
-import type { PieceRow, Which } from './pieces'
+import type { PieceFile, Which } from './pieces'
 
 interface StepRow {
   id: number, piece_id: number, step_key: string, position: number, kind: StepKind, title: string, product: string | null, grits: string, method: Method, coat: number | null, passes: number
@@ -56,10 +56,11 @@ export async function readPlan(on: Db, pieceId: number): Promise<StoredPlan> {
   return (await readPlans(on, { where: 'one', id: pieceId })).get(pieceId) ?? emptyPlan()
 }
 
-/** The choice stored with a piece; null before a route was chosen. */
-export const choiceOf = (piece: PieceRow): Choice | null => piece.route
+/** The choice stored with a piece, with the faces that go their own way; null before a route was chosen. */
+export const choiceOf = ({ piece, ways }: Pick<PieceFile, 'piece' | 'ways'>): Choice | null => piece.route
   ? { route: piece.route as RouteSlug, finish: piece.finish as Choice['finish'], colour: piece.colour as Choice['colour'], conditioner: piece.conditioner as Choice['conditioner'],
-      fill: piece.fill as Choice['fill'], bleach: piece.bleach as Choice['bleach'], house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }) }
+      fill: piece.fill as Choice['fill'], bleach: piece.bleach as Choice['bleach'], house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }),
+      ...ways.length ? { own: ways.map(({ id: _id, piece_id: _piece, ...w }): OwnWay => ({ ...w, faces: list(w.faces).map(Number) })) } : {} }
   : null
 
 /** JSON that came from a column, or as text from a function. */
@@ -71,8 +72,14 @@ export async function insertStep(tx: Db, pieceId: number, step: Step, position: 
      VALUES (:pieceId, :key, :position, :kind, :title, :product, :grits, :method, :coat, :passes, :attended_min, :amount_ml, :cautions, :why, :gateSlug, :look, :fails, :fallback, :chance, :byHand)`,
     { ...step, pieceId, position, faces: undefined, gate: undefined, grits: step.grits.join(','), cautions: step.cautions.join(','), amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100,
       gateSlug: step.gate?.slug ?? null, look: step.gate?.look ?? null, fails: step.gate?.fails ?? null, fallback: step.gate?.fallback ?? null, chance: step.gate?.chance ?? null })
-  if (step.faces.length) await tx.run('INSERT INTO plan_step_face (step_id, face_id) VALUES :pairs'.replace(':pairs', step.faces.map((_, i) => `(:id, :f${i})`).join(', ')), { id, ...Object.fromEntries(step.faces.map((f, i) => [`f${i}`, f])) })
+  await writeFaces(tx, id, step.faces)
   return id
+}
+
+/** The faces that a step is done on. */
+export async function writeFaces(tx: Db, stepId: number, faces: readonly number[]): Promise<void> {
+  await tx.run('DELETE FROM plan_step_face WHERE step_id = :stepId', { stepId })
+  if (faces.length) await tx.run('INSERT INTO plan_step_face (step_id, face_id) VALUES :pairs'.replace(':pairs', faces.map((_, i) => `(:stepId, :f${i})`).join(', ')), { stepId, ...Object.fromEntries(faces.map((f, i) => [`f${i}`, f])) })
 }
 
 /** Replaces the waits of a plan, keeping what "not dry yet" held back. */

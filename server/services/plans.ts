@@ -1,8 +1,8 @@
 import type { z } from 'zod'
 import { estimate, materialCost_minor, type Rates } from '#core/estimate'
-import { applyMend, judgePlan, mendOf, RULES, type Verdict } from '#core/layers'
-import { completePlan, planDifference, TAKES_MARKS, workOutPlan, type Choice, type Facts, type Step } from '#core/plan'
-import { choiceFor, judgeRoutes, lessInvasive, type RouteVerdict } from '#core/route'
+import { judgePlan, mendOf, RULES, type Verdict } from '#core/layers'
+import { factsOfFaces, finishOfSchool, loopsOf, notesOf, planDifference, TAKES_MARKS, workOutPlan, type Choice, type Facts, type GateRecord, type Step, type Way } from '#core/plan'
+import { choiceFor, judgeRoute, judgeRoutes, lessInvasive, type RouteQuestion, type RouteVerdict } from '#core/route'
 import { cautionText, mayOverrule } from '#core/safety'
 import { sectionOf, type LayerState } from '#core/section'
 import { forecast, type Hours } from '#core/timetable'
@@ -12,6 +12,7 @@ import { db, type Db } from '../database/db'
 import { benchView } from './benchView'
 import type { Person } from './people'
 import { readHouse } from './house'
+import { readEdits } from './planEdits'
 import { onPiece, readPiece, type PieceFile } from './pieces'
 import { choiceOf, insertStep, readPlan, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
 import { readAir, readHours, readShop } from './shop'
@@ -30,40 +31,98 @@ export async function readPrices(on: Db = db()): Promise<(slug: string) => numbe
 
 const withoutPlan = ({ plan, ...verdict }: RouteVerdict) => ({ ...verdict, steps: plan.steps.length })
 
-/** All routes judged on this piece, the advised one, and the milder one beside the chosen. */
+/** How gates went in this shop: tries, failures, and failures expected. */
+export async function readGateRecord(on: Db = db()): Promise<Record<string, GateRecord>> {
+  const rows = await on.rows<{ slug: string, tries: number, fails: number, expected: number }>(
+    'SELECT gate_slug AS slug, COUNT(*) AS tries, SUM(gate_result = \'fail\') AS fails, SUM(gate_chance) AS expected FROM plan_step WHERE gate_result IS NOT NULL GROUP BY gate_slug')
+  return Object.fromEntries(rows.map(({ slug, ...r }) => [slug, { tries: Number(r.tries), fails: Number(r.fails), expected: Number(r.expected) }]))
+}
+
+type Asking = Pick<RouteQuestion, 'rates' | 'hours' | 'price' | 'record' | 'now_ms'>
+/** What every judging of routes asks of the shop. */
+export const readAsking = async (at: Date, on: Db = db()): Promise<Asking> =>
+  ({ rates: await readRates(on), hours: await readHours(on), price: await readPrices(on), record: await readGateRecord(on), now_ms: at.getTime() })
+
+const beganWork = (plan: StoredPlan) => plan.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
+
+/** All routes judged on this piece, or on some of its faces alone; the advised one, and the milder one beside the chosen. */
 export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>, at: Date) {
-  const { facts, piece } = await readPiece(db(), id)
-  const chosen = choiceOf(piece)
-  const choice: Choice = { route: 'strip-chemical', ...query, house: { ...await readHouse(), ...query.house } }
-  const advice = judgeRoutes({ facts, choice, rates: await readRates(), hours: await readHours(), now_ms: at.getTime(), price: await readPrices() })
-  const beside = chosen ? lessInvasive(advice.verdicts, chosen.route) : null
-  const started = (await readPlan(db(), id)).steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
-  return { started, choice, advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan), chosen: chosen?.route ?? null, beside: beside?.route ?? null, rowVersion: piece.row_version }
+  const file = await readPiece(db(), id)
+  const chosen = choiceOf(file)
+  const { faces, ...picked } = query
+  const choice: Choice = { route: 'strip-chemical', ...picked, house: { ...await readHouse(), ...picked.house }, ...faces || !chosen?.own ? {} : { own: chosen.own } }
+  const facts = faces ? factsOfFaces(file.facts, f => faces.includes(f)) : file.facts
+  const advice = judgeRoutes({ ...await readAsking(at), facts, choice })
+  const own = faces ? chosen?.own?.find(w => w.faces.some(f => faces.includes(f))) : undefined
+  const taken = faces ? own?.route ?? null : chosen?.route ?? null
+  const beside = taken ? lessInvasive(advice.verdicts, taken) : null
+  return {
+    started: beganWork(await readPlan(db(), id)), choice, advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan), chosen: taken, beside: beside?.route ?? null, rowVersion: file.piece.row_version,
+    main: chosen?.route ?? null, own: chosen?.own ?? [], faces: file.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, part: f.part, name: f.name })), finishDefault: finishOfSchool(await readHouse()),
+  }
 }
 
 /** What a worker needs to plan this piece again and again: facts, rates, hours, prices and the shop's methods. */
 export async function planningPage(id: number, at: Date) {
-  const { facts } = await readPiece(db(), id)
+  const file = await readPiece(db(), id)
   const prices = await db().rows<{ class: string, price: number }>('SELECT class, MAX(price_minor) AS price FROM product GROUP BY class')
-  return { facts, rates: await readRates(), hours: await readHours(), house: await readHouse(), prices: Object.fromEntries(prices.map(p => [p.class, p.price])), now_ms: at.getTime() }
+  return { facts: file.facts, rates: await readRates(), hours: await readHours(), house: await readHouse(), own: choiceOf(file)?.own ?? [], prices: Object.fromEntries(prices.map(p => [p.class, p.price])), now_ms: at.getTime() }
 }
 
-/** Takes a route and works the plan out; only while nothing has been started. */
-export const choose = (id: number, input: z.infer<typeof s.choose>, person: Person, at: Date) => onPiece(id, at, person, async (tx, { piece, facts }) => {
-  if (piece.row_version !== input.rowVersion) throw stale()
-  const old = await readPlan(tx, id)
-  if (old.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')) throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
-  const { rowVersion: _seen, ...picked } = input
-  const choice = choiceFor(picked.route, { ...picked, house: { ...await readHouse(tx), ...picked.house } })
-  const verdict = judgeRoutes({ facts, choice, rates: await readRates(tx), hours: await readHours(tx), now_ms: at.getTime(), price: await readPrices(tx) }).verdicts.find(v => v.route === choice.route)!
-  if (verdict.standing === 'ruled-out') throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
+/** Works the plan out anew for a choice; only while nothing has been started. An open question to the client falls away with the old plan. */
+async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
+  const id = file.piece.id
+  if (beganWork(await readPlan(tx, id))) throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
+  const plan = workOutPlan(file.facts, choice)
   await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND state = \'open\'', { id })
   await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
+  await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
   await tx.run('DELETE FROM overrule WHERE piece_id = :id AND about = \'plan\'', { id })
-  for (const [i, step] of verdict.plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
-  await writeWaits(tx, id, verdict.plan.waits, [])
-  await tx.run('UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill, bleach = :bleach, house = :overrides, accepted_worst_minor = NULL, agreed_minor = NULL, row_version = row_version + 1 WHERE id = :id', { ...choice, house: undefined, overrides: JSON.stringify(picked.house), id })
-  return { kind: 'route', says: `Route: ${choice.route}, finish ${choice.finish}, colour ${choice.colour}. ${verdict.reasons.map(r => r.says).join(' ')}`, result: { ok: true } }
+  for (const [i, step] of plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
+  await writeWaits(tx, id, plan.waits, [])
+  await tx.run('UPDATE piece SET accepted_worst_minor = NULL, agreed_minor = NULL, row_version = row_version + 1 WHERE id = :id', { id })
+}
+
+const dropFaces = async (tx: Db, pieceId: number, faces: readonly number[]) => {
+  for (const face of faces) await tx.run('DELETE FROM own_way_face WHERE face_id = :face', { face })
+  await tx.run('DELETE FROM own_way WHERE piece_id = :pieceId AND NOT EXISTS (SELECT 1 FROM own_way_face WHERE way_id = own_way.id)', { pieceId })
+}
+
+/** Takes a route for the piece, or for some of its faces, and works the plan out. */
+export const choose = (id: number, input: z.infer<typeof s.choose>, person: Person, at: Date) => onPiece(id, at, person, async (tx, file) => {
+  const { piece, facts } = file
+  if (piece.row_version !== input.rowVersion) throw stale()
+  if (beganWork(await readPlan(tx, id))) throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
+  const { rowVersion: _seen, faces, house, ...picked } = input
+  const chosen = choiceOf(file)
+  const scope = file.faces.filter(f => f.scope === 'refinish').map(f => f.id)
+  if (faces && !chosen) throw fail(409, 'no-route', 'Choose the route of the whole piece first; then some faces may go another way.')
+  if (faces?.some(f => !scope.includes(f))) throw fail(422, 'invalid', 'A face is not in scope on this piece.', { faces: 'Choose faces that are to be refinished.' })
+  if (faces && scope.every(f => faces.includes(f))) throw fail(422, 'invalid', 'These are all the faces: choose the route of the piece instead.', { faces: 'Some, not all.' })
+  const methods = { ...await readHouse(tx), ...house }
+  const way: Way = choiceFor(picked.route, picked)
+  const judged = faces ? { facts: factsOfFaces(facts, f => faces.includes(f)), choice: { ...way, house: methods } } : { facts, choice: { ...way, house: methods, ...chosen?.own ? { own: chosen.own } : {} } }
+  const verdict = judgeRoute(way.route, { ...await readAsking(at, tx), ...judged })
+  if (verdict.standing === 'ruled-out') throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
+  if (faces) {
+    await dropFaces(tx, id, faces)
+    const own = await tx.run('INSERT INTO own_way (piece_id, route, finish, colour, conditioner, fill, bleach) VALUES (:id, :route, :finish, :colour, :conditioner, :fill, :bleach)', { ...way, id })
+    for (const face of faces) await tx.run('INSERT INTO own_way_face (way_id, face_id) VALUES (:way, :face)', { way: own.id, face })
+  }
+  else await tx.run('UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill, bleach = :bleach, house = :overrides WHERE id = :id', { ...way, overrides: JSON.stringify(house), id })
+  await replan(tx, await readPiece(tx, id), choiceOf(await readPiece(tx, id))!)
+  const names = faces ? `${file.faces.filter(f => faces.includes(f.id)).map(f => `${f.part}, ${f.name}`).join(' · ')}: ` : ''
+  return { kind: 'route', says: `Route: ${names}${way.route}, finish ${way.finish}, colour ${way.colour}. ${verdict.reasons.map(r => r.says).join(' ')}`, result: { ok: true } }
+})
+
+/** All faces go the piece's way again. */
+export const dropWays = (id: number, rowVersion: number, person: Person, at: Date) => onPiece(id, at, person, async (tx, file) => {
+  if (file.piece.row_version !== rowVersion) throw stale()
+  if (!choiceOf(file)?.own) throw fail(409, 'nothing', 'All faces go one way already.')
+  await tx.run('DELETE FROM own_way WHERE piece_id = :id', { id })
+  const { own: _own, ...main } = choiceOf(file)!
+  await replan(tx, file, main)
+  return { kind: 'route', says: `Route: all faces go one way, ${main.route}`, result: { ok: true } }
 })
 
 /** Verdicts of a stored plan: the rules run on the steps that count. */
@@ -115,7 +174,7 @@ const workedMin = (st: PlannedStep) => st.kind === 'approval' ? 0 : Math.max(1, 
 
 export async function planPage(id: number, person: Person, at: Date) {
   const file = await readPiece(db(), id)
-  const choice = choiceOf(file.piece)
+  const choice = choiceOf(file)
   const plan = await readPlan(db(), id)
   if (!choice || plan.steps.length === 0) return { ready: false as const, rowVersion: file.piece.row_version }
   const hours = await readHours()
@@ -127,8 +186,8 @@ export async function planPage(id: number, person: Person, at: Date) {
   const price = await readPrices()
   const cost = await costOf(id, plan)
   return {
-    ready: true as const, since: await sinceAgreed(id, plan, cost, file.piece.agreed_minor, file.piece.accepted_worst_minor), rowVersion: file.piece.row_version, choice, now_ms: at.getTime(), acceptedWorst_minor: file.piece.accepted_worst_minor, agreed_minor: file.piece.agreed_minor,
-    steps: plan.steps.map(st => ({ ...st, faceNames: st.faces.map(f => faceNames.get(f) ?? ''), cautionTexts: st.cautions.map(cautionText), keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [], start: bench.get(st.key)!, cost_minor: materialCost_minor(st, price) })),
+    ready: true as const, ...await readEdits(id), loops: loopsOf(plan.steps.filter(st => st.state !== 'skipped'), file.facts, choice), since: await sinceAgreed(id, plan, cost, file.piece.agreed_minor, file.piece.accepted_worst_minor), rowVersion: file.piece.row_version, choice, now_ms: at.getTime(), acceptedWorst_minor: file.piece.accepted_worst_minor, agreed_minor: file.piece.agreed_minor,
+    steps: plan.steps.map(st => ({ ...st, faceNames: st.faces.map(f => faceNames.get(f) ?? ''), cautionTexts: st.cautions.map(cautionText), keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [], notes: notesOf(st, file.facts), start: bench.get(st.key)!, cost_minor: materialCost_minor(st, price) })),
     waits: plan.waits,
     verdicts: verdicts.map(v => ({ ...v, overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null, mayOverrule: mayOverrule(v.severity, person.role), oneTouch: mendOf(v.rule) })),
     section: sectionFor(file.facts, plan, verdicts),
@@ -137,93 +196,6 @@ export async function planPage(id: number, person: Person, at: Date) {
     left_min: sumOf(plan.steps.filter(st => st.state === 'planned'), st => st.attended_min),
     film_um: sumOf(sectionFor(file.facts, plan, verdicts)?.planned ?? [], l => l.um),
   }
-}
-
-/** Works waits, minutes and amounts out again after a change made by hand. Started steps stay as they are. */
-async function rework(tx: Db, file: PieceFile, changed: Step[], old: StoredPlan): Promise<void> {
-  const choice = choiceOf(file.piece)!
-  const live = new Set(old.steps.filter(st => st.state === 'skipped').map(st => st.key))
-  const again = completePlan(changed.filter(st => !live.has(st.key)), file.facts, choice)
-  const frozen = new Set(old.steps.filter(st => st.state !== 'planned').map(st => st.key))
-  for (const step of again.steps) {
-    if (frozen.has(step.key)) continue
-    await tx.run('UPDATE plan_step SET attended_min = :attended_min, amount_ml = :amount_ml WHERE piece_id = :pieceId AND step_key = :key', { pieceId: file.piece.id, key: step.key, attended_min: step.attended_min, amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100 })
-  }
-  await writeWaits(tx, file.piece.id, again.waits, old.waits)
-}
-
-const needPlan = (plan: StoredPlan, file: PieceFile) => {
-  if (!choiceOf(file.piece) || plan.steps.length === 0) throw fail(409, 'no-plan', 'There is no plan yet. Choose a route first.')
-}
-
-export const addStep = (id: number, input: z.infer<typeof s.addStep>, person: Person, at: Date) => onPiece(id, at, person, async (tx, file) => {
-  const plan = await readPlan(tx, id)
-  needPlan(plan, file)
-  const faces = new Set(file.faces.map(f => f.id))
-  if (input.faces.some(f => !faces.has(f))) throw fail(422, 'invalid', 'A face is not on this piece.', { faces: 'Choose faces of this piece.' })
-  if (['coat', 'stain', 'gel', 'conditioner', 'oil-on', 'strip'].includes(input.kind) && !input.product) throw fail(422, 'invalid', 'This step needs a product.', { product: 'Choose a product class.' })
-  const place = input.after === null ? -1 : plan.steps.findIndex(st => st.id === input.after)
-  if (input.after !== null && place < 0) throw notFound('step')
-  const next = plan.steps[place + 1]
-  if (next && next.state !== 'planned' && next.state !== 'skipped') throw fail(409, 'started', 'What comes next has started; add it further down.')
-  const stem = `hand-${input.kind}`
-  const key = `${stem}.${plan.steps.filter(st => st.key.startsWith(stem)).length + 1}.${Math.floor(at.getTime() / 1000) % 100000}`
-  const step: Step = { key, kind: input.kind, title: input.title, faces: input.faces, product: input.product, grits: input.grits, method: input.method, coat: input.coat, passes: 1, attended_min: input.attendedMin, amount_ml: input.amountMl, cautions: [], why: `added by ${person.name}`, gate: null, byHand: true }
-  const order: Step[] = [...plan.steps.slice(0, place + 1), step, ...plan.steps.slice(place + 1)]
-  await insertStep(tx, id, step, 0)
-  await renumber(tx, id, order)
-  await rework(tx, file, order, plan)
-  return { kind: 'plan', says: `Step added: ${input.title}`, result: { ok: true } }
-})
-
-async function renumber(tx: Db, id: number, order: readonly Step[]) {
-  for (const [i, step] of order.entries()) await tx.run('UPDATE plan_step SET position = :position WHERE piece_id = :id AND step_key = :key', { id, key: step.key, position: (i + 1) * 100 })
-}
-
-async function stepPiece(stepId: number): Promise<number> {
-  const row = await db().row<{ piece_id: number }>('SELECT piece_id FROM plan_step WHERE id = :stepId', { stepId })
-  if (!row) throw notFound('step')
-  return row.piece_id
-}
-function openStep(plan: StoredPlan, stepId: number, rowVersion: number): PlannedStep {
-  const step = plan.steps.find(st => st.id === stepId)
-  if (!step) throw notFound('step')
-  if (step.rowVersion !== rowVersion) throw stale()
-  if (step.state !== 'planned') throw fail(409, 'started', 'A step that was started is frozen; undo it first.')
-  if (step.kind === 'approval') throw fail(422, 'client', 'The client\'s word cannot be moved or removed.')
-  return step
-}
-
-export async function changeStep(stepId: number, input: z.infer<typeof s.changeStep>, person: Person, at: Date) {
-  const id = await stepPiece(stepId)
-  return onPiece(id, at, person, async (tx, file) => {
-    const plan = await readPlan(tx, id)
-    const step = openStep(plan, stepId, input.rowVersion)
-    const { moveBy = 0 } = input
-    const edited = input.title !== undefined || input.attendedMin !== undefined || input.product !== undefined || input.amountMl !== undefined || input.grits !== undefined || input.method !== undefined
-    const next: PlannedStep = { ...step, title: input.title ?? step.title, attended_min: input.attendedMin ?? step.attended_min, product: input.product === undefined ? step.product : input.product, amount_ml: input.amountMl === undefined ? step.amount_ml : input.amountMl, grits: input.grits ?? step.grits, method: input.method ?? step.method, byHand: step.byHand || edited }
-    await tx.run(
-      `UPDATE plan_step SET title = :title, attended_min = :attended_min, product = :product, amount_ml = :amount_ml, grits = :grits, method = :method, by_hand = :byHand, row_version = row_version + 1 WHERE id = :id`,
-      { title: next.title, attended_min: next.attended_min, product: next.product, amount_ml: next.amount_ml, method: next.method, byHand: next.byHand, id: stepId, grits: next.grits.join(',') })
-    const rest = plan.steps.filter(st => st.id !== stepId)
-    const first = rest.findLastIndex(st => st.state !== 'planned') + 1
-    const to = Math.max(first, Math.min(rest.length, plan.steps.indexOf(step) + moveBy))
-    const order: Step[] = [...rest.slice(0, to), next, ...rest.slice(to)]
-    await renumber(tx, id, order)
-    await rework(tx, file, order, plan)
-    return { kind: 'plan', says: moveBy ? `Step moved: ${next.title}` : `Step changed: ${next.title}, ${next.attended_min} min`, result: { ok: true } }
-  })
-}
-
-export async function removeStep(stepId: number, rowVersion: number, person: Person, at: Date) {
-  const id = await stepPiece(stepId)
-  return onPiece(id, at, person, async (tx, file) => {
-    const plan = await readPlan(tx, id)
-    const step = openStep(plan, stepId, rowVersion)
-    await tx.run('DELETE FROM plan_step WHERE id = :stepId', { stepId })
-    await rework(tx, file, plan.steps.filter(st => st.id !== stepId), plan)
-    return { kind: 'plan', says: `Step removed: ${step.title}`, result: { ok: true } }
-  })
 }
 
 /** What changed since the client said yes: steps, minutes, price; null while nothing was agreed. */
@@ -235,25 +207,6 @@ async function sinceAgreed(id: number, plan: StoredPlan, cost: Cost, agreed_mino
   const difference = planDifference(agreed as Step[], plan.steps.filter(st => st.state !== 'skipped'))
   return { ...difference, price_minor: cost.planned_minor - agreed_minor, needsAnswer: worst_minor !== null && cost.planned_minor > worst_minor }
 }
-
-/** Mends a verdict by its mechanical mend: a step put in, or one changed. Started steps are never touched. */
-export const mendPlan = (id: number, input: z.infer<typeof s.mendVerdict>, person: Person, at: Date) => onPiece(id, at, person, async (tx, file) => {
-  const plan = await readPlan(tx, id)
-  needPlan(plan, file)
-  const verdict = verdictsOf(file.facts, choiceOf(file.piece)!, plan).find(v => v.rule === input.rule && v.step === input.stepKey)
-  if (!verdict) throw notFound('verdict')
-  const key = `mend-${plan.steps.length}.${Math.floor(at.getTime() / 1000) % 100000}`
-  const mended = applyMend(plan.steps, verdict, key)
-  if (!mended) throw fail(409, 'by-hand', `This is mended by hand. ${verdict.mend}`)
-  const changed = mended.find(st => !plan.steps.some(old => JSON.stringify(old) === JSON.stringify(st)))!
-  const stored = plan.steps.find(st => st.key === changed.key)
-  if (stored && stored.state !== 'planned') throw fail(409, 'started', `"${stored.title}" has started; a started step is frozen.`)
-  if (!stored) await insertStep(tx, id, changed, 0)
-  else await tx.run('UPDATE plan_step SET title = :title, product = :product, method = :method, grits = :grits, row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key', { title: changed.title, product: changed.product, method: changed.method, grits: changed.grits.join(','), id, key: changed.key })
-  await renumber(tx, id, mended)
-  await rework(tx, file, mended, plan)
-  return { kind: 'plan', says: `Mended ${input.rule}: ${mendOf(input.rule)}`, result: { ok: true } }
-})
 
 /** Overrules a verdict with a word why. Nobody lifts what is forbidden. */
 export const overrule = (id: number, input: z.infer<typeof s.overrule>, person: Person, at: Date) => onPiece(id, at, person, async (tx) => {

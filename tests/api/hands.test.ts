@@ -140,7 +140,7 @@ describe('examination and its consequences', () => {
     await people.lead.ok(`POST /api/pieces/${id}/mends`, { rule: verdict.rule, stepKey: verdict.step })
     const after = await planOf(people.owner, id)
     expect(after.verdicts.map(v => v.rule)).not.toContain('clean-before-abrade')
-    expect(after.steps.find(s => s.key.startsWith('mend-'))!.attended_min).toBeGreaterThan(0)
+    expect(after.steps.find(s => s.key.startsWith('mend.'))!.attended_min).toBeGreaterThan(0)
     expect((await people.lead.send(`POST /api/pieces/${id}/mends`, { rule: 'clean-before-abrade', stepKey: verdict.step })).status).toBe(404)
   })
   it('lets nobody overrule what is forbidden', async () => {

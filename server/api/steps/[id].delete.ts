@@ -1,3 +1,3 @@
-import { removeStep } from '../../services/plans'
+import { removeStep } from '../../services/planEdits'
 
 export default route('DELETE /api/steps/:id', async ({ id, query, person }) => removeStep(id(), query.rowVersion, person, await now()))

@@ -1,3 +1,3 @@
-import { changeStep } from '../../services/plans'
+import { changeStep } from '../../services/planEdits'
 
 export default route('PATCH /api/steps/:id', async ({ id, body, person }) => changeStep(id(), body, person, await now()))

@@ -1,0 +1,51 @@
+/** What becomes of a plan when one of its gates fails: the faces of the gate go over to its fallback, the others go on. */
+import { groupsIn, waysOf, type Choice, type Facts, type Group } from './facts'
+import { completePlan, workOutPlan, type Plan } from './planner'
+import type { Step } from './steps'
+import { foundSurface, walk, type Surface } from './surface'
+
+export interface Fallback {
+  choice: Choice
+  /** keys of steps that fall away */
+  skip: string[]
+  /** steps that go on with fewer faces */
+  narrow: { key: string, faces: number[] }[]
+  /** steps of the fallback, after the failed gate */
+  fresh: Step[]
+}
+
+/**
+ * `done`: steps done so far, the gate among them; `left`: the rest of the plan in order. The fallback begins from the surface as the work has left it.
+ * @throws RangeError when the gate has no fallback.
+ */
+export function fallBackFrom(gate: Step, done: readonly Step[], left: readonly Step[], facts: Facts, choice: Choice, ask: boolean): Fallback {
+  const route = gate.gate?.fallback
+  if (!route) throw new RangeError(`"${gate.title}" has no fallback.`)
+  const on = new Set(gate.faces)
+  const { own = [], ...main } = choice
+  const next: Choice = own.some(w => w.faces.some(f => on.has(f)))
+    ? { ...choice, own: own.map(w => w.faces.some(f => on.has(f)) ? { ...w, route } : w) }
+    : { ...choice, route }
+  const way = waysOf(facts, next).find(w => w.facts.faces.some(f => f.scope === 'refinish' && on.has(f.id)))!
+  const surfaces = new Map<number, Surface>()
+  for (const v of walk(done, groupsIn(facts, choice), g => foundSurface(facts, g))) for (const f of v.group.faces) surfaces.set(f.id, v.after)
+  const start = (g: Group) => surfaces.get(g.faces[0]!.id) ?? foundSurface(facts, g)
+  const alone = !own.length
+  const plan: Plan = workOutPlan(way.facts, alone ? { ...main, route } : way.choice, { start, prefix: 'f-', ask })
+  const rest = (s: Step) => s.faces.filter(f => !on.has(f) && !way.facts.faces.some(x => x.id === f && x.scope === 'refinish'))
+  const last = (s: Step) => s.kind === 'finish-up' || s.kind === 'unmask'
+  return {
+    choice: next,
+    skip: left.filter(s => rest(s).length === 0 || last(s)).map(s => s.key),
+    narrow: left.filter(s => rest(s).length > 0 && rest(s).length < s.faces.length && !last(s)).map(s => ({ key: s.key, faces: rest(s) })),
+    // what ends the work waits for every face
+    fresh: plan.steps.map(s => last(s) ? { ...s, faces: [...new Set([...s.faces, ...left.filter(last).flatMap(l => l.faces)])] } : s),
+  }
+}
+
+/** The live plan after a fallback: minutes, amounts and waits worked out again. */
+export const afterFallback = (fallback: Fallback, done: readonly Step[], left: readonly Step[], facts: Facts): Plan => completePlan([
+  ...done,
+  ...left.filter(s => !fallback.skip.includes(s.key)).map(s => ({ ...s, faces: fallback.narrow.find(n => n.key === s.key)?.faces ?? s.faces })),
+  ...fallback.fresh,
+], facts, fallback.choice)

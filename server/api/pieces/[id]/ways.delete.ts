@@ -1,0 +1,3 @@
+import { dropWays } from '../../../services/plans'
+
+export default route('DELETE /api/pieces/:id/ways', async ({ id, query, person }) => dropWays(id(), query.rowVersion, person, await now()))

@@ -1,0 +1,153 @@
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { Role } from '#shared/api'
+import { act, choice, intake, planOf, setClock, shopPeople, stepOf, type Caller } from './http'
+
+const t = (clock: string, day = '2026-12-14') => `${day}T${clock}:00+01:00`
+const people = {} as Record<Role, Caller>
+beforeAll(async () => { Object.assign(people, await shopPeople()) })
+beforeEach(() => setClock(people.owner, t('08:00')))
+
+const face = { name: 'outside', rank: 'show', shape: 'flat', orientation: 'horizontal', length: '900', width: '450', count: 1, species: 'oak', substrate: 'solid', veneer: '' }
+const shellac = { route: 'strip-chemical', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto' }
+interface Plan { undo: string | null, redo: string | null, steps: (Awaited<ReturnType<typeof planOf>>['steps'][number] & { faces: number[], grits: number[], notes: string[] })[], loops: { step: string, worst: number }[], verdicts: { rule: string, step: string }[] }
+const plan = (id: number) => people.owner.ok<Plan>(`GET /api/pieces/${id}/plan`)
+const keys = async (id: number) => (await plan(id)).steps.filter(s => s.state !== 'skipped').map(s => s.key)
+interface Routes { rowVersion: number, main: string | null, own: { route: string, faces: number[] }[], finishDefault: string, faces: { id: number, part: string }[], verdicts: { route: string, chance: number, record: { tries: number } | null, likely: { total_minor: number }, expected: { total_minor: number }, worst: { total_minor: number } }[] }
+const routes = (id: number, query = '') => people.lead.ok<Routes>(`GET /api/pieces/${id}/routes?finish=dewaxed-shellac${query}`)
+
+/** A table of two parts; its top and legs are faces of their own. */
+async function table() {
+  const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake({ parts: [{ name: 'top', scope: 'refinish', faces: [face] }, { name: 'legs', scope: 'refinish', faces: [{ ...face, shape: 'turned', orientation: 'vertical', length: '700', width: '60', count: 4, rank: 'secondary' }] }] }))
+  await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, rowVersion: 1 })
+  const { faces, rowVersion } = await routes(id)
+  return { id, top: faces[0]!.id, legs: faces[1]!.id, rowVersion }
+}
+async function agree(id: number) {
+  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
+  await people.office.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'counter', name: 'Client', says: '' })
+}
+/** Works through the plan to a step, an hour apart inside the hours of the shop, the air kept fresh. */
+async function workTo(id: number, stop: string, gate: 'pass' | 'fail') {
+  for (let at = Date.parse(t('09:00')), tries = 0; tries < 400; at += 3_600_000, tries++) {
+    const clock = new Date(at)
+    if ([0, 6].includes(clock.getUTCDay()) || clock.getUTCHours() < 7 || clock.getUTCHours() > 13) continue
+    await setClock(people.owner, clock.toISOString())
+    await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
+    const next = (await planOf(people.owner, id)).steps.find(s => s.state === 'planned')!
+    for (let from = at; from < at + 3_000_000; from += 600_000) {
+      await setClock(people.owner, new Date(from).toISOString())
+      const started = await act(people.lead, 'start', next, new Date(from).toISOString())
+      if (started.status !== 200) continue
+      await act(people.lead, 'finish', await stepOf(people.owner, id, next.key), new Date(from).toISOString(), { gate: next.kind === 'gate' ? gate : null })
+      if (next.key === stop) return
+      break
+    }
+  }
+  throw new Error(`${stop} was not reached`)
+}
+
+describe('faces that go their own way', () => {
+  it('legs are scuffed while the top is stripped; price, plan and question follow; all go one way again', async () => {
+    const { id, legs, top, rowVersion } = await table()
+    const whole = (await routes(id)).verdicts.find(v => v.route === 'strip-chemical')!.likely.total_minor
+    const alone = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
+    expect(alone.likely.total_minor).toBeLessThan(whole)
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, route: 'scuff-and-recoat', faces: [legs], rowVersion })
+    const mixed = await routes(id)
+    expect(mixed).toMatchObject({ main: 'strip-chemical', own: [{ route: 'scuff-and-recoat', faces: [legs] }] })
+    expect(mixed.verdicts.find(v => v.route === 'strip-chemical')!.likely.total_minor).toBeLessThan(whole)
+    const { steps } = await plan(id)
+    expect(steps.find(s => s.kind === 'scuff')!.faces).toEqual([legs])
+    expect(steps.find(s => s.kind === 'strip')!.faces).toEqual([top])
+    await people.lead.ok(`DELETE /api/pieces/${id}/ways?rowVersion=${mixed.rowVersion}`)
+    expect((await plan(id)).steps.some(s => s.kind === 'scuff')).toBe(false)
+  })
+  it('refuses all faces, foreign faces, and own ways before the piece has a route', async () => {
+    const { id, top, legs, rowVersion } = await table()
+    const send = (faces: number[]) => people.lead.send(`PUT /api/pieces/${id}/choice`, { ...shellac, faces, rowVersion })
+    expect((await send([top, legs])).body.message).toMatch(/all the faces/)
+    expect((await send([999_999])).body.fields).toHaveProperty('faces')
+    const fresh = (await people.office.ok<{ id: number }>('POST /api/pieces', intake())).id
+    expect((await people.lead.send(`PUT /api/pieces/${fresh}/choice`, { ...shellac, faces: [1], rowVersion: 1 })).body.code).toBe('no-route')
+  })
+  it('a failed gate sends its own faces to the fallback, and the others go on; the shop\'s record learns from it', async () => {
+    const { id, legs, top, rowVersion } = await table()
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, route: 'scuff-and-recoat', faces: [legs], rowVersion })
+    await agree(id)
+    const before = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
+    await workTo(id, 'gate', 'fail')
+    const { steps } = await plan(id)
+    const left = steps.filter(s => s.state === 'planned')
+    expect(left.find(s => s.key === 'f-strip')!.faces).toEqual([legs])
+    expect(left.filter(s => s.kind === 'strip')).toHaveLength(1)
+    expect(left.find(s => s.key === 'coat-2')!.faces).toEqual([top])
+    expect(left.filter(s => s.kind === 'finish-up').map(s => [...s.faces].sort())).toEqual([[top, legs].sort()])
+    const after = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
+    expect(after.record!.tries).toBeGreaterThan(before.record?.tries ?? 0)
+    expect(after.chance).toBeGreaterThan(before.chance)
+    expect(after.expected.total_minor - after.likely.total_minor).toBeGreaterThan(before.expected.total_minor - before.likely.total_minor)
+  }, 90_000)
+})
+
+describe('changing a plan', () => {
+  it('moves, changes, splits; takes back and makes again, in words', async () => {
+    const { id, legs, top } = await table()
+    const first = await keys(id)
+    const [sand, clean] = [await stepOf(people.owner, id, 'sand'), await stepOf(people.owner, id, 'clean-off')]
+    await people.lead.ok(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, grits: [120, 180] })
+    expect(await stepOf(people.owner, id, 'sand')).toMatchObject({ title: 'Sand P120 → P180' })
+    expect((await stepOf(people.owner, id, 'sand')).attended_min).toBeLessThan(sand.attended_min)
+    await people.lead.ok(`PATCH /api/steps/${clean.id}`, { rowVersion: clean.rowVersion, after: (await stepOf(people.owner, id, 'wash-off')).id })
+    const coat = await stepOf(people.owner, id, 'coat-1')
+    await people.lead.ok(`POST /api/steps/${coat.id}/split`, { rowVersion: coat.rowVersion, faces: [legs] })
+    const split = (await plan(id)).steps.filter(s => s.key.startsWith('coat-1'))
+    expect(split.map(s => s.faces)).toEqual([[top], [legs]])
+    expect(split[0]!.amount_ml! + split[1]!.amount_ml!).toBeCloseTo(coat.amount_ml!, 0)
+    expect(await plan(id)).toMatchObject({ undo: expect.stringMatching(/^Step split/), redo: null })
+    const back = (which: 'undo' | 'redo') => people.lead.send(`POST /api/pieces/${id}/plan-back`, { which })
+    for (let i = 0; i < 3; i++) expect((await back('undo')).status).toBe(200)
+    expect(await keys(id)).toEqual(first)
+    expect(await stepOf(people.owner, id, 'sand')).toMatchObject({ title: sand.title, attended_min: sand.attended_min })
+    expect((await back('undo')).body.message).toMatch(/nothing to take back/)
+    for (let i = 0; i < 3; i++) expect((await back('redo')).status).toBe(200)
+    expect((await plan(id)).steps.filter(s => s.key.startsWith('coat-1')).map(s => s.faces)).toEqual([[top], [legs]])
+    expect((await back('redo')).body.code).toBe('nothing')
+    await back('undo')
+    const wash = await stepOf(people.owner, id, 'wash')
+    await people.lead.ok(`DELETE /api/steps/${wash.id}?rowVersion=${wash.rowVersion}`)
+    expect(await plan(id)).toMatchObject({ undo: expect.stringMatching(/^Step removed/), redo: null })
+    await back('undo')
+    expect(await keys(id)).toEqual(expect.arrayContaining(['wash']))
+  })
+  it('never takes a started step back, and refuses a split into all or none', async () => {
+    const { id, top, legs } = await table()
+    const apart = await stepOf(people.owner, id, 'take-apart')
+    await people.lead.ok(`PATCH /api/steps/${apart.id}`, { rowVersion: apart.rowVersion, attendedMin: 40 })
+    for (const faces of [[top, legs], [999]]) expect((await people.lead.send(`POST /api/steps/${apart.id}/split`, { rowVersion: apart.rowVersion + 1, faces })).status).toBe(422)
+    await agree(id)
+    await setClock(people.owner, t('08:30'))
+    expect((await act(people.lead, 'start', await stepOf(people.owner, id, 'take-apart'), t('08:30'))).status).toBe(200)
+    expect((await people.lead.send(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })).body.message).toMatch(/frozen/)
+    expect(await stepOf(people.owner, id, 'take-apart')).toMatchObject({ attended_min: 40, state: 'running' })
+  })
+  it('two at once: one of two edits of a step wins, the other is told; an undo after another\'s edit undoes that one', async () => {
+    const { id } = await table()
+    const sand = await stepOf(people.owner, id, 'sand')
+    const replies = await Promise.all([people.lead, people.finisher].map((p, i) => p.send(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, attendedMin: 50 + i })))
+    expect(replies.map(r => r.status).sort()).toEqual([200, 409])
+    await people.owner.ok(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })
+    expect(await stepOf(people.owner, id, 'sand')).toMatchObject({ attended_min: sand.attended_min })
+  })
+  it('each step says how it is done; loops say how often at worst', async () => {
+    const { id } = await table()
+    const { steps, loops } = await plan(id)
+    expect(steps.find(s => s.kind === 'coat')!.notes.join(' ')).toMatch(/sections of .* m²: the wet edge/)
+    expect(loops.find(l => l.step === 'strip')).toMatchObject({ worst: 2 })
+  })
+  it('a default finish comes from the house\'s school', async () => {
+    expect((await routes((await table()).id)).finishDefault).toBe('waterborne-polyurethane')
+    await people.owner.ok('PUT /api/house', { 'finish-school': 'oil' })
+    expect((await routes((await table()).id)).finishDefault).toBe('varnish-oil')
+    await people.owner.ok('PUT /api/house', { 'finish-school': 'film' })
+  })
+})
