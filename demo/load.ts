@@ -63,7 +63,7 @@ async function workTo(id: number, stop: string | null, latest_ms: number) {
 
 async function takeIn(p: DemoPiece): Promise<number> {
   const parts = [...new Set(p.faces.map(f => f[0]))].map(name => ({
-    name, scope: 'refinish', faces: p.faces.filter(f => f[0] === name).map(([, face, shape, orientation, length, width, count, species, veneer]) => ({ name: face, rank: 'show', shape, orientation, length, width, count, species, substrate: veneer === undefined ? 'solid' : 'veneer', veneer: veneer ?? '' })) }))
+    name, scope: p.alone?.includes(name) ? 'protect' : 'refinish', faces: p.faces.filter(f => f[0] === name).map(([, face, shape, orientation, length, width, count, species, veneer]) => ({ name: face, rank: 'show', shape, orientation, length, width, count, species, substrate: veneer === undefined ? 'solid' : 'veneer', veneer: veneer ?? '' })) }))
   const due = open.plus({ days: 12 + (p.name.length % 5) * 4 }).toISODate()
   const { id } = await people.sara.send<{ id: number }>('POST', '/api/pieces', {
     name: p.name, note: '', client: { name: p.client[0], email: p.client[1], phone: '' }, use: 'daily', tone: 'same', sheen: 'satin', age: 'keep', dueOn: due, period: 'unknown', refinished: 'unknown', keepPatina: false, lead: 'unknown', parts, ...p.more })
@@ -119,6 +119,11 @@ async function showAfter(id: number, p: DemoPiece) {
 async function planAndAsk(id: number, p: DemoPiece) {
   const { piece } = await people.tove.get<{ piece: { row_version: number } }>(`/api/pieces/${id}`)
   await people.tove.send('PUT', `/api/pieces/${id}/choice`, { colour: 'none', conditioner: 'auto', ...p.choice, rowVersion: piece.row_version })
+  if (p.own) {
+    const { faces } = await people.tove.get<{ faces: { id: number }[] }>(`/api/pieces/${id}`)
+    const { rowVersion } = await people.tove.get<{ rowVersion: number }>(`/api/pieces/${id}/routes`)
+    await people.tove.send('PUT', `/api/pieces/${id}/choice`, { colour: 'none', conditioner: 'auto', ...p.own, faces: p.own.faces.map(i => faces[i]!.id), rowVersion })
+  }
   const { id: approval } = await people.sara.send<{ id: number }>('POST', `/api/pieces/${id}/approvals`, { words: p.words ?? 'This is what we would do.', days: 21 })
   if (p.story === 'asked' || p.story === 'asked-question') return
   await at(now + 25 * MIN)
@@ -216,6 +221,18 @@ async function main() {
     console.log(`${id} ${p.name}`)
   }
   await inAir(open.toMillis())
+  await people.emil.send('POST', '/api/air-log', { text: loggerFile() })
+}
+
+/** A made-up week of the room as a logger writes it: mild afternoons, cool damp mornings. */
+function loggerFile(): string {
+  const lines = ['time;temperature;humidity']
+  for (let h = 6 * 24; h >= 1; h--) {
+    const hour = open.minus({ hours: h }).startOf('hour')
+    const day = Math.sin(((hour.hour - 8) / 24) * 2 * Math.PI)
+    lines.push(`${hour.toFormat('yyyy-MM-dd HH:mm')};${(18.7 + 2 * day).toFixed(1)};${(55 - 9 * day + (hour.day % 3)).toFixed(0)}`)
+  }
+  return lines.join('\n')
 }
 
 main().catch((error) => {

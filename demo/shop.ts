@@ -33,6 +33,10 @@ export interface DemoPiece {
   /** a photograph after the work, paired with the first */
   after?: string
   choice?: { route: string, finish: string, colour?: string }
+  /** faces that go another way than the piece */
+  own?: { faces: number[], route: string, finish: string }
+  /** parts that are left alone */
+  alone?: string[]
   begun?: number
   words?: string
   /** what happens after the yes */
@@ -73,4 +77,7 @@ export const PIECES: readonly DemoPiece[] = [
     findings: [[0, 'several-layers', 3, 'mend', ['face']], [0, 'veneer-lifted', 3, 'mend', ['area', 20, 400, 160, 510, 0, 1]], [0, 'veneer-chipped', 3, 'mend', ['point', 1150, 505, 14, 2]], [0, 'scratches', 2, 'tolerate', ['line', 300, 80, 720, 240, 2, 2]]],
     walk: [['stood-where', 'collection'], ['raking-light|doors', 'scratches'], ['layers-at-chip|doors', 'several'], ['lowest-layer', 'clear'], ['insides', 'powder', 'mirror'], ['mirror-back', 'closed'], ['hardware', 'complete']],
     items: [{ name: 'door hinge', count: 4, place: ['box', 'BOX-5'], out: 4 }, { name: 'key', place: ['bag', 'BAG-12'], out: 1 }] },
+  { name: 'Serving table', client: ['Hotel Strandgården', 'hotel@example.invalid'], begun: 1, faces: [['top', 'upper', 'flat', 'horizontal', '1240', '520', 1, 'ash'], ['shelf', 'upper', 'flat', 'horizontal', '1100', '420', 1, 'ash'], ['legs', 'turned', 'turned', 'vertical', '720', '52', 4, 'beech'], ['frieze', 'painted', 'flat', 'vertical', '1120', '110', 2, 'beech']], alone: ['frieze'],
+    more: { period: '1925-1960', lead: 'no', refinished: 'no', use: 'hard' }, tests: varnish, findings: [[0, 'worn-through', 4, 'mend', ['area', 200, 80, 1020, 430]], [0, 'dents', 2, 'mend', ['point', 330, 260, 12]], [1, 'scratches', 2], [2, 'scratches', 2, 'mend', ['face']]],
+    choice: { route: 'strip-chemical', finish: 'oil-polyurethane' }, own: { faces: [2], route: 'scuff-and-recoat', finish: 'oil-polyurethane' }, words: 'Top and shelf to the wood, legs coated over; the painted frieze stays.', story: 'asked' },
 ]

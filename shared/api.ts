@@ -27,6 +27,7 @@ export const API = {
   'GET /api/events': { roles: all },
   'POST /api/bench': { roles: bench, body: s.benchCommand },
   'POST /api/alarms': { roles: bench, body: s.alarmAck },
+  'POST /api/air-log': { roles: bench, body: s.airLog },
   'POST /api/air': { roles: bench, body: s.airReading },
   'GET /api/timetable': { roles: all },
 

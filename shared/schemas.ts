@@ -139,12 +139,13 @@ export const benchCommand = z.discriminatedUnion('kind', [
 export type BenchCommand = z.infer<typeof benchCommand>
 export const alarmAck = z.object({ pieceId: id, from: text('The step', 60), to: text('The step', 60) })
 export const airReading = z.object({ temperature_C: z.number({ error: 'Give °C.' }).min(-20, 'Below any shop.').max(60, 'Above any shop.'), rh_pct: z.number({ error: 'Give %.' }).min(1, '1 to 100 %.').max(100, '1 to 100 %.') })
+export const airLog = z.object({ text: z.string({ error: 'Choose a file.' }).min(1, 'The file is empty.').max(2_000_000, 'That file is too long: 2 MB at most.') })
 export const handOver = z.object({ rowVersion: version, to: text('Who takes it') })
 
 export const addProduct = z.object({ name: text('The product\'s name'), class: slugOf(CLASSES, 'Choose a product class.'), priceMinor: z.number().int('Whole minor units.').min(0, 'A price cannot be below zero.').max(10_000_000) })
 export const addLot = z.object({ productId: id, code: text('The lot\'s number', 60), amountMl: z.number({ error: 'Give ml.' }).positive('Give an amount above zero.').max(1_000_000, 'That is more than a cubic metre.') })
 
-export const shopChange = z.object({ rowVersion: version, name: text('The shop\'s name'), hourMinor: z.number().int().min(0).max(10_000_000), materialMarkupBp: z.number().int().min(0).max(50_000), taxBp: z.number().int().min(0).max(10_000), lengthUnit: z.enum(['mm', 'in']) })
+export const shopChange = z.object({ rowVersion: version, name: text('The shop\'s name'), hourMinor: z.number().int().min(0).max(10_000_000), materialMarkupBp: z.number().int().min(0).max(50_000), taxBp: z.number().int().min(0).max(10_000), lengthUnit: z.enum(['mm', 'in']), oneRoom: z.boolean().default(false) })
 const role = z.enum(['owner', 'lead', 'finisher', 'office'])
 export const addPerson = z.object({ name: text('The name', 80), login: text('The name to sign in with', 80), role, password })
 export const changePerson = z.object({ rowVersion: version, role: role.optional(), active: z.boolean().optional() })

@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
+import { useI18n } from 'vue-i18n'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
 
 const session = useSession()
 const { hours, money } = useFormat()
 const { data: shop, load } = useLive<InternalApi['/api/shop']['get']>(() => '/api/shop', topic => topic === 'shop' || topic === 'all')
-const form = ref<{ name: string, hour: number, markup: number, tax: number, lengthUnit: 'mm' | 'in' } | null>(null)
-watch(shop, (s) => { if (s) form.value = { name: s.name, hour: s.hour_minor / 100, markup: s.material_markup_bp / 100, tax: s.tax_bp / 100, lengthUnit: s.length_unit } })
+const form = ref<{ name: string, hour: number, markup: number, tax: number, lengthUnit: 'mm' | 'in', oneRoom: boolean } | null>(null)
+watch(shop, (s) => { if (s) form.value = { name: s.name, hour: s.hour_minor / 100, markup: s.material_markup_bp / 100, tax: s.tax_bp / 100, lengthUnit: s.length_unit, oneRoom: Boolean(s.one_room) } })
 async function save() {
   const f = form.value!
-  await send('PUT', '/api/shop', { rowVersion: shop.value!.rowVersion, name: f.name, hourMinor: Math.round(f.hour * 100), materialMarkupBp: Math.round(f.markup * 100), taxBp: Math.round(f.tax * 100), lengthUnit: f.lengthUnit })
+  await send('PUT', '/api/shop', { rowVersion: shop.value!.rowVersion, name: f.name, hourMinor: Math.round(f.hour * 100), materialMarkupBp: Math.round(f.markup * 100), taxBp: Math.round(f.tax * 100), lengthUnit: f.lengthUnit, oneRoom: f.oneRoom })
   await load()
 }
 const person = ref({ name: '', login: '', role: 'finisher', password: '' })
@@ -20,6 +21,15 @@ async function addPerson() {
 const change = async (id: number, rowVersion: number, more: object) => { await send('PATCH', `/api/people/${id}`, { rowVersion, ...more }); await load() }
 const air = ref({ temperature_C: 20, rh_pct: 45 })
 const addAir = () => send('POST', '/api/air', air.value)
+const { t } = useI18n()
+async function readLog(event: Event) {
+  const input = event.target as HTMLInputElement
+  const text = await input.files?.[0]?.text()
+  if (text === undefined) return
+  const done = await send<{ taken: number, known: number }>('POST', '/api/air-log', { text })
+  if (done) useNotes().show(t('airHours.taken', { n: done.taken, known: done.known }))
+  input.value = ''
+}
 const { data: house, load: loadHouse } = useLive<House>(() => '/api/house', topic => topic === 'shop' || topic === 'all')
 async function setHouse(slug: string, option: string) {
   await send('PUT', '/api/house', { [slug]: option })
@@ -40,6 +50,7 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
           <label>{{ $t('shop.hour', { currency: shop.currency }) }} <input v-model.number="form.hour" type="number" min="0" class="field"></label>
           <label>{{ $t('shop.markup') }} <input v-model.number="form.markup" type="number" min="0" class="field"></label>
           <label>{{ $t('shop.tax') }} <input v-model.number="form.tax" type="number" min="0" class="field"></label>
+          <label class="flex items-center gap-3 min-h-11 col-span-2"><input v-model="form.oneRoom" type="checkbox" class="size-6"> {{ $t('shop.oneRoom') }}</label>
           <button class="act self-end">{{ $t('save') }}</button>
         </form>
         <p v-else>{{ money(shop.hour_minor) }} {{ $t('shop.anHour') }}</p>
@@ -54,6 +65,7 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
         <label class="w-28">°C <input v-model.number="air.temperature_C" type="number" step="0.1" class="field"></label>
         <label class="w-28">% <input v-model.number="air.rh_pct" type="number" class="field"></label>
         <button class="act act-quiet">{{ $t('shop.addAir') }}</button>
+        <label class="w-full">{{ $t('airHours.file') }} <input type="file" accept=".csv,.txt,text/csv" class="field" @change="readLog"><span class="caption">{{ $t('airHours.fileWhy') }}</span></label>
       </form>
     </div>
     <div class="grid gap-8 content-start">

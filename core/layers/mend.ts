@@ -1,6 +1,8 @@
 /** Mends that are mechanical: one touch puts a step in, or changes one. The rules are run again afterwards. */
+import { ladder_P } from '../abrasives'
 import type { Step, StepKind } from '../plan'
 import type { Verdict } from './rules'
+import { hours } from './rules/rule'
 
 type Change = (step: Step) => Partial<Step>
 interface Mend {
@@ -17,6 +19,11 @@ interface Mend {
 const coat = (product: string, title: string) => (): Pick<Step, 'kind' | 'title'> & Partial<Step> => ({ kind: 'coat', title, product, method: 'brush', coat: 1 })
 const barrier = coat('dewaxed-shellac', 'Dewaxed shellac barrier')
 const scuff = () => ({ kind: 'scuff' as StepKind, title: 'Scuff P320 by hand', grits: [320], method: 'hand' as const })
+/** A ladder with every gap filled from the shelf. */
+const filled = (s: Step): Partial<Step> => {
+  const grits = s.grits.flatMap((g, i) => i === 0 ? [g] : ladder_P(s.grits[i - 1]!, g).slice(1).map(x => x.number))
+  return { grits, title: s.title.replace(/P\d+( → P\d+)*/, grits.map(g => `P${g}`).join(' → ')) }
+}
 const is = (...products: string[]) => (s: Step) => s.product !== null && products.includes(s.product)
 
 const MENDS: Readonly<Record<string, Mend>> = {
@@ -33,6 +40,7 @@ const MENDS: Readonly<Record<string, Mend>> = {
   'lead-no-dust': { says: 'Work wet', change: () => ({ method: 'wet' }) },
   'poison-no-dust': { says: 'Work wet', change: () => ({ method: 'wet' }) },
   'keep-patina': { says: 'Nothing coarser than P180', change: s => ({ grits: s.grits.filter(g => g >= 180).length ? s.grits.filter(g => g >= 180) : [180], title: s.title.replace(/P\d+( → P\d+)*/, 'P180') }) },
+  'ladder-skips': { says: 'Put the grit between', change: s => filled(s) },
   'veneer-budget': { says: 'By hand', change: () => ({ method: 'hand' }) },
   'dye-bleeds-into-same-solvent': { says: 'Spray it', change: () => ({ method: 'spray' }) },
   'exterior-stain-indoors': { says: 'Take an interior stain', change: () => ({ product: 'pigment-stain' }) },
@@ -42,8 +50,9 @@ const MENDS: Readonly<Record<string, Mend>> = {
   'wet-sand-needs-sealed-wood': { says: 'Sand it dry, by hand', change: () => ({ method: 'hand' }) },
 }
 
-/** What one touch would do about a verdict, in words; null where a person must decide. */
-export const mendOf = (rule: string): string | null => MENDS[rule]?.says ?? null
+type Mendable = Pick<Verdict, 'rule' | 'wait'>
+/** What one touch would do about a verdict, in words; null where a person must decide. A step that is too soon waits longer. */
+export const mendOf = (verdict: Mendable): string | null => verdict.wait ? `Wait ${hours(verdict.wait.min)}` : MENDS[verdict.rule]?.says ?? null
 
 /**
  * The steps with one verdict mended; null where its rule has no mechanical mend, or nothing to change was found.

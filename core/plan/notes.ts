@@ -39,7 +39,7 @@ const WET_EDGE_DEFAULT_MIN = 4
 const GEL_OPEN_MIN = 6
 
 /** Minutes of hands inside the window, and minutes for each m² of it. Null: nothing dries while it is worked. */
-function windowOf(step: Step, facts: Facts): { open_min: number, minutes_m2: number, says: string } | null {
+function openTime(step: Step, facts: Facts): { open_min: number, minutes_m2: number, says: string } | null {
   const m = step.product ? materialOf(step.product) : null
   const span = (kind: StepKind) => waitAfter(step, { ...step, kind, gate: null }, facts)
   switch (step.kind) {
@@ -58,12 +58,15 @@ function windowOf(step: Step, facts: Facts): { open_min: number, minutes_m2: num
 
 /** Sections that can be worked before they dry: m² each, and how many. Null where one will do, or nothing dries. */
 export function sectionsOf(step: Step, faces: readonly Face[], facts: Facts): { area_m2: number, count: number, says: string } | null {
-  const window = windowOf(step, facts)
+  const window = openTime(step, facts)
   if (!window) return null
   const area_m2 = window.open_min / window.minutes_m2
   const count = Math.ceil(sumOf(faces, f => f.area_m2 * faceFactor(f)) / area_m2)
   return count > 1 ? { area_m2, count, says: window.says } : null
 }
+
+/** The sharp edge is broken with the last grits. */
+const EDGE_FROM_P = 150
 
 const RANKS = ['hidden', 'secondary', 'show'] as const
 const ORDERED: readonly StepKind[] = ['coat', 'gel', 'stain', 'dye', 'toner', 'oil-on', 'strip', 'bleach']
@@ -75,11 +78,11 @@ export function notesOf(step: Step, facts: Facts): string[] {
   const order = [...faces].sort((a, b) => RANKS.indexOf(a.rank) - RANKS.indexOf(b.rank) || Number(a.orientation === 'horizontal') - Number(b.orientation === 'horizontal'))
   const first = order[0]
   const last = order.at(-1)
-  const bareTop = step.kind === 'sand' && faces.some(f => f.substrate === 'solid' && f.shape === 'flat' && f.rank === 'show')
+  const bareTop = step.kind === 'sand' && Math.max(...step.grits) >= EDGE_FROM_P && faces.some(f => f.substrate === 'solid' && f.shape === 'flat' && f.rank === 'show')
   return [
     ...(sections ? [`About ${sections.count} sections of ${round(sections.area_m2, 1)} m²: ${sections.says}.`] : []),
     ...(ORDERED.includes(step.kind) && first && last && first !== last ? [`${first.part}, ${first.name} first; ${last.part}, ${last.name} last.`] : []),
-    ...(step.method === 'random-orbit' ? ['Random orbit: light hand, about 25 mm a second; the last grit by hand with the grain.'] : []),
+    ...(step.method === 'random-orbit' ? ['Random orbit: light hand, about 25 mm a second.'] : []),
     ...(ALWAYS[step.kind] ?? []),
     ...(bareTop ? ['At the end break the sharp edge of the bare top lightly by hand: film holds there and chips less.'] : []),
     ...(step.kind === 'coat' ? step.method === 'spray' ? SPRAYED : BRUSHED : []),

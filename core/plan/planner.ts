@@ -12,7 +12,7 @@ import { budgetOf, isJoint, stagesOf, type Draft } from './stages'
 import { worstSteps } from './loops'
 import type { Place } from './sanding'
 import { attended_min, SETUP_MIN, type Step, type StepKind } from './steps'
-import { foundSurface, isBare, walk, type Surface } from './surface'
+import { foundSurface, isBare, walk, type Surface, type Visit } from './surface'
 import { waitsBetween, type Wait } from './waits'
 
 export interface Plan { steps: Step[], waits: Wait[], budgets: { group: Group, budget: VeneerBudget }[] }
@@ -53,16 +53,19 @@ export function amount_ml(step: Pick<Step, 'product' | 'coat' | 'passes' | 'face
 
 const finerThan = (a: Step, b: Step) => Math.max(...a.grits) > Math.max(...b.grits)
 
+const placesAmong = (visits: readonly Visit[]): Map<string, Place> => new Map(visits.filter(v => v.step.kind === 'sand').map(v =>
+  [v.step.key, { first: v.before.grit === null, last: !visits.some(u => u.group === v.group && u.index > v.index && u.step.kind === 'sand' && finerThan(u.step, v.step)) }]))
+
+/** Where each sanding step stands in its ladder: the first takes what stripping left, the last ends by hand. */
+export const sandPlaces = (steps: readonly Step[], facts: Facts, choice: Choice): Map<string, Place> => placesAmong(walk(steps, groupsIn(facts, choice), g => foundSurface(facts, g)))
+
 /** Fills in minutes, amounts and waits of a list of steps; used after planning and after every change made by hand. */
 export function completePlan(steps: readonly Step[], facts: Facts, choice: Choice, start: (g: Group) => Surface = g => foundSurface(facts, g)): Plan {
   const groups = groupsIn(facts, choice)
   const bareAt = new Map<string, boolean>()
-  const placeAt = new Map<string, Place>()
   const visits = walk(steps, groups, start)
-  for (const v of visits) {
-    bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
-    if (v.step.kind === 'sand') placeAt.set(v.step.key, { first: v.before.grit === null, last: !visits.some(u => u.group === v.group && u.index > v.index && u.step.kind === 'sand' && finerThan(u.step, v.step)) })
-  }
+  const placeAt = placesAmong(visits)
+  for (const v of visits) bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
   const filled = steps.map((step) => {
     if (step.byHand) return step
     const faces = facts.faces.filter(f => step.faces.includes(f.id))

@@ -21,6 +21,19 @@ export interface Wait {
 }
 type Draft = Omit<Wait, 'from' | 'to'>
 
+/** A minimum put in by hand, minutes; it outranks a shorter one. */
+export interface Least { from: string, to: string, min: number }
+
+/** Waits with the minima that were put in by hand; `keys` are the steps that there are. */
+export function withLeast(waits: readonly Wait[], leasts: readonly Least[], keys: ReadonlySet<string>): Wait[] {
+  const leastOf = (w: Wait) => leasts.find(l => l.from === w.from && l.to === w.to)?.min ?? 0
+  const own = leasts.filter(l => keys.has(l.from) && keys.has(l.to) && !waits.some(w => w.from === l.from && w.to === l.to))
+  return [
+    ...waits.map(w => ({ ...w, min: Math.max(w.min, leastOf(w)), likely: Math.max(w.likely, leastOf(w)), safe: Math.max(w.safe, leastOf(w)) })),
+    ...own.map((l): Wait => ({ from: l.from, to: l.to, kind: 'dry', min: l.min, likely: l.min, safe: l.min, max: null, hard: false, why: 'put in to keep a rule' })),
+  ]
+}
+
 const H = 60
 const D = 1440
 

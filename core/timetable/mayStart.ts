@@ -1,5 +1,6 @@
 /** May this step start now? One pure function for screen and server. */
 import { judgeAir, type Air, type AirVerdict } from '../air'
+import { temperatureFactor } from '../drying'
 import { materialOf } from '../layers/materials'
 import type { Verdict } from '../layers/rules'
 import type { Step, Wait } from '../plan'
@@ -10,7 +11,7 @@ const MIN_MS = 60_000
 export type StepState = 'planned' | 'running' | 'done' | 'skipped'
 export interface BenchStep extends Step { state: StepState, started_ms: number | null, finished_ms: number | null }
 /** `held_ms`: "not dry yet" was said; not before this moment. */
-export interface BenchWait extends Wait { held_ms: number | null }
+export interface BenchWait extends Wait { held_ms: number | null, /** the minimum put in by hand, minutes */ least_min: number | null }
 
 export interface Refusal { code: 'not-planned' | 'earlier-step' | 'client' | 'too-early' | 'too-late' | 'ends-after-closing' | 'closed' | 'air' | 'rule', says: string, overrulable: boolean }
 
@@ -28,15 +29,17 @@ export interface Window {
   hard: boolean
 }
 
-/** The window of a wait whose earlier step has started, or null. */
-export function windowOf(wait: BenchWait, from: BenchStep): Window | null {
+const heatShortens = (air: Air | null): number => air ? Math.min(1, temperatureFactor(air.temperature_C)) : 1
+
+/** The window of a wait whose earlier step has started, or null. Heat shortens a maximum as it shortens drying; a cool room does not lengthen it. */
+export function windowOf(wait: BenchWait, from: BenchStep, air: Air | null = null): Window | null {
   if (from.started_ms === null || from.state === 'skipped') return null
   const end = from.finished_ms
   const at = (minutes: number) => end === null ? null : Math.max(end + minutes * MIN_MS, wait.held_ms ?? 0)
   return {
     from: wait.from, to: wait.to, kind: wait.kind, why: wait.why, hard: wait.hard, start_ms: from.started_ms,
     opens_ms: at(wait.min), likely_ms: at(wait.likely), safe_ms: at(wait.safe),
-    closes_ms: wait.max === null ? null : from.started_ms + wait.max * MIN_MS,
+    closes_ms: wait.max === null ? null : from.started_ms + wait.max * heatShortens(air) * MIN_MS,
   }
 }
 
@@ -62,8 +65,14 @@ export interface StartQuestion {
   hours: Hours
   now_ms: number
   air: Air | null
+  /** a coat that is wet in the same room, in words; null where none is, or dust has a room of its own */
+  wetCoat?: string | null
   clock: (at_ms: number) => string
 }
+
+/** Abrasion that is not done wet. */
+export const makesDust = (step: Pick<Step, 'kind' | 'method'>): boolean => DUST.includes(step.kind) && step.method !== 'wet'
+const DUST: readonly Step['kind'][] = ['scuff', 'roughen', 'level', 'sand', 'sand-off', 'sand-back', 'sand-coat', 'pad', 'rub-out']
 
 /** Steps whose work is spoiled, not just late, once the maximum has passed. */
 const lateStops = (wait: BenchWait) => wait.kind === 'recoat' || wait.from.includes('conditioner')
@@ -88,7 +97,7 @@ export function mayStart(q: StartQuestion): StartVerdict {
     const from = byKey.get(wait.from)
     if (!from || from.state === 'skipped') continue
     if (from.state !== 'done') refuse(from.kind === 'approval' ? 'client' : 'earlier-step', from.kind === 'approval' ? 'It waits for the client\'s word.' : `First: ${from.title}.`)
-    const window = windowOf(wait, from)
+    const window = windowOf(wait, from, q.air)
     if (!window) continue
     windows.push(window)
     if (window.opens_ms !== null && now_ms < window.opens_ms) refuse('too-early', `May start from ${clock(window.opens_ms)}: ${wait.why}.`)
@@ -104,6 +113,8 @@ export function mayStart(q: StartQuestion): StartVerdict {
     if (v.severity === 'forbidden' || v.severity === 'stop') refuse('rule', `${v.says}. ${v.reason} ${v.mend}`, v.severity === 'stop')
     else warnings.push(`${v.says}. ${v.mend}`)
   }
+
+  if (q.wetCoat && makesDust(step) && !said('no-dust-work-in-finishing-room')) refuse('rule', `A coat is wet in this room: ${q.wetCoat}. Sand elsewhere, or when it is dry.`, true)
 
   const need = step.product ? materialOf(step.product).air : null
   const air = need ? judgeAir(need, q.air) : null

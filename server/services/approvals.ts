@@ -49,7 +49,7 @@ async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: strin
 /** Stores an unchangeable snapshot: canonical JSON, the rendered section, and a SHA-256 over both. */
 export async function takeSnapshot(tx: Db, file: PieceFile, plan: StoredPlan, reason: 'asked' | 'work-started', words: string, at: Date, answerBy: Date | null = null): Promise<{ id: number, shown: Shown }> {
   const shown = await contentOf(tx, file, plan, words, at, answerBy)
-  const content = canonicalJson({ shown: shown as unknown as Json, steps: plan.steps.map(st => ({ key: st.key, title: st.title, kind: st.kind, product: st.product, attended_min: st.attended_min, amount_ml: st.amount_ml, faces: st.faces, grits: st.grits })) as unknown as Json, waits: plan.waits.map(({ held_ms: _held, ...w }) => w) as unknown as Json })
+  const content = canonicalJson({ shown: shown as unknown as Json, steps: plan.steps.map(st => ({ key: st.key, title: st.title, kind: st.kind, product: st.product, attended_min: st.attended_min, amount_ml: st.amount_ml, faces: st.faces, grits: st.grits })) as unknown as Json, waits: plan.waits.map(({ held_ms: _held, least_min: _least, ...w }) => w) as unknown as Json })
   const section = sectionFor(file.facts, plan, verdictsOf(file.facts, choiceOf(file)!, plan))
   const picture = section ? sectionSvg(section) : ''
   const { id } = await tx.run('INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256) VALUES (:pieceId, :reason, :at, :content, :picture, :sha)', { pieceId: file.piece.id, reason, at, content, picture, sha: sha256(content + picture) })

@@ -9,7 +9,7 @@ import { takeSnapshot } from './approvals'
 import { benchView } from './benchView'
 import type { Person } from './people'
 import { readPiece, type PieceFile } from './pieces'
-import { choiceOf, insertStep, readPlan, writeFaces, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
+import { choiceOf, insertStep, readPlan, readWetCoat, writeFaces, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
 import { readPrices, readRates, startVerdictsOf } from './plans'
 import { log, tell } from './record'
 import { readAir, readHours, clockIn } from './shop'
@@ -57,7 +57,7 @@ async function start(act: Act): Promise<Result> {
   const choice = choiceOf(file)!
   const hours = await readHours(tx)
   const { air } = await readAir(at, tx)
-  const verdict = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air }).get(step.key)!
+  const verdict = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air, wetCoat: await readWetCoat(tx, at, clockIn(hours.zone, at)) }).get(step.key)!
   if (!verdict.may) throw fail(409, verdict.refusals[0]!.code, verdict.refusals.map(r => r.says).join(' '))
   if (!plan.steps.some(st => st.kind !== 'approval' && st.started_ms !== null)) await takeSnapshot(tx, file, plan, 'work-started', '', at)
   await tx.run('UPDATE plan_step SET state = \'running\', started_at = :at, started_by = :personId, row_version = row_version + 1 WHERE id = :id', { at, personId: person.id, id: step.id })

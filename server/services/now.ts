@@ -5,9 +5,9 @@ import { round } from '#core/units'
 import { db } from '../database/db'
 import { benchView } from './benchView'
 import { readPieces } from './pieces'
-import { choiceOf, readPlans, type PlannedStep } from './planRows'
+import { choiceOf, readPlans, readWetCoat, type PlannedStep } from './planRows'
 import { datesOf, startVerdictsOf } from './plans'
-import { readAir, readHours } from './shop'
+import { clockIn, readAir, readHours } from './shop'
 
 interface StepLine { pieceId: number, piece: string, stepId: number, key: string, kind: string, title: string, faces: string, attended_min: number, rowVersion: number, product: string | null, amount_ml: number | null, gate: { look: string, fails: string } | null, keeps: string[] }
 interface WindowLine extends Window { pieceId: number, piece: string, step: StepLine, running: boolean, acknowledged: string | null }
@@ -25,6 +25,7 @@ export async function nowPage(at: Date) {
   const may: (StepLine & { latest_ms: number | null, closes_ms: number | null, warnings: string[] })[] = []
   const mustNot: (StepLine & { code: string, says: string, latest_ms: number | null })[] = []
   const waiting: { pieceId: number, piece: string, says: string }[] = []
+  const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   for (const file of files) {
     const plan = plans.get(file.piece.id)
     const choice = choiceOf(file)
@@ -36,7 +37,7 @@ export async function nowPage(at: Date) {
     const line = (st: PlannedStep): StepLine => ({
       pieceId: file.piece.id, piece: file.piece.name, stepId: st.id, key: st.key, kind: st.kind, title: st.title, attended_min: st.attended_min, rowVersion: st.rowVersion, product: st.product, amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null, keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [], faces: [...new Set(st.faces.map(f => names.get(f)))].join(', ') })
-    const view = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air })
+    const view = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air, wetCoat })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
     for (const st of plan.steps) {
       if (st.state === 'running') running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy })
@@ -51,7 +52,7 @@ export async function nowPage(at: Date) {
       const from = byKey.get(w.from)
       const to = byKey.get(w.to)
       if (!from || !to || to.state !== 'planned' || from.kind === 'approval' || (w.min === 0 && w.max === null)) continue
-      const window = windowOf(w, from)
+      const window = windowOf(w, from, air)
       if (!window) continue
       const ack = heard.get(`${file.piece.id}|${w.from}|${w.to}`)
       windows.push({ ...window, pieceId: file.piece.id, piece: file.piece.name, step: line(to), running: from.state === 'running', acknowledged: ack?.name ?? null })

@@ -1,25 +1,27 @@
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
 import { applyMend, mendOf } from '#core/layers'
-import { completePlan, type Step } from '#core/plan'
+import { completePlan, type Least, type Step } from '#core/plan'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import type { Person } from './people'
 import { onPiece, type PieceFile } from './pieces'
-import { choiceOf, insertStep, readPlan, writeFaces, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
+import { choiceOf, insertStep, leastsOf, readPlan, writeFaces, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
 import { verdictsOf } from './plans'
 
 /** Steps as a change keeps them: what a person plans, without what happened. */
 const plannedOf = ({ key, kind, title, faces, product, grits, method, coat, passes, attended_min, amount_ml, cautions, why, gate, byHand }: Step): Step =>
   ({ key, kind, title, faces: [...faces].sort((a, b) => a - b), product, grits: [...grits], method, coat, passes, attended_min, amount_ml: amount_ml === null ? null : Math.round(amount_ml * 100) / 100, cautions: [...cautions], why, gate, byHand })
 const written = (steps: readonly Step[]): string => canonicalJson(steps.map(plannedOf) as unknown as Json)
+interface Kept { steps: Step[], leasts: Least[] }
+const keptOf = (plan: StoredPlan): string => canonicalJson({ steps: plan.steps.map(plannedOf), leasts: leastsOf(plan.waits) } as unknown as Json)
 
 const needPlan = (plan: StoredPlan, file: PieceFile) => {
   if (!choiceOf(file) || plan.steps.length === 0) throw fail(409, 'no-plan', 'There is no plan yet. Choose a route first.')
 }
 
 /** Makes the stored plan this list of steps. What has started stays as it is. @throws Fail 409 when a started step would change. */
-async function writeSteps(tx: Db, file: PieceFile, old: StoredPlan, order: readonly Step[]): Promise<void> {
+async function writeSteps(tx: Db, file: PieceFile, old: StoredPlan, order: readonly Step[], leasts: readonly Least[]): Promise<void> {
   const pieceId = file.piece.id
   const before = new Map(old.steps.map(st => [st.key, st]))
   const live = order.filter(st => before.get(st.key)?.state !== 'skipped')
@@ -46,19 +48,20 @@ async function writeSteps(tx: Db, file: PieceFile, old: StoredPlan, order: reado
       { position, title: step.title, attended_min: step.attended_min, product: step.product, amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100, grits: step.grits.join(','), method: step.method, byHand: step.byHand, touched: written([given]) === written([was]) ? 0 : 1, id: was.id })
     if (step.faces.join() !== was.faces.join()) await writeFaces(tx, was.id, step.faces)
   }
-  await writeWaits(tx, pieceId, again.waits, old.waits)
+  await writeWaits(tx, pieceId, again.waits, old.waits, [...leasts])
 }
 
-type Changed = { steps: Step[], says: string }
+/** `leasts`: minima of waits put in by hand; as they were where nothing is said. */
+interface Changed { steps: Step[], says: string, leasts?: Least[] }
 /** One change of a plan: written, logged, and kept so that it can be taken back. */
 const editPlan = (id: number, person: Person, at: Date, change: (plan: StoredPlan, file: PieceFile) => Changed) => onPiece(id, at, person, async (tx, file) => {
   const plan = await readPlan(tx, id)
   needPlan(plan, file)
-  const { steps, says } = change(plan, file)
-  await writeSteps(tx, file, plan, steps)
+  const { steps, says, leasts = leastsOf(plan.waits) } = change(plan, file)
+  await writeSteps(tx, file, plan, steps, leasts)
   const after = await readPlan(tx, id)
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id AND undone', { id })
-  await tx.run('INSERT INTO plan_edit (piece_id, says, steps_before, steps_after, person_id, at) VALUES (:id, :says, :before, :after, :personId, :at)', { id, says: says.slice(0, 500), before: written(plan.steps), after: written(after.steps), personId: person.id, at })
+  await tx.run('INSERT INTO plan_edit (piece_id, says, steps_before, steps_after, person_id, at) VALUES (:id, :says, :before, :after, :personId, :at)', { id, says: says.slice(0, 500), before: keptOf(plan), after: keptOf(after), personId: person.id, at })
   return { kind: 'plan', says, result: { ok: true } }
 })
 
@@ -80,8 +83,9 @@ export const stepBack = (id: number, which: 'undo' | 'redo', person: Person, at:
   const edit = await tx.row<EditRow>(LAST[which], { id })
   if (!edit) throw fail(409, 'nothing', which === 'undo' ? 'There is nothing to take back.' : 'There is nothing to make again.')
   const [from, to] = which === 'undo' ? [edit.steps_after, edit.steps_before] : [edit.steps_before, edit.steps_after]
-  if (written(plan.steps) !== from) throw fail(409, 'changed', 'The plan has gone on since; this can no longer be taken back.')
-  await writeSteps(tx, file, plan, JSON.parse(to) as Step[])
+  if (keptOf(plan) !== from) throw fail(409, 'changed', 'The plan has gone on since; this can no longer be taken back.')
+  const kept = JSON.parse(to) as Kept
+  await writeSteps(tx, file, plan, kept.steps, kept.leasts)
   await tx.run('UPDATE plan_edit SET undone = :undone WHERE id = :id', { undone: which === 'undo', id: edit.id })
   return { kind: 'plan', says: `${which === 'undo' ? 'Taken back' : 'Made again'}: ${edit.says}`, result: { ok: true } }
 })
@@ -162,7 +166,11 @@ export async function splitStep(stepId: number, input: z.infer<typeof s.splitSte
 export const mendPlan = (id: number, input: z.infer<typeof s.mendVerdict>, person: Person, at: Date) => editPlan(id, person, at, (plan, file) => {
   const verdict = verdictsOf(file.facts, choiceOf(file)!, plan).find(v => v.rule === input.rule && v.step === input.stepKey)
   if (!verdict) throw notFound('verdict')
+  if (verdict.wait) {
+    const { from, min } = verdict.wait
+    return { steps: plan.steps, leasts: [...leastsOf(plan.waits).filter(l => l.from !== from || l.to !== verdict.step), { from, to: verdict.step, min }], says: `Mended ${input.rule}: ${mendOf(verdict)}` }
+  }
   const mended = applyMend(plan.steps, verdict, freshKey(plan, 'mend', at))
   if (!mended) throw fail(409, 'by-hand', `This is mended by hand. ${verdict.mend}`)
-  return { steps: mended, says: `Mended ${input.rule}: ${mendOf(input.rule)}` }
+  return { steps: mended, says: `Mended ${input.rule}: ${mendOf(verdict)}` }
 })

@@ -1,5 +1,5 @@
 import type { Caution } from '#core/safety'
-import { houseOf, type Choice, type OwnWay, type RouteSlug, type Step, type StepKind, type Method, type Wait } from '#core/plan'
+import { houseOf, withLeast, type Choice, type Least, type OwnWay, type RouteSlug, type Step, type StepKind, type Method, type Wait } from '#core/plan'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../database/db'
 import type { PieceFile, Which } from './pieces'
@@ -9,7 +9,7 @@ interface StepRow {
   attended_min: number, amount_ml: number | null, cautions: string, why: string, gate_slug: string | null, gate_look: string | null, gate_fails: string | null, gate_fallback: RouteSlug | null, gate_chance: number | null
   by_hand: 0 | 1, state: StepState, gate_result: 'pass' | 'fail' | null, started_at: Date | null, finished_at: Date | null, started_by: string | null, finished_by: string | null, row_version: number, faces: string | null
 }
-interface WaitRow { piece_id: number, from_key: string, to_key: string, kind: Wait['kind'], min_min: number, likely_min: number, safe_min: number, max_min: number | null, hard: 0 | 1, why: string, held_until: Date | null }
+interface WaitRow { piece_id: number, from_key: string, to_key: string, kind: Wait['kind'], min_min: number, likely_min: number, safe_min: number, max_min: number | null, hard: 0 | 1, why: string, held_until: Date | null, least_min: number | null }
 
 /** A step of the working plan as it stands in the database. */
 export interface PlannedStep extends BenchStep { id: number, position: number, rowVersion: number, gateResult: 'pass' | 'fail' | null, startedBy: string | null, finishedBy: string | null }
@@ -23,7 +23,7 @@ const stepOf = (r: StepRow): PlannedStep => ({
   gate: r.gate_slug ? { slug: r.gate_slug, look: r.gate_look!, fails: r.gate_fails!, fallback: r.gate_fallback, chance: r.gate_chance! } : null,
   state: r.state, started_ms: r.started_at?.getTime() ?? null, finished_ms: r.finished_at?.getTime() ?? null, startedBy: r.started_by, finishedBy: r.finished_by,
 })
-const waitOf = (r: WaitRow): BenchWait => ({ from: r.from_key, to: r.to_key, kind: r.kind, min: r.min_min, likely: r.likely_min, safe: r.safe_min, max: r.max_min, hard: Boolean(r.hard), why: r.why, held_ms: r.held_until?.getTime() ?? null })
+const waitOf = (r: WaitRow): BenchWait => ({ from: r.from_key, to: r.to_key, kind: r.kind, min: r.min_min, likely: r.likely_min, safe: r.safe_min, max: r.max_min, hard: Boolean(r.hard), why: r.why, held_ms: r.held_until?.getTime() ?? null, least_min: r.least_min })
 
 const WHERE = { one: 'piece.id = :id', active: 'piece.state = \'active\'' } as const
 
@@ -82,14 +82,29 @@ export async function writeFaces(tx: Db, stepId: number, faces: readonly number[
   if (faces.length) await tx.run('INSERT INTO plan_step_face (step_id, face_id) VALUES :pairs'.replace(':pairs', faces.map((_, i) => `(:stepId, :f${i})`).join(', ')), { stepId, ...Object.fromEntries(faces.map((f, i) => [`f${i}`, f])) })
 }
 
-/** Replaces the waits of a plan, keeping what "not dry yet" held back. */
-export async function writeWaits(tx: Db, pieceId: number, waits: readonly Wait[], held: readonly BenchWait[]): Promise<void> {
+/** A coat that is wet somewhere in the shop, in words, while dust and finish share a room; else null. */
+export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => string): Promise<string | null> {
+  const wet = await on.row<{ piece: string, title: string, until: Date | null }>(
+    `SELECT piece.name AS piece, s.title, MAX(s.finished_at + INTERVAL w.min_min MINUTE) AS until
+       FROM plan_step s JOIN piece ON piece.id = s.piece_id JOIN shop ON shop.id = 1 AND shop.one_room LEFT JOIN plan_wait w ON w.piece_id = s.piece_id AND w.from_key = s.step_key
+      WHERE piece.state = 'active' AND s.kind IN ('coat', 'toner', 'glaze', 'gel', 'stain', 'oil-on', 'spot-coat') AND (s.state = 'running' OR (s.state = 'done' AND s.finished_at + INTERVAL w.min_min MINUTE > :at))
+      GROUP BY s.id, piece.name, s.title, s.state ORDER BY s.state = 'running' DESC, until DESC LIMIT 1`, { at })
+  return wet && `${wet.piece}, ${wet.title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
+}
+
+/** The minima put in by hand. */
+export const leastsOf = (waits: readonly BenchWait[]): Least[] => waits.flatMap(w => w.least_min === null ? [] : [{ from: w.from, to: w.to, min: w.least_min }])
+
+/** Replaces the waits of a plan, keeping what "not dry yet" held back and the minima put in by hand. */
+export async function writeWaits(tx: Db, pieceId: number, waits: readonly Wait[], held: readonly BenchWait[], leasts = leastsOf(held)): Promise<void> {
   const heldUntil = new Map(held.map(w => [`${w.from}>${w.to}`, w.held_ms]))
+  const keys = new Set((await tx.rows<{ step_key: string }>('SELECT step_key FROM plan_step WHERE piece_id = :pieceId AND state <> \'skipped\'', { pieceId })).map(r => r.step_key))
   await tx.run('DELETE FROM plan_wait WHERE piece_id = :pieceId', { pieceId })
-  for (const w of waits) {
+  for (const w of withLeast(waits, leasts, keys)) {
     const ms = heldUntil.get(`${w.from}>${w.to}`)
     await tx.run(
-      `INSERT INTO plan_wait (piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until)
-       VALUES (:pieceId, :from, :to, :kind, :min, :likely, :safe, :max, :hard, :why, :held)`, { ...w, pieceId, held: ms ? new Date(ms) : null })
+      `INSERT INTO plan_wait (piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until, least_min)
+       VALUES (:pieceId, :from, :to, :kind, :min, :likely, :safe, :max, :hard, :why, :held, :least)`,
+      { ...w, pieceId, held: ms ? new Date(ms) : null, least: leasts.find(l => l.from === w.from && l.to === w.to)?.min ?? null })
   }
 }

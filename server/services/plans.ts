@@ -14,8 +14,8 @@ import type { Person } from './people'
 import { readHouse } from './house'
 import { readEdits } from './planEdits'
 import { onPiece, readPiece, type PieceFile } from './pieces'
-import { choiceOf, insertStep, readPlan, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
-import { readAir, readHours, readShop } from './shop'
+import { choiceOf, insertStep, readPlan, readWetCoat, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
+import { clockIn, readAir, readAirAhead, readHours, readShop } from './shop'
 
 export async function readRates(on: Db = db()): Promise<Rates> {
   const shop = await readShop(on)
@@ -29,6 +29,7 @@ export async function readPrices(on: Db = db()): Promise<(slug: string) => numbe
   return slug => prices.get(slug)
 }
 
+const DAY_MS = 86_400_000
 const withoutPlan = ({ plan, ...verdict }: RouteVerdict) => ({ ...verdict, steps: plan.steps.length })
 
 /** How gates went in this shop: tries, failures, and failures expected. */
@@ -180,32 +181,35 @@ export async function planPage(id: number, person: Person, at: Date) {
   const hours = await readHours()
   const { air } = await readAir(at)
   const verdicts = verdictsOf(file.facts, choice, plan)
-  const bench = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air })
+  const bench = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air, wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)) })
   const { budgets } = workOutPlan(file.facts, choice)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
   const cost = await costOf(id, plan)
+  const dates = datesOf(plan, hours, at)
   return {
-    ready: true as const, ...await readEdits(id), loops: loopsOf(plan.steps.filter(st => st.state !== 'skipped'), file.facts, choice), since: await sinceAgreed(id, plan, cost, file.piece.agreed_minor, file.piece.accepted_worst_minor), rowVersion: file.piece.row_version, choice, now_ms: at.getTime(), acceptedWorst_minor: file.piece.accepted_worst_minor, agreed_minor: file.piece.agreed_minor,
+    ready: true as const, ...await readEdits(id), loops: loopsOf(plan.steps.filter(st => st.state !== 'skipped'), file.facts, choice), since: await sinceAgreed(id, plan, cost, dates, file.piece.agreed_minor, file.piece.accepted_worst_minor), rowVersion: file.piece.row_version, choice, now_ms: at.getTime(), acceptedWorst_minor: file.piece.accepted_worst_minor, agreed_minor: file.piece.agreed_minor,
     steps: plan.steps.map(st => ({ ...st, faceNames: st.faces.map(f => faceNames.get(f) ?? ''), cautionTexts: st.cautions.map(cautionText), keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [], notes: notesOf(st, file.facts), start: bench.get(st.key)!, cost_minor: materialCost_minor(st, price) })),
-    waits: plan.waits,
-    verdicts: verdicts.map(v => ({ ...v, overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null, mayOverrule: mayOverrule(v.severity, person.role), oneTouch: mendOf(v.rule) })),
+    waits: plan.waits, ahead: await readAirAhead(at, hours), airNow: air,
+    verdicts: verdicts.map(v => ({ ...v, overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null, mayOverrule: mayOverrule(v.severity, person.role), oneTouch: mendOf(v) })),
     section: sectionFor(file.facts, plan, verdicts),
     budgets: budgets.map(b => ({ species: b.group.species, ...b.budget })),
-    dates: datesOf(plan, hours, at), cost,
+    dates, cost,
     left_min: sumOf(plan.steps.filter(st => st.state === 'planned'), st => st.attended_min),
     film_um: sumOf(sectionFor(file.facts, plan, verdicts)?.planned ?? [], l => l.um),
   }
 }
 
-/** What changed since the client said yes: steps, minutes, price; null while nothing was agreed. */
-async function sinceAgreed(id: number, plan: StoredPlan, cost: Cost, agreed_minor: number | null, worst_minor: number | null) {
+/** What changed since the client said yes: steps, minutes, price, days; null while nothing was agreed. Beyond the worst price or the latest date that was accepted, a new answer is needed. */
+async function sinceAgreed(id: number, plan: StoredPlan, cost: Cost, dates: ReturnType<typeof datesOf>, agreed_minor: number | null, worst_minor: number | null) {
   const row = await db().row<{ content: string }>(
     'SELECT sn.content FROM approval a JOIN plan_snapshot sn ON sn.id = a.snapshot_id WHERE a.piece_id = :id AND a.item_id IS NULL AND a.state = \'yes\' ORDER BY a.id DESC LIMIT 1', { id })
   if (!row || agreed_minor === null) return null
-  const agreed = (JSON.parse(row.content) as { steps: Pick<Step, 'key' | 'title' | 'attended_min'>[] }).steps
-  const difference = planDifference(agreed as Step[], plan.steps.filter(st => st.state !== 'skipped'))
-  return { ...difference, price_minor: cost.planned_minor - agreed_minor, needsAnswer: worst_minor !== null && cost.planned_minor > worst_minor }
+  const agreed = JSON.parse(row.content) as { steps: Pick<Step, 'key' | 'title' | 'attended_min'>[], shown: { readyLikely: string, readySafe: string } }
+  const dayOf = (ms: number | null) => ms === null ? 0 : Math.floor(ms / DAY_MS)
+  const difference = planDifference(agreed.steps as Step[], plan.steps.filter(st => st.state !== 'skipped'))
+  return { ...difference, price_minor: cost.planned_minor - agreed_minor, days: dayOf(dates.readyLikely_ms) - dayOf(Date.parse(agreed.shown.readyLikely)),
+    needsAnswer: worst_minor !== null && cost.planned_minor > worst_minor ? 'price' as const : dayOf(dates.readyLikely_ms) > dayOf(Date.parse(agreed.shown.readySafe)) ? 'date' as const : null }
 }
 
 /** Overrules a verdict with a word why. Nobody lifts what is forbidden. */

@@ -1,14 +1,14 @@
 import { DateTime } from 'luxon'
 import type { z } from 'zod'
-import { STALE_AFTER_MIN, type Air } from '#core/air'
+import { forecastAir, parseClimateLog, STALE_AFTER_MIN, type Air, type Reading } from '#core/air'
 import { MATERIALS } from '#core/layers/materials'
-import type { Hours } from '#core/timetable'
+import { isWorking, type Hours } from '#core/timetable'
 import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
 import { publicPerson, type Person } from './people'
 import { log, tell } from './record'
 
-export interface ShopRow { name: string, zone: string, currency: string, length_unit: 'mm' | 'in', hour_minor: number, material_markup_bp: number, tax_bp: number, row_version: number }
+export interface ShopRow { name: string, zone: string, currency: string, length_unit: 'mm' | 'in', hour_minor: number, material_markup_bp: number, tax_bp: number, one_room: 0 | 1, row_version: number }
 
 export async function readShop(on: Db = db()): Promise<ShopRow> {
   const row = await on.row<ShopRow>('SELECT * FROM shop WHERE id = 1')
@@ -49,6 +49,40 @@ export async function addAir(reading: { temperature_C: number, rh: number }, sou
   })
 }
 
+/** Readings of a logger's file; a moment that is known already is not taken twice. */
+export async function addAirLog(text: string, person: Person, at: Date) {
+  const { zone } = await readShop()
+  let readings: Reading[]
+  try { readings = parseClimateLog(text, zone) }
+  catch (error) { throw error instanceof RangeError ? fail(422, 'invalid', error.message, { text: error.message }) : error }
+  const past = readings.filter(r => r.at_ms <= at.getTime())
+  if (past.length === 0) throw fail(422, 'future', 'All these readings lie in the future.', { text: 'All in the future.' })
+  return transaction(async (tx) => {
+    const known = new Set((await tx.rows<{ at: Date }>('SELECT at FROM climate_reading WHERE source = \'log file\' AND at BETWEEN :from AND :to', { from: new Date(past[0]!.at_ms), to: new Date(past.at(-1)!.at_ms) })).map(r => r.at.getTime()))
+    const fresh = past.filter(r => !known.has(r.at_ms))
+    for (const r of fresh) await tx.run('INSERT INTO climate_reading (at, temperature_C, rh, source) VALUES (:at, :temperature_C, :rh, \'log file\')', { at: new Date(r.at_ms), temperature_C: r.temperature_C, rh: r.rh })
+    const clock = clockIn(zone, at)
+    await log(tx, { pieceId: null, kind: 'air', says: `Air log read: ${fresh.length} readings, ${clock(past[0]!.at_ms)} to ${clock(past.at(-1)!.at_ms)}`, at, recordedAt: at, personId: person.id })
+    await tell(tx, 'air', null, at)
+    return { taken: fresh.length, known: past.length - fresh.length }
+  })
+}
+
+const LOG_DAYS = 7
+const AHEAD_H = 120
+export interface AheadHour { at_ms: number, temperature_C: number, rh: number, open: boolean }
+
+/** The room in the coming five days by its log of the last seven, hour by hour; null without any reading. */
+export async function readAirAhead(at: Date, hours: Hours, on: Db = db()): Promise<{ seen: number, hours: AheadHour[] } | null> {
+  const rows = await on.rows<{ at: Date, temperature_C: number, rh: number }>(
+    `SELECT MAX(at) AS at, AVG(temperature_C) AS temperature_C, AVG(rh) AS rh FROM climate_reading
+      WHERE at > :from AND at <= :at GROUP BY FLOOR(UNIX_TIMESTAMP(at) / 3600) ORDER BY at`, { at, from: new Date(at.getTime() - LOG_DAYS * 86_400_000) })
+  const { last } = await readAir(at, on)
+  const readings = [...rows, ...last ? [last] : []].map(r => ({ at_ms: r.at.getTime(), temperature_C: r.temperature_C, rh: r.rh }))
+  const ahead = forecastAir(readings, at.getTime(), AHEAD_H, ms => DateTime.fromMillis(ms, { zone: hours.zone }).hour)
+  return ahead && { seen: ahead.seen, hours: ahead.hours.map(h => ({ at_ms: h.at_ms, ...h.air, open: isWorking(hours, h.at_ms) && isWorking(hours, h.at_ms + 60 * 60_000) })) }
+}
+
 export async function shopPage() {
   const people = await db().rows<Person>('SELECT id, name, login, role, epoch, active, row_version FROM person ORDER BY name')
   const { row_version, ...shop } = await readShop()
@@ -58,7 +92,7 @@ export async function shopPage() {
 export async function changeShop(input: z.infer<typeof s.shopChange>, person: Person, at: Date) {
   return transaction(async (tx) => {
     const { changed } = await tx.run(
-      `UPDATE shop SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp, length_unit = :lengthUnit, row_version = row_version + 1
+      `UPDATE shop SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp, length_unit = :lengthUnit, one_room = :oneRoom, row_version = row_version + 1
         WHERE id = 1 AND row_version = :rowVersion`, input)
     if (changed === 0) throw stale()
     await log(tx, { pieceId: null, kind: 'shop', says: `Shop settings changed: ${input.hourMinor / 100} an hour`, at, recordedAt: at, personId: person.id })

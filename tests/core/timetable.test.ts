@@ -17,7 +17,7 @@ function bench(key: string, until: number, pick = c, ran?: { key: string, starte
     if (ran && s.key === ran.key) return { ...s, state: ran.finished ? 'done' : 'running', started_ms: ran.started, finished_ms: ran.finished }
     return i < index ? { ...s, state: 'done', started_ms: until - 600_000, finished_ms: until } : { ...s, state: 'planned', started_ms: null, finished_ms: null }
   })
-  const waits: BenchWait[] = plan.waits.map(w => ({ ...w, held_ms: null }))
+  const waits: BenchWait[] = plan.waits.map(w => ({ ...w, held_ms: null, least_min: null }))
   const ask = (now_ms: number, air: Air | null = good) => mayStart({ step: steps[index]!, steps, waits, verdicts: judgePlan({ facts: facts(), choice: pick, ...plan }), overruled: new Set(), hours, now_ms, air, clock })
   return { steps, waits, ask }
 }

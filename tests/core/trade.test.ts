@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { FINISH_CLASSES, identify, likelihood, nextTests, posterior, prior, PERIODS, TESTS, type Observation } from '#core/identify'
 import { applyMend, judgePlan, mendOf, RULES } from '#core/layers'
-import { completePlan, foundSurface, groupsOf, USUAL_HOUSE, walk, workOutPlan, type Choice, type Facts, type Plan, type Step } from '#core/plan'
+import { completePlan, foundSurface, groupsOf, USUAL_HOUSE, walk, withLeast, workOutPlan, type Choice, type Facts, type Plan, type Step } from '#core/plan'
 import { judgeRoutes, lessInvasive } from '#core/route'
 import { drawSection, sectionOf, sectionSvg } from '#core/section'
 import { choice, face, facts, finding, hours, at } from '../facts'
@@ -139,6 +139,7 @@ const cases: [string, Facts, Choice, Break][] = [
   ['hot-solvent-over-oil-film', facts(), choice({ route: 'scuff-and-recoat', finish: 'nitrocellulose-lacquer' }), p => ({ steps: p.steps.filter(s => s.product !== 'dewaxed-shellac') })],
   ['water-over-uncured-oil', facts(), choice(), before('coat', { kind: 'coat', product: 'oil-polyurethane', coat: 1 })],
   ['stearate-sealer-under-catalysed', facts(), choice({ finish: 'oil-polyurethane' }), before('coat', { kind: 'coat', product: 'lacquer-sanding-sealer', coat: 1 })],
+  ['ladder-skips', facts(), choice(), change('sand', { grits: [80, 180] })],
   ['hardwax-needs-open-wood', facts(), choice({ finish: 'hardwax-oil-2c' }), change('sand', { grits: [100, 220] })],
   ['boiled-linseed-under-shellac', facts(), choice({ finish: 'shellac-brushed', house: { ...USUAL_HOUSE, 'oil-under-shellac': 'boiled' } }), shorten('oil-off-1')],
   ['rub-out-after-cure', facts({ sheen: 'gloss' }), choice({ finish: 'nitrocellulose-lacquer' }), shorten('coat-6')],
@@ -167,7 +168,7 @@ describe('rules', () => {
     expect(verdict!.mend.length).toBeGreaterThan(8)
   })
   it('mends by one touch what is mechanical: the verdict goes, and nothing graver comes', () => {
-    const mended = cases.filter(([slug]) => mendOf(slug)).map(([slug, f, c, breakIt]) => {
+    const mended = cases.filter(([slug]) => mendOf({ rule: slug })).map(([slug, f, c, breakIt]) => {
       const broken = breakIt(workOutPlan(f, c), f)
       const here = broken.facts ?? f
       const judge = (steps: readonly Step[], waits?: Plan['waits']) => judgePlan({ facts: here, choice: c, steps, waits: waits ?? completePlan(steps, here, c).waits })
@@ -179,6 +180,20 @@ describe('rules', () => {
     expect(mended.filter(m => !m.gone).map(m => m.slug)).toEqual([])
     expect(mended.flatMap(m => m.worse)).toEqual([])
     expect(applyMend(workOutPlan(facts(), choice()).steps, { rule: 'rub-out-after-cure', step: 'coat-1' }, 'x')).toBeNull()
+  })
+  it('what is too soon waits longer by one touch: the verdict goes and stays gone', () => {
+    const waiting = cases.flatMap(([slug, f, c, breakIt]) => {
+      const broken = breakIt(workOutPlan(f, c), f)
+      const here = broken.facts ?? f
+      const waits = broken.waits ?? completePlan(broken.steps, here, c).waits
+      const verdict = judgePlan({ facts: here, choice: c, steps: broken.steps, waits }).find(v => v.rule === slug && v.wait)
+      if (!verdict) return []
+      expect(mendOf(verdict)).toMatch(/^Wait \d+ (min|h|days)$/)
+      const longer = withLeast(waits, [{ ...verdict.wait!, to: verdict.step }], new Set(broken.steps.map(s => s.key)))
+      return [{ slug, gone: !judgePlan({ facts: here, choice: c, steps: broken.steps, waits: longer }).some(v => v.rule === slug && v.step === verdict.step) }]
+    })
+    expect(waiting.map(w => w.slug)).toEqual(expect.arrayContaining(['oil-stain-dry-before-waterborne', 'filler-dry-before-lacquer', 'boiled-linseed-under-shellac', 'rub-out-after-cure', 'weight-on-fresh-film', 'tape-on-fresh-film', 'water-over-uncured-oil', 'water-stain-dry-before-oil-film']))
+    expect(waiting.filter(w => !w.gone)).toEqual([])
   })
   it('has a case for each rule of scope plan', () => expect(cases.map(c => c[0]).sort()).toEqual(RULES.filter(r => r.scope === 'plan').map(r => r.slug).sort()))
   it('breaks no stop rule in plans for bare wood, whatever the piece', () => {

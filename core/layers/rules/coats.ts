@@ -1,7 +1,7 @@
 /** Rules of sealers and topcoats: what may lie on what, and when. */
 import { median_um, P } from '../../abrasives'
 import { isBare, type Visit } from '../../plan'
-import { ABRASIVE, breach, COATING, COMMON, COVERING, DAY_MIN, each, gap_min, hours, leastElapsed_min, product, top, type Rule, type RuleContext } from './rule'
+import { ABRASIVE, breach, COATING, COMMON, COVERING, DAY_MIN, each, gap_min, hours, leastElapsed_min, product, tooSoon, top, type Rule, type RuleContext } from './rule'
 
 const OIL_FILMS = ['oil-varnish', 'oil-polyurethane', 'oil-paint', 'wiping-varnish', 'resin-oil-varnish']
 const SHELLACS = ['shellac', 'dewaxed-shellac', 'shellac-brushed']
@@ -40,7 +40,7 @@ export const COAT_RULES: readonly Rule[] = [
       const oil = under ? (under.base === 'oil' && under.slug !== 'gel-stain' ? under.step : null) : v.before.inWood.findLast(w => w.role === 'oil')?.step ?? null
       if (!oil) return null
       const least = gap_min(c, oil, v.step.key)
-      return least < 7 * DAY_MIN ? `only ${hours(least)} since the oil` : null
+      return least < 7 * DAY_MIN ? tooSoon(oil, 7 * DAY_MIN, `only ${hours(least)} since the oil`) : null
     }) },
   { slug: 'stearate-sealer-under-catalysed', severity: 'warn', scope: 'plan', source: COMMON, reason: 'The soap in a sanding sealer keeps two-part films and polyurethane from holding.', mend: 'Vinyl sealer or the maker\'s own.',
     check: c => each(c, v => isFilm(v) && top(v.before)?.slug === 'lacquer-sanding-sealer' && (product(v)!.traits.includes('catalysed') || /polyurethane/.test(product(v)!.slug)) ? `sanding sealer under ${product(v)!.name}` : null) },
@@ -60,7 +60,7 @@ export const COAT_RULES: readonly Rule[] = [
       const oil = v.before.inWood.findLast(w => w.slug === 'boiled-linseed')
       if (!isFilm(v) || product(v)!.base !== 'alcohol' || !oil || !isBare(v.before)) return null
       const least = gap_min(c, oil.step, v.step.key)
-      return least < 14 * DAY_MIN ? `${hours(least)} since the boiled oil` : null
+      return least < 14 * DAY_MIN ? tooSoon(oil.step, 14 * DAY_MIN, `${hours(least)} since the boiled oil`) : null
     }) },
   { slug: 'contamination', severity: 'stop', scope: 'plan', source: COMMON, reason: 'Silicone, wax or oil comes back as fish eyes in stain, sealer and topcoat.', mend: 'Solvent wash, a wetting test, a gate, and a dewaxed shellac barrier before the topcoat.',
     check: c => each(c, (v) => {
@@ -86,14 +86,14 @@ export const COAT_RULES: readonly Rule[] = [
       if (v.step.kind !== 'rub-out' || !cure) return null
       const [least] = product({ ...v, step: cure })!.cure_d
       const gap = gap_min(c, cure.key, v.step.key)
-      return gap < least * DAY_MIN ? `${hours(gap)} since the last coat; ${least} days at the least` : null
+      return gap < least * DAY_MIN ? tooSoon(cure.key, least * DAY_MIN, `${hours(gap)} since the last coat; ${least} days at the least`) : null
     }) },
   { slug: 'rubbing-satin-changes-sheen', severity: 'note', scope: 'plan', source: COMMON, reason: 'A satin film that is rubbed turns glossier or duller.', mend: 'Rub gloss to the sheen, or leave satin alone.',
     check: c => c.facts.sheen === 'gloss' ? [] : each(c, v => v.step.kind === 'rub-out' ? `the client wants ${c.facts.sheen}` : null) },
   { slug: 'tape-on-fresh-film', severity: 'warn', scope: 'plan', source: COMMON, reason: 'Tape prints on film younger than a day; lacquer solvent loosens its glue at any age.', mend: 'Paper over the face, tape on the rim only, lifted soon.',
     check: c => each(c, (v) => {
       const under = top(v.before)
-      return v.step.kind === 'mask' && under?.step && gap_min(c, under.step, v.step.key) < DAY_MIN ? 'the film under the tape is younger than a day' : null
+      return v.step.kind === 'mask' && under?.step && gap_min(c, under.step, v.step.key) < DAY_MIN ? tooSoon(under.step, DAY_MIN, 'the film under the tape is younger than a day') : null
     }) },
   { slug: 'shake-and-bubbles', severity: 'note', scope: 'plan', source: COMMON, reason: 'Shaken finish carries bubbles into the film.', mend: 'Stir what is brushed or wiped; shake only aerosols.',
     check: c => each(c, v => /\bshake/i.test(v.step.title) && v.step.method !== 'spray' ? 'this is brushed or wiped' : null) },
@@ -111,7 +111,7 @@ export const COAT_RULES: readonly Rule[] = [
   { slug: 'weight-on-fresh-film', severity: 'stop', scope: 'plan', source: COMMON, reason: 'A two-part film prints under weight for about a weekend.', mend: 'Turning over is a step with its own wait.',
     check: c => each(c, (v) => {
       const under = top(v.before)
-      return v.step.kind === 'finish-up' && under?.slug === 'urethane-2c' && gap_min(c, under.step, v.step.key) < 2 * DAY_MIN ? 'the piece is put together on a film of less than two days' : null
+      return v.step.kind === 'finish-up' && under?.slug === 'urethane-2c' && gap_min(c, under.step, v.step.key) < 2 * DAY_MIN ? tooSoon(under.step, 2 * DAY_MIN, 'the piece is put together on a film of less than two days') : null
     }) },
   { slug: 'cleaner-attacks-film', severity: 'stop', scope: 'plan', source: COMMON, reason: 'The wipe must not dissolve the layer that it cleans.', mend: 'White spirit or naphtha on shellac and lacquer; thinner for stripping only.',
     check: c => each(c, (v) => {

@@ -1,6 +1,6 @@
 /** Rules of colour: conditioner, stain, dye, gel, toner, paint wash. */
 import { isBare } from '../../plan'
-import { ABRASIVE, COMMON, DAY_MIN, each, gap_min, hours, lastInWood, leastElapsed_min, product, top, type Breach, type Rule, type RuleContext } from './rule'
+import { ABRASIVE, COMMON, DAY_MIN, each, gap_min, hours, lastInWood, leastElapsed_min, product, tooSoon, top, type Breach, type Rule, type RuleContext } from './rule'
 import type { Visit } from '../../plan'
 
 const OIL_COLOUR = ['stain', 'gel', 'conditioner']
@@ -10,7 +10,7 @@ const wetColourUnder = (c: RuleContext, covers: (v: Visit) => boolean): Breach[]
   const colour = v.before.inWood.findLast(w => OIL_COLOUR.includes(w.role))
   if (!covers(v) || !colour || colour.base !== 'oil' || v.before.films.some(f => f.step && f.slug !== 'gel-stain')) return null
   const least = gap_min(c, colour.step, v.step.key)
-  return least < DAY_MIN ? `only ${Math.round(least / 60)} h between the oil colour and this coat; 24 h at least, 48 to 72 h cool or damp` : null
+  return least < DAY_MIN ? tooSoon(colour.step, DAY_MIN, `only ${Math.round(least / 60)} h between the oil colour and this coat; 24 h at least, 48 to 72 h cool or damp`) : null
 })
 const coatOf = (base: string) => (v: Visit) => ['coat', 'toner'].includes(v.step.kind) && product(v)!.base === base
 
@@ -48,7 +48,7 @@ export const COLOUR_RULES: readonly Rule[] = [
       const dye = v.before.inWood.findLast(w => ['dye', 'paint-wash'].includes(w.role) && w.base === 'water')
       if (!dye || !isBare(v.before) || !['coat', 'oil-on'].includes(v.step.kind) || product(v)!.base !== 'oil') return null
       const least = gap_min(c, dye.step, v.step.key)
-      return least < DAY_MIN / 2 ? `only ${hours(least)} since the water colour` : null
+      return least < DAY_MIN / 2 ? tooSoon(dye.step, DAY_MIN / 2, `only ${hours(least)} since the water colour`) : null
     }) },
   { slug: 'exterior-stain-indoors', severity: 'warn', scope: 'plan', source: COMMON, reason: 'It may hold water repellents that topcoats do not hold on.', mend: 'An adhesion test first, or an interior stain.',
     check: c => each(c, v => product(v)?.traits.includes('exterior') ? 'an exterior stain' : null) },

@@ -2,12 +2,12 @@
 import { foundSurface, groupsOf, walk, waysOf, type Choice, type Facts, type Group, type Step, type Surface, type Wait } from '../../plan'
 import { COAT_RULES } from './coats'
 import { COLOUR_RULES } from './colour'
-import type { Rule, RuleContext } from './rule'
+import type { Breach, Rule, RuleContext } from './rule'
 import { WOOD_RULES } from './wood'
 
 export { leastElapsed_min, type Breach, type Rule, type RuleContext } from './rule'
 
-export interface Verdict extends Omit<Rule, 'check'> { rule: string, step: string, says: string }
+export interface Verdict extends Omit<Rule, 'check'> { rule: string, step: string, says: string, wait?: Breach['wait'] }
 
 export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES]
 

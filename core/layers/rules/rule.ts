@@ -5,7 +5,8 @@ import { materialOf, type Material } from '../materials'
 
 export interface RuleContext { facts: Facts, choice: Choice, steps: readonly Step[], waits: readonly Wait[], visits: readonly Visit[] }
 /** `severity`: where one breach of a rule is milder or graver than the others */
-export interface Breach { step: string, says: string, severity?: Severity }
+/** `wait`: it would hold if the step waited so long after that one, minutes */
+export interface Breach { step: string, says: string, severity?: Severity, wait?: { from: string, min: number } }
 export interface Rule {
   slug: string
   severity: Severity
@@ -26,10 +27,12 @@ export const COATING: readonly StepKind[] = ['coat', 'toner', 'glaze']
 export const breach = (step: Step, says: string, severity?: Severity): Breach => severity ? { step: step.key, says, severity } : { step: step.key, says }
 
 /** One question of every step on every group. */
-export const each = (c: RuleContext, when: (v: Visit) => string | null): Breach[] => c.visits.flatMap((v) => {
-  const says = when(v)
-  return says ? [breach(v.step, says)] : []
+export const each = (c: RuleContext, when: (v: Visit) => string | Omit<Breach, 'step'> | null): Breach[] => c.visits.flatMap((v) => {
+  const found = when(v)
+  return found === null ? [] : [typeof found === 'string' ? breach(v.step, found) : { ...found, step: v.step.key }]
 })
+/** Too soon after a step; mended by waiting. */
+export const tooSoon = (from: string | null, min: number, says: string): Omit<Breach, 'step'> => from === null ? { says } : { says, wait: { from, min } }
 export const product = (v: Visit): Material | null => v.step.product ? materialOf(v.step.product) : null
 export const top = (s: Surface) => s.films.at(-1) ?? null
 export const lastInWood = (s: Surface) => s.inWood.at(-1)

@@ -1,10 +1,10 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
-import { median_um, P, STOP_P, type StopFor } from '../../abrasives'
+import { gritName, ladderGaps, median_um, P, STOP_P, type StopFor } from '../../abrasives'
 import { budgetOf, isBare, TAKES_MARKS } from '../../plan'
 import { leadSuspected } from '../../safety'
 import { round } from '../../units'
 import { speciesOf } from '../../wood'
-import { ABRASIVE, breach, COMMON, COVERING, DAY_MIN, each, gap_min, hours, product, type Breach, type Rule, type RuleContext } from './rule'
+import { ABRASIVE, breach, COMMON, COVERING, DAY_MIN, each, gap_min, hours, product, tooSoon, type Breach, type Rule, type RuleContext } from './rule'
 
 /** Old finish or bare wood abraded dry. */
 const dryAbrasion = (c: RuleContext, says: string): Breach[] =>
@@ -27,7 +27,7 @@ export const WOOD_RULES: readonly Rule[] = [
       if (v.before.wet === 'bleach') return 'the bleach was not rinsed out'
       const rinse = c.visits.findLast(u => u.group === v.group && u.index < v.index && u.step.kind === 'rinse')
       const least = rinse && isBare(v.before) ? gap_min(c, rinse.step.key, v.step.key) : Infinity
-      return least < DAY_MIN ? `only ${hours(least)} since the rinse` : null
+      return least < DAY_MIN ? tooSoon(rinse!.step.key, DAY_MIN, `only ${hours(least)} since the rinse`) : null
     }) },
   { slug: 'stop-grit', severity: 'warn', scope: 'plan', source: COMMON, reason: 'Finer than the range takes less colour or holds less; coarser leaves scratches.', mend: 'End the ladder inside the range.',
     check: c => each(c, (v) => {
@@ -35,13 +35,21 @@ export const WOOD_RULES: readonly Rule[] = [
       const range = STOP_P[gritFor(v.step.kind, v.step.product)]
       return v.before.grit < range.min || v.before.grit > range.max ? `left at P${v.before.grit}; P${range.min} to P${range.max} is the range: ${range.why}` : null
     }) },
+  { slug: 'ladder-skips', severity: 'warn', scope: 'plan', source: 'ISO 6344, from memory; common practice', reason: 'A grit more than 1.9 times finer than the one before leaves its scratches, and they show under the first colour.', mend: 'Put the grit between.',
+    check: c => c.visits.flatMap((v) => {
+      if (v.step.kind !== 'sand') return []
+      const before = v.before.grit !== null && isBare(v.before) && v.before.grit < (v.step.grits[0] ?? 0) ? [v.before.grit] : []
+      const gap = ladderGaps([...before, ...v.step.grits].map(P))[0]
+      const oiled = ['varnish-oil', 'hardwax-oil-2c'].includes(c.choice.finish) && speciesOf(v.group.species).pores === 'open'
+      return gap ? [breach(v.step, `${gritName(gap.from)} to ${gritName(gap.to)} is ${round(gap.ratio, 1)} times${gap.fill ? `; ${gritName(gap.fill)} fills the gap` : ''}${oiled ? '; oil on coarse pores may hide it' : ''}`, oiled ? 'note' : 'warn')] : []
+    }) },
   { slug: 'filler-dry-before-lacquer', severity: 'stop', scope: 'plan', source: COMMON, reason: 'A coat over damp filler lifts it or turns it grey.', mend: 'Wait 24 h, three days under a waterborne coat, or put dewaxed shellac on it.',
     check: c => each(c, (v) => {
       const filler = v.before.filler ? c.steps.find(s => s.key === v.before.filler) : null
       if (v.step.kind !== 'coat' || filler?.product !== 'paste-filler') return null
       const needs = product(v)!.base === 'water' ? 3 * DAY_MIN : DAY_MIN
       const least = gap_min(c, filler.key, v.step.key)
-      return least < needs && v.step.product !== 'dewaxed-shellac' ? `${hours(least)} from the filler to this coat; ${hours(needs)} at the least` : null
+      return least < needs && v.step.product !== 'dewaxed-shellac' ? tooSoon(filler.key, needs, `${hours(least)} from the filler to this coat; ${hours(needs)} at the least`) : null
     }) },
   { slug: 'repair-filler-before-colour', severity: 'warn', scope: 'plan', source: COMMON, reason: 'Filler never takes stain like wood.', mend: 'Tint the filler and try it under the finish, or fill after sealing with coloured wax.',
     check: c => each(c, v => ['stain', 'dye'].includes(v.step.kind) && c.visits.some(u => u.group === v.group && u.index < v.index && u.step.kind === 'mend' && !/tinted/i.test(u.step.title)) ? 'mended places lie under this colour' : null) },

@@ -1,4 +1,6 @@
--- Faces that go their own way, and changes of a plan that can be taken back.
+-- Faces that go their own way, changes of a plan that can be taken back, waits lengthened by hand, and whether dust and finish share a room.
+ALTER TABLE plan_wait ADD COLUMN least_min DECIMAL(9,2) NULL;
+ALTER TABLE shop ADD COLUMN one_room BOOLEAN NOT NULL DEFAULT FALSE;
 CREATE TABLE own_way (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
   piece_id INT UNSIGNED NOT NULL,

@@ -6,19 +6,39 @@ const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const { hours, money, percent, day } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const pick = ref({ finish: page.value?.piece.finish ?? 'waterborne-polyurethane', colour: page.value?.piece.colour ?? (page.value?.piece.tone === 'darker' ? 'gel-stain' : 'none'), conditioner: page.value?.piece.conditioner ?? 'auto', fill: page.value?.piece.fill ?? 'none', bleach: page.value?.piece.bleach ?? 'none' })
+const pickOf = (p: { finish: string | null, colour: string | null, conditioner: string | null, fill?: string, bleach?: string }) => ({ finish: p.finish ?? 'waterborne-polyurethane', colour: p.colour ?? (page.value!.piece.tone === 'darker' ? 'gel-stain' : 'none'), conditioner: p.conditioner ?? 'auto', fill: p.fill ?? 'none', bleach: p.bleach ?? 'none' })
+const pick = ref(pickOf(page.value!.piece))
 const overrides = ref<Partial<House>>(page.value?.piece.house ?? {})
-const asked = computed(() => new URLSearchParams({ ...pick.value, house: JSON.stringify(overrides.value) }))
+/** Faces that are judged alone; null: the piece. */
+const some = ref<number[] | null>(null)
+const asked = computed(() => new URLSearchParams({ ...pick.value, house: JSON.stringify(overrides.value), ...some.value ? { faces: some.value.join(',') } : {} }))
 const { data: routes, load } = useLive<RoutesPage>(() => `/api/pieces/${id.value}/routes?${asked.value}`, (topic, piece) => topic === 'all' || piece === id.value)
+// the house's own finish is offered where none was chosen
+const untouched = ref(page.value!.piece.finish === null)
+watch(routes, (r) => { if (r && untouched.value) { untouched.value = false; pick.value.finish = r.finishDefault } })
+const nameOf = (faces: readonly number[]) => routes.value!.faces.filter(f => faces.includes(f.id)).map(f => `${f.part}, ${f.name}`).join(' · ')
+const choosing = ref<number[] | null>(null)
+function look(faces: readonly number[] | null) {
+  const own = faces && routes.value!.own.find(w => w.faces.some(f => faces.includes(f)))
+  some.value = faces ? [...faces] : null
+  choosing.value = null
+  pick.value = pickOf(own || page.value!.piece)
+}
 const busy = ref(false)
 async function choose(route: string) {
   busy.value = true
-  const done = await send('PUT', `/api/pieces/${id.value}/choice`, { ...pick.value, house: overrides.value, route, rowVersion: routes.value!.rowVersion })
+  const done = await send('PUT', `/api/pieces/${id.value}/choice`, { ...pick.value, house: overrides.value, route, rowVersion: routes.value!.rowVersion, ...some.value ? { faces: some.value } : {} })
   busy.value = false
   if (!done) return load()
   await reload()
   await navigateTo(`/pieces/${id.value}/plan`)
 }
+async function oneWay() {
+  if (!await send('DELETE', `/api/pieces/${id.value}/ways?rowVersion=${routes.value!.rowVersion}`)) return load()
+  look(null)
+  await Promise.all([reload(), load()])
+}
+const decides = computed(() => session.may('owner', 'lead') && page.value!.piece.state === 'active' && !routes.value!.started)
 /** Two routes beside each other. */
 const pair = ref<string[]>([])
 const compare = (route: string) => { pair.value = pair.value.includes(route) ? pair.value.filter(r => r !== route) : [...pair.value.slice(-1), route] }
@@ -34,6 +54,20 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
 
 <template>
   <div v-if="routes">
+    <div v-if="routes.faces.length > 1 && routes.main" class="flex flex-wrap gap-2 mb-4" data-test="ways">
+      <button class="act act-quiet" :class="some ? '' : 'border-verdigris! border-2'" :aria-pressed="!some" @click="look(null)">{{ $t(routes.own.length ? 'route.rest' : 'route.wholePiece') }}: {{ $t(`route.${routes.main}`) }}</button>
+      <button v-for="w in routes.own" :key="w.faces.join()" class="act act-quiet" :class="some?.join() === w.faces.join() ? 'border-verdigris! border-2' : ''" :aria-pressed="some?.join() === w.faces.join()" @click="look(w.faces)">{{ nameOf(w.faces) }}: {{ $t(`route.${w.route}`) }}</button>
+      <template v-if="decides">
+        <button class="act act-quiet" :aria-expanded="choosing !== null" @click="choosing = choosing ? null : []">{{ $t('route.someFaces') }}</button>
+        <button v-if="routes.own.length" class="act act-quiet" @click="oneWay">{{ $t('route.oneWay') }}</button>
+      </template>
+      <div v-if="choosing" class="w-full grid gap-2">
+        <p>{{ $t('route.whichFaces') }}</p>
+        <FaceChoice v-model="choosing" :faces="routes.faces.map(f => ({ id: f.id, name: `${f.part}, ${f.name}` }))" :label="$t('route.whichFaces')" />
+        <button class="act justify-self-start" :disabled="choosing.length === 0 || choosing.length === routes.faces.length" @click="look(choosing)">{{ $t('route.judgeThese') }}</button>
+      </div>
+      <p v-if="some" class="w-full text-ochre font-semibold">{{ $t('route.aloneFor', { faces: nameOf(some) }) }}</p>
+    </div>
     <div class="flex flex-wrap gap-4">
       <label>{{ $t('route.finish') }} <select v-model="pick.finish" class="field"><option v-for="f in FINISHES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option></select></label>
       <label>{{ $t('route.colour') }} <select v-model="pick.colour" class="field"><option v-for="c in COLOURS" :key="c" :value="c">{{ $t(`colour.${c}`) }}</option></select></label>
@@ -55,9 +89,9 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
       <thead><tr><th class="p-2 w-48" /><th v-for="v in compared" :key="v.route" class="p-2 text-lg">{{ $t(`route.${v.route}`) }}</th></tr></thead>
       <tbody class="[&_td]:p-2 [&_td]:align-top [&_tr]:border-t [&_tr]:border-line">
         <tr><td class="caption">{{ $t('route.standing') }}</td><td v-for="v in compared" :key="v.route"><strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong></td></tr>
-        <tr><td class="caption">{{ $t('route.hands') }}</td><td v-for="v in compared" :key="v.route" class="clock">{{ hours(v.likely.attended_min) }}, {{ $t('worst') }} {{ hours(v.worst.attended_min) }}</td></tr>
+        <tr><td class="caption">{{ $t('route.hands') }}</td><td v-for="v in compared" :key="v.route" class="clock">{{ hours(v.likely.attended_min) }}, {{ $t('route.expected') }} {{ hours(v.expected.attended_min) }}, {{ $t('worst') }} {{ hours(v.worst.attended_min) }}</td></tr>
         <tr><td class="caption">{{ $t('route.ready') }}</td><td v-for="v in compared" :key="v.route" class="clock">{{ day(v.readyLikely_ms) }}, {{ $t('worst') }} {{ day(v.readyWorst_ms) }}</td></tr>
-        <tr><td class="caption">{{ $t('route.price') }}</td><td v-for="v in compared" :key="v.route" class="clock font-bold">{{ money(v.likely.total_minor) }}, {{ $t('worst') }} {{ money(v.worst.total_minor) }}</td></tr>
+        <tr><td class="caption">{{ $t('route.price') }}</td><td v-for="v in compared" :key="v.route" class="clock font-bold">{{ money(v.likely.total_minor) }}, {{ $t('route.expected') }} {{ money(v.expected.total_minor) }}, {{ $t('worst') }} {{ money(v.worst.total_minor) }}</td></tr>
         <tr><td class="caption">{{ $t('route.gates') }}</td><td v-for="v in compared" :key="v.route"><span v-for="g in v.gates" :key="g.look" class="block">{{ percent(g.chance) }}: {{ g.fails }}</span><template v-if="!v.gates.length">–</template></td></tr>
         <tr><td class="caption">{{ $t('route.back') }}</td><td v-for="v in compared" :key="v.route">{{ $t(`route.reversible.${v.reversible}`) }}</td></tr>
         <tr><td class="caption">{{ $t('route.patina') }}</td><td v-for="v in compared" :key="v.route">{{ $t(`route.patinas.${v.patina}`) }}</td></tr>
@@ -67,7 +101,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
       </tbody>
     </table>
     <div class="mt-5">
-      <article v-for="v in routes.verdicts" :key="v.route" class="row grid lg:grid-cols-[17rem_1fr_19rem] gap-x-8 gap-y-3" data-test="route" :data-route="v.route" :data-standing="v.standing">
+      <article v-for="v in routes.verdicts" :key="v.route" class="row grid lg:grid-cols-[15rem_1fr_25rem] gap-x-8 gap-y-3" data-test="route" :data-route="v.route" :data-standing="v.standing">
         <div>
           <h2>{{ $t(`route.${v.route}`) }}</h2>
           <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong>
@@ -78,17 +112,16 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         </div>
         <ul class="grid gap-1 content-start">
           <li v-for="r in v.reasons" :key="r.says" :class="r.standing === 'ruled-out' ? 'text-madder' : ''"><span aria-hidden="true" :class="colour[r.standing]">{{ mark[r.standing] }}</span> {{ r.says }}</li>
-          <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length"><details><summary class="underline cursor-pointer min-h-8">{{ $t('route.chance', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption">{{ $t('route.chanceSum') }}</span></details></li>
+          <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length"><details><summary class="underline cursor-pointer min-h-8">{{ $t('route.chance', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption block">{{ $t('route.chanceSum') }}</span><span v-if="v.record" class="caption block" data-test="record">{{ $t('route.record', { fails: v.record.fails, tries: v.record.tries, expected: v.record.expected.toFixed(1) }) }}</span></details></li>
         </ul>
         <div v-if="v.standing !== 'ruled-out'" class="clock">
-          <dl class="grid grid-cols-[auto_1fr_1fr] gap-x-4 gap-y-1">
-            <dt /><dd class="caption text-right">{{ $t('likely') }}</dd><dd class="caption text-right">{{ $t('worst') }}</dd>
-            <dt class="caption">{{ $t('route.hands') }}</dt><dd class="text-right">{{ hours(v.likely.attended_min) }}</dd><dd class="text-right">{{ hours(v.worst.attended_min) }}</dd>
-            <dt class="caption">{{ $t('route.days') }}</dt><dd class="text-right">{{ v.likelyDays }}</dd><dd class="text-right">{{ v.worstDays }}</dd>
-            <dt class="caption">{{ $t('route.ready') }}</dt><dd class="text-right">{{ day(v.readyLikely_ms) }}</dd><dd class="text-right">{{ day(v.readyWorst_ms) }}</dd>
-            <dt class="caption">{{ $t('route.price') }}</dt><dd class="text-right font-bold">{{ money(v.likely.total_minor) }}</dd><dd class="text-right font-bold">{{ money(v.worst.total_minor) }}</dd>
+          <dl class="grid grid-cols-[auto_1fr_1fr_1fr] gap-x-3 gap-y-1">
+            <dt /><dd class="caption text-right">{{ $t('route.allWell') }}</dd><dd class="caption text-right">{{ $t('route.expected') }}</dd><dd class="caption text-right">{{ $t('worst') }}</dd>
+            <dt class="caption">{{ $t('route.hands') }}</dt><dd class="text-right">{{ hours(v.likely.attended_min) }}</dd><dd class="text-right">{{ hours(v.expected.attended_min) }}</dd><dd class="text-right">{{ hours(v.worst.attended_min) }}</dd>
+            <dt class="caption">{{ $t('route.ready') }}</dt><dd class="text-right">{{ day(v.readyLikely_ms) }}</dd><dd class="text-right">{{ day(v.expected.ready_ms) }}</dd><dd class="text-right">{{ day(v.readyWorst_ms) }}</dd>
+            <dt class="caption">{{ $t('route.price') }}</dt><dd class="text-right">{{ money(v.likely.total_minor) }}</dd><dd class="text-right font-bold">{{ money(v.expected.total_minor) }}</dd><dd class="text-right">{{ money(v.worst.total_minor) }}</dd>
           </dl>
-          <button v-if="session.may('owner', 'lead') && page!.piece.state === 'active' && !routes.started" class="act mt-3 w-full" :class="routes.advised === v.route ? '' : 'act-quiet'" :disabled="busy" @click="choose(v.route)">{{ $t('route.take') }}</button>
+          <button v-if="decides" class="act mt-3 w-full" :class="routes.advised === v.route ? '' : 'act-quiet'" :disabled="busy" @click="choose(v.route)">{{ $t(some ? 'route.takeFor' : 'route.take') }}</button>
         </div>
       </article>
     </div>

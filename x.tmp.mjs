@@ -1,0 +1,20 @@
+import { chromium } from '@playwright/test'
+
+const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-dev-shm-usage'] })
+const page = await (await browser.newContext({ viewport: { width: 1280, height: 800 } })).newPage()
+page.on('console', m => { if (m.type() === 'error') console.log('console:', m.text()) })
+page.on('pageerror', e => console.log('pageerror:', e.message))
+const base = 'http://127.0.0.1:4180'
+await page.goto(base + '/sign-in'); await page.waitForLoadState('networkidle'); await page.getByLabel('Name to sign in with').fill('tove'); await page.getByLabel('Password').fill('verdigris-9'); await page.getByRole('button', { name: 'Enter' }).click(); await page.waitForTimeout(1500)
+await page.goto(base + '/pieces/18/plan'); await page.waitForTimeout(1500)
+await page.locator('[data-key=sand] button[aria-expanded]').first().click()
+await page.waitForTimeout(800)
+await page.locator('[data-key=sand]').evaluate(e => e.scrollIntoView({ block: 'start' }))
+await page.locator('[data-key=sand] input').nth(2).fill('P80, P180')
+await page.waitForTimeout(700)
+await page.screenshot({ path: '/tmp/sand.png' })
+await page.locator('[data-key=coat-2] button[aria-expanded]').first().click()
+await page.waitForTimeout(800)
+await page.locator('[data-key=coat-2]').evaluate(e => e.scrollIntoView({ block: 'start' }))
+await page.screenshot({ path: '/tmp/coat.png' })
+await browser.close()
