@@ -102,9 +102,10 @@ const houseText = z.string().max(2000).default('{}').transform((text, context) =
   catch { context.addIssue({ code: 'custom', message: 'House methods are written as JSON.' }); return {} }
 }).pipe(house)
 const faceList = z.string().regex(/^\d{1,9}(,\d{1,9})*$/, 'Choose the faces.').transform(text => text.split(',').map(Number))
-export const routeQuery = z.object({ faces: faceList.optional(), finish: pick.finish.default('waterborne-polyurethane'), colour: pick.colour.default('none'), conditioner: pick.conditioner.default('auto'), fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: houseText })
+const film = z.coerce.number({ error: 'A film in µm.' }).int('A whole number of µm.').min(5, 'A film is 5 to 500 µm.').max(500, 'A film is 5 to 500 µm.').nullable()
+export const routeQuery = z.object({ faces: faceList.optional(), film_um: film.optional(), finish: pick.finish.default('waterborne-polyurethane'), colour: pick.colour.default('none'), conditioner: pick.conditioner.default('auto'), fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: houseText })
 /** `faces`: some faces go this way of their own; without it, the piece. */
-export const choose = z.object({ rowVersion: version, faces: z.array(id).min(1, 'Choose the faces.').optional(), route: slugOf(ROUTES, 'Choose a route.'), ...pick, fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: house.default({}) })
+export const choose = z.object({ rowVersion: version, faces: z.array(id).min(1, 'Choose the faces.').optional(), route: slugOf(ROUTES, 'Choose a route.'), film_um: film.default(null), ...pick, fill: pick.fill.default('none'), bleach: pick.bleach.default('none'), house: house.default({}) })
 const CLASSES = MATERIALS.map(m => m.slug)
 const stepBody = {
   title: text('What is to be done', 200), attendedMin: z.number({ error: 'Minutes, a whole number.' }).int('Minutes, a whole number.').min(0, 'Minutes cannot be below zero.').max(10_000, 'That is more than a week.'),

@@ -1,5 +1,5 @@
 /** How much is needed. Areas in m², films in µm, amounts in ml and g. */
-import type { Material } from '../layers/materials'
+import { dryFilm_um, type Material } from '../layers/materials'
 
 /** Waste on top of what stays on the piece (common practice). */
 export const WASTE = 0.1
@@ -8,6 +8,13 @@ export const SOFT_BARE_FACTOR = 1.5
 
 /** Dry film in the unit of the wet film: wet × volume solids (arithmetic). */
 export const dryFilm = (wet: number, volumeSolids: number): number => wet * volumeSolids
+
+/** Coats that build a wanted dry film, at least one: film ÷ dry film of one coat, rounded up (arithmetic). @throws RangeError for what leaves no film. */
+export function coatsForFilm(material: Material, film_um: number): number {
+  const each = dryFilm_um(material)
+  if (each === 0) throw new RangeError(`${material.name} leaves no film to build.`)
+  return Math.max(1, Math.ceil(film_um / each - 1e-9))
+}
 
 /** Area in m² that `volume_ml` covers at a wet film of `wet_um`: 1 L spreads 10 m² at 100 µm (definition). */
 export const spread_m2 = (volume_ml: number, wet_um: number): number => volume_ml / wet_um

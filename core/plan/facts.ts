@@ -77,7 +77,7 @@ export interface Facts {
 }
 
 /** A route and what is laid on it. */
-export interface Way { route: RouteSlug, finish: Finish, colour: Colour, conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner', fill?: Fill, bleach?: Bleach }
+export interface Way { route: RouteSlug, finish: Finish, colour: Colour, conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner', fill?: Fill, bleach?: Bleach, /** dry film wanted, µm; without it the product's usual coats */ film_um?: number | null }
 /** Faces that go another way than the rest of the piece. */
 export interface OwnWay extends Way { faces: readonly number[] }
 export interface Choice extends Way { /** the shop's methods; the usual ones where it is not given */ house?: House, own?: readonly OwnWay[] }

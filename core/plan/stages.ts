@@ -1,5 +1,6 @@
 /** The stages of the work on one group of faces: each is put in only where the state of the surface asks for it. */
 import { ladder_P, LEFT_BY_SANDING_OFF_UM, LEFT_BY_STRIPPING_UM, STOP_P, veneerBudget, type StopFor, type VeneerBudget } from '../abrasives'
+import { coatsForFilm } from '../coverage'
 import { mendingOf } from '../examine/damage'
 import { materialOf, type Material } from '../layers/materials'
 import { leadSuspected } from '../safety'
@@ -319,7 +320,8 @@ function finish(b: Bench) {
     return
   }
   sealer(b, m)
-  const coats = choice.route === 'amalgamate' ? (m.meltsIn ? 1 : 0) : gloss ? m.coats[1] : m.coats[0]
+  const usual = gloss ? m.coats[1] : m.coats[0]
+  const coats = choice.route === 'amalgamate' ? (m.meltsIn ? 1 : 0) : choice.film_um && m.role === 'film' ? coatsForFilm(m, choice.film_um) : usual
   for (let coat = 1; coat <= coats; coat++) {
     const order = 500 + coat * 10
     if (m.role === 'oil') {

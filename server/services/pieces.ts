@@ -16,7 +16,7 @@ export interface PieceRow {
   id: number, client_id: number, name: string, use_kind: Facts['use'], tone: Facts['tone'], sheen: Facts['sheen'], age_wish: Facts['age'], due_on: string | null, period: Period
   refinished: 'yes' | 'no' | 'unknown', keep_patina: 0 | 1, lead_answer: 'yes' | 'no' | 'unknown', note: string, state: 'active' | 'ready' | 'handed-over'
   route: string | null, finish: string | null, colour: string | null, conditioner: string | null, accepted_worst_minor: number | null, agreed_minor: number | null, room_dry_rh: number | null, room_humid_rh: number | null
-  fill: string, bleach: string, house: Record<string, string> | null, shop_house: Record<string, string> | string | null
+  fill: string, bleach: string, film_um: number | null, house: Record<string, string> | null, shop_house: Record<string, string> | string | null
   taken_in_at: Date, handed_over_at: Date | null, row_version: number, client_name: string, client_email: string, client_phone: string
 }
 export interface FaceRow { id: number, piece_id: number, part_id: number, part: string, scope: Face['scope'], name: string, face_rank: Face['rank'], shape: Shape, orientation: Face['orientation'], length_mm: number, length_typed: string, width_mm: number, width_typed: string, copies: number, species: string, substrate: Face['substrate'], veneer_mm: number | null, veneer_typed: string | null, finish_group: string, row_version: number }

@@ -59,7 +59,7 @@ export async function readPlan(on: Db, pieceId: number): Promise<StoredPlan> {
 /** The choice stored with a piece, with the faces that go their own way; null before a route was chosen. */
 export const choiceOf = ({ piece, ways }: Pick<PieceFile, 'piece' | 'ways'>): Choice | null => piece.route
   ? { route: piece.route as RouteSlug, finish: piece.finish as Choice['finish'], colour: piece.colour as Choice['colour'], conditioner: piece.conditioner as Choice['conditioner'],
-      fill: piece.fill as Choice['fill'], bleach: piece.bleach as Choice['bleach'], house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }),
+      fill: piece.fill as Choice['fill'], bleach: piece.bleach as Choice['bleach'], film_um: piece.film_um, house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }),
       ...ways.length ? { own: ways.map(({ id: _id, piece_id: _piece, ...w }): OwnWay => ({ ...w, faces: list(w.faces).map(Number) })) } : {} }
   : null
 

@@ -107,10 +107,10 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
   if (verdict.standing === 'ruled-out') throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
   if (faces) {
     await dropFaces(tx, id, faces)
-    const own = await tx.run('INSERT INTO own_way (piece_id, route, finish, colour, conditioner, fill, bleach) VALUES (:id, :route, :finish, :colour, :conditioner, :fill, :bleach)', { ...way, id })
+    const own = await tx.run('INSERT INTO own_way (piece_id, route, finish, colour, conditioner, fill, bleach, film_um) VALUES (:id, :route, :finish, :colour, :conditioner, :fill, :bleach, :film_um)', { ...way, id })
     for (const face of faces) await tx.run('INSERT INTO own_way_face (way_id, face_id) VALUES (:way, :face)', { way: own.id, face })
   }
-  else await tx.run('UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill, bleach = :bleach, house = :overrides WHERE id = :id', { ...way, overrides: JSON.stringify(house), id })
+  else await tx.run('UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill, bleach = :bleach, film_um = :film_um, house = :overrides WHERE id = :id', { ...way, overrides: JSON.stringify(house), id })
   await replan(tx, await readPiece(tx, id), choiceOf(await readPiece(tx, id))!)
   const names = faces ? `${file.faces.filter(f => faces.includes(f.id)).map(f => `${f.part}, ${f.name}`).join(' · ')}: ` : ''
   return { kind: 'route', says: `Route: ${names}${way.route}, finish ${way.finish}, colour ${way.colour}. ${verdict.reasons.map(r => r.says).join(' ')}`, result: { ok: true } }

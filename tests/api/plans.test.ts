@@ -151,3 +151,65 @@ describe('changing a plan', () => {
     await people.owner.ok('PUT /api/house', { 'finish-school': 'film' })
   })
 })
+
+describe('the air, and what dust may do in it', () => {
+  const logOf = (days: number, more = '') => ['time;°C;%', ...Array.from({ length: days * 24 }, (_, i) => `2026-12-${String(8 + Math.floor(i / 24)).padStart(2, '0')} ${String(i % 24).padStart(2, '0')}:00;19,${i % 10};48`), more].join('\n')
+  it('a logger\'s file is read once, told apart by moment, and the plan shows the coming days', async () => {
+    const first = await people.finisher.ok<{ taken: number, known: number }>('POST /api/air-log', { text: logOf(6) })
+    expect(first.taken + first.known).toBe(144)
+    expect((await people.finisher.ok<{ taken: number, known: number }>('POST /api/air-log', { text: logOf(6) }))).toEqual({ taken: 0, known: 144 })
+    await people.lead.ok('POST /api/air', { temperature_C: 20, rh_pct: 48 })
+    const { id } = await table()
+    const { ahead } = await people.owner.ok<{ ahead: { seen: number, hours: { temperature_C: number, rh: number, open: boolean }[] } }>(`GET /api/pieces/${id}/plan`)
+    expect(ahead.seen).toBe(24)
+    expect(ahead.hours).toHaveLength(120)
+    expect(ahead.hours.some(h => h.open) && ahead.hours.some(h => !h.open)).toBe(true)
+    for (const h of ahead.hours) expect(h.temperature_C > 15 && h.temperature_C < 25 && h.rh > 0.3 && h.rh < 0.7).toBe(true)
+  })
+  it('a broken file is refused with its line, and nothing of it is kept', async () => {
+    const broken = await people.finisher.send('POST /api/air-log', { text: `${logOf(1)}\n2026-12-09 04:00;twenty;48` })
+    expect(broken.body).toMatchObject({ code: 'invalid', message: expect.stringMatching(/^Line \d+: wanted a time/) })
+    expect((await people.finisher.send('POST /api/air-log', { text: '2027-12-09 04:00;20;48' })).body.message).toMatch(/future/)
+    expect((await people.office.send('POST /api/air-log', { text: logOf(1) })).status).toBe(403)
+  })
+  it('while dust and finish share a room, a wet coat elsewhere stops sanding; the owner may overrule', async () => {
+    const room = async (oneRoom: boolean) => {
+      const shop = await people.owner.ok<{ rowVersion: number, name: string, hour_minor: number, material_markup_bp: number, tax_bp: number, length_unit: string }>('GET /api/shop')
+      await people.owner.ok('PUT /api/shop', { rowVersion: shop.rowVersion, name: shop.name, hourMinor: shop.hour_minor, materialMarkupBp: shop.material_markup_bp, taxBp: shop.tax_bp, lengthUnit: shop.length_unit, oneRoom })
+    }
+    const [coated, sanded] = [await table(), await table()]
+    for (const { id } of [coated, sanded]) await agree(id)
+    await workTo(coated.id, 'coat-1', 'pass')
+    const says = async () => (await stepOf(people.owner, sanded.id, 'sand')).start.refusals.map(r => r.says).join(' ')
+    expect(await says()).not.toMatch(/A coat is wet/)
+    await room(true)
+    expect(await says()).toMatch(/A coat is wet in this room: .*, Dewaxed shellac, coat 1 of 2, until \d\d:\d\d/)
+    await people.owner.ok(`POST /api/pieces/${sanded.id}/overrules`, { rule: 'no-dust-work-in-finishing-room', stepKey: 'sand', word: 'with the door shut and the extraction on' })
+    expect(await says()).not.toMatch(/A coat is wet/)
+    await room(false)
+  }, 90_000)
+  it('what is too soon waits longer by one touch; the wait is kept through later changes and can be taken back', async () => {
+    const { id } = await table()
+    const coat = await stepOf(people.owner, id, 'coat-1')
+    await people.lead.ok(`POST /api/pieces/${id}/steps`, { kind: 'coat', after: coat.id, title: 'Oil polyurethane', faces: (await plan(id)).steps.find(s => s.key === 'coat-1')!.faces, product: 'oil-polyurethane', grits: [], method: 'brush', coat: 1, attendedMin: 10, amountMl: null })
+    const oil = (await plan(id)).steps.find(s => s.key.startsWith('hand-coat'))!
+    await people.lead.ok(`POST /api/pieces/${id}/steps`, { kind: 'coat', after: oil.id, title: 'Waterborne', faces: oil.faces, product: 'waterborne-polyurethane', grits: [], method: 'brush', coat: 1, attendedMin: 10, amountMl: null })
+    const broken = async () => (await plan(id)).verdicts.find(v => v.rule === 'water-over-uncured-oil') as { step: string, oneTouch?: string } | undefined
+    const verdict = (await broken())!
+    expect(verdict.oneTouch).toBe('Wait 7 days')
+    await people.lead.ok(`POST /api/pieces/${id}/mends`, { rule: 'water-over-uncured-oil', stepKey: verdict.step })
+    expect(await broken()).toBeUndefined()
+    const wash = await stepOf(people.owner, id, 'wash')
+    await people.lead.ok(`PATCH /api/steps/${wash.id}`, { rowVersion: wash.rowVersion, attendedMin: 21 })
+    expect(await broken()).toBeUndefined()
+    for (let i = 0; i < 2; i++) await people.lead.ok(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })
+    expect(await broken()).toBeDefined()
+  })
+  it('a wanted film decides the coats, and is kept with the choice', async () => {
+    const { id, rowVersion } = await table()
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, finish: 'waterborne-polyurethane', film_um: 100, rowVersion })
+    expect((await keys(id)).filter(k => /^coat-\d/.test(k))).toEqual(['coat-1', 'coat-2', 'coat-3'])
+    expect((await people.owner.ok<{ piece: { film_um: number } }>(`GET /api/pieces/${id}`)).piece.film_um).toBe(100)
+    expect((await people.lead.send(`PUT /api/pieces/${id}/choice`, { ...shellac, film_um: 4000, rowVersion: rowVersion + 1 })).body.fields).toHaveProperty('film_um')
+  })
+})

@@ -40,3 +40,9 @@ export const setClock = (page: Page, at: Date) => page.request.post('/api/clock'
 export const serverNow = async (page: Page) => new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
 export const forward = async (page: Page, minutes: number) => setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
 export const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)
+/** Opens a step of a plan, with its figures. */
+export async function opened(page: Page, key: string) {
+  await step(page, key).locator('button[aria-expanded]').first().click()
+  await expect(step(page, key).getByLabel('What is to be done')).toBeVisible()
+  return step(page, key)
+}

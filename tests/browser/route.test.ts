@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { as, step, test } from './page'
+import { as, opened, step, test } from './page'
 
 test('ten routes judged; two beside each other; finishes compared and picked', async ({ browser, watched }) => {
   const page = await as(browser, 'tove', watched)
@@ -42,7 +42,7 @@ test('a broken rule is mended by one touch; the section slides through the plan'
   await expect(page.getByText('As it was found')).toBeVisible()
   await page.keyboard.press('End')
   await expect.poll(planned).toBe(all)
-  await step(page, 'f-clean-off').getByRole('button').first().click()
+  await opened(page, 'f-clean-off')
   await step(page, 'f-clean-off').getByLabel('What is to be done').fill('Vacuum, then tack cloth')
   await step(page, 'f-clean-off').getByRole('button', { name: 'Save' }).click()
   const verdict = page.locator('[data-rule=resin-tack-cloth-before-waterborne]')

@@ -2,7 +2,7 @@ import AxeBuilder from '@axe-core/playwright'
 import { execFileSync, spawn } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { expect } from '@playwright/test'
-import { as, forward, serverNow, setClock, step, test } from './page'
+import { as, forward, opened, serverNow, setClock, step, test } from './page'
 
 const MAILS = process.env.HANTVERK_MAILS!
 
@@ -88,7 +88,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await step(finisher, 'wash').getByRole('button', { name: 'Start' }).click()
   await expect(step(owner, 'wash')).toHaveAttribute('data-state', 'running', { timeout: 2000 })
   await expect(step(finisher, 'wash')).toHaveAttribute('data-state', 'running')
-  for (const key of ['wash', 'scuff', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']) {
+  for (const key of ['wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up']) {
     const line = step(finisher, key).first()
     if (await line.getAttribute('data-state') === 'planned') {
       await finisher.reload()
@@ -97,7 +97,8 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
     await expect(line).toHaveAttribute('data-state', 'running')
     await line.getByRole('button', { name: 'Done', exact: true }).click()
     const dialog = finisher.getByRole('dialog')
-    if (['wash', 'coat-1', 'coat-2'].includes(key)) await dialog.getByRole('button', { name: 'Done', exact: true }).click()
+    if (key === 'gate') await dialog.getByRole('button', { name: 'Passed' }).click()
+    if (['wash', 'coat-1', 'gate', 'coat-2'].includes(key)) await dialog.getByRole('button', { name: 'Done', exact: true }).click()
     if (key === 'finish-up') await expect(finisher.getByTestId('state')).toContainText('Ready')
     else await expect(line).toHaveAttribute('data-state', 'done')
     if (key === 'coat-2') await setClock(owner, new Date(morning.getTime() + 4 * 86_400_000))
@@ -131,10 +132,10 @@ test('Now counts, sounds the alarm, is acknowledged by name; a second tablet agr
 test('a rule broken by hand is named with its reason and mend', async ({ browser, watched }) => {
   const lead = await as(browser, 'tove', watched)
   await lead.goto('/pieces/11/plan')
-  await step(lead, 'coat-1').getByRole('button').first().click()
+  await opened(lead, 'coat-1')
   await step(lead, 'coat-1').getByRole('button', { name: 'Add a step after it' }).click()
   await lead.getByLabel('Kind').selectOption('wax')
-  await step(lead, 'coat-1').getByLabel('What is to be done').last().fill('Wax it already')
+  await lead.getByLabel('What is to be done').last().fill('Wax it already')
   await lead.getByRole('button', { name: 'Add', exact: true }).click()
   const verdict = lead.locator('[data-rule=wax-under-anything]').first()
   await expect(verdict).toContainText('Nothing holds on wax')

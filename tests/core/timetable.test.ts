@@ -86,3 +86,23 @@ describe('forecast', () => {
     for (const w of plan.waits.filter(w => w.hard && w.kind === 'dwell')) expect(isWorking(hours, rows.get(w.from)!.start_ms + w.max! * 60_000)).toBe(true)
   })
 })
+
+describe('heat and dust', () => {
+  const start = at('2026-11-23T10:00')
+  it('heat closes a window sooner, and a cool room does not open it longer', () => {
+    const { steps, waits } = bench('oil-off-1', start, c, { key: 'oil-on-1', started: start, finished: start + 600_000 })
+    const wait = waits.find(w => w.from === 'oil-on-1' && w.to === 'oil-off-1')!
+    const from = steps.find(s => s.key === 'oil-on-1')!
+    const closes = (temperature_C: number) => (windowOf(wait, from, { temperature_C, rh: 0.45 })!.closes_ms! - start) / 60_000
+    expect([closes(15), closes(21), closes(31)]).toEqual([60, 60, 30])
+    expect(windowOf(wait, from)!.closes_ms! - start).toBe(60 * 60_000)
+  })
+  it('dust waits for a wet coat in the same room, wet work does not', () => {
+    const plan = workOutPlan(facts(), c)
+    const steps: BenchStep[] = plan.steps.map(s => ({ ...s, state: 'planned', started_ms: null, finished_ms: null }))
+    const says = (key: string, more: Partial<BenchStep> = {}) => mayStart({ step: { ...steps.find(s => s.key === key)!, ...more }, steps, waits: [], verdicts: [], overruled: new Set(), hours, now_ms: start, air: good, wetCoat: 'Writing slope, coat 2, until 11:40', clock }).refusals.map(r => r.says).join()
+    expect(says('sand')).toMatch(/A coat is wet in this room: Writing slope, coat 2, until 11:40/)
+    expect(says('sand', { method: 'wet' })).toBe('')
+    expect(says('wash')).toBe('')
+  })
+})

@@ -123,3 +123,13 @@ describe('chance and expectation', () => {
     expect(after.likely).toEqual(before.likely)
   })
 })
+
+describe('coats by the film that is wanted', () => {
+  const coats = (c: Partial<Choice>) => workOutPlan(facts(), choice(c)).steps.filter(s => s.product === (c.finish ?? 'waterborne-polyurethane') && s.kind === 'coat').length
+  // waterborne: 110 µm wet at 31.5 % leaves 34.65 µm dry (17.3, 10.1; arithmetic)
+  test.each([[34, 1], [35, 2], [69, 2], [70, 3], [104, 4]])('%d µm of waterborne: %d coats', (film_um, n) => expect(coats({ film_um })).toBe(n))
+  it('the usual coats where none is wanted, and oil knows no film', () => {
+    expect(coats({ film_um: null })).toBe(3)
+    expect(workOutPlan(facts(), choice({ finish: 'varnish-oil', film_um: 90 })).steps.filter(s => s.kind === 'oil-on')).toHaveLength(4)
+  })
+})

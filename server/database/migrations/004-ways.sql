@@ -1,10 +1,11 @@
 -- Faces that go their own way, changes of a plan that can be taken back, waits lengthened by hand, and whether dust and finish share a room.
+ALTER TABLE piece ADD COLUMN film_um SMALLINT UNSIGNED NULL;
 ALTER TABLE plan_wait ADD COLUMN least_min DECIMAL(9,2) NULL;
 ALTER TABLE shop ADD COLUMN one_room BOOLEAN NOT NULL DEFAULT FALSE;
 CREATE TABLE own_way (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
   piece_id INT UNSIGNED NOT NULL,
-  route VARCHAR(40) NOT NULL, finish VARCHAR(40) NOT NULL, colour VARCHAR(30) NOT NULL, conditioner VARCHAR(30) NOT NULL, fill VARCHAR(30) NOT NULL, bleach VARCHAR(30) NOT NULL,
+  route VARCHAR(40) NOT NULL, finish VARCHAR(40) NOT NULL, colour VARCHAR(30) NOT NULL, conditioner VARCHAR(30) NOT NULL, fill VARCHAR(30) NOT NULL, bleach VARCHAR(30) NOT NULL, film_um SMALLINT UNSIGNED NULL,
   FOREIGN KEY (piece_id) REFERENCES piece (id)
 );
 CREATE TABLE own_way_face (

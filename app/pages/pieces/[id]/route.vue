@@ -6,12 +6,14 @@ const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const { hours, money, percent, day } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const pickOf = (p: { finish: string | null, colour: string | null, conditioner: string | null, fill?: string, bleach?: string }) => ({ finish: p.finish ?? 'waterborne-polyurethane', colour: p.colour ?? (page.value!.piece.tone === 'darker' ? 'gel-stain' : 'none'), conditioner: p.conditioner ?? 'auto', fill: p.fill ?? 'none', bleach: p.bleach ?? 'none' })
+const pickOf = (p: { finish: string | null, colour: string | null, conditioner: string | null, fill?: string, bleach?: string, film_um?: number | null }) => ({ finish: p.finish ?? 'waterborne-polyurethane', colour: p.colour ?? (page.value!.piece.tone === 'darker' ? 'gel-stain' : 'none'), conditioner: p.conditioner ?? 'auto', fill: p.fill ?? 'none', bleach: p.bleach ?? 'none', film_um: p.film_um ?? null })
 const pick = ref(pickOf(page.value!.piece))
 const overrides = ref<Partial<House>>(page.value?.piece.house ?? {})
 /** Faces that are judged alone; null: the piece. */
 const some = ref<number[] | null>(null)
-const asked = computed(() => new URLSearchParams({ ...pick.value, house: JSON.stringify(overrides.value), ...some.value ? { faces: some.value.join(',') } : {} }))
+/** As an address carries it: an empty film is left out. */
+const picked = computed(() => { const { film_um, ...rest } = pick.value; return { ...rest, ...film_um ? { film_um: String(film_um) } : {} } })
+const asked = computed(() => new URLSearchParams({ ...picked.value, house: JSON.stringify(overrides.value), ...some.value ? { faces: some.value.join(',') } : {} }))
 const { data: routes, load } = useLive<RoutesPage>(() => `/api/pieces/${id.value}/routes?${asked.value}`, (topic, piece) => topic === 'all' || piece === id.value)
 // the house's own finish is offered where none was chosen
 const untouched = ref(page.value!.piece.finish === null)
@@ -27,7 +29,7 @@ function look(faces: readonly number[] | null) {
 const busy = ref(false)
 async function choose(route: string) {
   busy.value = true
-  const done = await send('PUT', `/api/pieces/${id.value}/choice`, { ...pick.value, house: overrides.value, route, rowVersion: routes.value!.rowVersion, ...some.value ? { faces: some.value } : {} })
+  const done = await send('PUT', `/api/pieces/${id.value}/choice`, { ...pick.value, film_um: pick.value.film_um || null, house: overrides.value, route, rowVersion: routes.value!.rowVersion, ...some.value ? { faces: some.value } : {} })
   busy.value = false
   if (!done) return load()
   await reload()
@@ -71,6 +73,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
     <div class="flex flex-wrap gap-4">
       <label>{{ $t('route.finish') }} <select v-model="pick.finish" class="field"><option v-for="f in FINISHES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option></select></label>
       <label>{{ $t('route.colour') }} <select v-model="pick.colour" class="field"><option v-for="c in COLOURS" :key="c" :value="c">{{ $t(`colour.${c}`) }}</option></select></label>
+      <label class="w-44">{{ $t('route.filmWanted') }} <input v-model.lazy.number="pick.film_um" type="number" min="5" max="500" class="field" :placeholder="$t('route.filmUsual')"></label>
       <label v-if="pick.colour === 'pigment-stain'">{{ $t('route.conditioner') }} <select v-model="pick.conditioner" class="field"><option v-for="c in ['auto', 'none', 'oil-conditioner', 'water-conditioner']" :key="c" :value="c">{{ $t(`conditioner.${c}`) }}</option></select></label>
       <label>{{ $t('route.fill') }} <select v-model="pick.fill" class="field"><option v-for="f in FILLS" :key="f" :value="f">{{ $t(`fill.${f}`) }}</option></select></label>
       <label>{{ $t('route.bleach') }} <select v-model="pick.bleach" class="field"><option v-for="b in BLEACHES" :key="b" :value="b">{{ $t(`bleach.${b}`) }}</option></select></label>
