@@ -85,11 +85,10 @@ test('a failed gate goes over to its fallback, and asks the client where it cost
   }
   await price(shop.hour_minor * 3)
   await owner.goto('/pieces/9/plan')
-  const gate = owner.locator('[data-test=step][data-state=planned]').first()
-  await expect(gate).toHaveAttribute('data-key', /^gate/)
-  const key = (await gate.getAttribute('data-key'))!
-  await step(owner, key).getByRole('button', { name: 'Start' }).click()
-  await step(owner, key).getByRole('button', { name: 'Done', exact: true }).click()
+  const gate = step(owner, 'gate')
+  await expect(gate).toBeVisible()
+  if (await gate.getAttribute('data-state') === 'planned') await gate.getByRole('button', { name: 'Start' }).click()
+  await gate.getByRole('button', { name: 'Done', exact: true }).click()
   await owner.getByRole('dialog').getByRole('button', { name: 'Failed' }).click()
   await owner.getByRole('dialog').getByRole('button', { name: 'Done', exact: true }).click()
   await expect(owner.getByTestId('note')).toContainText('must be asked again')
