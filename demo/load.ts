@@ -229,8 +229,8 @@ function loggerFile(): string {
   const lines = ['time;temperature;humidity']
   for (let h = 6 * 24; h >= 1; h--) {
     const hour = open.minus({ hours: h }).startOf('hour')
-    const day = Math.sin(((hour.hour - 8) / 24) * 2 * Math.PI)
-    lines.push(`${hour.toFormat('yyyy-MM-dd HH:mm')};${(18.7 + 2 * day).toFixed(1)};${(55 - 9 * day + (hour.day % 3)).toFixed(0)}`)
+    const day = Math.sin(((hour.hour - 10) / 24) * 2 * Math.PI)
+    lines.push(`${hour.toFormat('yyyy-MM-dd HH:mm')};${(18.2 + 2.6 * day).toFixed(1)};${(58 - 11 * day + (hour.day % 3)).toFixed(0)}`)
   }
   return lines.join('\n')
 }

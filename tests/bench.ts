@@ -52,7 +52,7 @@ async function main() {
     INSERT INTO plan_step (piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml, cautions, why, state, started_at, finished_at)
       SELECT p.id, s.step_key, s.position, s.kind, s.title, s.product, s.grits, s.method, s.coat, s.passes, s.attended_min, s.amount_ml, s.cautions, s.why, 'done', p.taken_in_at, p.taken_in_at
         FROM piece p JOIN plan_step s ON s.piece_id = 1 WHERE p.state = 'handed-over' AND NOT EXISTS (SELECT 1 FROM plan_step x WHERE x.piece_id = p.id);
-    INSERT INTO plan_wait SELECT p.id, w.from_key, w.to_key, w.kind, w.min_min, w.likely_min, w.safe_min, w.max_min, w.hard, w.why, NULL FROM piece p JOIN plan_wait w ON w.piece_id = 1
+    INSERT INTO plan_wait SELECT p.id, w.from_key, w.to_key, w.kind, w.min_min, w.likely_min, w.safe_min, w.max_min, w.hard, w.why, NULL, NULL FROM piece p JOIN plan_wait w ON w.piece_id = 1
        WHERE p.state = 'handed-over' AND NOT EXISTS (SELECT 1 FROM plan_wait x WHERE x.piece_id = p.id);
     ANALYZE TABLE piece, plan_step, plan_wait`)
   const bare = () => sql.query('SELECT s.* FROM plan_step s JOIN piece ON piece.id = s.piece_id WHERE piece.state = \'active\' ORDER BY s.piece_id, s.position')
@@ -70,15 +70,19 @@ async function main() {
   say('Now against the bare query, 10,000 archived', `${(many / manyBare).toFixed(1)} ×`)
   const one = await median_ms(() => workOutPlan(facts(), { route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'pigment-stain', conditioner: 'auto' }))
   say('Working out a plan against reading Now', `${(one / many).toFixed(4)} ×   (${one.toFixed(2)} ms)`)
+  const thickness = (i: number) => i % 5 ? 0.4 + (i % 40) / 20 : null
+  const manyGroups = (n: number) => facts({ faces: Array.from({ length: n }, (_, i) => face({ id: i + 1, part: `part ${i % 8}`, species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!, substrate: thickness(i) === null ? 'solid' : 'veneer', veneer_mm: thickness(i), finishGroup: 'ABCDEF'[i % 6]! })) })
   const manyFaces = (n: number) => facts({ faces: Array.from({ length: n }, (_, i) => face({ id: i + 1, part: `part ${i % 8}`, species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!, shape: i % 3 ? 'flat' : 'turned' })) })
   const pick = { ...choice, colour: 'pigment-stain' } as Choice
-  const replan = (n: number) => median_ms(() => { const f = manyFaces(n); const plan = workOutPlan(f, pick); judgePlan({ facts: f, choice: pick, ...plan }) })
-  const of: Record<number, number> = {}
-  for (const n of [5, 10, 20, 40, 80]) of[n] = await replan(n)
+  const SIZES = [5, 10, 20, 40, 80]
+  const replan = (make: (n: number) => ReturnType<typeof facts>) => async (n: number) => { const f = make(n); return median_ms(() => { const plan = workOutPlan(f, pick); judgePlan({ facts: f, choice: pick, ...plan }) }) }
+  const [alike, apart]: [number[], number[]] = [[], []]
+  for (const n of SIZES) { alike.push(await replan(manyFaces)(n)); apart.push(await replan(manyGroups)(n)) }
   const plan40 = workOutPlan(manyFaces(40), pick)
   const json = await median_ms(() => { for (let i = 0; i < 100; i++) JSON.stringify(plan40) }) / 100
-  say('Replanning and all rules, 40 faces, against serialising that plan', `${(of[40]! / json).toFixed(0)} ×   (${of[40]!.toFixed(1)} / ${json.toFixed(3)} ms)`)
-  say('Its growth over 5, 10, 20, 40, 80 faces', [5, 10, 20, 40, 80].map(n => `${(of[n]! / of[5]!).toFixed(1)} ×`).join('  '))
+  say('Replanning and all rules, 40 faces in 4 groups, against serialising that plan', `${(alike[3]! / json).toFixed(0)} ×   (${alike[3]!.toFixed(1)} / ${json.toFixed(3)} ms)`)
+  say('Its growth over 5, 10, 20, 40, 80 faces, 4 groups', SIZES.map((_, i) => `${(alike[i]! / alike[0]!).toFixed(1)} ×`).join('  '))
+  say('The same, every face a group of its own', `${SIZES.map((_, i) => `${(apart[i]! / apart[0]!).toFixed(1)} ×`).join('  ')}   (${apart.at(-1)!.toFixed(1)} ms at 80)`)
   const html = await (await fetch(`${process.env.HANTVERK_BASE}/sign-in`)).text()
   const assets = [...new Set([...html.matchAll(/\/_nuxt\/[\w.-]+\.(?:js|css)/g)].map(m => m[0]))]
   const sizes = await Promise.all(assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength))

@@ -133,7 +133,7 @@ export function materialOf(slug: string): Material {
 /** What the last layer may be. */
 export const FINISHES = ['dewaxed-shellac', 'shellac-brushed', 'nitrocellulose-lacquer', 'waterborne-polyurethane', 'oil-polyurethane', 'wiping-varnish', 'resin-oil-varnish', 'urethane-2c', 'varnish-oil', 'hardwax-oil-2c', 'raw-linseed', 'paste-wax'] as const
 export type Finish = typeof FINISHES[number]
-export const COLOURS = ['none', 'gel-stain', 'pigment-stain', 'water-dye', 'alcohol-dye', 'lacquer-toner', 'paint-wash', 'ammonia'] as const
+export const COLOURS = ['none', 'gel-stain', 'pigment-stain', 'water-dye', 'alcohol-dye', 'lacquer-toner', 'glaze', 'paint-wash', 'ammonia'] as const
 export type Colour = typeof COLOURS[number]
 export const FILLS = ['none', 'paste-filler', 'waterborne-filler'] as const
 export type Fill = typeof FILLS[number]

@@ -219,6 +219,14 @@ function colour(b: Bench) {
     }
     case 'ammonia': b.put({ order: 310, kind: 'dye', title: 'Dilute ammonia, judge dry, again a little stronger', product: 'ammonia', method: 'brush', coat: 1, why: 'darkens the wood\'s own tannin' }); break
     case 'paint-wash': b.put({ order: 310, kind: 'paint-wash', title: 'Paint wash on, wipe to the wanted paleness', product: 'paint-wash', method: 'rag', coat: 1, why: 'paler, cooler, kills orange' }); break
+    case 'glaze': {
+      // a glaze lies between coats; routes say so where the finish is none
+      if (materialOf(choice.finish).role !== 'film') break
+      b.put({ order: 450, kind: 'coat', title: 'Dewaxed shellac under the glaze', product: 'dewaxed-shellac', method: 'brush', coat: 1, why: 'the glaze is wiped on a sealed surface, and stays in the recesses' })
+      b.put({ order: 460, kind: 'glaze', title: 'Glaze on, wipe the heights, leave the recesses', product: 'glaze', method: 'rag', coat: 1, why: 'darker in the recesses, as age makes it' })
+      if (materialOf(choice.finish).base !== 'alcohol') b.put({ order: 465, kind: 'coat', title: 'Dewaxed shellac over the dry glaze', product: 'dewaxed-shellac', method: 'brush', coat: 1, why: 'holds the oil glaze away from the next film' })
+      break
+    }
     case 'lacquer-toner': {
       // a toner lies in a film; routes say so where the finish is none
       if (materialOf(choice.finish).role !== 'film') break

@@ -88,7 +88,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
     if (budget?.verdict === 'do-not-sand') reasons.push(doubtful(`Veneer ${round(budget.thickness_um / 1000, 1)} mm: ${Math.round(budget.takes_um)} µm to take, ${Math.round(budget.thickness_um - budget.reserve_um)} to spare. Pads instead of paper.`))
   }
   if (choice.house?.['old-film'] === 'strip' && COATS_OVER.includes(route)) reasons.push(doubtful('This house strips rather than coats an old film.'))
-  if (choice.colour === 'lacquer-toner' && materialOf(choice.finish).role !== 'film') reasons.push(ruledOut('A toner lies in a film: choose a film finish, or a dye.'))
+  if (['lacquer-toner', 'glaze'].includes(choice.colour) && materialOf(choice.finish).role !== 'film') reasons.push(ruledOut(`A ${choice.colour === 'glaze' ? 'glaze lies between coats' : 'toner lies in a film'}: choose a film finish, or a dye.`))
   if (reasons.length === 0) reasons.push(speaksFor(STRIPPING.includes(route) ? 'Nothing speaks against it, but a milder way may do.' : `The film holds (${filmName(main.facts)}) and nothing found speaks against it.`))
   const standing = reasons.some(r => r.standing === 'ruled-out') ? 'ruled-out' : reasons.some(r => r.standing === 'doubtful') ? 'doubtful' : 'possible'
   const unique = [...new Map(reasons.map(r => [r.says, r])).values()]

@@ -129,6 +129,16 @@ describe('whatever the piece, the wish and the house', () => {
       expect(stops(f, choice({ route, finish, colour: route === 'scuff-and-gel' ? 'gel-stain' : 'none', house }))).toEqual([])
     }), { numRuns: 1000 })
   })
+  it('a plan whose faces go different ways breaks no stop either, and leaves no face without its own way\'s steps', () => {
+    const films = FINISHES.filter(f => materialOf(f).role === 'film')
+    fc.assert(fc.property(anyPiece, anyHouse, fc.constantFrom(...STRIPPING), fc.constantFrom('scuff-and-recoat' as const, 'level-barrier-recoat' as const, 'clean-and-wax' as const), fc.constantFrom(...films), fc.constantFrom(...films), (f, house, route, other, finish, second) => {
+      fc.pre(f.faces.filter(x => x.scope === 'refinish').length > 1)
+      const last = f.faces.findLast(x => x.scope === 'refinish')!.id
+      const mixed = choice({ route, finish, house, own: [{ route: other, finish: second, colour: 'none', conditioner: 'auto', faces: [last] }] })
+      expect(stops(f, mixed)).toEqual([])
+      expect(workOutPlan(f, mixed).steps.some(s => s.faces.includes(last) && ['strip', 'sand-off', 'scrape'].includes(s.kind))).toBe(false)
+    }), { numRuns: 600 })
+  })
   it('each house method changes some plan; what it changes is found by planning twice', () => {
     const pieces = [facts({ faces: [face({ species: 'mahogany' })], sheen: 'satin' }), facts({ faces: [face({ species: 'pine' })], keepPatina: true }), facts({ period: '1850-1925' })]
     const choices: Partial<Choice>[] = [{ colour: 'pigment-stain', finish: 'nitrocellulose-lacquer', fill: 'paste-filler' }, { finish: 'dewaxed-shellac' }, { finish: 'oil-polyurethane', route: 'strip-both' }, { finish: 'waterborne-polyurethane' }]

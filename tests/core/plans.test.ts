@@ -21,6 +21,7 @@ const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
   ['strip for gloss lacquer: rubbed out after cure', { sheen: 'gloss' }, { finish: 'nitrocellulose-lacquer' }, [...STRIP, 'coat-1', 'coat-2', 'coat-3', 'coat-4', 'coat-5', 'coat-6', 'rub-out', 'finish-up']],
   ['pine under pigment stain: conditioned first', { faces: [face({ species: 'pine' })] }, { colour: 'pigment-stain', finish: 'dewaxed-shellac' }, [...STRIP, 'conditioner-1', 'stain-1', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
   ['oak under gel stain', { tone: 'darker' }, { colour: 'gel-stain', finish: 'dewaxed-shellac' }, [...STRIP, 'gel', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
+  ['glaze between coats, shellac on both sides of it', {}, { colour: 'glaze', finish: 'oil-polyurethane' }, [...STRIP, 'coat-1', 'glaze-1', 'coat-1.2', 'coat-1.3', 'sand-coat', 'coat-2', 'sand-coat.2', 'coat-3', 'finish-up']],
   ['a hard film: roughened so that the stripper gets in', { found: { finish: 'oil-polyurethane', certainty: 0.9 } }, { finish: 'dewaxed-shellac' },
     ['approval', 'wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off', 'sand', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
   ['bare wood: nothing to strip', { found: { finish: 'none', certainty: 0.9 } }, { finish: 'dewaxed-shellac' }, ['approval', 'wash', 'sand', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],

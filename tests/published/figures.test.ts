@@ -1,7 +1,7 @@
 import psychrolib from 'psychrolib'
 import { describe, expect, it, test } from 'vitest'
 import { CAMI_MEDIAN_UM, ladder_P, ladderGaps, median_um, nearestOn, P, P_MEDIAN_UM } from '#core/abrasives'
-import { dewPoint_C, saturationPressure_hPa } from '#core/air'
+import { blushMargin_K, dewPoint_C, heatedTo, LACQUER_AIR, saturationPressure_hPa } from '#core/air'
 import { dryFilm, spread_m2 } from '#core/coverage'
 import { crackAdvice, equilibriumMoisture_pct, movement_mm, movementOf, moistureAdvice, RIGID_STANDS, SPECIES, speciesOf, veneerThickness } from '#core/wood'
 import { HAZARDS } from '#core/safety'
@@ -60,6 +60,13 @@ describe('dew point (ASHRAE, npm package psychrolib)', () => {
   // Dew points above freezing only: the reference turns to frost point below.
   for (const [temperature_C, rhs] of [[8, [0.65, 0.9]], [15, [0.5, 0.65, 0.9]], [20, [0.3, 0.5, 0.65, 0.9]], [27, [0.3, 0.5, 0.9]], [34, [0.3, 0.65, 0.9]]] as const) for (const rh of rhs)
     it(`${temperature_C} °C, ${rh * 100} %`, () => expect(Math.abs(dewPoint_C({ temperature_C, rh }) - psychrolib.GetTDewPointFromRelHum(temperature_C, rh))).toBeLessThan(0.1))
+  it('the same water in heated air: humidity ratio as the reference has it, within 1 %', () => {
+    const [cold, warm] = [{ temperature_C: 14, rh: 0.75 }, heatedTo({ temperature_C: 14, rh: 0.75 }, 21)]
+    expect(psychrolib.GetHumRatioFromRelHum(warm.temperature_C, warm.rh, 101_325) / psychrolib.GetHumRatioFromRelHum(cold.temperature_C, cold.rh, 101_325)).toBeCloseTo(1, 2)
+  })
+  // lacquer: fast thinner cools 5 K, 3 K above the dew point (ISO 8502-4, from memory; cooling common practice)
+  for (const [temperature_C, rh] of [[18, 0.5], [21, 0.6], [24, 0.7], [16, 0.45]] as const)
+    it(`blush margin at ${temperature_C} °C, ${rh * 100} %`, () => expect(blushMargin_K(LACQUER_AIR, { temperature_C, rh })).toBeCloseTo(temperature_C - 5 - psychrolib.GetTDewPointFromRelHum(temperature_C, rh) - 3, 1))
   it('saturation pressure within 0.5 %', () => expect(saturationPressure_hPa(20) * 100 / psychrolib.GetSatVapPres(20)).toBeCloseTo(1, 2))
 })
 
