@@ -224,13 +224,14 @@ async function main() {
   await people.emil.send('POST', '/api/air-log', { text: loggerFile() })
 }
 
-/** A made-up week of the room as a logger writes it: mild afternoons, cool damp mornings. */
+/** A made-up week of the room as a logger writes it: cool damp mornings, mild days. */
 function loggerFile(): string {
   const lines = ['time;temperature;humidity']
   for (let h = 6 * 24; h >= 1; h--) {
     const hour = open.minus({ hours: h }).startOf('hour')
-    const day = Math.sin(((hour.hour - 10) / 24) * 2 * Math.PI)
-    lines.push(`${hour.toFormat('yyyy-MM-dd HH:mm')};${(18.2 + 2.6 * day).toFixed(1)};${(58 - 11 * day + (hour.day % 3)).toFixed(0)}`)
+    // the heating is off at night: coolest at seven
+    const cool = Math.max(0, 1 - Math.abs(hour.hour - 7) / 4)
+    lines.push(`${hour.toFormat('yyyy-MM-dd HH:mm')};${(20 - 6.5 * cool).toFixed(1)};${(47 + 28 * cool + (hour.day % 3)).toFixed(0)}`)
   }
   return lines.join('\n')
 }

@@ -1,5 +1,5 @@
 /** What becomes of a plan when one of its gates fails: the faces of the gate go over to its fallback, the others go on. */
-import { groupsIn, waysOf, type Choice, type Facts, type Group } from './facts'
+import { factsOfFaces, groupsIn, waysOf, type Choice, type Facts, type Group } from './facts'
 import { completePlan, workOutPlan, type Plan } from './planner'
 import type { Step } from './steps'
 import { foundSurface, walk, type Surface } from './surface'
@@ -21,18 +21,18 @@ export interface Fallback {
 export function fallBackFrom(gate: Step, done: readonly Step[], left: readonly Step[], facts: Facts, choice: Choice, ask: boolean): Fallback {
   const route = gate.gate?.fallback
   if (!route) throw new RangeError(`"${gate.title}" has no fallback.`)
-  const on = new Set(gate.faces)
-  const { own = [], ...main } = choice
-  const next: Choice = own.some(w => w.faces.some(f => on.has(f)))
-    ? { ...choice, own: own.map(w => w.faces.some(f => on.has(f)) ? { ...w, route } : w) }
-    : { ...choice, route }
-  const way = waysOf(facts, next).find(w => w.facts.faces.some(f => f.scope === 'refinish' && on.has(f.id)))!
+  const failed = (faces: readonly number[]) => faces.some(f => gate.faces.includes(f))
+  const facesOf = (way: { facts: Facts }) => way.facts.faces.filter(f => f.scope === 'refinish').map(f => f.id)
+  const mainFaces = facesOf({ facts }).filter(f => !choice.own?.some(w => w.faces.includes(f)))
+  const own = choice.own?.map(w => failed(w.faces) ? { ...w, route } : w)
+  const next: Choice = { ...choice, ...failed(mainFaces) ? { route } : {}, ...own ? { own } : {} }
+  // every way that the gate stands on goes over whole
+  const over = new Set(waysOf(facts, choice).map(facesOf).filter(failed).flat())
   const surfaces = new Map<number, Surface>()
   for (const v of walk(done, groupsIn(facts, choice), g => foundSurface(facts, g))) for (const f of v.group.faces) surfaces.set(f.id, v.after)
   const start = (g: Group) => surfaces.get(g.faces[0]!.id) ?? foundSurface(facts, g)
-  const alone = !own.length
-  const plan: Plan = workOutPlan(way.facts, alone ? { ...main, route } : way.choice, { start, prefix: 'f-', ask })
-  const rest = (s: Step) => s.faces.filter(f => !on.has(f) && !way.facts.faces.some(x => x.id === f && x.scope === 'refinish'))
+  const plan: Plan = workOutPlan(factsOfFaces(facts, f => over.has(f)), next, { start, prefix: 'f-', ask })
+  const rest = (s: Step) => s.faces.filter(f => !over.has(f))
   const last = (s: Step) => s.kind === 'finish-up' || s.kind === 'unmask'
   return {
     choice: next,

@@ -47,7 +47,8 @@ export function loopsOf(steps: readonly Step[], facts: Facts, choice: Pick<Choic
   const groups = new Map<string, Step[]>()
   for (const step of steps) {
     const looping = LOOPS[step.kind] && (!['coat', 'oil-on'].includes(step.kind) || step.product === choice.finish) && (step.kind !== 'sand' || step.grits.length > 1) && step.gate === null
-    if (looping) groups.set(`${step.kind}|${step.product}|${step.faces.join()}`, [...groups.get(`${step.kind}|${step.product}|${step.faces.join()}`) ?? [], step])
+    const id = `${step.kind}|${step.product}|${step.faces.join()}`
+    if (looping) groups.set(id, [...groups.get(id) ?? [], step])
   }
   return [...groups.values()].flatMap((its) => {
     const last = its.at(-1)!

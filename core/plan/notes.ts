@@ -81,7 +81,7 @@ export function notesOf(step: Step, facts: Facts): string[] {
   const bareTop = step.kind === 'sand' && Math.max(...step.grits) >= EDGE_FROM_P && faces.some(f => f.substrate === 'solid' && f.shape === 'flat' && f.rank === 'show')
   return [
     ...(sections ? [`About ${sections.count} sections of ${round(sections.area_m2, 1)} m²: ${sections.says}.`] : []),
-    ...(ORDERED.includes(step.kind) && first && last && first !== last ? [`${first.part}, ${first.name} first; ${last.part}, ${last.name} last.`] : []),
+    ...(ORDERED.includes(step.kind) && first && last && first !== last ? [`First: ${first.part}, ${first.name}. Last: ${last.part}, ${last.name}.`] : []),
     ...(step.method === 'random-orbit' ? ['Random orbit: light hand, about 25 mm a second.'] : []),
     ...(ALWAYS[step.kind] ?? []),
     ...(bareTop ? ['At the end break the sharp edge of the bare top lightly by hand: film holds there and chips less.'] : []),

@@ -23,7 +23,7 @@ export interface ItemShown { about: 'item', shop: string, piece: string, client:
 export interface Shown {
   about: 'plan'
   shop: string, piece: string, client: string, route: string, finish: string, colour: string, sheen: string, tone: string, words: string, currency: string
-  likely_minor: number, worst_minor: number, readyLikely: string, readySafe: string, answerBy: string | null, why: readonly string[], gate: string | null, steps: readonly string[]
+  likely_minor: number, worst_minor: number, ways?: readonly { faces: string, route: string, finish: string }[], readyLikely: string, readySafe: string, answerBy: string | null, why: readonly string[], gate: string | null, steps: readonly string[]
 }
 
 async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: string, at: Date, answerBy: Date | null): Promise<Shown> {
@@ -42,6 +42,7 @@ async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: strin
     about: 'plan', shop: shop.name, piece: file.piece.name, client: file.piece.client_name, route: choice.route, finish: choice.finish, colour: choice.colour, sheen: file.piece.sheen, tone: file.piece.tone, words, currency: shop.currency,
     likely_minor: planned, worst_minor: Math.max(planned, begun ? planned : verdict.worst.total_minor + planned - verdict.likely.total_minor),
     readyLikely: new Date(dates.readyLikely_ms ?? at.getTime()).toISOString().slice(0, 10), readySafe: new Date(readySafe).toISOString().slice(0, 10), answerBy: answerBy?.toISOString().slice(0, 10) ?? null,
+    ...choice.own ? { ways: choice.own.map(w => ({ faces: file.faces.filter(f => w.faces.includes(f.id)).map(f => `${f.part}, ${f.name}`).join(' · '), route: w.route, finish: w.finish })) } : {},
     why: verdict.reasons.map(r => r.says), gate: live.find(st => st.gate?.fallback && st.state !== 'done')?.gate?.fails ?? null, steps: live.filter(st => st.kind !== 'approval').map(st => st.title),
   }
 }

@@ -135,7 +135,7 @@ export async function changeStep(stepId: number, input: z.infer<typeof s.changeS
     const typed = own.some(([key]) => ['title', 'attended_min', 'amount_ml'].includes(key))
     const chain = input.grits && input.title === undefined ? { title: step.title.replace(/P\d+( → P\d+)*/, input.grits.map(g => `P${g}`).join(' → ')) } : {}
     const next: PlannedStep = { ...step, ...chain, ...Object.fromEntries(own), byHand: step.byHand || typed }
-    if (after === undefined) return { steps: plan.steps.map(st => st.id === stepId ? next : st), says: `Step changed: ${next.title}, ${next.attended_min} min` }
+    if (after === undefined) return { steps: plan.steps.map(st => st.id === stepId ? next : st), says: `Step changed: ${next.title}${typed ? `, ${next.attended_min} min` : ''}` }
     const rest = plan.steps.filter(st => st.id !== stepId)
     const place = placeAfter(rest, after)
     return { steps: [...rest.slice(0, place), next, ...rest.slice(place)], says: `Step moved: ${next.title}` }

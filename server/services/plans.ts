@@ -51,7 +51,8 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
   const file = await readPiece(db(), id)
   const chosen = choiceOf(file)
   const { faces, ...picked } = query
-  const choice: Choice = { route: 'strip-chemical', ...picked, house: { ...await readHouse(), ...picked.house }, ...faces || !chosen?.own ? {} : { own: chosen.own } }
+  const house = await readHouse()
+  const choice: Choice = { route: 'strip-chemical', ...picked, house: { ...house, ...picked.house }, ...faces || !chosen?.own ? {} : { own: chosen.own } }
   const facts = faces ? factsOfFaces(file.facts, f => faces.includes(f)) : file.facts
   const advice = judgeRoutes({ ...await readAsking(at), facts, choice })
   const own = faces ? chosen?.own?.find(w => w.faces.some(f => faces.includes(f))) : undefined
@@ -59,7 +60,7 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
   const beside = taken ? lessInvasive(advice.verdicts, taken) : null
   return {
     started: beganWork(await readPlan(db(), id)), choice, advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan), chosen: taken, beside: beside?.route ?? null, rowVersion: file.piece.row_version,
-    main: chosen?.route ?? null, own: chosen?.own ?? [], faces: file.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, part: f.part, name: f.name })), finishDefault: finishOfSchool(await readHouse()),
+    main: chosen?.route ?? null, own: chosen?.own ?? [], faces: file.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, part: f.part, name: f.name })), finishDefault: finishOfSchool(house),
   }
 }
 
@@ -111,7 +112,8 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
     for (const face of faces) await tx.run('INSERT INTO own_way_face (way_id, face_id) VALUES (:way, :face)', { way: own.id, face })
   }
   else await tx.run('UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill, bleach = :bleach, film_um = :film_um, house = :overrides WHERE id = :id', { ...way, overrides: JSON.stringify(house), id })
-  await replan(tx, await readPiece(tx, id), choiceOf(await readPiece(tx, id))!)
+  const now = await readPiece(tx, id)
+  await replan(tx, now, choiceOf(now)!)
   const names = faces ? `${file.faces.filter(f => faces.includes(f.id)).map(f => `${f.part}, ${f.name}`).join(' · ')}: ` : ''
   return { kind: 'route', says: `Route: ${names}${way.route}, finish ${way.finish}, colour ${way.colour}. ${verdict.reasons.map(r => r.says).join(' ')}`, result: { ok: true } }
 })

@@ -1,6 +1,6 @@
 import { describe, expect, it, test } from 'vitest'
 import { judgePlan } from '#core/layers'
-import { gritsToTry, groupsIn, inThisShop, loopsOf, machineFor, sandRows, splitLadder, waysOf, WHOLE, workOutPlan, worstPlan, type Choice, type Facts, type Plan } from '#core/plan'
+import { fallBackFrom, gritsToTry, groupsIn, inThisShop, loopsOf, machineFor, sandRows, splitLadder, waysOf, WHOLE, workOutPlan, worstPlan, type Choice, type Facts, type Plan } from '#core/plan'
 import { judgeRoute } from '#core/route'
 import { choice, face, facts, finding, hours, at } from '../facts'
 
@@ -47,6 +47,35 @@ describe('faces that go their own way', () => {
     expect(groupsIn(f, { ...mixed, own: [{ ...mixed.own![0]!, faces: [2] }] }).map(g => g.faces.map(x => x.id))).toEqual([[1], [2]])
   })
   it('one way for all faces is that way alone', () => expect(waysOf(table, { ...mixed, own: [{ ...mixed.own![0]!, faces: [1, 2] }] }).map(w => w.choice.route)).toEqual(['scuff-and-recoat']))
+})
+
+describe('a gate that fails', () => {
+  const over = (c: Choice, faces: number[]) => {
+    const plan = workOutPlan(table, c)
+    const at = plan.steps.findIndex(s => s.gate?.fallback && faces.every(f => s.faces.includes(f)))
+    return fallBackFrom(plan.steps[at]!, plan.steps.slice(0, at + 1), plan.steps.slice(at + 1), table, c, false)
+  }
+  it('sends its own way to the fallback, and leaves the other as it is', () => {
+    const gone = over(mixed, [2])
+    expect(gone.choice).toMatchObject({ route: 'strip-chemical', own: [{ route: 'strip-chemical', faces: [2] }] })
+    expect(gone.fresh.find(s => s.kind === 'strip')!.faces).toEqual([2])
+    expect(gone.narrow.find(n => n.key === 'coat-2')!.faces).toEqual([1])
+  })
+  it('a gate that stands on several ways sends all of them', () => {
+    const both = choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', own: [{ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }] })
+    const gone = over(both, [1, 2])
+    expect(gone.choice).toMatchObject({ route: 'strip-chemical', own: [{ route: 'strip-chemical' }] })
+    expect(gone.fresh.find(s => s.kind === 'strip')!.faces).toEqual([1, 2])
+    expect(gone.narrow).toEqual([])
+  })
+  it('the main way alone goes over, the faces of the other go on', () => {
+    const turned = choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', own: [{ route: 'strip-chemical', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }] })
+    const gone = over(turned, [1])
+    expect(gone.choice).toMatchObject({ route: 'strip-chemical', own: [{ route: 'strip-chemical' }] })
+    expect(gone.fresh.find(s => s.kind === 'strip')!.faces).toEqual([1])
+    expect(gone.fresh.find(s => s.kind === 'finish-up')!.faces.sort()).toEqual([1, 2])
+  })
+  it('one without a fallback cannot be sent anywhere', () => expect(() => fallBackFrom({ ...workOutPlan(table, mixed).steps[0]!, gate: null }, [], [], table, mixed, false)).toThrow(/no fallback/))
 })
 
 describe('sanding, grit by grit', () => {

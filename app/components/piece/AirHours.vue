@@ -18,6 +18,7 @@ const days = computed(() => {
 })
 const ends = computed(() => { const all = days.value.flatMap(([, hs]) => hs.map(h => at(h.at_ms).hour)); return [Math.min(...all), Math.max(...all) + 1] as const })
 const spans = computed(() => coatingSpans(hours.value).slice(0, 4))
+const firstStop = computed(() => hours.value.find(h => h.open && h.severity === 'stop') ?? null)
 const helps = computed(() => props.air ? whatHelps(need.value, props.air, material.value.recoat_min[0] / 60, hours.value, props.now) : [])
 const verdict = computed(() => judgeAir(need.value, props.air))
 const margin = computed(() => props.air ? blushMargin_K(need.value, props.air) : null)
@@ -32,7 +33,7 @@ const margin = computed(() => props.air ? blushMargin_K(need.value, props.air) :
     </p>
     <p v-else class="text-madder">{{ verdict.lines[0] }}</p>
     <template v-if="days.length">
-      <p v-if="spans.length">{{ $t('airHours.may') }} <span v-for="(s, i) in spans" :key="s.from_ms" class="clock"><template v-if="i">, </template>{{ day(s.from_ms) }} {{ time(s.from_ms) }}–{{ time(s.to_ms) }}<template v-if="s.severity === 'warn'"> {{ $t('airHours.withCare') }}</template></span></p>
+      <p v-if="spans.length">{{ $t('airHours.may') }} <span v-for="(s, i) in spans" :key="s.from_ms" class="clock"><template v-if="i">, </template>{{ day(s.from_ms) }} {{ time(s.from_ms) }}–{{ time(s.to_ms) }}{{ s.severity === 'warn' ? ` ${$t('airHours.withCare')}` : '' }}</span></p>
       <p v-else class="text-madder">{{ $t('airHours.never') }}</p>
       <div class="grid grid-cols-[6.5rem_1fr] gap-x-3 gap-y-1 items-center">
         <span /><span class="grid caption" :style="{ gridTemplateColumns: `repeat(${ends[1] - ends[0]}, 1fr)` }" aria-hidden="true"><span v-for="h in ends[1] - ends[0]" :key="h">{{ ends[0] + h - 1 }}</span></span>
@@ -47,6 +48,7 @@ const margin = computed(() => props.air ? blushMargin_K(need.value, props.air) :
           </svg>
         </template>
       </div>
+      <p v-if="firstStop" class="text-madder">{{ day(firstStop.at_ms) }} {{ time(firstStop.at_ms) }}: {{ firstStop.why }}</p>
       <p class="caption">{{ $t('airHours.legend', { n: ahead!.seen }) }}</p>
     </template>
     <ul v-if="helps.length">

@@ -1,23 +1,21 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-import type { House, RouteSlug } from '#core/plan'
 import type { FinishLine } from '#core/route'
 
 /** All finishes on this piece beside each other; the restorer picks. */
-const props = defineProps<{ id: number, pick: Record<string, unknown>, route: RouteSlug, overrides: Partial<House> }>()
+const props = defineProps<Trial>()
 const emit = defineEmits<{ pick: [finish: string] }>()
 const { money } = useFormat()
 const lines = shallowRef<FinishLine[] | null>(null)
 let worker: Worker | null = null
 async function work() {
-  const { house, ...planning } = await fetchAs<InternalApi['/api/pieces/:id/planning']['get']>(`/api/pieces/${props.id}/planning`)
+  const planning = await planningOf(props.id)
   worker?.terminate()
   worker = new Worker(new URL('../../workers/finishes.worker.ts', import.meta.url), { type: 'module' })
   worker.onmessage = (event: MessageEvent<{ lines: FinishLine[] }>) => { lines.value = event.data.lines }
-  worker.postMessage(JSON.parse(JSON.stringify({ ...planning, choice: { ...props.pick, route: props.route }, house: { ...house, ...props.overrides } })))
+  worker.postMessage(questionOf(planning, props))
 }
 onMounted(work)
-watch(() => JSON.stringify([props.pick, props.route, props.overrides]), work)
+watch(() => JSON.stringify([props.pick, props.route, props.overrides, props.faces]), work)
 onUnmounted(() => worker?.terminate())
 const mark = { 'possible': '●', 'doubtful': '◐', 'ruled-out': '○' } as const
 const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out': 'text-madder' } as const

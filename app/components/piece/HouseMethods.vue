@@ -1,13 +1,12 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-import { HOUSE_METHODS, HOUSE_SLUGS, type House, type RouteSlug } from '#core/plan'
-import type { HouseEffect, HouseQuestion } from '~/workers/house.worker'
+import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
+import type { HouseEffect } from '~/workers/house.worker'
 
 /** The house methods on this piece: both sides, what each would change here, and a choice for this piece alone. */
-const props = defineProps<{ id: number, pick: Record<string, unknown>, route: RouteSlug, overrides: Partial<House>, can: boolean }>()
+const props = defineProps<Trial & { can: boolean }>()
 const emit = defineEmits<{ change: [overrides: Partial<House>] }>()
 const { hours, money } = useFormat()
-const planning = shallowRef<InternalApi['/api/pieces/:id/planning']['get'] | null>(null)
+const planning = shallowRef<Awaited<ReturnType<typeof planningOf>> | null>(null)
 const effects = shallowRef<HouseEffect[] | null>(null)
 const progress = ref(0)
 let worker: Worker | null = null
@@ -21,14 +20,13 @@ function work() {
     if (event.data.effects) effects.value = event.data.effects
   }
   effects.value = null
-  const { prices, now_ms, rates, hours: open, facts } = planning.value
-  worker.postMessage(JSON.parse(JSON.stringify({ facts, choice: { ...props.pick, route: props.route }, house: house.value, rates, hours: open, prices, now_ms })) as HouseQuestion)
+  worker.postMessage(questionOf(planning.value, props))
 }
 onMounted(async () => {
-  planning.value = await fetchAs(`/api/pieces/${props.id}/planning`)
+  planning.value = await planningOf(props.id)
   work()
 })
-watch(() => JSON.stringify([props.pick, props.route, props.overrides]), work)
+watch(() => JSON.stringify([props.pick, props.route, props.overrides, props.faces]), work)
 onUnmounted(() => worker?.terminate())
 const effect = (slug: keyof House, option: string) => effects.value?.find(e => e.slug === slug && e.option === option)
 const options = (slug: keyof House) => Object.entries(HOUSE_METHODS[slug].options as Record<string, { says: string, why: string }>)

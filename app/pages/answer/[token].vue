@@ -49,10 +49,11 @@ const item = computed(() => page.value?.shown.about === 'item' ? page.value.show
       <dl class="row grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
         <dt>{{ $t('letter.work') }}</dt><dd class="font-bold">{{ $t(`route.${plan.route}`) }}</dd>
         <dt>{{ $t('letter.finish') }}</dt><dd class="font-bold">{{ $t(`finish.${plan.finish}`) }}, {{ $t(`sheen.${plan.sheen}`) }}<template v-if="plan.colour !== 'none'">, {{ $t(`colour.${plan.colour}`) }}</template></dd>
+        <template v-for="w in plan.ways ?? []" :key="w.faces"><dt>{{ w.faces }}</dt><dd class="font-bold" data-test="way">{{ $t(`route.${w.route}`) }}, {{ $t(`finish.${w.finish}`) }}</dd></template>
         <dt>{{ $t('letter.price') }}</dt><dd class="font-bold clock" data-test="price">{{ money(plan.likely_minor) }}<span v-if="plan.worst_minor > plan.likely_minor" class="font-normal">, {{ $t('letter.atWorst', { sum: money(plan.worst_minor) }) }}</span></dd>
         <dt>{{ $t('letter.ready') }}</dt><dd class="font-bold clock">{{ $t('letter.ifNow', { day: date(plan.readyLikely) }) }}<span class="font-normal">, {{ $t('letter.latest', { day: date(plan.readySafe), by: date(plan.answerBy ?? plan.readyLikely) }) }}</span></dd>
       </dl>
-      <p v-if="plan.gate" class="verdict">{{ $t('letter.gate', { fails: plan.gate, sum: money(plan.worst_minor) }) }}</p>
+      <p v-if="plan.gate" class="verdict">{{ $t(plan.ways ? 'letter.gateFaces' : 'letter.gate', { fails: plan.gate, sum: money(plan.worst_minor) }) }}</p>
       <details class="row"><summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('letter.steps') }}</summary><ol class="list-decimal pl-6"><li v-for="s in plan.steps" :key="s">{{ s }}</li></ol></details>
     </template>
     <div v-else-if="item" class="row mt-5">

@@ -1,5 +1,5 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
-import { gritName, ladderGaps, median_um, P, STOP_P, type StopFor } from '../../abrasives'
+import { explainLadder, gritName, median_um, P, STOP_P, type StopFor } from '../../abrasives'
 import { budgetOf, isBare, TAKES_MARKS } from '../../plan'
 import { leadSuspected } from '../../safety'
 import { round } from '../../units'
@@ -35,13 +35,16 @@ export const WOOD_RULES: readonly Rule[] = [
       const range = STOP_P[gritFor(v.step.kind, v.step.product)]
       return v.before.grit < range.min || v.before.grit > range.max ? `left at P${v.before.grit}; P${range.min} to P${range.max} is the range: ${range.why}` : null
     }) },
-  { slug: 'ladder-skips', severity: 'warn', scope: 'plan', source: 'ISO 6344, from memory; common practice', reason: 'A grit more than 1.9 times finer than the one before leaves its scratches, and they show under the first colour.', mend: 'Put the grit between.',
+  { slug: 'ladder-skips', severity: 'warn', scope: 'plan', source: 'ISO 6344, from memory; common practice', reason: 'A grit more than 1.9 times finer than the one before leaves its scratches, and they show under the first colour.', mend: 'Put the grit between, or look at a last hand pass in raking light.',
     check: c => c.visits.flatMap((v) => {
       if (v.step.kind !== 'sand') return []
       const before = v.before.grit !== null && isBare(v.before) && v.before.grit < (v.step.grits[0] ?? 0) ? [v.before.grit] : []
-      const gap = ladderGaps([...before, ...v.step.grits].map(P))[0]
-      const oiled = ['varnish-oil', 'hardwax-oil-2c'].includes(c.choice.finish) && speciesOf(v.group.species).pores === 'open'
-      return gap ? [breach(v.step, `${gritName(gap.from)} to ${gritName(gap.to)} is ${round(gap.ratio, 1)} times${gap.fill ? `; ${gritName(gap.fill)} fills the gap` : ''}${oiled ? '; oil on coarse pores may hide it' : ''}`, oiled ? 'note' : 'warn')] : []
+      const oilOnOpenPores = ['varnish-oil', 'hardwax-oil-2c'].includes(c.choice.finish) && speciesOf(v.group.species).pores === 'open'
+      const ladder = [...before, ...v.step.grits].map(P)
+      const rungs = explainLadder(ladder, { oilOnOpenPores })
+      const at = rungs.findIndex(r => r.gap)
+      const wide = rungs[at]
+      return wide ? [breach(v.step, `${gritName(ladder[at - 1]!)} to ${gritName(wide.grit)} is ${round(wide.ratio!, 1)} times${wide.fill ? `; ${gritName(wide.fill)} fills the gap` : ''}${wide.excuse ? `; ${wide.excuse}` : ''}`, wide.excuse ? 'note' : 'warn')] : []
     }) },
   { slug: 'filler-dry-before-lacquer', severity: 'stop', scope: 'plan', source: COMMON, reason: 'A coat over damp filler lifts it or turns it grey.', mend: 'Wait 24 h, three days under a waterborne coat, or put dewaxed shellac on it.',
     check: c => each(c, (v) => {

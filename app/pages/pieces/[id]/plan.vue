@@ -108,7 +108,7 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled && v.
   <p v-if="data && !data.ready">{{ $t('plan.none') }} <NuxtLink :to="`/pieces/${id}/route`" class="underline">{{ $t('plan.toRoute') }}</NuxtLink></p>
   <div v-else-if="plan" class="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_27rem] gap-x-10 gap-y-6">
     <div class="order-2 xl:order-1">
-      <div v-if="can && (plan.undo || plan.redo)" class="flex flex-wrap gap-2 mb-2">
+      <div v-if="can && (plan.undo || plan.redo)" class="sticky top-0 z-20 bg-ground flex flex-wrap gap-2 py-2">
         <button class="act act-quiet" :disabled="!plan.undo" :title="plan.undo ?? ''" data-test="undo" @click="back('undo')">{{ $t('plan.undo') }}</button>
         <button class="act act-quiet" :disabled="!plan.redo" :title="plan.redo ?? ''" data-test="redo" @click="back('redo')">{{ $t('plan.redo') }}</button>
         <span class="caption self-center grow basis-40">{{ plan.undo ?? plan.redo }}</span>

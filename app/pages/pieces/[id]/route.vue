@@ -81,12 +81,12 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
     <details class="row mt-4" @toggle="methods = ($event.target as HTMLDetailsElement).open">
       <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('house.title') }}</summary>
       <p class="caption">{{ $t('house.why', { route: $t(`route.${ground}`) }) }}</p>
-      <HouseMethods v-if="methods" :id="id" :pick="pick" :route="ground" :overrides="overrides" :can="session.may('owner', 'lead') && !routes.started" @change="overrides = $event" />
+      <HouseMethods v-if="methods" :id="id" :pick="pick" :route="ground" :overrides="overrides" :faces="some" :can="session.may('owner', 'lead') && !routes.started" @change="overrides = $event" />
     </details>
     <details class="row" @toggle="finishes = ($event.target as HTMLDetailsElement).open">
       <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('finishes.title') }}</summary>
       <p class="caption">{{ $t('finishes.on', { route: $t(`route.${ground}`) }) }}</p>
-      <FinishTable v-if="finishes" :id="id" :pick="pick" :route="ground" :overrides="overrides" @pick="pick.finish = $event" />
+      <FinishTable v-if="finishes" :id="id" :pick="pick" :route="ground" :overrides="overrides" :faces="some" @pick="pick.finish = $event" />
     </details>
     <table v-if="compared" class="w-full table-fixed text-left mt-4 bg-sheet" data-test="compared">
       <thead><tr><th class="p-2 w-48" /><th v-for="v in compared" :key="v.route" class="p-2 text-lg">{{ $t(`route.${v.route}`) }}</th></tr></thead>
@@ -118,7 +118,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
           <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length"><details><summary class="underline cursor-pointer min-h-8">{{ $t(v.gates.some(g => g.fallback) ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption block">{{ $t('route.chanceSum') }}</span><span v-if="v.record" class="caption block" data-test="record">{{ $t('route.record', { fails: v.record.fails, tries: v.record.tries, expected: v.record.expected.toFixed(1) }) }}</span></details></li>
         </ul>
         <div v-if="v.standing !== 'ruled-out'" class="clock">
-          <dl class="grid grid-cols-[auto_1fr_1fr_1fr] gap-x-3 gap-y-1">
+          <dl class="grid grid-cols-[auto_1fr_1fr_1fr] items-baseline gap-x-3 gap-y-1">
             <dt /><dd class="caption text-right">{{ $t('route.allWell') }}</dd><dd class="caption text-right">{{ $t('route.expected') }}</dd><dd class="caption text-right">{{ $t('worst') }}</dd>
             <dt class="caption">{{ $t('route.hands') }}</dt><dd class="text-right">{{ hours(v.likely.attended_min) }}</dd><dd class="text-right">{{ hours(v.expected.attended_min) }}</dd><dd class="text-right">{{ hours(v.worst.attended_min) }}</dd>
             <dt class="caption">{{ $t('route.ready') }}</dt><dd class="text-right">{{ day(v.readyLikely_ms) }}</dd><dd class="text-right">{{ day(v.expected.ready_ms) }}</dd><dd class="text-right">{{ day(v.readyWorst_ms) }}</dd>
