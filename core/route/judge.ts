@@ -15,6 +15,8 @@ export interface RouteVerdict {
   standing: Standing
   reasons: RouteReason[]
   chance: number
+  /** what the chance is of: a gate with a fallback, or a second round */
+  chanceOf: 'fallback' | 'second-round'
   chanceReasons: { p: number, why: string }[]
   /** how its gate went in this shop before, where one was judged */
   record: GateRecord | null
@@ -104,7 +106,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const gates = plan.steps.flatMap(st => st.gate ? [{ ...st.gate, chance: inThisShop(st.gate.chance, q.record?.[st.gate.slug]) }] : [])
   const chance = outcomes[0]?.chance ?? 0
   return {
-    route, standing, reasons: unique, chance, chanceReasons: chanceReasons(route, main.facts), record: outcomes[0]?.gate ? q.record?.[outcomes[0].gate] ?? null : null, plan, likely, worst,
+    route, standing, reasons: unique, chance, chanceOf: outcomes[0]?.gate ? 'fallback' : 'second-round', chanceReasons: chanceReasons(route, main.facts), record: outcomes[0]?.gate ? q.record?.[outcomes[0].gate] ?? null : null, plan, likely, worst,
     expected: { attended_min: Math.round(likely.attended_min + more(o => o.chance * (o.failed.attended_min - o.likely.attended_min))), total_minor: Math.round(likely.total_minor + more(o => o.chance * (o.failed.total_minor - o.likely.total_minor))), ready_ms: Math.max(readyLikely_ms, ...outcomes.map(o => o.likely_ms + o.chance * (o.failed_ms - o.likely_ms))) },
     likelyDays: Math.ceil((readyLikely_ms - q.now_ms) / DAY_MS), worstDays: Math.ceil((readyWorst_ms - q.now_ms) / DAY_MS), readyLikely_ms, readyWorst_ms,
     reversible: REVERSIBLE[route], patina: PATINA[route], hazards: [...new Set(plan.steps.flatMap(st => st.cautions))], gates,

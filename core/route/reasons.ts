@@ -128,7 +128,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
     }
     case 'level-barrier-recoat': {
       reasons.push(...keepsFilm(facts))
-      if (rough.length) reasons.push(speaksFor(`${rough[0]!.kind}, ${extent(facts, rough[0]!)}: levelling takes it away.`))
+      if (rough.length) reasons.push(speaksFor(`${words(rough[0]!.kind)}, ${extent(facts, rough[0]!)}: levelling takes it away.`))
       else reasons.push(doubtful('Nothing was found that asks for levelling; scuffing is milder.'))
       if (isFound(facts, 'several-layers')) reasons.push(doubtful('Several layers: cutting through them leaves halos that show only under the sealer.'))
       const shaped = groupsOf(facts).flatMap(g => g.faces).filter(f => f.shape !== 'flat')
@@ -139,7 +139,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       if (groupsOf(facts).length > 0 && groupsOf(facts).every(g => finishOn(facts, g)[0]?.finish === 'none')) reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
       if (isFound(facts, 'several-layers')) reasons.push(speaksFor('Several layers come off together.'))
       const failing = findingsOf(facts, 'peeling', 'worn-through', 'crazing')[0]
-      if (failing) reasons.push(speaksFor(`${failing.kind}, ${extent(facts, failing)}: it comes off with the film.`))
+      if (failing) reasons.push(speaksFor(`${words(failing.kind)}, ${extent(facts, failing)}: it comes off with the film.`))
       if (facts.tone === 'lighter') reasons.push(speaksFor('The old colour comes off, so that it can become lighter.'))
       if (facts.bans.includes('dry-sanding') && !leadSuspected(facts.lead)) reasons.push(doubtful('A hazard is not ruled out: wet methods only.'))
       if (leadSuspected(facts.lead)) reasons.push(doubtful(`Lead ${facts.lead === 'yes' ? 'was found' : 'is not ruled out'}: wet methods only, and local rules on the waste.`))

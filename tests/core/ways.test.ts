@@ -41,6 +41,7 @@ describe('faces that go their own way', () => {
     expect(some.likely.total_minor).toBeLessThan(all.likely.total_minor)
     expect(some.worst.total_minor).toBeGreaterThan(some.likely.total_minor)
     expect(some.gates.some(g => g.fallback === 'strip-chemical')).toBe(true)
+    expect(some.chanceOf).toBe('second-round')
   })
   it('two faces of one group that go different ways are two groups', () => {
     const f = facts({ faces: [face(), face({ id: 2 })] })

@@ -115,7 +115,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         </div>
         <ul class="grid gap-1 content-start">
           <li v-for="r in v.reasons" :key="r.says" :class="r.standing === 'ruled-out' ? 'text-madder' : ''"><span aria-hidden="true" :class="colour[r.standing]">{{ mark[r.standing] }}</span> {{ r.says }}</li>
-          <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length"><details><summary class="underline cursor-pointer min-h-8">{{ $t(v.gates.some(g => g.fallback) ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption block">{{ $t('route.chanceSum') }}</span><span v-if="v.record" class="caption block" data-test="record">{{ $t('route.record', { fails: v.record.fails, tries: v.record.tries, expected: v.record.expected.toFixed(1) }) }}</span></details></li>
+          <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length"><details><summary class="underline cursor-pointer min-h-8">{{ $t(v.chanceOf === 'fallback' ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption block">{{ $t('route.chanceSum') }}</span><span v-if="v.record" class="caption block" data-test="record">{{ $t('route.record', { fails: v.record.fails, tries: v.record.tries, expected: v.record.expected.toFixed(1) }) }}</span></details></li>
         </ul>
         <div v-if="v.standing !== 'ruled-out'" class="clock">
           <dl class="grid grid-cols-[auto_1fr_1fr_1fr] items-baseline gap-x-3 gap-y-1">
