@@ -50,7 +50,7 @@ export const takeIn = z.object({
 })
 export type TakeIn = z.infer<typeof takeIn>
 const roomRh = z.number({ error: 'Give the humidity in %.' }).gt(0.01, 'Humidity is 2 to 98 %.').lt(0.99, 'Humidity is 2 to 98 %.').nullable()
-export const pieceChange = z.object({ rowVersion: version, name: text('The piece\'s name').optional(), ...wish, note: maybeText(2000), roomDryRh: roomRh, roomHumidRh: roomRh }).partial().required({ rowVersion: true })
+export const pieceChange = z.object({ rowVersion: version, name: text('The piece\'s name').optional(), ...wish, note: maybeText(2000), roomDryRh: roomRh, roomHumidRh: roomRh, colourSample: z.enum(['none', 'bare', 'under-finish']) }).partial().required({ rowVersion: true })
   .refine(c => !(c.roomDryRh && c.roomHumidRh) || c.roomDryRh < c.roomHumidRh, { error: 'The dry season must be drier than the damp one.', path: ['roomDryRh'] })
 export const addParts = z.object({ parts })
 export const pieceQuery = z.object({ find: z.string().max(100).default(''), state: z.enum(['active', 'ready', 'handed-over', 'all']).default('active') })
@@ -135,6 +135,7 @@ export const benchCommand = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('finish'), ...command, gate: z.enum(['pass', 'fail']).nullable().default(null),
     used: z.array(z.object({ lotId: id, amountMl: z.number({ error: 'Give the amount in ml.' }).min(0, 'An amount cannot be below zero.').max(100_000), word: maybeText(300) })).max(5).default([]), note: maybeText(500) }),
   z.object({ kind: z.literal('not-dry'), ...command }),
+  z.object({ kind: z.literal('mixed'), ...command }),
   z.object({ kind: z.literal('undo'), ...command }),
 ], { error: 'This is no act at the bench.' })
 export type BenchCommand = z.infer<typeof benchCommand>

@@ -14,7 +14,7 @@ export const BENCH: InjectionKey<ShallowRef<BenchNow | null>> = Symbol('bench')
 export interface ActTarget { stepId: number, rowVersion: number, title: string }
 
 /** An act at the bench as a command with its own UUID. A repeat after a broken line sends the same one. */
-export async function actAtBench(kind: 'start' | 'finish' | 'not-dry' | 'undo', step: ActTarget, minutesAgo = 0, more: Record<string, unknown> = {}): Promise<boolean> {
+export async function actAtBench(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', step: ActTarget, minutesAgo = 0, more: Record<string, unknown> = {}): Promise<boolean> {
   const clock = useClock()
   const command = { kind, uuid: crypto.randomUUID(), stepId: step.stepId, rowVersion: step.rowVersion, happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(), ...more }
   for (let tries = 0; ; tries++) {

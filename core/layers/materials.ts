@@ -35,6 +35,8 @@ export interface Material {
   betweenCoats_P: number | null
   /** minutes within which it must be wiped off; null where it is not */
   wipe_min: number | null
+  /** minutes that a mixed pot lasts, early and late; null: nothing is mixed, or it does not set in the pot */
+  potLife_min: readonly [early: number, late: number] | null
   /** what makes it different to other layers */
   traits: readonly Trait[]
   /** 1–5; shop default, unsourced */
@@ -53,7 +55,7 @@ const d = (days: number) => days * 1440
 
 const film = (m: Partial<Material> & Pick<Material, 'slug' | 'name' | 'base'>): Material => ({
   role: 'film', solids: [0.2, 0.25], wet_um: 90, spread_g_m2: null, density: 0.9, coats: [2, 3], recoat_min: [60, 60], recoatMax_min: null,
-  wipe_min: null, traits: [], durability: 3, repairable: 3, voc_g_l: 500,
+  wipe_min: null, potLife_min: null, traits: [], durability: 3, repairable: 3, voc_g_l: 500,
   meltsIn: false, handle_min: d(1), cure_d: [7, 14], air: GENERAL_AIR, betweenCoats_P: 320, transfer: 0.95, minutes_m2: 10, setup_min: 8, price_minor: 30000, ...m,
 })
 const inWood = (m: Partial<Material> & Pick<Material, 'slug' | 'name' | 'base' | 'role' | 'spread_g_m2'>): Material =>
@@ -78,7 +80,7 @@ export const MATERIALS: readonly Material[] = [
     handle_min: d(1), cure_d: [30, 30], betweenCoats_P: 400, minutes_m2: 8, price_minor: 31000, traits: ['yellows'], durability: 3, repairable: 3, voc_g_l: 500 }),
   film({ slug: 'resin-oil-varnish', name: 'resin-oil varnish', base: 'oil', solids: [0.25, 0.25], wet_um: 100, density: 0.88, coats: [3, 3], recoat_min: [d(1), d(1)], recoatMax_min: d(3),
     handle_min: d(1), cure_d: [7, 30], betweenCoats_P: 220, minutes_m2: 7, price_minor: 36000, traits: ['yellows'], durability: 4, repairable: 3, voc_g_l: 450 }),
-  film({ slug: 'urethane-2c', name: 'two-part urethane', base: 'lacquer', solids: [0.35, 0.5], wet_um: 110, density: 1, coats: [2, 2], recoat_min: [h(1), h(12)], recoatMax_min: d(1),
+  film({ slug: 'urethane-2c', name: 'two-part urethane', potLife_min: [h(2), h(6)], base: 'lacquer', solids: [0.35, 0.5], wet_um: 110, density: 1, coats: [2, 2], recoat_min: [h(1), h(12)], recoatMax_min: d(1),
     handle_min: d(3), cure_d: [7, 7], betweenCoats_P: 400, transfer: 0.65, minutes_m2: 5, setup_min: 23, price_minor: 52000, traits: ['catalysed', 'clear'], durability: 5, repairable: 1, voc_g_l: 550 }),
   film({ slug: 'opaque-colour', name: 'opaque colour', base: 'water', solids: [0.3, 0.45], wet_um: 60, density: 1.1, coats: [3, 3], recoat_min: [5, 30], handle_min: d(1), cure_d: [7, 7], betweenCoats_P: 320,
     transfer: 0.65, minutes_m2: 5, setup_min: 23, price_minor: 34000, durability: 4, repairable: 3, voc_g_l: 120 }),

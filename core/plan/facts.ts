@@ -66,6 +66,8 @@ export interface Facts {
   wet: { faceId: number, most_pct: number, likely_d: number }[]
   /** hardware that waits for the client's word */
   undecided: string[]
+  /** on what the client approved the colour: on nothing yet, on wood without its topcoat, or under the finish */
+  sample: 'none' | 'bare' | 'under-finish'
   /** faces with a crack that moves too far for a rigid filler */
   movingCracks: number[]
   /** marks that are kept */

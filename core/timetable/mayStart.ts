@@ -9,7 +9,8 @@ import { closingOf, isWorking, nextSpan, type Hours } from './hours'
 const MIN_MS = 60_000
 
 export type StepState = 'planned' | 'running' | 'done' | 'skipped'
-export interface BenchStep extends Step { state: StepState, started_ms: number | null, finished_ms: number | null }
+/** `mixed_ms`: when its two parts came together, where they have */
+export interface BenchStep extends Step { state: StepState, started_ms: number | null, finished_ms: number | null, mixed_ms?: number | null }
 /** `held_ms`: "not dry yet" was said; not before this moment. */
 export interface BenchWait extends Wait { held_ms: number | null, /** the minimum put in by hand, minutes */ least_min: number | null }
 
@@ -30,6 +31,12 @@ export interface Window {
 }
 
 const heatShortens = (air: Air | null): number => air ? Math.min(1, temperatureFactor(air.temperature_C)) : 1
+
+/** When the mixed pot of a step ends, by its early figure; heat shortens it. Null where nothing is mixed. */
+export function potEnds_ms(step: BenchStep, air: Air | null): number | null {
+  const life = step.product ? materialOf(step.product).potLife_min : null
+  return life && step.mixed_ms ? step.mixed_ms + life[0] * heatShortens(air) * MIN_MS : null
+}
 
 /** The window of a wait whose earlier step has started, or null. Heat shortens a maximum as it shortens drying; a cool room does not lengthen it. */
 export function windowOf(wait: BenchWait, from: BenchStep, air: Air | null = null): Window | null {
@@ -121,6 +128,14 @@ export function mayStart(q: StartQuestion): StartVerdict {
   if (air && !said('topcoat-climate')) {
     if (air.severity === 'stop' || air.severity === 'unknown') refuse('air', air.lines.join(' '), true)
     else warnings.push(...air.lines)
+  }
+
+  const life_min = step.product ? materialOf(step.product).potLife_min?.[0] : undefined
+  if (life_min !== undefined) {
+    const ends_ms = potEnds_ms(step, q.air)
+    if (ends_ms === null) warnings.push(`Touch "Mixed" when the two parts come together: a pot lasts about ${life_min / 60} h.`)
+    else if (now_ms <= ends_ms) warnings.push(`Use the pot by ${clock(ends_ms)}.`)
+    else if (!said('two-part-after-pot-life')) refuse('rule', `The pot was mixed at ${clock(step.mixed_ms!)}; its life ended at ${clock(ends_ms)}. Mix a new pot.`, true)
   }
 
   const longest = Math.max(0, ...q.waits.filter(w => w.from === step.key && w.hard && w.max !== null && w.kind === 'dwell').map(w => w.max!))

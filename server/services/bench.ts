@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { mustAskAgain } from '#core/approval'
 import { estimate } from '#core/estimate'
 import { afterFallback, completePlan, fallBackFrom } from '#core/plan'
+import { potEnds_ms } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
@@ -34,7 +35,7 @@ export async function actAtBench(command: BenchCommand, person: Person, now: Dat
     const step = plan.steps.find(st => st.id === command.stepId)!
     if (step.rowVersion !== command.rowVersion) throw stale()
     const act: Act = { tx, file, plan, step, now, person, at: momentOf(command.happenedAt, now) }
-    const result = command.kind === 'start' ? await start(act) : command.kind === 'finish' ? await finish(act, command) : command.kind === 'not-dry' ? await notDry(act) : await undo(act)
+    const result = command.kind === 'start' ? await start(act) : command.kind === 'finish' ? await finish(act, command) : command.kind === 'not-dry' ? await notDry(act) : command.kind === 'mixed' ? await mixed(act) : await undo(act)
     await tell(tx, 'piece', file.piece.id, now)
     await tx.run('INSERT INTO bench_command (uuid, person_id, at, result) VALUES (:uuid, :personId, :now, :result)', { uuid: command.uuid, personId: person.id, now, result: JSON.stringify(result) })
     return result
@@ -149,6 +150,18 @@ async function repeatBefore(act: Act): Promise<Result> {
   const { waits } = completePlan(fresh.steps.filter(st => st.state !== 'skipped'), file.facts, choiceOf(file)!)
   await writeWaits(tx, file.piece.id, waits, plan.waits)
   return { ok: true, says: `Once more: ${again.map(st => st.title).join(', ')}` }
+}
+
+/** "Mixed": the pot of a two-part product begins its life; touched again, a new pot. */
+async function mixed(act: Act): Promise<Result> {
+  const { tx, step, at } = act
+  if (step.state !== 'planned' && step.state !== 'running') throw fail(409, 'done', 'This step is done; nothing is mixed for it any more.')
+  const ends_ms = potEnds_ms({ ...step, mixed_ms: at.getTime() }, (await readAir(at, tx)).air)
+  if (ends_ms === null) throw fail(422, 'no-pot', 'This product is not mixed from two parts, or its pot does not set.')
+  await tx.run('UPDATE plan_step SET mixed_at = :at, row_version = row_version + 1 WHERE id = :id', { at, id: step.id })
+  const says = `Mixed for: ${step.title}. Use the pot by ${clockIn((await readHours(tx)).zone, at)(ends_ms)}`
+  await write(act, 'mixed', says)
+  return { ok: true, says }
 }
 
 /** "Not dry yet": holds back what waits for this step by a quarter hour, or a quarter of the wait. */

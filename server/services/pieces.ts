@@ -16,7 +16,7 @@ export interface PieceRow {
   id: number, client_id: number, name: string, use_kind: Facts['use'], tone: Facts['tone'], sheen: Facts['sheen'], age_wish: Facts['age'], due_on: string | null, period: Period
   refinished: 'yes' | 'no' | 'unknown', keep_patina: 0 | 1, lead_answer: 'yes' | 'no' | 'unknown', note: string, state: 'active' | 'ready' | 'handed-over'
   route: string | null, finish: string | null, colour: string | null, conditioner: string | null, accepted_worst_minor: number | null, agreed_minor: number | null, room_dry_rh: number | null, room_humid_rh: number | null
-  fill: string, bleach: string, film_um: number | null, house: Record<string, string> | null, shop_house: Record<string, string> | string | null
+  fill: string, bleach: string, film_um: number | null, colour_sample: Facts['sample'], house: Record<string, string> | null, shop_house: Record<string, string> | string | null
   taken_in_at: Date, handed_over_at: Date | null, row_version: number, client_name: string, client_email: string, client_phone: string
 }
 export interface FaceRow { id: number, piece_id: number, part_id: number, part: string, scope: Face['scope'], name: string, face_rank: Face['rank'], shape: Shape, orientation: Face['orientation'], length_mm: number, length_typed: string, width_mm: number, width_typed: string, copies: number, species: string, substrate: Face['substrate'], veneer_mm: number | null, veneer_typed: string | null, finish_group: string, row_version: number }
@@ -51,7 +51,7 @@ function recordedOf({ piece, faces, findings, tests, evidence, answers, moisture
   return {
     facts: {
       use: piece.use_kind, tone: piece.tone, sheen: piece.sheen, age: piece.age_wish, period: piece.period, refinished: piece.refinished, keepPatina: Boolean(piece.keep_patina),
-      lead: piece.lead_answer, found: null, finishes: [], bans: [], wet: [], movingCracks: [], undecided: items.filter(i => i.kind === 'hardware' && i.state !== 'present' && i.answer === null).map(i => i.name),
+      lead: piece.lead_answer, found: null, finishes: [], bans: [], wet: [], movingCracks: [], sample: piece.colour_sample, undecided: items.filter(i => i.kind === 'hardware' && i.state !== 'present' && i.answer === null).map(i => i.name),
       marks: items.filter(i => i.kind === 'mark').map(i => i.name), pace: { stripper: null, sanding: null },
       faces: faces.map(faceOf), findings: findings.map(f => ({ faceId: f.face_id, kind: f.kind, grade: f.grade, wish: f.wish, place: placeOf(f) })),
     },
@@ -170,7 +170,7 @@ export async function onPiece<T>(id: number, at: Date, person: Person, change: (
   })
 }
 
-const COLUMNS: Record<string, string> = { name: 'name', use: 'use_kind', tone: 'tone', sheen: 'sheen', age: 'age_wish', dueOn: 'due_on', period: 'period', refinished: 'refinished', keepPatina: 'keep_patina', lead: 'lead_answer', note: 'note', roomDryRh: 'room_dry_rh', roomHumidRh: 'room_humid_rh' }
+const COLUMNS: Record<string, string> = { name: 'name', use: 'use_kind', tone: 'tone', sheen: 'sheen', age: 'age_wish', dueOn: 'due_on', period: 'period', refinished: 'refinished', keepPatina: 'keep_patina', lead: 'lead_answer', note: 'note', roomDryRh: 'room_dry_rh', roomHumidRh: 'room_humid_rh', colourSample: 'colour_sample' }
 
 export async function changePiece(id: number, input: z.infer<typeof s.pieceChange>, person: Person, at: Date) {
   const { rowVersion, ...changes } = input

@@ -7,7 +7,7 @@ import type { PieceFile, Which } from './pieces'
 interface StepRow {
   id: number, piece_id: number, step_key: string, position: number, kind: StepKind, title: string, product: string | null, grits: string, method: Method, coat: number | null, passes: number
   attended_min: number, amount_ml: number | null, cautions: string, why: string, gate_slug: string | null, gate_look: string | null, gate_fails: string | null, gate_fallback: RouteSlug | null, gate_chance: number | null
-  by_hand: 0 | 1, state: StepState, gate_result: 'pass' | 'fail' | null, started_at: Date | null, finished_at: Date | null, started_by: string | null, finished_by: string | null, row_version: number, faces: string | null
+  by_hand: 0 | 1, state: StepState, gate_result: 'pass' | 'fail' | null, started_at: Date | null, finished_at: Date | null, mixed_at: Date | null, started_by: string | null, finished_by: string | null, row_version: number, faces: string | null
 }
 interface WaitRow { piece_id: number, from_key: string, to_key: string, kind: Wait['kind'], min_min: number, likely_min: number, safe_min: number, max_min: number | null, hard: 0 | 1, why: string, held_until: Date | null, least_min: number | null }
 
@@ -21,7 +21,7 @@ const stepOf = (r: StepRow): PlannedStep => ({
   id: r.id, key: r.step_key, position: r.position, kind: r.kind, title: r.title, faces: list(r.faces ?? '').map(Number), product: r.product, grits: list(r.grits).map(Number), method: r.method, coat: r.coat, passes: r.passes,
   attended_min: r.attended_min, amount_ml: r.amount_ml, cautions: list(r.cautions) as Caution[], why: r.why, byHand: Boolean(r.by_hand), rowVersion: r.row_version, gateResult: r.gate_result,
   gate: r.gate_slug ? { slug: r.gate_slug, look: r.gate_look!, fails: r.gate_fails!, fallback: r.gate_fallback, chance: r.gate_chance! } : null,
-  state: r.state, started_ms: r.started_at?.getTime() ?? null, finished_ms: r.finished_at?.getTime() ?? null, startedBy: r.started_by, finishedBy: r.finished_by,
+  state: r.state, started_ms: r.started_at?.getTime() ?? null, finished_ms: r.finished_at?.getTime() ?? null, mixed_ms: r.mixed_at?.getTime() ?? null, startedBy: r.started_by, finishedBy: r.finished_by,
 })
 const waitOf = (r: WaitRow): BenchWait => ({ from: r.from_key, to: r.to_key, kind: r.kind, min: r.min_min, likely: r.likely_min, safe: r.safe_min, max: r.max_min, hard: Boolean(r.hard), why: r.why, held_ms: r.held_until?.getTime() ?? null, least_min: r.least_min })
 

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest'
 import type { Air } from '#core/air'
 import { judgePlan } from '#core/layers'
 import { workOutPlan } from '#core/plan'
-import { afterWorking, barEdges, closingOf, forecast, isWorking, mayStart, windowOf, type BenchStep, type BenchWait } from '#core/timetable'
+import { afterWorking, barEdges, closingOf, forecast, isWorking, mayStart, potEnds_ms, windowOf, type BenchStep, type BenchWait } from '#core/timetable'
 import { choice, facts, hours, at } from '../facts'
 
 const clock = (ms: number) => new Date(ms + 3_600_000).toISOString().slice(11, 16)
@@ -104,5 +104,23 @@ describe('heat and dust', () => {
     expect(says('sand')).toMatch(/A coat is wet in this room: Writing slope, coat 2, until 11:40/)
     expect(says('sand', { method: 'wet' })).toBe('')
     expect(says('wash')).toBe('')
+  })
+})
+
+describe('a mixed pot', () => {
+  const mixed = at('2026-11-23T10:00')
+  const pick = choice({ finish: 'urethane-2c' })
+  const plan = workOutPlan(facts(), pick)
+  const steps: BenchStep[] = plan.steps.map(s => ({ ...s, state: 'planned', started_ms: null, finished_ms: null }))
+  const ask = (local: string, mixed_ms: number | null, temperature_C = 21, overruled: string[] = []) => mayStart({ step: { ...steps.find(s => s.product === 'urethane-2c')!, mixed_ms }, steps, waits: [], verdicts: [], overruled: new Set(overruled), hours, now_ms: at(local), air: { temperature_C, rh: 0.45 }, clock })
+  it('lasts two to six hours (common practice), counted by the early end: refused after it, told before it', () => {
+    expect(ask('2026-11-23T11:59', mixed)).toMatchObject({ may: true, warnings: ['Use the pot by 12:00.'] })
+    expect(ask('2026-11-23T12:01', mixed).refusals.map(r => r.says)).toEqual(['The pot was mixed at 10:00; its life ended at 12:00. Mix a new pot.'])
+    expect(ask('2026-11-23T12:01', null).warnings.join()).toMatch(/Touch "Mixed"/)
+  })
+  it('heat shortens it, a word of the owner overrules it, and a product that is not mixed has none', () => {
+    expect(ask('2026-11-23T11:05', mixed, 31).refusals.map(r => r.says).join()).toMatch(/ended at 11:00/)
+    expect(ask('2026-11-23T12:01', mixed, 21, ['two-part-after-pot-life|' + steps.find(s => s.product === 'urethane-2c')!.key]).may).toBe(true)
+    expect(potEnds_ms({ ...steps[0]!, mixed_ms: mixed }, null)).toBeNull()
   })
 })

@@ -139,6 +139,7 @@ const cases: [string, Facts, Choice, Break][] = [
   ['hot-solvent-over-oil-film', facts(), choice({ route: 'scuff-and-recoat', finish: 'nitrocellulose-lacquer' }), p => ({ steps: p.steps.filter(s => s.product !== 'dewaxed-shellac') })],
   ['water-over-uncured-oil', facts(), choice(), before('coat', { kind: 'coat', product: 'oil-polyurethane', coat: 1 })],
   ['stearate-sealer-under-catalysed', facts(), choice({ finish: 'oil-polyurethane' }), before('coat', { kind: 'coat', product: 'lacquer-sanding-sealer', coat: 1 })],
+  ['sample-under-finish', facts({ sample: 'under-finish' }), choice({ colour: 'pigment-stain' }), elsewhere(facts({ sample: 'bare' }))],
   ['ladder-skips', facts(), choice(), change('sand', { grits: [80, 180] })],
   ['hardwax-needs-open-wood', facts(), choice({ finish: 'hardwax-oil-2c' }), change('sand', { grits: [100, 220] })],
   ['boiled-linseed-under-shellac', facts(), choice({ finish: 'shellac-brushed', house: { ...USUAL_HOUSE, 'oil-under-shellac': 'boiled' } }), shorten('oil-off-1')],

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
+import { MATERIALS } from '#core/layers/materials'
 import type { ActTarget } from '~/composables/bench'
 
 /** Start, done, not dry yet, take back: now, or some minutes ago. */
@@ -8,7 +9,8 @@ const session = useSession()
 const asking = ref<number | null>(null)
 const busy = ref(false)
 const AGO = [5, 10, 20, 30]
-async function go(kind: 'start' | 'finish' | 'not-dry' | 'undo', ago = 0) {
+const potted = computed(() => MATERIALS.some(m => m.slug === props.step.product && m.potLife_min))
+async function go(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', ago = 0) {
   if (kind === 'finish' && (props.step.product || props.step.gate)) { asking.value = ago; return }
   busy.value = true
   await actAtBench(kind, props.step, ago)
@@ -27,6 +29,7 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
         <template v-if="state === 'running' || may">
           <MenuItem v-for="n in AGO" :key="n" v-slot="{ active }"><button class="block w-full text-left px-4 min-h-12" :class="active ? 'bg-verdigris-wash' : ''" @click="go(main, n)">{{ $t(`bench.${main}Ago`, { n }) }}</button></MenuItem>
         </template>
+        <MenuItem v-if="state !== 'done' && potted" v-slot="{ active }"><button class="block w-full text-left px-4 min-h-12" :class="active ? 'bg-verdigris-wash' : ''" @click="go('mixed')">{{ $t('bench.mixed') }}</button></MenuItem>
         <MenuItem v-if="state === 'planned' && waits" v-slot="{ active }"><button class="block w-full text-left px-4 min-h-12" :class="active ? 'bg-verdigris-wash' : ''" @click="go('not-dry')">{{ $t('bench.notDry') }}</button></MenuItem>
         <MenuItem v-if="state !== 'planned'" v-slot="{ active }"><button class="block w-full text-left px-4 min-h-12" :class="active ? 'bg-verdigris-wash' : ''" @click="go('undo')">{{ $t('bench.undo') }}</button></MenuItem>
       </MenuItems>

@@ -15,7 +15,9 @@ const loop = computed(() => props.plan.loops.find(l => l.step === s.value.key))
 const target = computed(() => ({ stepId: s.value.id, rowVersion: s.value.rowVersion, title: s.value.title, kind: s.value.kind, product: s.value.product, amount_ml: s.value.amount_ml, gate: s.value.gate }))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as Choice)
-const airNeed = computed(() => MATERIALS.find(m => m.slug === s.value.product)?.air ?? null)
+const material = computed(() => MATERIALS.find(m => m.slug === s.value.product))
+const airNeed = computed(() => material.value?.air ?? null)
+const potted = computed(() => Boolean(material.value?.potLife_min))
 const words = ref<Record<string, string>>({})
 const apart = ref<number[] | null>(null)
 const names = computed(() => s.value.faces.map((id, i) => ({ id, name: s.value.faceNames[i]! })))
@@ -42,7 +44,7 @@ function keys(event: KeyboardEvent) {
         <span v-else-if="s.start.latest_ms !== null && s.start.may" class="caption block text-ochre">{{ $t('now.before', { at: dayTime(s.start.latest_ms) }) }}</span>
       </button>
       <span class="clock text-right whitespace-nowrap">{{ s.attended_min ? hours(s.attended_min) : '' }}<span v-if="s.amount_ml" class="caption block">{{ amount(s.amount_ml) }}</span></span>
-      <BenchAct v-if="can && s.kind !== 'approval' && (s.state === 'running' || s.state === 'planned' && (s.start.may || dries && s.start.refusals.some(r => r.code === 'too-early')))" :step="target" :state="s.state === 'running' ? 'running' : 'planned'" :may="s.start.may" waits />
+      <BenchAct v-if="can && s.kind !== 'approval' && (s.state === 'running' || s.state === 'planned' && (s.start.may || potted && s.start.refusals.every(r => r.code === 'rule') || dries && s.start.refusals.some(r => r.code === 'too-early')))" :step="target" :state="s.state === 'running' ? 'running' : 'planned'" :may="s.start.may" waits />
       <BenchAct v-else-if="can && last" :step="target" state="done" />
       <NuxtLink v-if="s.kind === 'approval' && s.state === 'planned'" :to="`/pieces/${$route.params.id}/client`" class="act no-underline">{{ $t('plan.ask') }}</NuxtLink>
     </div>
@@ -61,6 +63,7 @@ function keys(event: KeyboardEvent) {
       <p class="caption">{{ s.faceNames.join(' · ') }}<template v-if="s.product"> · {{ s.product }}, {{ $t('plan.label') }}</template></p>
       <AirHours v-if="s.product && airNeed && s.state === 'planned'" :product="s.product" :ahead="plan.ahead" :air="plan.airNow" :now="plan.now_ms" />
       <p v-for="c in s.cautionTexts" :key="c" class="verdict">{{ c }}</p>
+      <p v-for="w in s.state === 'planned' && s.start.may ? s.start.warnings : []" :key="w" class="text-ochre">{{ w }}</p>
       <p v-for="r in s.state === 'planned' ? s.start.refusals : []" :key="r.says">{{ r.says }}</p>
       <template v-if="movable">
         <StepEditor v-if="facts" :step="s" :plan="plan" :facts="facts" :choice="choice" @save="emit('change', $event)" />

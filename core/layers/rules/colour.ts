@@ -58,5 +58,6 @@ export const COLOUR_RULES: readonly Rule[] = [
     check: c => each(c, v => v.step.kind === 'paint-wash' && !c.visits.some(u => u.group === v.group && u.index > v.index && u.step.kind === 'coat') ? 'nothing seals the wash' : null) },
   { slug: 'yellowing-over-pale', severity: 'warn', scope: 'plan', source: COMMON, reason: 'An ambering topcoat takes back what bleaching or pickling gave.', mend: 'A water-clear topcoat that does not yellow.',
     check: c => each(c, v => v.before.pale && ['coat', 'oil-on'].includes(v.step.kind) && product(v)!.traits.includes('yellows') ? `${product(v)!.name} ambers over pale wood` : null) },
-  { slug: 'sample-under-finish', severity: 'warn', scope: 'shop', source: COMMON, reason: 'Colour without its topcoat is another colour.', mend: 'Approve it on a step panel under finish.', check: null },
+  { slug: 'sample-under-finish', severity: 'warn', scope: 'plan', source: COMMON, reason: 'Colour without its topcoat is another colour.', mend: 'Approve it on a step panel under finish.',
+    check: c => c.facts.sample !== 'bare' ? [] : each(c, v => ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash'].includes(v.step.kind) ? 'its colour was approved on a sample without topcoat' : null) },
 ]

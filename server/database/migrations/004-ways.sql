@@ -1,5 +1,6 @@
--- Faces that go their own way, changes of a plan that can be taken back, waits lengthened by hand, and whether dust and finish share a room.
-ALTER TABLE piece ADD COLUMN film_um SMALLINT UNSIGNED NULL;
+-- Faces that go their own way, changes of a plan that can be taken back, waits lengthened by hand, when a pot was mixed, on what colour was approved, and whether dust and finish share a room.
+ALTER TABLE piece ADD COLUMN film_um SMALLINT UNSIGNED NULL, ADD COLUMN colour_sample ENUM('none','bare','under-finish') NOT NULL DEFAULT 'none';
+ALTER TABLE plan_step ADD COLUMN mixed_at DATETIME(3) NULL;
 ALTER TABLE plan_wait ADD COLUMN least_min DECIMAL(9,2) NULL;
 ALTER TABLE shop ADD COLUMN one_room BOOLEAN NOT NULL DEFAULT FALSE;
 CREATE TABLE own_way (

@@ -6,6 +6,11 @@ const { data: answers, load } = useLive<AnswerLine[]>(() => '/api/answers', (top
 const mine = computed(() => (answers.value ?? []).filter(a => a.pieceId === id.value))
 const words = ref('')
 const days = ref(14)
+const SAMPLES = ['none', 'bare', 'under-finish'] as const
+async function sample(colourSample: string) {
+  await send('PATCH', `/api/pieces/${id.value}`, { rowVersion: page.value!.piece.row_version, colourSample })
+  await reload()
+}
 const can = computed(() => session.may('owner', 'lead', 'office'))
 async function ask() {
   if (await send('POST', `/api/pieces/${id.value}/approvals`, { words: words.value, days: days.value })) words.value = ''
@@ -25,6 +30,7 @@ async function ask() {
       <p class="caption">{{ $t('client.what') }}</p>
     </form>
     <section>
+      <label v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="block mb-4">{{ $t('client.sample') }} <select class="field" :value="page!.piece.colour_sample" @change="sample(($event.target as HTMLSelectElement).value)"><option v-for="o in SAMPLES" :key="o" :value="o">{{ $t(`client.samples.${o}`) }}</option></select></label>
       <h2>{{ $t('client.asked') }}</h2>
       <p v-if="answers && !mine.length" class="row">{{ $t('client.never') }}</p>
       <AnswerCard v-for="a in mine" :key="a.id" :answer="a" @changed="load().then(reload)" />
