@@ -1,0 +1,11 @@
+/** Open formats in and out. */
+import { parseCgats } from './cgats'
+import { parseSamplesCsv } from './csv'
+import type { Sample } from './samples'
+
+export { parseCgats, writeCgats } from './cgats'
+export { parseSamplesCsv, writeSamplesCsv } from './csv'
+export type { Sample } from './samples'
+
+/** Samples of a file, whichever of the two it is. @throws RangeError with the line that cannot be read. */
+export const parseSamples = (text: string): Sample[] => /^\s*BEGIN_DATA/im.test(text) || /^\s*(CGATS|ISO28178)/i.test(text) ? parseCgats(text) : parseSamplesCsv(text)
