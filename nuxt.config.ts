@@ -15,6 +15,9 @@ export default defineNuxtConfig({
     smtpUrl: 'smtp://127.0.0.1:4182',
     climateUrl: 'http://127.0.0.1:4183/reading',
     swabUrl: 'http://127.0.0.1:4186/read',
+    /** host:port of the lines to the colour meter and the balance */
+    meterLine: '127.0.0.1:4187',
+    balanceLine: '127.0.0.1:4188',
     /** 'demo' or 'test' may set the clock; anything else may not */
     mode: 'shop',
     session: { password: '', name: 'hantverk', cookie: { secure: false, sameSite: 'lax' as const } },

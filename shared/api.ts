@@ -1,5 +1,6 @@
 /** The one registry of the API: who may call what, and what a call must carry. */
 import type { z } from 'zod'
+import * as c from './colour'
 import * as s from './schemas'
 import type { Role } from '../core/safety'
 
@@ -86,6 +87,28 @@ export const API = {
   'GET /api/store': { roles: all },
   'POST /api/products': { roles: decide, body: s.addProduct },
   'POST /api/lots': { roles: all, body: s.addLot },
+
+  'GET /api/colour': { roles: all, query: c.colourQuery },
+  'POST /api/readings': { roles: bench, body: c.addReading },
+  'POST /api/readings/measure': { roles: bench, body: c.measure },
+  'POST /api/readings/import': { roles: bench, body: c.importReadings },
+  'GET /api/readings/export': { roles: all, query: c.exportQuery },
+  'DELETE /api/readings/:id': { roles: bench },
+  'POST /api/colourants': { roles: decide, body: c.addColourant },
+  'POST /api/colourants/learn': { roles: decide, body: c.learn },
+  'GET /api/recipes': { roles: all, query: c.recipeQuery },
+  'POST /api/recipes': { roles: bench, body: c.saveRecipe },
+  'GET /api/recipes/:id': { roles: all },
+  'GET /api/batches': { roles: all, query: c.batchQuery },
+  'POST /api/batches': { roles: bench, body: c.addBatch },
+  'GET /api/batches/:id': { roles: all },
+  'POST /api/batches/:id/acts': { roles: bench, body: c.batchAct },
+  'GET /api/batches/:id/label': { roles: all },
+  'GET /api/balance': { roles: bench },
+  'POST /api/balance': { roles: bench, body: c.balanceAct },
+  'GET /api/pieces/:id/panel': { roles: all },
+  'POST /api/pieces/:id/bands': { roles: bench, body: c.addBand },
+  'PATCH /api/bands/:id': { roles: bench, body: c.changeBand },
 
   'GET /api/house': { roles: all },
   'PUT /api/house': { roles: owner, body: s.houseChange },

@@ -9,11 +9,11 @@ import { HAZARDS } from '../core/safety'
 import { parseLength_mm, SHAPES } from '../core/units'
 import { SPECIES } from '../core/wood'
 
-const text = (what: string, max = 120) => z.string({ error: `${what} is missing.` }).trim().min(1, `${what} is missing.`).max(max, `${what} is too long: ${max} characters at most.`)
-const maybeText = (max: number) => z.string().trim().max(max, `Too long: ${max} characters at most.`).default('')
-const version = z.number({ error: 'Load the page again and repeat.' }).int().min(1)
-const id = z.number().int().min(1).max(4294967295)
-const slugOf = <T extends string>(list: readonly T[], message: string) => z.enum(list as readonly [T, ...T[]], { error: message })
+export const text = (what: string, max = 120) => z.string({ error: `${what} is missing.` }).trim().min(1, `${what} is missing.`).max(max, `${what} is too long: ${max} characters at most.`)
+export const maybeText = (max: number) => z.string().trim().max(max, `Too long: ${max} characters at most.`).default('')
+export const version = z.number({ error: 'Load the page again and repeat.' }).int().min(1)
+export const id = z.number().int().min(1).max(4294967295)
+export const slugOf = <T extends string>(list: readonly T[], message: string) => z.enum(list as readonly [T, ...T[]], { error: message })
 
 /** A length as typed; kept as typed, checked to be one. */
 export const length = z.string({ error: 'Give a length, such as 600, 60 cm or 23 5/8 in.' }).trim().max(40, 'Too long for a length.')
@@ -50,7 +50,7 @@ export const takeIn = z.object({
 })
 export type TakeIn = z.infer<typeof takeIn>
 const roomRh = z.number({ error: 'Give the humidity in %.' }).gt(0.01, 'Humidity is 2 to 98 %.').lt(0.99, 'Humidity is 2 to 98 %.').nullable()
-export const pieceChange = z.object({ rowVersion: version, name: text('The piece\'s name').optional(), ...wish, note: maybeText(2000), roomDryRh: roomRh, roomHumidRh: roomRh, colourSample: z.enum(['none', 'bare', 'under-finish']) }).partial().required({ rowVersion: true })
+export const pieceChange = z.object({ rowVersion: version, name: text('The piece\'s name').optional(), ...wish, note: maybeText(2000), roomDryRh: roomRh, roomHumidRh: roomRh, colourSample: z.enum(['none', 'bare'], { error: 'A colour under finish is approved by a band of the step panel.' }) }).partial().required({ rowVersion: true })
   .refine(c => !(c.roomDryRh && c.roomHumidRh) || c.roomDryRh < c.roomHumidRh, { error: 'The dry season must be drier than the damp one.', path: ['roomDryRh'] })
 export const addParts = z.object({ parts })
 export const pieceQuery = z.object({ find: z.string().max(100).default(''), state: z.enum(['active', 'ready', 'handed-over', 'all']).default('active') })
@@ -60,7 +60,7 @@ const mm = z.number({ error: 'A place is given in mm.' }).min(-1, 'This place is
 export const placeSchema = z.object({ shape: z.enum(['unplaced', 'point', 'line', 'area', 'face']), copy: z.number().int().min(0).max(500), x_mm: mm, y_mm: mm, x2_mm: mm, y2_mm: mm, size_mm: z.number().min(0, 'A size cannot be below zero.').max(20_000, 'That is wider than 20 m.') })
 const unplaced = { shape: 'unplaced' as const, copy: 0, x_mm: 0, y_mm: 0, x2_mm: 0, y2_mm: 0, size_mm: 0 }
 const findingBody = { faceId: id, kind: slugOf(FINDING_KINDS, 'Choose what was found.'), grade: z.number().int().min(1, 'Grade 1 to 5.').max(5, 'Grade 1 to 5.'), wish: z.enum(WISHES), note: z.string().trim().max(500, 'Too long: 500 characters at most.') }
-const address = z.string().regex(/^[0-9a-f]{64}$/, 'There is no such photograph.')
+export const address = z.string().regex(/^[0-9a-f]{64}$/, 'There is no such photograph.')
 export const addFinding = z.object({ ...findingBody, note: maybeText(500), place: placeSchema.default(unplaced) })
 export const changeFinding = z.object({ rowVersion: version, ...findingBody, place: placeSchema, withdrawn: z.boolean(), photographs: z.array(address).max(20) }).partial().required({ rowVersion: true })
 const group = z.string().regex(/^[A-Z]$/, 'A group of faces has one letter.')

@@ -1,7 +1,10 @@
 import PDFDocument from 'pdfkit'
 import QRCode from 'qrcode'
+import { DateTime } from 'luxon'
 import { db } from '../database/db'
+import { batchPage } from './batches'
 import { placePage } from './items'
+import { readShop } from './shop'
 
 /** A PDF as one buffer, with the house's font. */
 export async function pdfOf(options: PDFKit.PDFDocumentOptions, write: (doc: PDFKit.PDFDocument) => void): Promise<Buffer> {
@@ -30,5 +33,29 @@ export async function placeLabel(code: string): Promise<Buffer> {
     doc.image(png, 10, 12, { width: 80, alt: `QR code of place ${place.code}` } as never)
     doc.font('bold').fontSize(26).text(place.code, 100, 16, { width: 92 })
     doc.font('regular').fontSize(10).text(place.kind, 100, 62).text(shop?.name ?? '', 100, 76, { width: 92, height: 24 })
+  })
+}
+
+/** 90 × 55 mm in points. */
+const POT_LABEL: [number, number] = [255, 156]
+
+/** The label of a pot: what is in it, for which piece, when mixed, until when it may be used and kept, with a QR code of its page. */
+export async function potLabel(id: number): Promise<Buffer> {
+  const pot = await batchPage(id)
+  const shop = await readShop(db())
+  const clock = (at: Date | number) => DateTime.fromMillis(Number(at)).setZone(shop.zone).setLocale('en-GB').toFormat('d LLL yyyy HH:mm')
+  const png = await QRCode.toBuffer(`${useRuntimeConfig().publicBase}/mixing/${id}`, { margin: 0, width: 300, errorCorrectionLevel: 'M' })
+  const shares = pot.contents.some(c => c.g > 0) ? pot.contents : pot.lines.map(l => ({ name: l.name, g: l.wanted_g }))
+  const total = shares.reduce((s, l) => s + l.g, 0)
+  return pdfOf({ size: POT_LABEL, margin: 8, info: { Title: `Pot ${id}` } }, (doc) => {
+    doc.image(png, 185, 10, { width: 60, alt: `QR code of pot ${id}` } as never)
+    doc.font('bold').fontSize(18).text(`Pot ${id}`, 10, 10, { width: 170 }).fontSize(11).text(pot.name, { width: 170, height: 28, ellipsis: true })
+    doc.font('regular').fontSize(8)
+    for (const s of shares.slice(0, 6)) doc.text(`${s.g.toFixed(1)} g  ${s.name}  ${((100 * s.g) / total).toFixed(1)} %`, { width: 172, height: 10, ellipsis: true })
+    doc.text(`${pot.piece ? `For: ${pot.piece}` : 'For the shop'}${pot.client ? `, ${pot.client}` : ''}`, 10, 108, { width: 235, height: 10, ellipsis: true })
+    doc.text(pot.mixed_at ? `Mixed ${clock(pot.mixed_at.getTime())}` : 'Not mixed yet')
+    if (pot.potEnds_ms) doc.font('bold').text(`Use by ${clock(pot.potEnds_ms)}`)
+    else if (pot.piece) doc.font('bold').text('Keep until the piece has been handed over')
+    doc.font('regular').text(shop.name, 185, 74, { width: 62, height: 30 })
   })
 }

@@ -3,6 +3,7 @@ import { CLOSING_MIN, closingOf, spanAt, windowOf, nextSpan, type Window } from 
 import { TAKES_MARKS } from '#core/plan'
 import { round } from '#core/units'
 import { db } from '../database/db'
+import { runningPots } from './batches'
 import { benchView } from './benchView'
 import { readPieces } from './pieces'
 import { choiceOf, readPlans, readWetCoat, type PlannedStep } from './planRows'
@@ -67,7 +68,7 @@ export async function nowPage(at: Date) {
   return {
     now_ms: at.getTime(), zone: hours.zone, mode: useRuntimeConfig().mode, closing_ms: closingOf(hours, at.getTime()), open: spanAt(hours, at.getTime()), nextOpen_ms: nextSpan(hours, at.getTime())[0], closing_min: CLOSING_MIN,
     air: { reading: last, fresh: air !== null, dew_C: air ? round(dewPoint_C(air), 1) : null, general: judgeAir(GENERAL_AIR, air), lacquer: judgeAir(LACQUER_AIR, air) },
-    windows, running, may, mustNot, waiting, news,
+    windows, pots: await runningPots(), running, may, mustNot, waiting, news,
     became: windows.filter(w => w.opens_ms !== null && w.opens_ms <= at.getTime() && w.opens_ms > at.getTime() - 24 * 3_600_000 && w.closes_ms === null).map(w => ({ pieceId: w.pieceId, piece: w.piece, title: w.step.title, since_ms: w.opens_ms! })),
   }
 }

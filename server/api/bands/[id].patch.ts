@@ -1,0 +1,3 @@
+import { changeBand } from '../../services/panel'
+
+export default route('PATCH /api/bands/:id', async ({ id, body, person }) => changeBand(id(), body, person, await now()))

@@ -1,0 +1,3 @@
+import { actOnBatch } from '../../../services/batches'
+
+export default route('POST /api/batches/:id/acts', async ({ id, body, person }) => actOnBatch(id(), body, person, await now()))

@@ -1,0 +1,7 @@
+import { potLabel } from '../../../services/labels'
+
+export default route('GET /api/batches/:id/label', async ({ event, id }) => {
+  const pdf = await potLabel(id())
+  setHeader(event, 'content-type', 'application/pdf')
+  return pdf
+})

@@ -1,0 +1,3 @@
+import { colourPage } from '../services/colour'
+
+export default route('GET /api/colour', ({ query }) => colourPage(query))

@@ -1,0 +1,3 @@
+import { addBand } from '../../../services/panel'
+
+export default route('POST /api/pieces/:id/bands', async ({ id, body, person }) => addBand(id(), body, person, await now()))

@@ -1,0 +1,3 @@
+import { importReadings } from '../../services/colour'
+
+export default route('POST /api/readings/import', async ({ body, person }) => importReadings(body, person, await now()))

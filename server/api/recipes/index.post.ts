@@ -1,0 +1,3 @@
+import { saveRecipe } from '../../services/recipes'
+
+export default route('POST /api/recipes', async ({ body, person }) => saveRecipe(body, person, await now()))
