@@ -25,8 +25,8 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
   const failed = ref<Problem | null>(null)
   const pending = ref(true)
   let asked = 0
-  const load = async () => {
-    const mine = ++asked
+  let newest: Promise<void> = Promise.resolve()
+  const read = async (mine: number) => {
     try {
       const got = await fetchAs<T>(path())
       if (mine === asked) { data.value = got; failed.value = null }
@@ -36,7 +36,10 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
       if (mine === asked) failed.value = problem(error)
     }
     finally { pending.value = false }
+    if (mine !== asked) await newest
   }
+  /** Settles when the newest reading is on the page, also where another was asked for meanwhile. */
+  const load = (): Promise<void> => newest = read(++asked)
   const stop = useEvents().on((topic, piece) => { if (concerns(topic, piece)) void load() })
   onMounted(load)
   onUnmounted(stop)

@@ -1,14 +1,14 @@
 <script setup lang="ts">
-import { Clock4, Armchair, CalendarRange, Archive, MessageSquareText, House } from '@lucide/vue'
+import { Clock4, Armchair, CalendarRange, Palette, Archive, MessageSquareText, House } from '@lucide/vue'
 
 const session = useSession()
 const events = useEvents()
 const clock = useClock()
 const { dayTime } = useFormat()
 const dark = useLocalStorage('hantverk-evening', false)
-const places = [['/', 'now', Clock4], ['/pieces', 'pieces', Armchair], ['/timetable', 'timetable', CalendarRange], ['/store', 'store', Archive], ['/answers', 'answers', MessageSquareText], ['/shop', 'shop', House]] as const
+const places = [['/', 'now', Clock4], ['/pieces', 'pieces', Armchair], ['/timetable', 'timetable', CalendarRange], ['/colour', 'colour', Palette], ['/store', 'store', Archive], ['/answers', 'answers', MessageSquareText], ['/shop', 'shop', House]] as const
 const route = useRoute()
-const here = (to: string) => to === '/' ? route.path === '/' : route.path.startsWith(to)
+const here = (to: string) => to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/colour' && route.path.startsWith('/mixing'))
 const { data: bench, load } = useLive<BenchNow>(() => '/api/now', topic => topic !== 'store')
 provide(BENCH, bench)
 watch(bench, (now) => { if (now) clock.set(now.now_ms) })

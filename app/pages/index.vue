@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import type { Window } from '#core/timetable'
+
 const bench = inject(BENCH)!
 const clock = useClock()
 const { time, day, span, hours } = useFormat()
@@ -27,14 +29,25 @@ function left(w: WindowLine): { word: string, value: string, colour: string } {
   if (w.closes_ms !== null) return { word: 'now.closesIn', value: span(w.closes_ms - now), colour: w.closes_ms - now < 30 * 60_000 ? 'text-ochre' : 'text-verdigris' }
   return { word: w.safe_ms !== null && now < w.safe_ms ? 'now.tryIt' : 'now.open', value: w.safe_ms !== null && now < w.safe_ms ? time(w.safe_ms) : span(now - w.opens_ms), colour: 'text-verdigris' }
 }
+/** Pot life as a window: open from "mixed", closed at its end. */
+const potWindow = (p: BenchNow['pots'][number]): Window => ({ from: 'pot', to: 'pot', kind: 'order', why: '', hard: true, start_ms: p.mixed_ms, opens_ms: p.mixed_ms, likely_ms: null, safe_ms: null, closes_ms: p.ends_ms })
 const windows = computed(() => (bench.value?.windows ?? []).slice(0, 12))
+/** Windows and mixed pots together, by what closes first. */
+const rows = computed(() => {
+  const list: { w: WindowLine | null, p: BenchNow['pots'][number] | null }[] = windows.value.map(w => ({ w, p: null }))
+  for (const p of bench.value?.pots ?? []) {
+    const at = list.findIndex(({ w, p: other }) => (w ? w.closes_ms ?? Infinity : other!.ends_ms) > p.ends_ms)
+    list.splice(at < 0 ? list.length : at, 0, { w: null, p })
+  }
+  return list
+})
 const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.step.stepId)
 </script>
 
 <template>
   <div v-if="bench">
     <h1 class="sr-only">{{ $t('rail.now') }}</h1>
-    <section v-if="windows.length" :aria-label="$t('now.windows')">
+    <section v-if="rows.length" :aria-label="$t('now.windows')">
       <div class="grid md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-end caption clock">
         <h2 class="text-ink">{{ $t('now.windows') }}</h2>
         <div class="relative h-7 max-md:hidden">
@@ -43,14 +56,21 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
         </div>
         <span />
       </div>
-      <div v-for="w in windows" :key="`${w.pieceId}${w.from}${w.to}`" class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5" data-test="window">
-        <NuxtLink :to="`/pieces/${w.pieceId}/plan`" class="no-underline leading-snug">
-          <strong class="block">{{ w.step.title }}</strong>
-          <span class="caption">{{ w.pieceId }} · {{ w.piece }} · {{ w.step.faces }}</span>
+      <template v-for="{ w, p } in rows" :key="w ? `${w.pieceId}${w.from}${w.to}` : `pot${p!.id}`">
+        <div v-if="w" class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5" data-test="window">
+          <NuxtLink :to="`/pieces/${w.pieceId}/plan`" class="no-underline leading-snug">
+            <strong class="block">{{ w.step.title }}</strong>
+            <span class="caption">{{ w.pieceId }} · {{ w.piece }} · {{ w.step.faces }}</span>
+          </NuxtLink>
+          <WindowBar class="max-md:order-3 max-md:col-span-2" :window="w" :span="drawn" :now="clock.now" :closing="bench.closing_ms" :label="`${w.step.title}: ${$t(left(w).word)} ${left(w).value}`" />
+          <span class="text-right leading-tight"><span class="caption block">{{ $t(left(w).word) }}</span><strong class="text-xl clock" :class="left(w).colour">{{ left(w).value }}</strong></span>
+        </div>
+        <NuxtLink v-else-if="p" :to="`/mixing/${p.id}`" class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5 no-underline" data-test="pot-window">
+          <span class="leading-snug"><strong class="block">{{ $t('mix.pot', { id: p.id }) }} {{ p.name }}</strong><span class="caption">{{ p.piece }}</span></span>
+          <WindowBar class="max-md:order-3 max-md:col-span-2" :window="potWindow(p)" :span="drawn" :now="clock.now" :closing="bench.closing_ms" :label="`${p.name}: ${$t('mix.useBy', { at: time(p.ends_ms) })}`" />
+          <span class="text-right leading-tight"><span class="caption block">{{ $t(clock.now > p.ends_ms ? 'now.potOver' : 'now.potEnds') }}</span><strong class="text-xl clock" :class="clock.now > p.ends_ms ? 'text-madder' : p.ends_ms - clock.now < 30 * 60_000 ? 'text-ochre' : 'text-verdigris'">{{ clock.now > p.ends_ms ? time(p.ends_ms) : span(p.ends_ms - clock.now) }}</strong></span>
         </NuxtLink>
-        <WindowBar class="max-md:order-3 max-md:col-span-2" :window="w" :span="drawn" :now="clock.now" :closing="bench.closing_ms" :label="`${w.step.title}: ${$t(left(w).word)} ${left(w).value}`" />
-        <span class="text-right leading-tight"><span class="caption block">{{ $t(left(w).word) }}</span><strong class="text-xl clock" :class="left(w).colour">{{ left(w).value }}</strong></span>
-      </div>
+      </template>
     </section>
 
     <div class="grid lg:grid-cols-[1fr_24rem] gap-x-10 gap-y-8 mt-6">

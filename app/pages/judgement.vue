@@ -1,11 +1,8 @@
 <script setup lang="ts">
-import { Chart, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js'
 import { Scatter } from 'vue-chartjs'
 import { useI18n } from 'vue-i18n'
 import { LIMITS, SIMULATION, type SimulationResult } from '#core/identify/simulate'
 
-Chart.register(LinearScale, PointElement, LineElement, Tooltip, Legend)
-Chart.defaults.font = { family: 'Schibsted Grotesk Variable, sans-serif', size: 14 }
 const { t } = useI18n()
 const progress = ref(0)
 const result = shallowRef<SimulationResult | null>(null)
@@ -24,15 +21,15 @@ function run() {
 onMounted(run)
 onUnmounted(() => worker?.terminate())
 const percent = (p: number) => Math.round(p * 1000) / 10
-const ink = '#1c211f'
 const chart = computed(() => ({
   datasets: [
     { label: t('judge.said'), data: (result.value?.calibration ?? []).filter(b => b.n > 0).map(b => ({ x: percent(b.said), y: percent(b.right) })), borderColor: '#1d6a62', backgroundColor: '#1d6a62', showLine: true, pointRadius: 6 },
     { label: t('judge.perfect'), data: [{ x: 30, y: 30 }, { x: 100, y: 100 }], borderColor: '#505854', borderDash: [4, 4], pointRadius: 0, showLine: true },
   ],
 }))
-const axis = (text: string) => ({ min: 30, max: 100, title: { display: true, text, color: ink }, ticks: { color: ink }, grid: { color: '#c9ccc7' } })
-const options = computed(() => ({ responsive: true, maintainAspectRatio: false, animation: false as const, scales: { x: axis(t('judge.xAxis')), y: axis(t('judge.yAxis')) }, plugins: { legend: { labels: { color: ink } } } }))
+const house = useChart()
+const axis = (text: string) => house.axis(text, { min: 30, max: 100 })
+const options = computed(() => house.options(axis(t('judge.xAxis')), axis(t('judge.yAxis'))))
 </script>
 
 <template>

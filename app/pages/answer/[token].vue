@@ -48,7 +48,7 @@ const item = computed(() => page.value?.shown.about === 'item' ? page.value.show
       </div>
       <dl class="row grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
         <dt>{{ $t('letter.work') }}</dt><dd class="font-bold">{{ $t(`route.${plan.route}`) }}</dd>
-        <dt>{{ $t('letter.finish') }}</dt><dd class="font-bold">{{ $t(`finish.${plan.finish}`) }}, {{ $t(`sheen.${plan.sheen}`) }}<template v-if="plan.colour !== 'none'">, {{ $t(`colour.${plan.colour}`) }}</template></dd>
+        <dt>{{ $t('letter.finish') }}</dt><dd class="font-bold">{{ $t(`finish.${plan.finish}`) }}, {{ $t(`sheen.${plan.sheen}`) }}<template v-if="plan.colour !== 'none'">, {{ $t(`colourKind.${plan.colour}`) }}</template></dd>
         <template v-for="w in plan.ways ?? []" :key="w.faces"><dt>{{ w.faces }}</dt><dd class="font-bold" data-test="way">{{ $t(`route.${w.route}`) }}, {{ $t(`finish.${w.finish}`) }}</dd></template>
         <dt>{{ $t('letter.price') }}</dt><dd class="font-bold clock" data-test="price">{{ money(plan.likely_minor) }}<span v-if="plan.worst_minor > plan.likely_minor" class="font-normal">, {{ $t('letter.atWorst', { sum: money(plan.worst_minor) }) }}</span></dd>
         <dt>{{ $t('letter.ready') }}</dt><dd class="font-bold clock">{{ $t('letter.ifNow', { day: date(plan.readyLikely) }) }}<span class="font-normal">, {{ $t('letter.latest', { day: date(plan.readySafe), by: date(plan.answerBy ?? plan.readyLikely) }) }}</span></dd>

@@ -5,7 +5,7 @@ const { data: page, failed, load } = useLive<PiecePage>(() => `/api/pieces/${id.
 provide(PIECE, { page, load })
 const session = useSession()
 const { day } = useFormat()
-const tabs = [['', 'examine'], ['/route', 'route'], ['/plan', 'plan'], ['/client', 'client'], ['/log', 'log']] as const
+const tabs = [['', 'examine'], ['/route', 'route'], ['/plan', 'plan'], ['/colour', 'colour'], ['/client', 'client'], ['/log', 'log']] as const
 const EXAMINE = ['', '/walk', '/finish', '/wood', '/hazards', '/parts', '/patch', '/photographs', '/report']
 const here = (to: string) => (to === '' ? EXAMINE : [to]).some(path => route.path === `/pieces/${id.value}${path}`)
 const to = ref('')

@@ -30,7 +30,7 @@ async function ask() {
       <p class="caption">{{ $t('client.what') }}</p>
     </form>
     <section>
-      <label v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="block mb-4">{{ $t('client.sample') }} <select class="field" :value="page!.piece.colour_sample" @change="sample(($event.target as HTMLSelectElement).value)"><option v-for="o in SAMPLES" :key="o" :value="o">{{ $t(`client.samples.${o}`) }}</option></select></label>
+      <label v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="block mb-4">{{ $t('client.sample') }} <select class="field" :value="page!.piece.colour_sample" @change="sample(($event.target as HTMLSelectElement).value)"><option v-for="o in SAMPLES" :key="o" :value="o" :disabled="o === 'under-finish'">{{ $t(`client.samples.${o}`) }}</option></select> <NuxtLink class="underline inline-flex items-center min-h-11" :to="`/pieces/${id}/colour`">{{ $t('client.byBand') }}</NuxtLink></label>
       <h2>{{ $t('client.asked') }}</h2>
       <p v-if="answers && !mine.length" class="row">{{ $t('client.never') }}</p>
       <AnswerCard v-for="a in mine" :key="a.id" :answer="a" @changed="load().then(reload)" />

@@ -72,7 +72,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
     </div>
     <div class="flex flex-wrap gap-4">
       <label>{{ $t('route.finish') }} <select v-model="pick.finish" class="field"><option v-for="f in FINISHES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option></select></label>
-      <label>{{ $t('route.colour') }} <select v-model="pick.colour" class="field"><option v-for="c in COLOURS" :key="c" :value="c">{{ $t(`colour.${c}`) }}</option></select></label>
+      <label>{{ $t('route.colour') }} <select v-model="pick.colour" class="field"><option v-for="c in COLOURS" :key="c" :value="c">{{ $t(`colourKind.${c}`) }}</option></select></label>
       <label class="w-44">{{ $t('route.filmWanted') }} <input v-model.lazy.number="pick.film_um" type="number" min="5" max="500" class="field" :placeholder="$t('route.filmUsual')"></label>
       <label v-if="pick.colour === 'pigment-stain'">{{ $t('route.conditioner') }} <select v-model="pick.conditioner" class="field"><option v-for="c in ['auto', 'none', 'oil-conditioner', 'water-conditioner']" :key="c" :value="c">{{ $t(`conditioner.${c}`) }}</option></select></label>
       <label>{{ $t('route.fill') }} <select v-model="pick.fill" class="field"><option v-for="f in FILLS" :key="f" :value="f">{{ $t(`fill.${f}`) }}</option></select></label>

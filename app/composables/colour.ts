@@ -1,0 +1,26 @@
+import type { InternalApi } from 'nitropack/types'
+import { gradeOf, screenOf, viewingOf, type Colourant, type Light, type Recipe, type SearchState, type Reason } from '#core/colour'
+
+export type ColourPage = InternalApi['/api/colour']['get']
+export type ReadingLine = ColourPage['readings'][number]
+export type ColourantLine = ColourPage['colourants'][number]
+export type RecipeLine = InternalApi['/api/recipes']['get'][number]
+export type BatchPage = InternalApi['/api/batches/:id']['get']
+export type PanelPage = InternalApi['/api/pieces/:id/panel']['get']
+export type PanelLine = PanelPage['lines'][number]
+/** What the search worker sends. */
+export type SearchMessage = { state: SearchState } | { done: SearchState, chosen: Recipe | null, reasons: Reason[] } | { failed: string }
+
+/** The lights a restorer chooses from, in the words of the house: the client's lamp, daylight, the shop. */
+export const ROOM_LIGHTS: readonly Light[] = ['d65', 'd50', 'a', 'led', 'f11']
+
+/** How a spectrum looks on this screen under a light; a guide only. */
+export const swatch = (spectrum: readonly number[], light: Light): string => screenOf(spectrum, viewingOf(light)).hex
+export const grade = (de: number) => `colour.grade.${gradeOf(de)}`
+
+/** Colourants of the store as they act on a wood: what was learnt there first. */
+export const colourantsOn = (lines: readonly ColourantLine[], species: string): Colourant[] =>
+  lines.map(l => ({ id: l.product_id, name: l.name, group: l.class, lies: l.lies, most_pct: l.most_pct, k: l.onWood.find(w => w.species === species)?.spectrum ?? l.spectrum }))
+
+/** The light that swatches are shown under, the same on every page. */
+export const useLight = () => useState<Light>('light', () => 'd65')
