@@ -1,10 +1,11 @@
-/** Loads the demo shop through the running server's own API, as its people would have worked it. Usage: load.ts BASE CLIMATE MAILS */
+/** Loads the demo shop through the running server's own API, as its people would have worked it. Usage: load.ts BASE CLIMATE MAILS METER */
 import { DateTime } from 'luxon'
 import { Caller, signIn } from './caller'
+import { tellColour } from './colourStory'
 import { OWNER, PASSWORD, PEOPLE, PIECES, PRODUCTS, type DemoPiece, type DemoPlace } from './shop'
 import { picture } from './picture'
 
-const [base = '', climate = '', mails = ''] = process.argv.slice(2)
+const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
 const MIN = 60_000
 const people = {} as Record<'ingrid' | 'tove' | 'emil' | 'sara', Caller>
 
@@ -220,6 +221,8 @@ async function main() {
     if (p.after) await showAfter(id, p)
     console.log(`${id} ${p.name}`)
   }
+  const pieceOf = (name: string) => PIECES.findIndex(p => p.name === name) + 1
+  if (meter) await tellColour({ ...people, meter, at, today, ago, pieces: { chairs: pieceOf('Five chairs to match an old one'), sewingTable: pieceOf('Sewing table'), hallBench: pieceOf('Hall bench') } })
   await inAir(open.toMillis())
   await people.emil.send('POST', '/api/air-log', { text: loggerFile() })
 }
