@@ -3,6 +3,7 @@ import mysql from 'mysql2/promise'
 import { LIMITS, simulate } from '../core/identify/simulate'
 import { judgePlan } from '../core/layers/rules'
 import { workOutPlan, type Choice } from '../core/plan'
+import { colourBench } from './benchColour'
 import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
 import { face, facts } from './facts'
 
@@ -88,6 +89,7 @@ async function main() {
   const sizes = await Promise.all(assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength))
   const total = sizes.reduce((a, b) => a + b, html.length)
   say('First load, uncompressed', `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ${(html.length / 1024).toFixed(0)} KiB`)
+  colourBench()
   judgement()
   await sql.end()
 }

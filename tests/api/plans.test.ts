@@ -226,7 +226,10 @@ describe('the air, and what dust may do in it', () => {
     expect(await warned()).toBe(false)
     await set('bare')
     expect(await warned()).toBe(true)
-    await set('under-finish')
+    await expect(set('under-finish')).rejects.toThrow('band of the step panel')
+    const { lines } = await people.office.ok<{ lines: { key: string }[] }>(`GET /api/pieces/${id}/panel`)
+    const band = await people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/bands`, { stepKey: lines.at(-1)!.key, clearCoat: 'dewaxed-shellac', applicator: 'cloth', wipe: 'normal' })
+    await people.lead.ok(`PATCH /api/bands/${band.id}`, { kind: 'approve', rowVersion: 1, by: 'Test client', light: 'd65' })
     expect(await warned()).toBe(false)
   })
   it('a wanted film decides the coats, and is kept with the choice', async () => {

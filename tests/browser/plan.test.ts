@@ -40,6 +40,8 @@ test('a plan is changed by hand: grip, keys, typed grits; rules run meanwhile; u
   const page = await as(browser, 'tove', watched)
   await page.goto('/pieces/18/plan')
   await expect(step(page, 'wash')).toBeVisible()
+  // the alarm band comes with the clock and moves everything down; measure after it
+  await expect(page.getByTestId('clock')).toContainText(/\d\d:\d\d/)
   const first = await keys(page)
   const [grip, to] = [await step(page, 'wash').locator('.grip').boundingBox(), await step(page, 'cover').boundingBox()]
   await page.mouse.move(grip!.x + 10, grip!.y + 20)
