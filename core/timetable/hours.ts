@@ -11,11 +11,11 @@ const DAYS_AHEAD = 370
 const remembered = new WeakMap<Hours, Map<number, [number, number][]>>()
 
 function openSpans(hours: Hours, day: DateTime): [number, number][] {
-  const days = remembered.get(hours) ?? new Map<number, [number, number][]>()
-  remembered.set(hours, days)
+  const known = remembered.get(hours) ?? new Map<number, [number, number][]>()
+  remembered.set(hours, known)
   const key = day.toMillis()
-  const spans = days.get(key) ?? spansOn(hours, day)
-  days.set(key, spans)
+  const spans = known.get(key) ?? spansOn(hours, day)
+  known.set(key, spans)
   return spans
 }
 
@@ -27,12 +27,19 @@ function spansOn(hours: Hours, day: DateTime): [number, number][] {
   })
 }
 
-let lastDay: { zone: string, at_ms: number, day: DateTime } | undefined
-/** The local day of a moment; the last answer is kept, since one question asks for one moment many times. */
-function dayOf(hours: Hours, at_ms: number): DateTime {
-  if (lastDay?.zone === hours.zone && lastDay.at_ms === at_ms) return lastDay.day
-  const day = DateTime.fromMillis(at_ms, { zone: hours.zone }).startOf('day')
-  lastDay = { zone: hours.zone, at_ms, day }
+/** Midnights of every zone fall on a quarter hour, so all moments of one quarter share their day. */
+const QUARTER_MS = 15 * MIN_MS
+const MOST_DAYS = 10_000
+const days = new Map<string, DateTime>()
+
+/** The local day of a moment, remembered: a question of the shop asks for few days many times. */
+function dayOf({ zone }: Hours, at_ms: number): DateTime {
+  const key = `${zone}/${Math.floor(at_ms / QUARTER_MS)}`
+  const known = days.get(key)
+  if (known) return known
+  const day = DateTime.fromMillis(at_ms, { zone }).startOf('day')
+  if (days.size >= MOST_DAYS) days.clear()
+  days.set(key, day)
   return day
 }
 

@@ -72,14 +72,18 @@ export async function insertStep(tx: Db, pieceId: number, step: Step, position: 
      VALUES (:pieceId, :key, :position, :kind, :title, :product, :grits, :method, :coat, :passes, :attended_min, :amount_ml, :cautions, :why, :gateSlug, :look, :fails, :fallback, :chance, :byHand)`,
     { ...step, pieceId, position, faces: undefined, gate: undefined, grits: step.grits.join(','), cautions: step.cautions.join(','), amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100,
       gateSlug: step.gate?.slug ?? null, look: step.gate?.look ?? null, fails: step.gate?.fails ?? null, fallback: step.gate?.fallback ?? null, chance: step.gate?.chance ?? null })
-  await writeFaces(tx, id, step.faces)
+  await insertFaces(tx, id, step.faces)
   return id
+}
+
+async function insertFaces(tx: Db, stepId: number, faces: readonly number[]): Promise<void> {
+  if (faces.length) await tx.run('INSERT INTO plan_step_face (step_id, face_id) VALUES :rows', { rows: faces.map(f => [stepId, f]) })
 }
 
 /** The faces that a step is done on. */
 export async function writeFaces(tx: Db, stepId: number, faces: readonly number[]): Promise<void> {
   await tx.run('DELETE FROM plan_step_face WHERE step_id = :stepId', { stepId })
-  if (faces.length) await tx.run('INSERT INTO plan_step_face (step_id, face_id) VALUES :pairs'.replace(':pairs', faces.map((_, i) => `(:stepId, :f${i})`).join(', ')), { stepId, ...Object.fromEntries(faces.map((f, i) => [`f${i}`, f])) })
+  await insertFaces(tx, stepId, faces)
 }
 
 /** A coat that is wet somewhere in the shop, in words, while dust and finish share a room; else null. */
@@ -100,11 +104,9 @@ export async function writeWaits(tx: Db, pieceId: number, waits: readonly Wait[]
   const heldUntil = new Map(held.map(w => [`${w.from}>${w.to}`, w.held_ms]))
   const keys = new Set((await tx.rows<{ step_key: string }>('SELECT step_key FROM plan_step WHERE piece_id = :pieceId AND state <> \'skipped\'', { pieceId })).map(r => r.step_key))
   await tx.run('DELETE FROM plan_wait WHERE piece_id = :pieceId', { pieceId })
-  for (const w of withLeast(waits, leasts, keys)) {
-    const ms = heldUntil.get(`${w.from}>${w.to}`)
-    await tx.run(
-      `INSERT INTO plan_wait (piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until, least_min)
-       VALUES (:pieceId, :from, :to, :kind, :min, :likely, :safe, :max, :hard, :why, :held, :least)`,
-      { ...w, pieceId, held: ms ? new Date(ms) : null, least: leasts.find(l => l.from === w.from && l.to === w.to)?.min ?? null })
-  }
+  const rows = withLeast(waits, leasts, keys).map((w) => {
+    const held_ms = heldUntil.get(`${w.from}>${w.to}`)
+    return [pieceId, w.from, w.to, w.kind, w.min, w.likely, w.safe, w.max, w.hard, w.why, held_ms ? new Date(held_ms) : null, leasts.find(l => l.from === w.from && l.to === w.to)?.min ?? null]
+  })
+  if (rows.length) await tx.run('INSERT INTO plan_wait (piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until, least_min) VALUES :rows', { rows })
 }

@@ -16,13 +16,19 @@ export async function readShop(on: Db = db()): Promise<ShopRow> {
   return row
 }
 
+let lastHours: { text: string, hours: Hours } | undefined
+
+/** Opening hours as they stand now; unchanged ones are the same object, so that what was worked out from them is found again. */
 export async function readHours(on: Db = db()): Promise<Hours> {
   const shop = await readShop(on)
   const openings = await on.rows<{ weekday: number, open_min: number, close_min: number }>('SELECT * FROM opening ORDER BY weekday, open_min')
   const closures = await on.rows<{ day: string }>('SELECT day FROM closure')
   const week: Record<number, [number, number][]> = {}
   for (const o of openings) (week[o.weekday] ??= []).push([o.open_min, o.close_min])
-  return { zone: shop.zone, week, closures: closures.map(c => c.day) }
+  const hours = { zone: shop.zone, week, closures: closures.map(c => c.day) }
+  const text = JSON.stringify(hours)
+  if (lastHours?.text !== text) lastHours = { text, hours }
+  return lastHours.hours
 }
 
 /** Words for a moment in the shop's zone: the time today, the day and time otherwise. */

@@ -325,12 +325,11 @@ describe('at the bench', () => {
     const id = await approved({}, { ...choice, finish: 'nitrocellulose-lacquer' })
     for (let hour = 0; hour < 24 * 16; hour++) {
       const at = new Date(Date.parse(t('08:00')) + hour * 3_600_000).toISOString()
-      await setClock(people.owner, at)
-      const plan = await planOf(people.owner, id)
-      if (plan.steps.every(s => s.state === 'done')) break
-      if (plan.steps.some(s => s.start.refusals.some(r => r.code === 'closed'))) continue
+      if (new Date(at).getUTCHours() < 7 || new Date(at).getUTCHours() > 15) continue
       await inGoodAir(at)
-      const next = (await planOf(people.owner, id)).steps.find(s => s.start.may)
+      const { steps } = await planOf(people.owner, id)
+      if (steps.every(s => s.state === 'done')) break
+      const next = steps.find(s => s.start.may)
       if (!next) continue
       const started = await act(people.lead, 'start', next, at)
       expect(started.status, `${next.key}: ${started.body.message}`).toBe(200)

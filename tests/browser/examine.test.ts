@@ -99,7 +99,7 @@ test('the walk is left on one tablet and taken up on another; what was found is 
   await two.goto('/pieces/14/walk')
   await expect(two.getByTestId('question')).toHaveAttribute('data-key', 'layers-at-chip|lid')
   await two.getByRole('button', { name: 'Several' }).click()
-  await expect(one.getByTestId('question')).toHaveAttribute('data-key', 'lowest-layer', { timeout: 3000 })
+  await expect(one.getByTestId('question')).toHaveAttribute('data-key', 'lowest-layer', { timeout: 5000 })
   for (const answer of ['Clear', 'Nothing of this', 'No', 'No', 'Nothing of this']) {
     const key = await two.getByTestId('question').getAttribute('data-key')
     await two.getByTestId('question').getByRole('button', { name: answer, exact: true }).click()
@@ -203,7 +203,7 @@ test('a client answers about hardware by the link: nothing but replace, match or
     const mails = await (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json() as { to: string, text: string }[]
     link = /http\S+/.exec(mails.find(m => m.to.includes('rut@') && m.text.includes('lock plate'))?.text ?? '')?.[0] ?? ''
     return link
-  }, { timeout: 15_000 }).not.toBe('')
+  }, { timeout: 60_000 }).not.toBe('')
   const client = watched(await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage())
   await client.goto(link)
   await expect(client.getByTestId('item-question')).toContainText('Lock plate does not match the others')
@@ -239,6 +239,6 @@ test('the judgement is tried on 5,000 made-up pieces without stopping the page',
   const page = await as(browser, 'tove', watched)
   await page.goto('/judgement')
   await expect(page.getByRole('status').filter({ hasText: '%' })).toBeVisible()
-  await expect(page.getByTestId('judgement')).toContainText('as advised', { timeout: 30_000 })
+  await expect(page.getByTestId('judgement')).toContainText('as advised', { timeout: 90_000 })
   await expect(page.getByTestId('judgement').locator('canvas')).toBeVisible()
 })

@@ -1,3 +1,4 @@
+import AxeBuilder from '@axe-core/playwright'
 import { expect, test as base, type Browser, type BrowserContextOptions, type Page } from '@playwright/test'
 
 export const BASE = process.env.HANTVERK_BASE!
@@ -45,4 +46,9 @@ export async function opened(page: Page, key: string) {
   await step(page, key).locator('button[aria-expanded]').first().click()
   await expect(step(page, key).getByLabel('What is to be done')).toBeVisible()
   return step(page, key)
+}
+/** What axe finds on a page, in a line each. Legacy mode spares a second page; there are no frames here that would need it. */
+export async function barriers(page: Page): Promise<{ impact: string, says: string }[]> {
+  const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze()
+  return violations.map(v => ({ impact: v.impact ?? '', says: `${new URL(page.url()).pathname}: ${v.id} ${v.nodes[0]!.html.slice(0, 140)}` }))
 }

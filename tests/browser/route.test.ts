@@ -20,7 +20,7 @@ test('a house method shows what it would change here, and is taken for this piec
   await page.getByLabel('Finish').first().selectOption('waterborne-polyurethane')
   await page.getByText('House methods on this piece').click()
   const grain = page.locator('[data-test=house][data-slug=raise-grain]')
-  await expect(grain.getByRole('radio', { name: /Never/ })).toContainText(/changes nothing here|−/, { timeout: 20_000 })
+  await expect(grain.getByRole('radio', { name: /Never/ })).toContainText(/changes nothing here|−/, { timeout: 60_000 })
   await page.locator('[data-test=house][data-slug=between-coats]').getByRole('radio', { name: /P400/ }).click()
   await expect(page.locator('[data-test=house][data-slug=between-coats]')).toContainText('for this piece')
   await page.locator('[data-route=strip-chemical]').getByRole('button', { name: 'Take this route' }).click()
