@@ -33,6 +33,6 @@ export const aged = (wood: Spectrum, absorbs: Spectrum, clear: string, years: nu
 export const OLD_STAINS = {
   /** an old brown that the shop's dyes come near under every light */
   seat: bells([1.5, 410, 90, 130], [0.35, 540, 60, 70]),
-  /** made of two narrow dyes: a match by daylight that fails by lamplight */
-  trap: bells([1.9, 425, 18, 22], [0.9, 545, 14, 16], [0.85, 640, 16, 30], [0.25, 490, 20, 20]),
+  /** a blue that lets deep red through: the shop's dyes meet it by daylight and miss it by lamplight */
+  trap: bells([2.2, 420, 25, 30], [1.2, 600, 60, 14]),
 }

@@ -181,6 +181,10 @@ const STORY: Record<NonNullable<DemoPiece['story']>, (id: number) => Promise<voi
     await workTo(id, 'conditioner-1', today('09:00'))
     await morning(id, 'conditioner-1', '09:20', '09:36')
   },
+  'dyed': async (id) => {
+    await workTo(id, 'dye-1', today('09:00'))
+    await morning(id, 'dye-1', '09:40', '09:58')
+  },
   'drying': async (id) => {
     await workTo(id, 'coat-1', today('09:00'))
     await morning(id, 'coat-1', '09:05', '09:25')

@@ -40,7 +40,7 @@ export interface DemoPiece {
   begun?: number
   words?: string
   /** what happens after the yes */
-  story?: 'asked' | 'asked-question' | 'approved' | 'dwelling' | 'oil-on' | 'conditioned' | 'drying' | 'curing' | 'gate-failed' | 'gate-open' | 'lacquer-next' | 'ready' | 'handed-over'
+  story?: 'asked' | 'asked-question' | 'approved' | 'dwelling' | 'oil-on' | 'conditioned' | 'dyed' | 'drying' | 'curing' | 'gate-failed' | 'gate-open' | 'lacquer-next' | 'ready' | 'handed-over'
 }
 const varnish: [string, string][] = [['lacquer-thinner-drop', 'wrinkles'], ['scrape', 'powder'], ['uv-lamp', 'milky, greenish']]
 const shellac: [string, string][] = [['alcohol-drop', 'sticky'], ['scrape', 'powder']]
@@ -80,8 +80,8 @@ export const PIECES: readonly DemoPiece[] = [
   { name: 'Serving table', client: ['Hotel Strandgården', 'hotel@example.invalid'], begun: 1, faces: [['top', 'upper', 'flat', 'horizontal', '1240', '520', 1, 'ash'], ['shelf', 'upper', 'flat', 'horizontal', '1100', '420', 1, 'ash'], ['legs', 'turned', 'turned', 'vertical', '720', '52', 4, 'beech'], ['frieze', 'painted', 'flat', 'vertical', '1120', '110', 2, 'beech']], alone: ['frieze'],
     more: { period: '1925-1960', lead: 'no', refinished: 'no', use: 'hard' }, tests: varnish, findings: [[0, 'worn-through', 4, 'mend', ['area', 200, 80, 1020, 430]], [0, 'dents', 2, 'mend', ['point', 330, 260, 12]], [1, 'scratches', 2], [2, 'scratches', 2, 'mend', ['face']]],
     choice: { route: 'strip-chemical', finish: 'oil-polyurethane' }, own: { faces: [2], route: 'scuff-and-recoat', finish: 'oil-polyurethane' }, words: 'Top and shelf to the wood, legs coated over; the painted frieze stays.', story: 'asked' },
-  { name: 'Five chairs to match an old one', client: ['Inga-Lill Fors', 'ingalill@example.invalid'], begun: 3, faces: [['seats', 'upper', 'flat', 'horizontal', '420', '400', 5, 'beech'], ['backs', 'front', 'flat', 'vertical', '380', '120', 5, 'beech'], ['old chair', 'seat', 'flat', 'horizontal', '420', '400', 1, 'beech']],
-    more: { period: '1925-1960', lead: 'no', refinished: 'no', tone: 'match' }, alone: ['old chair'], tests: varnish, findings: [[0, 'worn-through', 3], [1, 'scratches', 2]], choice: { route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'water-dye' }, words: 'We match the five seats to your old chair and show you a finished band first.', story: 'approved' },
+  { name: 'Five chairs to match an old one', client: ['Inga-Lill Fors', 'ingalill@example.invalid'], begun: 9, faces: [['seats', 'upper', 'flat', 'horizontal', '420', '400', 5, 'beech'], ['backs', 'front', 'flat', 'vertical', '380', '120', 5, 'beech'], ['old chair', 'seat', 'flat', 'horizontal', '420', '400', 1, 'beech']],
+    more: { period: '1925-1960', lead: 'no', refinished: 'no', tone: 'match' }, alone: ['old chair'], tests: varnish, findings: [[0, 'worn-through', 3], [1, 'scratches', 2]], choice: { route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'water-dye' }, words: 'We match the five seats to your old chair and show you a finished band first.', story: 'dyed' },
   { name: 'Sewing table', client: ['Arvid Tornell', 'arvid@example.invalid'], begun: 1, faces: [['drawer front', 'outside', 'flat', 'vertical', '480', '140', 1, 'beech'], ['top', 'upper', 'flat', 'horizontal', '620', '420', 1, 'beech']], more: { period: '1960-1990', lead: 'no', tone: 'match' }, alone: ['top'], tests: lacquer, findings: [[0, 'light-bleached', 3]], choice: { route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'water-dye' }, story: 'asked' },
   { name: 'Hall bench', client: ['Hotel Strandgården', 'hotel@example.invalid'], begun: 1, faces: [['seat', 'upper', 'flat', 'horizontal', '1500', '380', 1, 'walnut']], more: { period: '1960-1990', lead: 'no', tone: 'lighter' }, tests: lacquer, findings: [[0, 'scratches', 3]] },
 ]

@@ -21,11 +21,19 @@ const form = reactive({ name: '', by: 'volume' as CountedBy, amount: 350, unit: 
 const cautions = ref(PRESETS.urethane!.cautions)
 function preset(key: string) { Object.assign(form, { by: PRESETS[key]!.by, pot_min: PRESETS[key]!.pot_min, rows: PRESETS[key]!.rows() }); cautions.value = PRESETS[key]!.cautions }
 form.pot_min = PRESETS.urethane!.pot_min
-function choose(r: Row, id: number) {
-  const p = props.products.find(x => x.id === id)
+/** A name that is a product's takes that product, with its density and solids, and its lots when it is poured. */
+function choose(r: Row) {
+  const p = props.products.find(x => x.name === r.name)
   r.productId = p?.id ?? null
-  if (p) Object.assign(r, { name: p.name, density_g_ml: materialOf(p.class).density, solids: solidsOf(materialOf(p.class)) })
+  if (p) Object.assign(r, { density_g_ml: materialOf(p.class).density, solids: solidsOf(materialOf(p.class)) })
 }
+/** Takes a mixture that was worked out elsewhere on the page. */
+function take(made: { name: string, parts: { name: string, g: number, density_g_ml: number }[], cautions: Caution[] }) {
+  Object.assign(form, { name: made.name, by: 'weight', unit: 'total_g', amount: round(sumOf(made.parts, x => x.g), 1), pot_min: null, rows: made.parts.map(x => row(x.name, round(x.g, 1), 'parts', x.density_g_ml)) })
+  cautions.value = made.cautions
+}
+function addShare(name: string, share: number, of: ShareOf) { form.rows.push(row(name, share, of)) }
+defineExpose({ take, addShare })
 const wanted = computed(() => form.unit === 'total_ml' ? { total_ml: form.amount } : form.unit === 'total_g' ? { total_g: form.amount } : form.unit === 'can_ml' ? { of: form.of, ml: form.amount } : { of: form.of, g: form.amount })
 const result = computed(() => {
   try { return { mixed: mixture(form.rows, form.by, wanted.value), error: '' } }
@@ -56,9 +64,8 @@ async function make() {
 </script>
 
 <template>
-  <div class="grid gap-6" data-test="mix-form">
+  <div class="grid gap-4" data-test="mix-form">
     <div class="flex flex-wrap gap-2" role="group" :aria-label="$t('mix.presets')"><button v-for="(_, key) in PRESETS" :key="key" type="button" class="act act-quiet !min-h-11" @click="preset(key)">{{ $t(`mix.preset.${key}`) }}</button></div>
-    <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
     <form class="grid gap-3" @submit.prevent="make">
       <div class="grid sm:grid-cols-[1fr_14rem_8rem_8rem] gap-3 items-end"><TextField v-model="form.name" :label="$t('mix.name')" required /><label>{{ $t('mix.forPiece') }} <select v-model="pieceId" class="field"><option :value="null">{{ $t('mix.forShop') }}</option><option v-for="p in pieces ?? []" :key="p.id" :value="p.id">{{ p.id }} {{ p.name }}</option></select></label><label>{{ $t('mix.by') }} <select v-model="form.by" class="field"><option value="volume">{{ $t('mix.volume') }}</option><option value="weight">{{ $t('mix.weight') }}</option></select></label><label>{{ $t('mix.potLife') }} <input v-model.number="form.pot_min" type="number" min="1" class="field"></label></div>
       <div class="overflow-x-auto">
@@ -66,7 +73,7 @@ async function make() {
           <thead class="caption text-left"><tr><th>{{ $t('mix.ingredient') }}</th><th>{{ $t('mix.share') }}</th><th>{{ $t('mix.of') }}</th><th>g/ml</th><th class="text-right pl-4">ml</th><th class="text-right">g</th><th class="text-right">{{ $t('mix.ladles') }}</th><th class="text-right">{{ $t('mix.weighed') }}</th><td /></tr></thead>
           <tbody>
             <tr v-for="(r, i) in form.rows" :key="i" class="border-t border-line align-top">
-              <td class="py-1 pr-2"><input v-model="r.name" class="field" :aria-label="$t('mix.ingredient')"><select class="field !min-h-9 text-sm mt-1" :value="r.productId ?? 0" :aria-label="`${$t('store.product')} ${i + 1}`" @change="choose(r, Number(($event.target as HTMLSelectElement).value))"><option :value="0">{{ $t('mix.notInStore') }}</option><option v-for="p in products" :key="p.id" :value="p.id">{{ p.name }}</option></select></td>
+              <td class="py-1 pr-2"><input v-model="r.name" class="field" list="products" :aria-label="`${$t('mix.ingredient')} ${i + 1}`" @change="choose(r)"></td>
               <td class="py-1 pr-2"><input v-model.number="r.share" type="number" step="any" min="0" class="field !w-20" :aria-label="`${$t('mix.share')} ${i + 1}`"></td>
               <td class="py-1 pr-2"><select v-model="r.of" class="field !w-44" :aria-label="`${$t('mix.of')} ${i + 1}`" :disabled="i === 0"><option v-for="o in SHARES_OF" :key="o" :value="o">{{ $t(`mix.shareOf.${o}`) }}</option></select></td>
               <td class="py-1 pr-2"><input v-model.number="r.density_g_ml" type="number" step="any" min="0" class="field !w-20" :aria-label="`g/ml ${i + 1}`"></td>
@@ -74,14 +81,14 @@ async function make() {
                 <td class="text-right clock py-3 pl-4">{{ result.mixed.lines[i]!.ml.toFixed(1) }}</td><td class="text-right clock py-3 pl-4">{{ result.mixed.lines[i]!.g.toFixed(1) }}</td><td class="text-right clock py-3 pl-4">{{ ladles(result.mixed.lines[i]!.ml, form.ladle_ml || 60) }}</td>
                 <td class="text-right clock py-3 pl-4" data-test="weighed">{{ rounded[i]?.measure.toFixed(form.smallest_g < 0.1 ? 2 : form.smallest_g < 1 ? 1 : 0) }} g<strong v-if="Math.abs(rounded[i]?.error ?? 0) > SHOWN_ERROR" class="block text-ochre">{{ ((rounded[i]!.error) * 100).toFixed(0) }} %</strong></td>
               </template><template v-else><td colspan="4" /></template>
-              <td><button v-if="i > 0" type="button" class="min-h-11 px-2 underline" :aria-label="`${$t('remove')} ${r.name}`" @click="form.rows.splice(i, 1)">×</button></td>
+              <td><button v-if="i > 0" type="button" class="min-h-11 min-w-11 underline" :aria-label="`${$t('remove')} ${r.name}`" @click="form.rows.splice(i, 1)">×</button></td>
             </tr>
           </tbody>
         </table>
+        <datalist id="products"><option v-for="p in products" :key="p.id" :value="p.name" /></datalist>
       </div>
-      <button type="button" class="act act-quiet justify-self-start" @click="form.rows.push({ name: '', productId: null, share: 1, of: 'parts', density_g_ml: 1, solids: null })">{{ $t('mix.addRow') }}</button>
       <p v-if="result.error" class="verdict verdict-stop" role="alert">{{ result.error }}</p>
-      <p v-else-if="result.mixed"><strong class="clock">{{ result.mixed.total_ml.toFixed(0) }} ml · {{ result.mixed.total_g.toFixed(0) }} g</strong><template v-if="result.mixed.solids !== null"> · {{ $t('mix.solids', { pct: (result.mixed.solids * 100).toFixed(0) }) }}</template><span v-if="result.mixed.total_g < least" class="block text-ochre">{{ $t('mix.least', { g: Math.ceil(least) }) }}</span></p>
+      <p v-else-if="result.mixed" class="flex flex-wrap gap-x-2 items-baseline"><strong class="clock">{{ result.mixed.total_ml.toFixed(0) }} ml · {{ result.mixed.total_g.toFixed(0) }} g</strong><template v-if="result.mixed.solids !== null"> · {{ $t('mix.solids', { pct: (result.mixed.solids * 100).toFixed(0) }) }}</template><span v-if="result.mixed.total_g < least" class="text-ochre">{{ $t('mix.least', { g: Math.ceil(least) }) }}</span></p>
       <div class="grid sm:grid-cols-[9rem_1fr_1fr_9rem_9rem] gap-3 items-end">
         <label>{{ $t('mix.wanted') }} <input v-model.number="form.amount" type="number" min="0" step="any" class="field"></label>
         <label>{{ $t('mix.unit') }} <select v-model="form.unit" class="field"><option v-for="u in ['total_ml', 'total_g', 'can_ml', 'can_g']" :key="u" :value="u">{{ $t(`mix.units.${u}`) }}</option></select></label>
@@ -93,7 +100,8 @@ async function make() {
         <summary class="min-h-11 flex items-center underline cursor-pointer">{{ $t('mix.fromArea') }}</summary>
         <div class="grid sm:grid-cols-6 gap-3 items-end"><label>{{ $t('mix.area') }} <input v-model.number="area.m2" type="number" min="0.01" step="any" class="field"></label><label>{{ $t('mix.coats') }} <input v-model.number="area.coats" type="number" min="1" max="12" class="field"></label><label>{{ $t('store.class') }} <select v-model="area.class" class="field"><option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option></select></label><label v-if="materialOf(area.class).wet_um">{{ $t('mix.film') }} <input v-model.number="area.film_um" type="number" min="5" max="500" class="field"></label><label>{{ $t('mix.loss') }} <input v-model.number="area.loss_ml" type="number" min="0" class="field"></label><button type="button" class="act act-quiet" :disabled="!(area.m2 > 0)" @click="fromArea">{{ $t('mix.workOut') }}</button></div>
       </details>
-      <button class="act justify-self-start" :disabled="!result.mixed">{{ $t('mix.begin') }}</button>
+      <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
+      <div class="flex gap-3"><button class="act" :disabled="!result.mixed">{{ $t('mix.begin') }}</button><button type="button" class="act act-quiet" @click="form.rows.push(row('', 1))">{{ $t('mix.addRow') }}</button></div>
     </form>
   </div>
 </template>

@@ -119,7 +119,7 @@ async function save() {
         <div class="grid grid-cols-3 gap-2">
           <label>{{ $t('colour.colourCoats') }} <input v-model.number="pick.coats" type="number" min="1" max="10" class="field"></label>
           <label>{{ $t('colour.wipe') }} <select v-model="pick.wipe" class="field"><option v-for="(_, w) in LEFT_ON" :key="w" :value="w">{{ $t(`colour.wipes.${w}`) }}</option></select></label>
-          <label>{{ $t('colour.atMost') }} <select v-model.number="pick.atMost" class="field"><option v-for="n in 4" :key="n" :value="n">{{ n }}</option></select></label>
+          <label>{{ $t('colour.atMost') }} <select v-model.number="pick.atMost" class="field"><option v-for="n in 4" :key="n" :value="n">{{ n === 1 ? n : $t('colour.upToN', { n }) }}</option></select></label>
         </div>
         <fieldset>
           <legend>{{ $t('colour.judgeUnder') }}</legend>
