@@ -1,6 +1,6 @@
-/** CGATS text (ISO 28178, ANSI CGATS.17; from memory): one table of samples with spectra or CIELAB. */
-import { LIGHTS, spectrumFrom, WAVELENGTHS_nm, type Light, type Observer, type Spectrum } from '../colour'
-import { columnsOf, factors, MOST_LINES, MOST_SAMPLES, type Columns, type Sample } from './samples'
+/** CGATS text (ISO 28178, ANSI CGATS.17; from memory): tables of samples with spectra or CIELAB, one after another. */
+import { WAVELENGTHS_nm } from '../colour'
+import { columnsOf, lightOf, MOST_LINES, observerOf, samplesOf, wrong, type Columns, type Heading, type Row, type Sample } from './samples'
 
 /** Words of a line; double quotes hold words together, `#` begins a comment. */
 function words(line: string): string[] {
@@ -11,46 +11,15 @@ function words(line: string): string[] {
   }
   return found
 }
-const wrong = (line: number, says: string) => new RangeError(`Line ${line}: ${says}.`)
-
-function lightOf(text: string): Light | null {
-  const slug = text.trim().toLowerCase()
-  return LIGHTS.find(l => l === slug) ?? null
-}
-
-interface Heading { light: Light, observer: Observer }
 function readHeading(h: Heading, key: string, value: string, line: number): Heading {
   if (key === 'WEIGHTING_FUNCTION') {
     const [what = '', which = ''] = value.split(',').map(v => v.trim())
     if (/ILLUMINANT/i.test(what)) return readHeading(h, 'ILLUMINANT', which, line)
     if (/OBSERVER/i.test(what)) return readHeading(h, 'OBSERVER', which, line)
   }
-  if (key === 'ILLUMINANT') {
-    const light = lightOf(value)
-    if (!light) throw wrong(line, `the light "${value}" is not known here. Known: ${LIGHTS.map(l => l.toUpperCase()).join(', ')}`)
-    return { ...h, light }
-  }
-  if (key === 'OBSERVER') return { ...h, observer: /10/.test(value) ? '10' : '2' }
+  if (key === 'ILLUMINANT') return { ...h, light: lightOf(value, line) }
+  if (key === 'OBSERVER') return { ...h, observer: observerOf(value) }
   return h
-}
-
-/** One row of a table. @throws RangeError naming the line. */
-export function sampleOf(cells: readonly string[], columns: Columns, heading: Heading, line: number, nth: number): Sample {
-  const number = (i: number) => {
-    const value = Number(cells[i])
-    if (cells[i] === undefined || cells[i]!.trim() === '' || !Number.isFinite(value)) throw wrong(line, `"${cells[i] ?? ''}" is no number`)
-    return value
-  }
-  try {
-    const spectrum: Spectrum | null = columns.spectral.length ? spectrumFrom(columns.nm, factors(columns.spectral.map(number))) : null
-    const lab = columns.lab ? [number(columns.lab[0]!), number(columns.lab[1]!), number(columns.lab[2]!)] as const : null
-    if (lab && (lab[0] < 0 || lab[0] > 110)) throw wrong(line, `L* is 0 to 100, found ${lab[0]}`)
-    return { name: (cells[columns.name] ?? '').trim() || `Sample ${nth}`, spectrum, lab, ...heading }
-  }
-  catch (error) {
-    if (error instanceof RangeError && !error.message.startsWith('Line ')) throw wrong(line, error.message.replace(/\.$/, ''))
-    throw error
-  }
 }
 
 /**
@@ -66,6 +35,7 @@ export function parseCgats(text: string): Sample[] {
   let columns: Columns | null = null
   let part: 'heading' | 'format' | 'data' = 'heading'
   let sets: { wanted: number, line: number } | null = null
+  let rows: Row[] = []
   let opened = 0
   for (const [i, text] of lines.entries()) {
     const line = i + 1
@@ -83,17 +53,19 @@ export function parseCgats(text: string): Sample[] {
       if (!columns) throw wrong(line, 'the data begin before BEGIN_DATA_FORMAT has said what the columns are')
       part = 'data'
       opened = line
+      rows = []
     }
     else if (key === 'END_DATA') {
       if (part !== 'data') throw wrong(line, 'END_DATA without a beginning')
       part = 'heading'
-      if (sets && sets.wanted !== samples.length) throw wrong(sets.line, `NUMBER_OF_SETS says ${sets.wanted}, but ${samples.length} follow`)
+      if (sets && sets.wanted !== rows.length) throw wrong(sets.line, `NUMBER_OF_SETS says ${sets.wanted}, but ${rows.length} follow`)
+      sets = null
+      samples.push(...samplesOf(rows, columns!, heading, samples.length))
     }
     else if (part === 'format') fields.push(...cells)
     else if (part === 'data') {
       if (cells.length !== fields.length) throw wrong(line, `${fields.length} values are wanted, found ${cells.length}`)
-      samples.push(sampleOf(cells, columns!, heading, line, samples.length + 1))
-      if (samples.length > MOST_SAMPLES) throw wrong(line, `more than ${MOST_SAMPLES} samples`)
+      rows.push({ cells, line })
     }
     else if (key === 'NUMBER_OF_SETS') sets = { wanted: Number(cells[1]), line }
     else heading = readHeading(heading, key, cells.slice(1).join(' '), line)
@@ -105,12 +77,21 @@ export function parseCgats(text: string): Sample[] {
 
 const quoted = (text: string) => `"${text.replaceAll('"', '""').replaceAll(/\s+/g, ' ')}"`
 
-/** CGATS text of samples that share light and observer; spectra as factors. Samples of both kinds leave gaps, so the spectra are written where all have one, CIELAB otherwise. */
+/** Samples of one kind, and of one light where they are CIELAB. */
+function tableOf(samples: readonly Sample[]): string[] {
+  const { spectrum, light, observer } = samples[0]!
+  const fields = ['SAMPLE_ID', 'SAMPLE_NAME', ...(spectrum ? WAVELENGTHS_nm.map(nm => `SPECTRAL_NM${nm}`) : ['LAB_L', 'LAB_A', 'LAB_B'])]
+  const row = (s: Sample, i: number) => [i + 1, quoted(s.name), ...(s.spectrum ? s.spectrum.map(v => v.toFixed(6)) : s.lab!.map(v => v.toFixed(4)))].join('\t')
+  return [`WEIGHTING_FUNCTION "ILLUMINANT, ${light.toUpperCase()}"`, `WEIGHTING_FUNCTION "OBSERVER, ${observer} degree"`, `NUMBER_OF_FIELDS ${fields.length}`, 'BEGIN_DATA_FORMAT', fields.join('\t'), 'END_DATA_FORMAT',
+    `NUMBER_OF_SETS ${samples.length}`, 'BEGIN_DATA', ...samples.map(row), 'END_DATA']
+}
+
+/** CGATS text of samples: a table of spectra (factors), then a table of CIELAB for each light and observer. */
 export function writeCgats(samples: readonly Sample[], made: string): string {
-  const spectral = samples.every(s => s.spectrum !== null)
-  const { light, observer } = samples[0] ?? { light: 'd65', observer: '10' }
-  const fields = ['SAMPLE_ID', 'SAMPLE_NAME', ...(spectral ? WAVELENGTHS_nm.map(nm => `SPECTRAL_NM${nm}`) : ['LAB_L', 'LAB_A', 'LAB_B'])]
-  const row = (s: Sample, i: number) => [i + 1, quoted(s.name), ...(spectral ? s.spectrum! : s.lab ?? []).map(v => v.toFixed(spectral ? 6 : 4))].join('\t')
-  return ['CGATS.17', 'ORIGINATOR "Hantverk"', `CREATED ${quoted(made)}`, `WEIGHTING_FUNCTION "ILLUMINANT, ${light.toUpperCase()}"`, `WEIGHTING_FUNCTION "OBSERVER, ${observer} degree"`,
-    `NUMBER_OF_FIELDS ${fields.length}`, 'BEGIN_DATA_FORMAT', fields.join('\t'), 'END_DATA_FORMAT', `NUMBER_OF_SETS ${samples.length}`, 'BEGIN_DATA', ...samples.map(row), 'END_DATA', ''].join('\n')
+  const tables = new Map<string, Sample[]>()
+  for (const s of [...samples].sort((a, b) => Number(a.spectrum === null) - Number(b.spectrum === null))) {
+    const key = s.spectrum ? 'spectra' : `${s.light}/${s.observer}`
+    tables.set(key, [...tables.get(key) ?? [], s])
+  }
+  return ['CGATS.17', 'ORIGINATOR "Hantverk"', `CREATED ${quoted(made)}`, ...[...tables.values()].flatMap(tableOf), ''].join('\n')
 }

@@ -1,11 +1,10 @@
-/** Samples as CSV: a heading with `name` and wavelengths (or L, a, b), then a line each. Comma, semicolon or tab; a decimal comma where the columns are parted otherwise. */
+/** Samples as CSV: a heading with `name` and wavelengths, or L, a, b with `light` and `observer`, then a line each. Comma, semicolon or tab; a decimal comma where the columns are parted otherwise. */
 import Papa from 'papaparse'
 import { WAVELENGTHS_nm } from '../colour'
-import { sampleOf } from './cgats'
-import { columnsOf, MOST_LINES, MOST_SAMPLES, type Sample } from './samples'
+import { columnsOf, MOST_LINES, samplesOf, wrong, type Row, type Sample } from './samples'
 
 /**
- * The samples of a CSV file. CIELAB is taken for D65 and 10°.
+ * The samples of a CSV file. CIELAB without a light is taken for D65 and 10°.
  * @throws RangeError with the number of the line that cannot be read.
  */
 export function parseSamplesCsv(text: string): Sample[] {
@@ -16,25 +15,22 @@ export function parseSamplesCsv(text: string): Sample[] {
   if (!heading) throw new RangeError('Line 1: the file is empty.')
   const columns = (() => {
     try { return columnsOf(heading) }
-    catch (error) { throw new RangeError(`Line ${start + 1}: ${(error as Error).message}.`) }
+    catch (error) { throw wrong(start + 1, (error as Error).message) }
   })()
-  const samples: Sample[] = []
-  for (const [i, row] of data.entries()) {
-    if (i <= start || row.every(c => c.trim() === '')) continue
-    if (row.length !== heading.length) throw new RangeError(`Line ${i + 1}: ${heading.length} values are wanted, found ${row.length}.`)
-    const cells = meta.delimiter === ',' ? row : row.map((c, j) => j === columns.name ? c : c.replace(',', '.'))
-    samples.push(sampleOf(cells, columns, { light: 'd65', observer: '10' }, i + 1, samples.length + 1))
-    if (samples.length > MOST_SAMPLES) throw new RangeError(`Line ${i + 1}: more than ${MOST_SAMPLES} samples.`)
-  }
-  if (samples.length === 0) throw new RangeError(`Line ${start + 2}: there is no sample below the heading.`)
-  return samples
+  const rows = data.flatMap((row, i): Row[] => {
+    const line = i + 1
+    if (i <= start || row.every(c => c.trim() === '')) return []
+    if (row.length !== heading.length) throw wrong(line, `${heading.length} values are wanted, found ${row.length}`)
+    return [{ line, cells: meta.delimiter === ',' ? row : row.map((c, j) => j === columns.name ? c : c.replace(',', '.')) }]
+  })
+  if (rows.length === 0) throw wrong(start + 2, 'there is no sample below the heading')
+  return samplesOf(rows, columns, { light: 'd65', observer: '10' })
 }
 
-/** CSV of samples: spectra where all have one, CIELAB otherwise. */
+/** CSV of samples: columns for spectra and for CIELAB, whichever there is; a sample fills one of them. */
 export function writeSamplesCsv(samples: readonly Sample[]): string {
-  const spectral = samples.every(s => s.spectrum !== null)
-  return Papa.unparse({
-    fields: ['name', ...(spectral ? WAVELENGTHS_nm.map(String) : ['L', 'a', 'b'])],
-    data: samples.map(s => [s.name, ...(spectral ? s.spectrum! : s.lab ?? []).map(v => v.toFixed(spectral ? 6 : 4))]),
-  }, { newline: '\n' }) + '\n'
+  const [spectra, labs] = [samples.some(s => s.spectrum), samples.some(s => !s.spectrum)]
+  const fields = ['name', ...spectra ? WAVELENGTHS_nm.map(String) : [], ...labs ? ['L', 'a', 'b', 'light', 'observer'] : []]
+  const data = samples.map(s => [s.name, ...spectra ? WAVELENGTHS_nm.map((_, i) => s.spectrum?.[i]!.toFixed(6) ?? '') : [], ...labs ? s.spectrum ? ['', '', '', '', ''] : [...s.lab!.map(v => v.toFixed(4)), s.light.toUpperCase(), s.observer] : []])
+  return Papa.unparse({ fields, data }, { newline: '\n' }) + '\n'
 }

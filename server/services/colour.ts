@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { byRecord, clearCoat, colourantFromBand, innerOf, labOfSpectrum, learn as learnFrom, reconstruct, recordKey, spectrumFrom, type Band, type Colourant, type ColourRecord, type Gloss, type LightHistory, type Share, type Spectrum, type Surface, type Wipe } from '#core/colour'
+import { byRecord, clearCoat, colourantFromBand, innerOf, labOfSpectrum, learn as learnFrom, reconstruct, recordKey, spectrumFrom, type Band, type Colourant, type ColourRecord, type Gloss, type Light, type LightHistory, type Observer, type Share, type Spectrum, type Surface, type Wipe } from '#core/colour'
 import { parseSamples, writeCgats, writeSamplesCsv, type Sample } from '#core/formats'
 import { materialOf } from '#core/layers/materials'
 import { round } from '#core/units'
@@ -9,11 +9,14 @@ import { measureSample } from './instruments'
 import type { Person } from './people'
 import { log, tell } from './record'
 
+/** CIELAB as it was given, with the light and observer that it belongs to. */
+export interface GivenLab { L: number, a: number, b: number, light: Light, observer: Observer }
+
 export interface ReadingRow {
-  id: number, piece_id: number | null, piece: string | null, name: string, role: 'wood' | 'target' | 'band' | 'other', spectrum: number[], lab_only: 0 | 1, clear_coat: string | null, gloss: Gloss, species: string, zone: 'heartwood' | 'sapwood',
+  id: number, piece_id: number | null, piece: string | null, name: string, role: 'wood' | 'target' | 'band' | 'other', spectrum: number[], given: GivenLab | null, clear_coat: string | null, gloss: Gloss, species: string, zone: 'heartwood' | 'sapwood',
   light_history: LightHistory, source: 'meter' | 'file' | 'typed', by_name: string, at: Date
 }
-export const READINGS = `SELECT r.id, r.piece_id, piece.name AS piece, r.name, r.role, r.spectrum, r.lab_only, r.clear_coat, r.gloss, r.species, r.zone, r.light_history, r.source, person.name AS by_name, r.at
+export const READINGS = `SELECT r.id, r.piece_id, piece.name AS piece, r.name, r.role, r.spectrum, r.given, r.clear_coat, r.gloss, r.species, r.zone, r.light_history, r.source, person.name AS by_name, r.at
   FROM reading r JOIN person ON person.id = r.person_id LEFT JOIN piece ON piece.id = r.piece_id WHERE r.withdrawn_at IS NULL`
 
 export const surfaceOf = (r: { clear_coat: string | null, gloss: Gloss }): Surface => ({ clear: r.clear_coat ? clearCoat(r.clear_coat) : null, gloss: r.gloss })
@@ -51,11 +54,11 @@ export const onWood = (rows: readonly ColourantRow[], species: string): Colouran
   rows.map(r => ({ id: r.product_id, name: r.name, group: r.class, lies: r.lies, most_pct: r.most_pct, k: r.onWood.find(l => l.species === species)?.spectrum ?? r.spectrum }))
 
 type About = Omit<z.infer<typeof c.measure>, 'name'>
-async function insertReading(tx: Db, about: About & { name: string }, spectrum: Spectrum, source: ReadingRow['source'], labOnly: boolean, person: Person, at: Date): Promise<number> {
+async function insertReading(tx: Db, about: About & { name: string }, spectrum: Spectrum, source: ReadingRow['source'], given: GivenLab | null, person: Person, at: Date): Promise<number> {
   const { id } = await tx.run(
-    `INSERT INTO reading (piece_id, name, role, spectrum, lab_only, clear_coat, gloss, species, zone, light_history, source, person_id, at)
-     VALUES (:pieceId, :name, :role, :spectrum, :labOnly, :clearCoat, :gloss, :species, :zone, :lightHistory, :source, :personId, :at)`,
-    { ...about, spectrum: JSON.stringify(spectrum.map(v => round(v, 6))), labOnly, source, personId: person.id, at })
+    `INSERT INTO reading (piece_id, name, role, spectrum, given, clear_coat, gloss, species, zone, light_history, source, person_id, at)
+     VALUES (:pieceId, :name, :role, :spectrum, :given, :clearCoat, :gloss, :species, :zone, :lightHistory, :source, :personId, :at)`,
+    { ...about, spectrum: JSON.stringify(spectrum.map(v => round(v, 6))), given: given && JSON.stringify(given), source, personId: person.id, at })
   return id
 }
 async function record(tx: Db, pieceId: number | null, says: string, person: Person, at: Date) {
@@ -73,7 +76,7 @@ const labText = (s: Spectrum) => labOfSpectrum(s).map(v => v.toFixed(1)).join(',
 export const addReading = (input: z.infer<typeof c.addReading>, person: Person, at: Date) => transaction(async (tx) => {
   const like = input.likeId ? (await readReading(tx, input.likeId)).spectrum : undefined
   const spectrum = input.spectrum ?? refused(() => reconstruct([input.lab!.L, input.lab!.a, input.lab!.b], input.lab!.light, input.lab!.observer, like))
-  const id = await insertReading(tx, input, spectrum, 'typed', input.lab !== null, person, at)
+  const id = await insertReading(tx, input, spectrum, 'typed', input.lab, person, at)
   await record(tx, input.pieceId, `Reading typed in: ${input.name}, L*a*b* ${labText(spectrum)}${input.lab ? '; from L*a*b* alone' : ''}`, person, at)
   return { id, spectrum, lab: labOfSpectrum(spectrum) }
 })
@@ -83,7 +86,7 @@ export async function measureReading(input: z.infer<typeof c.measure>, person: P
   const got = await measureSample(input.name)
   const spectrum = refused(() => spectrumFrom(got.wavelengths_nm, got.values))
   return transaction(async (tx) => {
-    const id = await insertReading(tx, input, spectrum, 'meter', false, person, at)
+    const id = await insertReading(tx, input, spectrum, 'meter', null, person, at)
     await record(tx, input.pieceId, `Measured: ${input.name}, L*a*b* ${labText(spectrum)}, meter ${got.meter}`, person, at)
     return { id, spectrum, lab: labOfSpectrum(spectrum), meter: got.meter }
   })
@@ -95,15 +98,17 @@ export const importReadings = (input: z.infer<typeof c.importReadings>, person: 
   const ids: number[] = []
   for (const s of samples) {
     const spectrum = s.spectrum ?? refused(() => reconstruct(s.lab!, s.light, s.observer))
-    ids.push(await insertReading(tx, { ...input, name: `${input.name ? `${input.name}: ` : ''}${s.name}`.slice(0, 120) }, spectrum, 'file', s.spectrum === null, person, at))
+    const given = s.spectrum ? null : { L: s.lab![0], a: s.lab![1], b: s.lab![2], light: s.light, observer: s.observer }
+    ids.push(await insertReading(tx, { ...input, name: `${input.name ? `${input.name}: ` : ''}${s.name}`.slice(0, 120) }, spectrum, 'file', given, person, at))
   }
   await record(tx, input.pieceId, `${samples.length} readings from a file`, person, at)
   return { ids }
 })
 
+/** Readings as a file: measured spectra, and CIELAB as it was given where that is all there is. */
 export async function exportReadings(query: z.infer<typeof c.exportQuery>, at: Date): Promise<string> {
   const rows = await db().rows<ReadingRow>(`${READINGS} AND (:piece IS NULL OR r.piece_id = :piece) ORDER BY r.id`, { piece: query.piece ?? null })
-  const samples: Sample[] = rows.map(r => ({ name: r.piece ? `${r.piece}, ${r.name}` : r.name, spectrum: r.spectrum, lab: null, light: 'd65', observer: '10' }))
+  const samples = rows.map(({ given, ...r }): Sample => ({ name: r.piece ? `${r.piece}, ${r.name}` : r.name, spectrum: given ? null : r.spectrum, lab: given && [given.L, given.a, given.b], light: given?.light ?? 'd65', observer: given?.observer ?? '10' }))
   return query.format === 'csv' ? writeSamplesCsv(samples) : writeCgats(samples, at.toISOString())
 }
 
@@ -139,7 +144,7 @@ async function readLessons(on: Db, colourClass: string, species: string): Promis
     `SELECT band.id, band.piece_id, piece.name AS piece, band.title, band.recipe_id, band.shares, band.coats, r.clear_coat, band.species, band.light_history, band.grit, band.scale, band.conditioner, band.applicator, band.dwell_min, band.wipe, band.temperature_C,
             r.spectrum, r.gloss, wood.spectrum AS wood, wood.clear_coat AS wood_coat, wood.gloss AS wood_gloss, recipe.class, recipe.wipe AS recipe_wipe
        FROM band JOIN piece ON piece.id = band.piece_id JOIN reading r ON r.id = band.reading_id JOIN recipe ON recipe.id = band.recipe_id JOIN reading wood ON wood.id = recipe.wood_id
-      WHERE band.withdrawn_at IS NULL AND band.coats > 0 AND band.shares IS NOT NULL AND r.lab_only = FALSE AND recipe.bleached = FALSE AND recipe.class = :colourClass AND band.species = :species ORDER BY band.id`, { colourClass, species })
+      WHERE band.withdrawn_at IS NULL AND band.coats > 0 AND band.shares IS NOT NULL AND r.given IS NULL AND recipe.bleached = FALSE AND recipe.class = :colourClass AND band.species = :species ORDER BY band.id`, { colourClass, species })
 }
 
 /** Refits the colourants of a class on a wood from bands of one record; `apply` keeps the result. */

@@ -56,7 +56,7 @@ export function followBalance(take: (weight_g: number | null, steady: boolean, s
   const { balanceLine, mode } = useRuntimeConfig()
   const socket = openLine(balanceLine)
   let simulated = false
-  socket.on('error', () => take(null, false, simulated))
+  socket.on('error', () => { /* 'close' follows and tells it */ })
   socket.on('close', () => take(null, false, simulated))
   eachLine(socket, (line) => {
     const [word, state, value] = line.split(/\s+/)

@@ -1,3 +1,5 @@
+import { spawn } from 'node:child_process'
+import { readFileSync, writeFileSync } from 'node:fs'
 import { connect } from 'node:net'
 import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { bestRecipes, clearCoat, colouredInner, deltaE00, labOf, proposed, readOf, strengthOf, viewingOf, WAVELENGTHS_nm, type Colourant, type SearchQuestion, type Share, type Spectrum } from '#core/colour'
@@ -44,7 +46,7 @@ beforeAll(async () => {
 })
 beforeEach(() => setClock(people.owner, t('09:00')))
 
-interface Page { readings: { id: number, name: string, spectrum: number[], lab: number[], lab_only: number }[], colourants: { product_id: number, class: string, lies: 'wood' | 'film', most_pct: number, spectrum: number[], onWood: { species: string, spectrum: number[] }[] }[] }
+interface Page { readings: { id: number, name: string, spectrum: number[], lab: number[], given: object | null }[], colourants: { product_id: number, class: string, lies: 'wood' | 'film', most_pct: number, spectrum: number[], onWood: { species: string, spectrum: number[] }[] }[] }
 const pageOf = () => people.office.ok<Page>('GET /api/colour')
 
 /** A wood, a target that the dyes can make, and the recipe for it. */
@@ -75,12 +77,12 @@ describe('readings', () => {
     const id = await measured('Oak, bare', WOODS.oak, { species: 'oak' })
     const r = (await pageOf()).readings.find(x => x.id === id)!
     expect(deltaE00(labOf(r.spectrum, viewingOf('d65')), labOf(WOODS.oak, viewingOf('d65')))).toBeLessThan(0.5)
-    expect(r.lab_only).toBe(0)
+    expect(r.given).toBeNull()
   })
   it('takes CIELAB and marks it as weaker', async () => {
     const { id, lab } = await people.finisher.ok<{ id: number, lab: number[] }>('POST /api/readings', { ...about('By figures', { role: 'target' }), lab: { L: 45, a: 12, b: 22, light: 'd65', observer: '10' } })
     expect(lab.map(v => v.toFixed(2))).toEqual(['45.00', '12.00', '22.00'])
-    expect((await pageOf()).readings.find(x => x.id === id)!.lab_only).toBe(1)
+    expect((await pageOf()).readings.find(x => x.id === id)!.given).toEqual({ L: 45, a: 12, b: 22, light: 'd65', observer: '10' })
   })
   test.each([['a colour that no surface has', { lab: { L: 50, a: 127, b: 127, light: 'd65', observer: '10' } }], ['neither', {}], ['both', { spectrum: WAVELENGTHS_nm.map(() => 0.5), lab: { L: 50, a: 0, b: 0, light: 'd65', observer: '10' } }], ['a short spectrum', { spectrum: [0.1, 0.2] }]])('refuses %s', async (_, more) => expect((await people.finisher.send('POST /api/readings', { ...about('x'), ...more })).status).toBe(422))
   it('comes back from CGATS and CSV as it went out, and a broken file changes nothing', async () => {
@@ -286,6 +288,23 @@ describe('instruments', () => {
     expect(Number(line.split(' ')[2])).toBeGreaterThan(5)
     await people.finisher.ok('POST /api/balance', { act: 'tare' })
     expect(await tell(process.env.HANTVERK_BALANCE_PORT!, 'STOP', l => l.startsWith('W S'))).toMatch(/W S -?0\.00/)
+  })
+  it('says when an instrument is gone, ends the stream of weights so that it is asked for again, and finds it when it is back', async () => {
+    const weights = await people.finisher.open('/api/balance')
+    await weights.read()
+    const gone = (['meter', 'balance'] as const).map(name => ({ name, file: `${process.env.HANTVERK_STANDIN_PIDS}/${name}.pid`, port: process.env[`HANTVERK_${name.toUpperCase()}_PORT`]! }))
+    for (const { file } of gone) process.kill(Number(readFileSync(file, 'utf8')))
+    let text = ''
+    for (let part = await weights.read(); !part.done; part = await weights.read()) text += new TextDecoder().decode(part.value)
+    expect(text).toContain('"weight_g":null')
+    const answers = () => Promise.all([people.finisher.send('POST /api/readings/measure', about('Oak')), people.finisher.send('POST /api/balance', { act: 'tare' })])
+    expect((await answers()).map(r => [r.status, r.body.code])).toEqual([[503, 'no-meter'], [503, 'no-balance']])
+    for (const { name, file, port } of gone) {
+      const again = spawn('node_modules/.bin/jiti', [`standins/${name}.ts`, port], { detached: true, stdio: 'ignore' })
+      again.unref()
+      writeFileSync(file, String(again.pid))
+    }
+    await expect.poll(async () => (await answers()).map(r => r.status), { timeout: 30_000, interval: 300 }).toEqual([200, 200])
   })
   it('matches an old stain that was never the shop\'s', async () => expect((await matched({}, aged(WOODS.beech, OLD_STAINS.seat, 'shellac-blond', 20))).worst).toBeLessThan(3.5))
 })

@@ -18,6 +18,11 @@ export class Caller {
     return { status: reply.status, body: (text && /json/.test(reply.headers.get('content-type') ?? '') ? JSON.parse(text) : { text }) as Reply<T>['body'] }
   }
 
+  /** Opens server-sent events, on another instance if wanted. */
+  async open(path: string, base = BASE): Promise<ReadableStreamDefaultReader<Uint8Array>> {
+    return (await fetch(base + path, { headers: { cookie: this.cookie } })).body!.getReader()
+  }
+
   /** Sends and expects 200. */
   async ok<T = never>(route: string, body?: unknown): Promise<T> {
     const reply = await this.send<T>(route, body)

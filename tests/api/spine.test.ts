@@ -308,9 +308,7 @@ describe('at the bench', () => {
     await setClock(people.owner, t('10:30'))
   })
   it.each(['HANTVERK_BASE', 'HANTVERK_SECOND'])('hears within two seconds, on whichever instance: %s', async (instance) => {
-    const login = await fetch(`${process.env.HANTVERK_BASE}/api/session`, { method: 'POST', headers: { 'content-type': 'application/json' }, body: JSON.stringify({ login: 'office', password: PASSWORD }) })
-    const stream = await fetch(`${process.env[instance]}/api/events`, { headers: { cookie: login.headers.get('set-cookie')!.split(';')[0]! } })
-    const reader = stream.body!.getReader()
+    const reader = await people.office.open('/api/events', process.env[instance])
     await reader.read()
     const { faces } = await people.lead.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${piece}`)
     const begun = Date.now()

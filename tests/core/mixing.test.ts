@@ -102,11 +102,13 @@ describe('what is in a pot', () => {
 describe('files of readings', () => {
   const spectral: Sample[] = Object.entries(WOODS).map(([name, spectrum]) => ({ name: `${name}, "bare"`, spectrum, lab: null, light: 'd65', observer: '10' }))
   const labs: Sample[] = spectral.map(s => ({ ...s, spectrum: null, lab: labOf(s.spectrum!, viewingOf('d65')) }))
-  test.each([['CGATS, spectra', spectral, (s: Sample[]) => writeCgats(s, '2026-11-23')], ['CGATS, CIELAB', labs, (s: Sample[]) => writeCgats(s, '2026-11-23')], ['CSV, spectra', spectral, writeSamplesCsv], ['CSV, CIELAB', labs, writeSamplesCsv]] as const)('%s comes back as it was written', (_, samples, write) => {
+  const mixed: Sample[] = [...spectral.slice(0, 3), ...labs.slice(3, 5), { ...labs[5]!, light: 'a', observer: '2' }]
+  test.each([['CGATS, spectra', spectral, (s: Sample[]) => writeCgats(s, '2026-11-23')], ['CGATS, CIELAB', labs, (s: Sample[]) => writeCgats(s, '2026-11-23')], ['CSV, spectra', spectral, writeSamplesCsv], ['CSV, CIELAB', labs, writeSamplesCsv], ['CGATS, both', mixed, (s: Sample[]) => writeCgats(s, '2026-11-23')], ['CSV, both', mixed, writeSamplesCsv]] as const)('%s comes back as it was written', (_, samples, write) => {
     const back = parseSamples(write([...samples]))
     back.forEach((s, i) => {
       expect(s.name).toBe(samples[i]!.name)
-      expect(s.light).toBe('d65')
+      expect([s.light, s.observer]).toEqual([samples[i]!.light, samples[i]!.observer])
+      expect(s.spectrum === null).toBe(samples[i]!.spectrum === null)
       for (const [j, v] of (s.spectrum ?? s.lab)!.entries()) expect(v).toBeCloseTo((samples[i]!.spectrum ?? samples[i]!.lab)![j]!, 3)
     })
     expect(back).toHaveLength(samples.length)
@@ -116,6 +118,8 @@ describe('files of readings', () => {
     const nm = Array.from({ length: 36 }, (_, i) => 380 + 10 * i)
     const text = `ISO28178\r\n# made elsewhere\r\nBEGIN_DATA_FORMAT\r\nSAMPLE_ID ${nm.map(n => `SPEC_${n}`).join(' ')}\r\nEND_DATA_FORMAT\r\nBEGIN_DATA\r\nA1 ${nm.map(() => '42.5').join(' ')}\r\nEND_DATA\r\n`
     expect(parseSamples(text)[0]).toMatchObject({ name: 'A1', light: 'd50', observer: '2', spectrum: WAVELENGTHS_nm.map(() => 0.425) })
+    const dark = `name,${nm.slice(2, 33).join(',')}\n`
+    expect(parseSamples(`${dark}black,${nm.slice(2, 33).map(() => 1.5)}\nwhite,${nm.slice(2, 33).map(() => 80)}\n`)[0]!.spectrum![0]).toBeCloseTo(0.015, 9)
     expect(parseSamples('name;L;a;b\nseat;41,5;12,25;"20,5"\n')[0]).toMatchObject({ name: 'seat', lab: [41.5, 12.25, 20.5], light: 'd65' })
   })
   test.each([

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { aimOf, BLEACH_LEAVES, CLEAR_COAT_SLUGS, clearCoat, innerOf, judgeRecipe, LEFT_ON, PASSES, readOf, withAbsorption, type Light, type Reason, type Recipe, type SearchQuestion, type SearchState, type Wipe } from '#core/colour'
+import { aimOf, BLEACH_LEAVES, CLEAR_COAT_SLUGS, clearCoat, innerOf, judgeRecipe, LEFT_ON, metamerismIndex, PASSES, readOf, withAbsorption, type Light, type Reason, type Recipe, type SearchQuestion, type SearchState, type Wipe } from '#core/colour'
 import { materialOf } from '#core/layers/materials'
 
 const { t } = useI18n()
@@ -78,6 +78,12 @@ const named = (r: Recipe) => r.shares.map(s => ({ ...s, name: name(s.id) })).sor
 const plain = computed(() => question.value ? readOf(question.value.substrates[0]!, question.value.surface) : null)
 /** The chosen recipe under every light, also those it was not asked to match under. */
 const judged = computed(() => question.value && chosen.value ? judgeRecipe({ ...question.value, lights: ROOM_LIGHTS }, chosen.value.shares) : null)
+/** The light under which most differs once the leading light is made equal. */
+const metameric = computed(() => {
+  if (!question.value || !chosen.value) return null
+  const { target: aim, lights: [from = 'd65'] } = question.value
+  return ROOM_LIGHTS.map(to => ({ from, to, mi: metamerismIndex(aim, chosen.value!.predicted[0]!, from, to) })).reduce((a, b) => b.mi > a.mi ? b : a)
+})
 const colours = computed(() => [
   { name: t('colour.woodFinished'), spectrum: plain.value },
   ...chosen.value && question.value?.substrates.length === 2 ? [{ name: t('colour.onSapwood'), spectrum: chosen.value.predicted[1]! }] : [],
@@ -140,7 +146,7 @@ async function save() {
       <section class="grid gap-4 content-start min-w-0">
         <LightChoice />
         <SwatchStrip :colours="colours" tall />
-        <p class="caption">{{ [$t('colour.guide'), target?.lab_only || wood?.lab_only ? $t('colour.labOnly') : '', wood && target && wood.light_history !== target.light_history ? $t('colour.historyDiffers') : ''].filter(Boolean).join(' ') }}</p>
+        <p class="caption">{{ [$t('colour.guide'), target?.given || wood?.given ? $t('colour.labOnly') : '', wood && target && wood.light_history !== target.light_history ? $t('colour.historyDiffers') : ''].filter(Boolean).join(' ') }}</p>
         <p v-if="failed" class="verdict verdict-stop">{{ failed }}</p>
         <p v-if="running && state" class="flex items-center gap-3" role="status"><progress :value="state.done" :max="state.all" class="w-64 h-3" :aria-label="$t('colour.searching')" /> <span class="clock">{{ $t('colour.tried', { done: state.done, all: state.all }) }}</span></p>
         <template v-if="chosen">
@@ -148,6 +154,7 @@ async function save() {
           <p v-if="judged?.breaks.length" class="verdict verdict-stop" data-test="breaks">{{ $t('colour.breaks', { lights: judged.breaks.map(b => $t(`colour.lights.${b.light}`)).join(', ') }) }}</p>
           <p v-if="question?.substrates.length === 2 && chosen.worst > PASSES" class="verdict">{{ $t('colour.sapwoodFirst') }} <button type="button" class="underline min-h-11" @click="sapwoodFirst">{{ $t('colour.doSapwoodFirst') }}</button></p>
           <RecipeView :shares="named(chosen)" :under="judged?.under ?? chosen.under" :limit="chosen.atLimit" />
+          <p v-if="metameric" class="caption" data-test="metamerism">{{ $t('colour.metamerism', { from: $t(`colour.lights.${metameric.from}`), to: $t(`colour.lights.${metameric.to}`), mi: metameric.mi.toFixed(1) }) }}</p>
           <div v-if="reasons.length" data-test="reasons"><h3>{{ $t('colour.whyNot') }}</h3><p v-for="r in reasons" :key="r.slug" class="verdict mt-1">{{ tellReason(r) }}</p></div>
           <details v-if="state && state.best.length > 1" open>
             <summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ $t('colour.others') }}</summary>

@@ -1,9 +1,12 @@
 import { followBalance } from '../../services/instruments'
 
-/** Server-sent events: each weight as the balance tells it, in grams; null when its line broke. */
+/** Server-sent events: each weight as the balance tells it, in grams; null when its line broke, and the end, so that the browser comes again. */
 export default route('GET /api/balance', ({ event }) => {
   const stream = createEventStream(event)
-  const stop = followBalance((weight_g, steady, simulated) => void stream.push(JSON.stringify({ weight_g, steady, simulated })))
+  const stop = followBalance(async (weight_g, steady, simulated) => {
+    await stream.push(JSON.stringify({ weight_g, steady, simulated }))
+    if (weight_g === null) await stream.close()
+  })
   stream.onClosed(async () => {
     stop()
     await stream.close()

@@ -1,8 +1,9 @@
 -- Colour: readings, colourants with their spectra, recipes, pots with what was poured and tried, bands of the step panel. Spectra are 31 factors, 400 to 700 nm.
+-- A reading of CIELAB alone keeps it as it came (L, a, b, light, observer) in `given`; its spectrum is then a plausible one.
 CREATE TABLE reading (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
   piece_id INT UNSIGNED NULL, name VARCHAR(120) NOT NULL, role ENUM('wood','target','band','other') NOT NULL,
-  spectrum JSON NOT NULL, lab_only BOOLEAN NOT NULL DEFAULT FALSE,
+  spectrum JSON NOT NULL, given JSON NULL,
   clear_coat VARCHAR(40) NULL, gloss ENUM('included','excluded') NOT NULL, species VARCHAR(40) NOT NULL DEFAULT 'unknown', zone ENUM('heartwood','sapwood') NOT NULL DEFAULT 'heartwood',
   light_history ENUM('fresh','in-light','shaded') NOT NULL DEFAULT 'fresh', source ENUM('meter','file','typed') NOT NULL,
   person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL, withdrawn_at DATETIME(3) NULL,
