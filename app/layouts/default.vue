@@ -31,7 +31,7 @@ const air = computed(() => bench.value?.air)
   <div class="min-h-screen md:pl-22 pb-24 md:pb-16">
     <a href="#content" class="sr-only focus:not-sr-only focus:fixed focus:z-50 focus:bg-sheet focus:p-3">{{ $t('skip') }}</a>
     <nav class="fixed z-40 bottom-0 inset-x-0 md:inset-y-0 md:right-auto md:w-22 bg-rail flex md:flex-col overflow-x-auto" :aria-label="$t('rail.label')">
-      <NuxtLink v-for="[to, word, icon] in places" :key="to" :to="to" class="flex flex-col items-center justify-center gap-1 min-w-16 h-18 grow md:grow-0 text-sm no-underline text-[#d3d8d4] md:border-l-4 border-transparent" :class="here(to) ? 'bg-[#35403c] !text-white md:!border-[#7cc4b8]' : ''" :aria-current="here(to) ? 'page' : undefined">
+      <NuxtLink v-for="[to, word, icon] in places" :key="to" :to="to" class="flex flex-col items-center justify-center gap-1 min-w-0 h-18 max-md:flex-1 max-md:text-[13px] text-sm no-underline text-[#d3d8d4] md:border-l-4 border-transparent" :class="here(to) ? 'bg-[#35403c] !text-white md:!border-[#7cc4b8]' : ''" :aria-current="here(to) ? 'page' : undefined">
         <component :is="icon" :size="24" :stroke-width="1.6" aria-hidden="true" />{{ $t(`rail.${word}`) }}
       </NuxtLink>
     </nav>

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { aimOf, BLEACH_LEAVES, breaksUnder, clearCoat, deltaE00, judgeRecipe, labOf, labOfSpectrum, LIGHTS, viewingOf, withAbsorption, type Light, type Observer, type SearchQuestion, type Share, type UnderLight, type Wipe } from '#core/colour'
+import { aimOf, BLEACH_LEAVES, clearCoat, deltaE00, judgeRecipe, labOf, labOfSpectrum, LIGHTS, viewingOf, withAbsorption, type Light, type Observer, type SearchQuestion, type Share, type UnderLight, type Wipe } from '#core/colour'
 import type * as c from '#shared/colour'
 import { db, transaction, type Db } from '../database/db'
 import { innerOfReading, onWood, readColourants, readReading, surfaceOf, type ReadingRow } from './colour'
@@ -65,7 +65,7 @@ export async function listRecipes(query: z.infer<typeof c.recipeQuery>) {
   const shares = await readShares(db(), rows.map(r => r.id))
   const daylight = viewingOf('d65')
   const wanted = query.target ? labOf((await readReading(db(), query.target)).spectrum, daylight) : null
-  const lines = rows.map(r => ({ ...r, lab: labOfSpectrum(r.target_spectrum), shares: shares.get(r.id)!, breaks: breaksUnder(r.under), away: wanted ? deltaE00(wanted, labOf(r.target_spectrum, daylight)) : null }))
+  const lines = rows.map(r => ({ ...r, lab: labOfSpectrum(r.target_spectrum), shares: shares.get(r.id)!, away: wanted ? deltaE00(wanted, labOf(r.target_spectrum, daylight)) : null }))
   return wanted ? lines.sort((a, b) => a.away! - b.away!) : lines
 }
 

@@ -35,7 +35,7 @@ test('who is not signed in sees nothing of the shop; a wrong password is said so
 
 test('a phone in one hand: nothing is wider than the screen, targets are large enough for gloves', async ({ browser, watched }) => {
   const phone = await as(browser, 'emil', watched, { viewport: { width: 390, height: 844 } })
-  for (const path of ['/', '/pieces', '/pieces/5', '/pieces/17/walk', '/pieces/17/finish', '/pieces/16/wood', '/pieces/17/hazards', '/pieces/5/parts', '/pieces/5/report', '/pieces/5/plan', '/pieces/12/client', '/store', '/answers', '/shop']) {
+  for (const path of ['/', '/pieces', '/pieces/5', '/pieces/17/walk', '/pieces/17/finish', '/pieces/16/wood', '/pieces/17/hazards', '/pieces/5/parts', '/pieces/5/report', '/pieces/5/plan', '/pieces/12/client', '/pieces/19/colour', '/colour?piece=19', '/colour/recipes?id=1', '/colour/readings', '/colour/colourants', '/mixing', '/mixing/1', '/store', '/answers', '/shop']) {
     await phone.goto(path)
     await phone.waitForTimeout(700)
     expect(await phone.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)

@@ -151,7 +151,7 @@ async function save() {
         <p v-if="running && state" class="flex items-center gap-3" role="status"><progress :value="state.done" :max="state.all" class="w-64 h-3" :aria-label="$t('colour.searching')" /> <span class="clock">{{ $t('colour.tried', { done: state.done, all: state.all }) }}</span></p>
         <template v-if="chosen">
           <div class="flex flex-wrap items-baseline gap-x-4"><h2 class="!text-2xl" data-test="verdict"><span class="clock">ΔE00 {{ chosen.worst.toFixed(1) }}:</span> {{ $t(grade(chosen.worst)) }}</h2><span>{{ $t('colour.atWorst') }} · {{ materialOf(chosen.group).name }}, {{ $t(chosen.lies === 'wood' ? 'colour.liesWood' : 'colour.liesFilm') }}</span></div>
-          <p v-if="judged?.breaks.length" class="verdict verdict-stop" data-test="breaks">{{ $t('colour.breaks', { lights: judged.breaks.map(b => $t(`colour.lights.${b.light}`)).join(', ') }) }}</p>
+          <BreaksVerdict v-if="judged" :under="judged.under" />
           <p v-if="question?.substrates.length === 2 && chosen.worst > PASSES" class="verdict">{{ $t('colour.sapwoodFirst') }} <button type="button" class="underline min-h-11" @click="sapwoodFirst">{{ $t('colour.doSapwoodFirst') }}</button></p>
           <RecipeView :shares="named(chosen)" :under="judged?.under ?? chosen.under" :limit="chosen.atLimit" />
           <p v-if="metameric" class="caption" data-test="metamerism">{{ $t('colour.metamerism', { from: $t(`colour.lights.${metameric.from}`), to: $t(`colour.lights.${metameric.to}`), mi: metameric.mi.toFixed(1) }) }}</p>

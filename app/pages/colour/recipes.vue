@@ -50,7 +50,7 @@ async function again(r: RecipeLine) {
       </button>
       <div v-if="open === r.id" class="grid gap-4 mt-3">
         <SwatchStrip :colours="[{ name: $t('colour.foretold'), spectrum: r.predicted }, { name: $t('colour.target'), spectrum: r.target_spectrum, note: r.target }]" />
-        <p v-if="r.breaks.length" class="verdict verdict-stop">{{ $t('colour.breaks', { lights: r.breaks.map(b => $t(`colour.lights.${b.light}`)).join(', ') }) }}</p>
+        <BreaksVerdict :under="r.under" />
         <RecipeView :shares="r.shares" :under="r.under" />
         <p class="caption">{{ $t('colour.madeBy', { by: r.by_name, at: dayTime(r.at) }) }} · {{ $t('colour.coatsWiped', { n: r.coats, wipe: $t(`colour.wipes.${r.wipe}`) }) }} · {{ r.clear_coat ? $t(`colour.coats.${r.clear_coat}`) : $t('colour.noFinish') }}<template v-if="r.bleached"> · {{ $t('colour.bleachFirst') }}</template><template v-if="r.from_id"> · {{ $t('colour.sameAs', { id: r.from_id }) }}</template></p>
         <form class="flex flex-wrap items-end gap-3" @submit.prevent="mix(r)">

@@ -8,6 +8,7 @@ const { day } = useFormat()
 const tabs = [['', 'examine'], ['/route', 'route'], ['/plan', 'plan'], ['/colour', 'colour'], ['/client', 'client'], ['/log', 'log']] as const
 const EXAMINE = ['', '/walk', '/finish', '/wood', '/hazards', '/parts', '/patch', '/photographs', '/report']
 const here = (to: string) => (to === '' ? EXAMINE : [to]).some(path => route.path === `/pieces/${id.value}${path}`)
+useCurrentInView(useTemplateRef('row'))
 const to = ref('')
 async function handOver() {
   if (await send('POST', `/api/pieces/${id.value}/hand-over`, { rowVersion: page.value!.piece.row_version, to: to.value || page.value!.piece.client_name })) await load()
@@ -32,7 +33,7 @@ async function handOver() {
           <button class="act" @click="handOver">{{ $t('piece.handOver') }}</button>
         </template>
       </div>
-      <nav class="flex gap-1 border-b border-line mt-2 overflow-x-auto" :aria-label="$t('piece.tabs')">
+      <nav ref="row" class="flex gap-1 border-b border-line mt-2 overflow-x-auto" :aria-label="$t('piece.tabs')">
         <NuxtLink v-for="[path, word] in tabs" :key="word" :to="`/pieces/${id}${path}`" class="px-5 min-h-12 inline-flex items-center no-underline border-b-4 -mb-px" :class="here(path) ? 'border-verdigris font-bold' : 'border-transparent text-soft'" :aria-current="here(path) ? 'page' : undefined">{{ $t(`tab.${word}`) }}</NuxtLink>
       </nav>
       <div class="pt-4"><NuxtPage /></div>
