@@ -1,6 +1,7 @@
 /** The demo's colour work: a shop's colourants read by the meter, chairs matched to an old one, a trap under the lamp, a table that must be bleached, a pot that runs. */
 import { connect } from 'node:net'
 import { bestRecipes, clearCoat, colouredInner, innerOf, proposed, readOf, strengthOf, type Colourant, type Light, type SearchQuestion, type Share, type Spectrum } from '../core/colour'
+import { COMMON_MIXTURES } from '../core/mixing'
 import { aged, COLOURANTS, OLD_STAINS, WOODS } from './colours'
 import type { Caller } from './caller'
 
@@ -98,8 +99,8 @@ export async function tellColour({ tove, emil, meter, pieces, at, today, ago }: 
   await tove.send('PATCH', `/api/bands/${done.id}`, { kind: 'approve', rowVersion: 1, by: 'Inga-Lill Fors', light: 'd65' })
 
   await at(today('10:05'))
-  const ingredient = (name: string, share: number, density_g_ml: number, solids: number) => ({ name, share, of: 'parts', density_g_ml, solids })
-  const { id: mixId } = await emil.send<{ id: number }>('POST', '/api/batches', { kind: 'mix', name: 'Two-part urethane, 4:2:1', by: 'volume', ingredients: [ingredient('Two-part urethane', 4, 1, 0.42), ingredient('Reducer', 2, 0.83, 0), ingredient('Hardener', 1, 1.05, 0.5)], wanted: { total_ml: 350 }, smallest_g: 0.1, pot_min: 120 })
+  const { by, pot_min, ingredients } = COMMON_MIXTURES.find(m => m.slug === 'urethane')!
+  const { id: mixId } = await emil.send<{ id: number }>('POST', '/api/batches', { kind: 'mix', name: 'Two-part urethane, 4:2:1', by, ingredients, wanted: { total_ml: 350 }, smallest_g: 0.1, pot_min })
   const mix = () => emil.get<Pot>(`/api/batches/${mixId}`)
   for (const l of (await mix()).lines) await emil.send('POST', `/api/batches/${mixId}/acts`, { kind: 'pour', rowVersion: (await mix()).row_version, lineId: l.id, lotId: null, poured_g: Math.round(l.wanted_g * 10) / 10 })
   await emil.send('POST', `/api/batches/${mixId}/acts`, { kind: 'mixed', rowVersion: (await mix()).row_version })

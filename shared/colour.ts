@@ -40,7 +40,7 @@ export const recipeQuery = z.object({ find: z.string().max(100).default(''), spe
 
 const grams = z.number({ error: 'Give grams.' }).min(0, 'Grams cannot be below nought.').max(100_000, 'That is more than 100 kg.')
 const smallest_g = above('The smallest step of the balance', 100).default(0.1)
-const ingredient = z.object({ name: text('The ingredient'), productId: id.nullable().default(null), lotId: id.nullable().default(null), share: above('A share', 10_000), of: z.enum(SHARES_OF), density_g_ml: above('A density', 20), solids: z.number().min(0).max(1).nullable().default(null) })
+const ingredient = z.object({ name: text('The ingredient'), class: slugOf(MATERIALS.map(m => m.slug), 'Choose a kind of product.').nullable().default(null), productId: id.nullable().default(null), share: above('A share', 10_000), of: z.enum(SHARES_OF), density_g_ml: above('A density', 20), solids: z.number().min(0).max(1).nullable().default(null) })
 const wanted = z.union([z.object({ total_g: above('Grams', 100_000) }).strict(), z.object({ total_ml: above('Millilitres', 100_000) }).strict(), z.object({ of: z.number().int().min(0).max(9), g: above('Grams', 100_000) }).strict(), z.object({ of: z.number().int().min(0).max(9), ml: above('Millilitres', 100_000) }).strict()], { error: 'How much is wanted?' })
 const pot = { pieceId: id.nullable().default(null), smallest_g, pot_min: z.number({ error: 'Pot life in minutes.' }).int().min(1).max(10_080, 'A week at the most.').nullable().default(null), note: maybeText(500) }
 export const addBatch = z.discriminatedUnion('kind', [

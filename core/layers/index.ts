@@ -1,3 +1,4 @@
 export * from './materials'
 export * from './rules'
 export * from './mend'
+export * from './cautions'

@@ -2,6 +2,7 @@
 import type { VeneerBudget } from '../abrasives'
 import { need_ml } from '../coverage'
 import { mendingOf } from '../examine/damage'
+import { cautionsOf } from '../layers/cautions'
 import { materialOf } from '../layers/materials'
 import { leadSuspected, type Caution } from '../safety'
 import { sumOf } from '../units'
@@ -22,17 +23,12 @@ const TAKES_APART: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 
 
 const DUSTY: readonly StepKind[] = ['scuff', 'level', 'strip', 'scrape', 'wash-off', 'pad', 'roughen', 'sand']
 
-const cautionsOf = (draft: Draft, facts: Facts): Caution[] => {
-  const m = draft.product ? materialOf(draft.product) : null
-  const cautions: (Caution | false | undefined)[] = [
+const cautionsOfStep = (draft: Draft, facts: Facts): Caution[] => {
+  const cautions: (Caution | false)[] = [
     wetOnly(facts) && DUSTY.includes(draft.kind) && (leadSuspected(facts.lead) ? 'lead' : 'poison'),
     (draft.kind === 'strip' || draft.kind === 'scrape') && 'sludge',
-    draft.kind === 'bleach' && 'bleach',
-    draft.product === 'ammonia' && 'ammonia',
-    m?.traits.includes('catalysed') && draft.kind !== 'sand-coat' && 'isocyanate',
+    ...draft.product ? cautionsOf(draft.product).filter(c => c !== 'isocyanate' || draft.kind !== 'sand-coat') : [],
     draft.kind === 'strip' && 'skin',
-    m !== null && m.base !== 'water' && 'solvent',
-    m?.base === 'oil' && 'oily-rags',
     draft.kind === 'oil-off' && 'oily-rags',
     draft.method === 'spray' && 'spray',
     ['sand', 'sand-off', 'sand-back', 'sand-coat', 'scuff', 'roughen'].includes(draft.kind) && draft.method !== 'wet' && 'dust',
@@ -100,7 +96,7 @@ export function workOutPlan(facts: Facts, choice: Choice, options: { start?: (g:
         if (same) same.faces.push(...faces)
         else merged.set(id, {
           order, key: '', kind: d.kind, title: d.title, faces: [...faces], product: d.product ?? null, grits: d.grits ?? [], method: d.method ?? 'none', coat: d.coat ?? null,
-          passes: d.passes ?? 1, attended_min: 0, amount_ml: null, cautions: cautionsOf({ order, ...d }, way.facts), why: d.why, gate: d.gate ?? null, byHand: false })
+          passes: d.passes ?? 1, attended_min: 0, amount_ml: null, cautions: cautionsOfStep({ order, ...d }, way.facts), why: d.why, gate: d.gate ?? null, byHand: false })
       }
     }
   })

@@ -16,10 +16,10 @@ const MIN_MS = 60_000
 const CARRIERS: Record<string, string> = { water: 'Water', alcohol: 'Alcohol', oil: 'Clear base of the stain', lacquer: 'Clear lacquer, thinned', none: 'Clear base' }
 
 export interface BatchRow { id: number, name: string, recipe_id: number | null, piece_id: number | null, piece: string | null, client: string | null, piece_state: string | null, smallest_g: number, pot_min: number | null, mixed_at: Date | null, left_g: number | null, place: string, closed_at: Date | null, note: string, by_name: string, at: Date, row_version: number }
-export interface BatchLine { id: number, batch_id: number, turn: number, position: number, name: string, product_id: number | null, lot_id: number | null, lot: string | null, density: number, wanted_g: number, poured_g: number | null }
+export interface BatchLine { id: number, batch_id: number, turn: number, position: number, name: string, class: string | null, product_id: number | null, lot_id: number | null, lot: string | null, density: number, wanted_g: number, poured_g: number | null }
 const BATCHES = `SELECT batch.id, batch.name, batch.recipe_id, batch.piece_id, piece.name AS piece, client.name AS client, piece.state AS piece_state, batch.smallest_g, batch.pot_min, batch.mixed_at, batch.left_g, batch.place, batch.closed_at, batch.note, person.name AS by_name, batch.at, batch.row_version
   FROM batch JOIN person ON person.id = batch.person_id LEFT JOIN piece ON piece.id = batch.piece_id LEFT JOIN client ON client.id = piece.client_id`
-const LINES = 'SELECT l.id, l.batch_id, l.turn, l.position, l.name, l.product_id, l.lot_id, lot.code AS lot, l.density, l.wanted_g, l.poured_g FROM batch_line l LEFT JOIN lot ON lot.id = l.lot_id'
+const LINES = 'SELECT l.id, l.batch_id, l.turn, l.position, l.name, l.class, l.product_id, l.lot_id, lot.code AS lot, l.density, l.wanted_g, l.poured_g FROM batch_line l LEFT JOIN lot ON lot.id = l.lot_id'
 
 async function readBatch(on: Db, id: number, lock = false): Promise<BatchRow> {
   if (lock) await on.row('SELECT id FROM batch WHERE id = :id FOR UPDATE', { id })
@@ -43,22 +43,22 @@ export async function runningPots() {
   return rows.map(b => ({ id: b.id, name: b.name, piece: b.piece, mixed_ms: b.mixed_at!.getTime(), ends_ms: potEnds_ms(b)! }))
 }
 
-interface Line { name: string, productId: number | null, lotId: number | null, density: number, wanted_g: number }
+interface Line { name: string, class: string | null, productId: number | null, density: number, wanted_g: number }
 async function writeLines(tx: Db, batchId: number, turn: number, lines: readonly Line[]) {
-  for (const [position, l] of lines.entries()) await tx.run('INSERT INTO batch_line (batch_id, turn, position, name, product_id, lot_id, density, wanted_g) VALUES (:batchId, :turn, :position, :name, :productId, :lotId, :density, :wanted_g)', { ...l, batchId, turn, position, wanted_g: round(l.wanted_g, 3) })
+  for (const [position, l] of lines.entries()) await tx.run('INSERT INTO batch_line (batch_id, turn, position, name, class, product_id, density, wanted_g) VALUES (:batchId, :turn, :position, :name, :class, :productId, :density, :wanted_g)', { ...l, batchId, turn, position, wanted_g: round(l.wanted_g, 3) })
 }
 
 async function recipeLines(tx: Db, input: Extract<z.infer<typeof c.addBatch>, { kind: 'recipe' }>): Promise<{ name: string, lines: Line[] }> {
   const recipe = await readRecipe(tx, input.recipeId)
   const material = materialOf(recipe.class)
   const rest = 100 - recipe.shares.reduce((s, x) => s + x.pct, 0)
-  const lines = recipe.shares.map((s): Line => ({ name: s.name, productId: s.id, lotId: null, density: material.density, wanted_g: (input.total_g * s.pct) / 100 }))
-  return { name: recipe.name, lines: rest > 0.001 ? [...lines, { name: CARRIERS[material.base]!, productId: null, lotId: null, density: material.density, wanted_g: (input.total_g * rest) / 100 }] : lines }
+  const lines = recipe.shares.map((s): Line => ({ name: s.name, class: recipe.class, productId: s.id, density: material.density, wanted_g: (input.total_g * s.pct) / 100 }))
+  return { name: recipe.name, lines: rest > 0.001 ? [...lines, { name: CARRIERS[material.base]!, class: null, productId: null, density: material.density, wanted_g: (input.total_g * rest) / 100 }] : lines }
 }
 function mixLines(input: Extract<z.infer<typeof c.addBatch>, { kind: 'mix' }>): { name: string, lines: Line[] } {
   try {
     const mixed = mixture(input.ingredients satisfies Ingredient[], input.by, input.wanted)
-    return { name: input.name, lines: mixed.lines.map((l, i) => ({ name: l.name, productId: input.ingredients[i]!.productId, lotId: input.ingredients[i]!.lotId, density: input.ingredients[i]!.density_g_ml, wanted_g: l.g })) }
+    return { name: input.name, lines: mixed.lines.map(({ name, g }, i) => { const { productId, class: kind, density_g_ml: density } = input.ingredients[i]!; return { name, class: kind, productId, density, wanted_g: g } }) }
   }
   catch (error) { throw error instanceof RangeError ? fail(422, 'invalid', error.message) : error }
 }
@@ -185,8 +185,8 @@ async function correct({ tx, b, lines, contents }: Turn, act: Extract<BatchAct, 
   const carrier = lines.find(l => !q.colourants.some(k => k.id === l.product_id))
   const fix = correctPot(q, { ...partsIn(contents, q), left_g: act.left_g }, readUnder(tried.spectrum, surfaceOf(tried), q.surface))
   const named = (id: number) => lines.find(l => l.product_id === id)!
-  const add: Line[] = fix.add.filter(a => a.g >= b.smallest_g / 2).map(a => ({ name: named(a.id).name, productId: a.id, lotId: null, density: named(a.id).density, wanted_g: a.g }))
-  if (fix.addCarrier_g >= b.smallest_g / 2) add.push({ name: carrier?.name ?? CARRIERS[materialOf(q.colourants[0]!.group).base]!, productId: null, lotId: null, density: carrier?.density ?? 1, wanted_g: fix.addCarrier_g })
+  const add: Line[] = fix.add.filter(a => a.g >= b.smallest_g / 2).map(a => ({ name: named(a.id).name, class: named(a.id).class, productId: a.id, density: named(a.id).density, wanted_g: a.g }))
+  if (fix.addCarrier_g >= b.smallest_g / 2) add.push({ name: carrier?.name ?? CARRIERS[materialOf(q.colourants[0]!.group).base]!, class: null, productId: null, density: carrier?.density ?? 1, wanted_g: fix.addCarrier_g })
   const advice = { before: fix.before, after: fix.after, newPot: fix.newPot, total_g: fix.total_g, takes: fix.takes, add: add.map(a => ({ name: a.name, g: a.wanted_g })) }
   if (fix.newPot || add.length === 0) return { says: `Pot ${b.id}: ${fix.newPot ? 'a new pot is better' : 'it is as near as adding brings it'} (ΔE00 ${fix.before.toFixed(2)}, ${fix.after.toFixed(2)} with adding)`, advice }
   await writeLines(tx, b.id, turn + 1, add)

@@ -1,6 +1,7 @@
 import PDFDocument from 'pdfkit'
 import QRCode from 'qrcode'
 import { DateTime } from 'luxon'
+import { cautionsOfAll } from '#core/layers'
 import { db } from '../database/db'
 import { batchPage } from './batches'
 import { placePage } from './items'
@@ -56,6 +57,7 @@ export async function potLabel(id: number): Promise<Buffer> {
     doc.text(pot.mixed_at ? `Mixed ${clock(pot.mixed_at.getTime())}` : 'Not mixed yet')
     if (pot.potEnds_ms) doc.font('bold').text(`Use by ${clock(pot.potEnds_ms)}`)
     else if (pot.piece) doc.font('bold').text('Keep until the piece has been handed over')
+    if (cautionsOfAll(pot.lines.flatMap(l => l.class ?? [])).length) doc.font('regular').text('Hazardous: see its safety data sheet and the cautions on its page.')
     doc.font('regular').text(shop.name, 185, 74, { width: 62, height: 30 })
   })
 }

@@ -47,7 +47,10 @@ test('measure, search, pour, try, correct, label: from an old chair to a pot', a
 
   const recipe = emil.getByTestId('recipe-line').filter({ hasText: 'Sixth seat' })
   await expect(recipe).toContainText('Five chairs')
+  await recipe.getByLabel('Grams in all').fill('9000')
+  await expect(recipe.getByTestId('short').first()).toContainText('Not enough in the store')
   await recipe.getByLabel('Grams in all').fill('60')
+  await expect(recipe.getByTestId('short')).toHaveCount(0)
   await recipe.getByRole('button', { name: 'Begin the pot' }).click()
 
   const pour = emil.getByTestId('pour')
@@ -154,9 +157,16 @@ test('mixtures are worked out while typing; a pot shows on Now', async ({ browse
   await expect(form).toContainText('too coarse')
   await expect(emil.getByTestId('flatting')).toContainText('33 % flatting')
   await expect(emil.getByTestId('recut')).toContainText('411 ml alcohol')
+  await emil.getByRole('button', { name: 'Take it into the mixture' }).click()
+  await expect(form.getByLabel('Ingredient 4')).toHaveValue('Flatting base')
+  await emil.getByRole('button', { name: 'Make a pot of it' }).last().click()
+  await expect(form.getByLabel('Name of the pot')).toHaveValue('Shellac, 2-lb cut')
+  await expect(form.getByTestId('caution')).toContainText('Solvent vapour')
+  await form.getByRole('button', { name: 'Sealer, catalyst, reducer' }).click()
   await form.getByLabel('Name of the pot').fill('Sealer for the shelf')
   await form.getByRole('button', { name: 'Begin the pot' }).click()
   await expect(emil.getByRole('heading', { name: /Sealer for the shelf/ })).toBeVisible()
+  await expect(emil.getByTestId('caution')).toContainText('Solvent vapour')
 })
 
 test('colour and mixing can be read by everybody', async ({ browser, watched }) => {

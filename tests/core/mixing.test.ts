@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { labOf, viewingOf, WAVELENGTHS_nm } from '#core/colour'
+import { cautionsOfAll } from '#core/layers'
 import { parseSamples, writeCgats, writeSamplesCsv, type Sample } from '#core/formats'
 import * as m from '#core/mixing'
 import { WOODS } from '../../demo/colours'
@@ -89,6 +90,16 @@ describe('pouring', () => {
       expect(lines[i]!.poured_g + l.add_g).toBeCloseTo(lines[i]!.wanted_g * rest.factor, 6)
     })
   })))
+})
+
+describe('common mixtures', () => {
+  test.each(m.COMMON_MIXTURES.map(x => [x.slug, x] as const))('%s is of known classes, adds up, and carries its cautions', (slug, { by, ingredients }) => {
+    const mixed = m.mixture(ingredients, by, { total_g: 300 })
+    expect(mixed.lines.reduce((s, l) => s + l.g, 0)).toBeCloseTo(300, 9)
+    const cautions = cautionsOfAll(ingredients.flatMap(i => i.class ?? []))
+    expect(cautions).toContain({ urethane: 'isocyanate', flatting: 'isocyanate', sealer: 'solvent', hardwax: 'oily-rags', bleach: 'bleach' }[slug])
+  })
+  it('water dye has no caution of its own', () => expect(cautionsOfAll(['water-dye'])).toEqual([]))
 })
 
 describe('what is in a pot', () => {

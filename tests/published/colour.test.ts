@@ -4,7 +4,7 @@ import { converter, differenceCiede2000, formatHex } from 'culori'
 import { describe, expect, it, test } from 'vitest'
 import * as c from '#core/colour'
 import { OBSERVERS, POWERS, TABLE_FROM_NM } from '../../core/colour/tables'
-import { alcoholShare, CUT_G_L, levelsOf, mixture, recut, type Ingredient } from '#core/mixing'
+import { alcoholShare, COMMON_MIXTURES, CUT_G_L, levelsOf, mixture, recut, type Ingredient, type Wanted } from '#core/mixing'
 import { WOODS } from '../../demo/colours'
 import fixture from './fixtures/observers.json'
 
@@ -116,11 +116,12 @@ describe('wood and film', () => {
 
 describe('mixtures (worked examples of the trade, common practice and arithmetic)', () => {
   const i = (share: number, of: Ingredient['of'] = 'parts'): Ingredient => ({ name: 'x', share, of, density_g_ml: 1, solids: null })
-  const shares = (list: Ingredient[]) => mixture(list, 'volume', { total_ml: 100 }).lines.map(l => l.ml)
-  it('4:2:1 urethane, reducer, hardener: 350 ml are 200, 100, 50', () => expect(mixture([i(4), i(2), i(1)], 'volume', { total_ml: 350 }).lines.map(l => l.ml)).toEqual([200, 100, 50]))
-  it('2 : 1 : ½ is 40 % flatting on colour and hardener', () => { const [colour, flatting, hardener] = shares([i(2), i(1), i(0.5)]); expect(flatting! / (colour! + hardener!)).toBeCloseTo(0.4, 12) })
-  it('3:1 hardwax oil of one litre A takes a third of B', () => expect(mixture([i(3), i(1)], 'volume', { of: 0, ml: 1000 }).lines[1]!.ml).toBeCloseTo(333.33, 2))
-  it('sealer + 10 % catalyst, then 25 % reducer on the whole: 100, 10, 27.5', () => expect(mixture([i(100), i(10, 'base'), i(25, 'sum')], 'volume', { of: 0, ml: 100 }).lines.map(l => l.ml)).toEqual([100, 10, 27.5]))
+  const shipped = (slug: string, wanted: Wanted) => { const m = COMMON_MIXTURES.find(x => x.slug === slug)!; return mixture(m.ingredients, m.by, wanted).lines.map(l => l.ml) }
+  it('4:2:1 urethane, reducer, hardener: 350 ml are 200, 100, 50', () => expect(shipped('urethane', { total_ml: 350 })).toEqual([200, 100, 50]))
+  it('2 : 1 : ½ is 40 % flatting on colour and hardener', () => { const [colour, flatting, hardener] = shipped('flatting', { total_ml: 100 }); expect(flatting! / (colour! + hardener!)).toBeCloseTo(0.4, 12) })
+  it('3:1 hardwax oil of one litre A takes a third of B', () => expect(shipped('hardwax', { of: 0, ml: 1000 })[1]).toBeCloseTo(333.33, 2))
+  it('sealer + 10 % catalyst, then 25 % reducer on the whole: 100, 10, 27.5', () => expect(shipped('sealer', { of: 0, ml: 100 })).toEqual([100, 10, 27.5]))
+  it('bleach is 1:1', () => expect(shipped('bleach', { total_ml: 500 })).toEqual([250, 250]))
   it('percent of the total: 10 % of 200 ml is 20 ml', () => expect(mixture([i(1), i(10, 'total')], 'volume', { total_ml: 200 }).lines[1]!.ml).toBeCloseTo(20, 12))
   it('1-lb cut is 119.8 g/L, 2-lb is 239.7 (definition)', () => { expect(CUT_G_L).toBeCloseTo(119.8, 1); expect(2 * CUT_G_L).toBeCloseTo(239.7, 1) })
   it('a 2-lb cut is about 82 % alcohol by volume (common practice)', () => expect(alcoholShare(2)).toBeCloseTo(0.82, 2))

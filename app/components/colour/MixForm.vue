@@ -1,39 +1,33 @@
 <script setup lang="ts">
-import { cautionText, type Caution } from '#core/safety'
-import { MATERIALS, materialOf, solidsOf } from '#core/layers/materials'
+import { cautionText } from '#core/safety'
+import { cautionsOfAll, MATERIALS, materialOf, solidsOf } from '#core/layers'
 import { need_ml } from '#core/coverage'
 import { faceArea_m2, round, sumOf } from '#core/units'
-import { ladles, leastTotal, measured, mixture, SHARES_OF, SHOWN_ERROR, type CountedBy, type ShareOf } from '#core/mixing'
+import { COMMON_MIXTURES, ladles, leastTotal, measured, mixture, SHARES_OF, SHOWN_ERROR, type CommonIngredient } from '#core/mixing'
 
 /** Mixtures by parts and percent, worked out while typing; a touch makes a pot of them. */
 const props = defineProps<{ products: readonly { id: number, name: string, class: string }[] }>()
 const emit = defineEmits<{ made: [id: number] }>()
-interface Row { name: string, productId: number | null, share: number, of: ShareOf, density_g_ml: number, solids: number | null }
-const row = (name: string, share: number, of: ShareOf = 'parts', density = 1, solids: number | null = null): Row => ({ name, productId: null, share, of, density_g_ml: density, solids })
-const PRESETS: Record<string, { by: CountedBy, pot_min: number | null, cautions: Caution[], rows: () => Row[] }> = {
-  'urethane': { by: 'volume', pot_min: 120, cautions: ['isocyanate', 'solvent'], rows: () => [row('Two-part urethane', 4, 'parts', 1, 0.42), row('Reducer', 2, 'parts', 0.83, 0), row('Hardener', 1, 'parts', 1.05, 0.5)] },
-  'sealer': { by: 'volume', pot_min: 480, cautions: ['solvent'], rows: () => [row('Catalysed sealer', 100, 'parts', 0.95, 0.3), row('Catalyst', 10, 'base', 1.02, 0), row('Reducer', 25, 'sum', 0.83, 0)] },
-  'flatting': { by: 'volume', pot_min: 120, cautions: ['isocyanate', 'solvent'], rows: () => [row('Colour', 2, 'parts', 1.1, 0.4), row('Flatting base', 1, 'parts', 1, 0.25), row('Hardener', 0.5, 'parts', 1.05, 0.5)] },
-  'hardwax': { by: 'volume', pot_min: 240, cautions: ['oily-rags'], rows: () => [row('Hardwax oil, A', 3, 'parts', 0.92, 1), row('Hardener, B', 1, 'parts', 1.1, 1)] },
-  'bleach': { by: 'volume', pot_min: 30, cautions: ['bleach'], rows: () => [row('Bleach, A', 1, 'parts', 1.2, 0), row('Bleach, B', 1, 'parts', 1.1, 0)] },
+type Row = CommonIngredient & { productId: number | null }
+const row = (more: Partial<Row> = {}): Row => ({ name: '', class: null, productId: null, share: 1, of: 'parts', density_g_ml: 1, solids: null, ...more })
+const common = (slug: string) => {
+  const { by, pot_min, ingredients } = COMMON_MIXTURES.find(m => m.slug === slug)!
+  return { by, pot_min, rows: ingredients.map(row) }
 }
-const form = reactive({ name: '', by: 'volume' as CountedBy, amount: 350, unit: 'total_ml', of: 0, smallest_g: 0.1, ladle_ml: 60, pot_min: null as number | null, rows: PRESETS.urethane!.rows() })
-const cautions = ref(PRESETS.urethane!.cautions)
-function preset(key: string) { Object.assign(form, { by: PRESETS[key]!.by, pot_min: PRESETS[key]!.pot_min, rows: PRESETS[key]!.rows() }); cautions.value = PRESETS[key]!.cautions }
-form.pot_min = PRESETS.urethane!.pot_min
+const form = reactive({ name: '', amount: 350, unit: 'total_ml', of: 0, smallest_g: 0.1, ladle_ml: 60, ...common('urethane') })
+const cautions = computed(() => cautionsOfAll(form.rows.flatMap(r => r.class ?? [])))
 /** A name that is a product's takes that product, with its density and solids, and its lots when it is poured. */
 function choose(r: Row) {
   const p = props.products.find(x => x.name === r.name)
   r.productId = p?.id ?? null
-  if (p) Object.assign(r, { density_g_ml: materialOf(p.class).density, solids: solidsOf(materialOf(p.class)) })
+  if (p) Object.assign(r, { class: p.class, density_g_ml: materialOf(p.class).density, solids: solidsOf(materialOf(p.class)) })
 }
-/** Takes a mixture that was worked out elsewhere on the page. */
-function take(made: { name: string, parts: { name: string, g: number, density_g_ml: number }[], cautions: Caution[] }) {
-  Object.assign(form, { name: made.name, by: 'weight', unit: 'total_g', amount: round(sumOf(made.parts, x => x.g), 1), pot_min: null, rows: made.parts.map(x => row(x.name, round(x.g, 1), 'parts', x.density_g_ml)) })
-  cautions.value = made.cautions
+/** Takes a mixture that was worked out elsewhere on the page, by weight. */
+function take(name: string, parts: readonly Pick<Row, 'name' | 'class' | 'share' | 'density_g_ml'>[]) {
+  Object.assign(form, { name, by: 'weight', unit: 'total_g', amount: round(sumOf(parts, x => x.share), 1), pot_min: null, rows: parts.map(row) })
 }
-function addShare(name: string, share: number, of: ShareOf) { form.rows.push(row(name, share, of)) }
-defineExpose({ take, addShare })
+const add = (more: Partial<Row> = {}) => { form.rows.push(row(more)) }
+defineExpose({ take, add })
 const wanted = computed(() => form.unit === 'total_ml' ? { total_ml: form.amount } : form.unit === 'total_g' ? { total_g: form.amount } : form.unit === 'can_ml' ? { of: form.of, ml: form.amount } : { of: form.of, g: form.amount })
 const result = computed(() => {
   try { return { mixed: mixture(form.rows, form.by, wanted.value), error: '' } }
@@ -65,7 +59,7 @@ async function make() {
 
 <template>
   <div class="grid gap-4" data-test="mix-form">
-    <div class="flex flex-wrap gap-2" role="group" :aria-label="$t('mix.presets')"><button v-for="(_, key) in PRESETS" :key="key" type="button" class="act act-quiet !min-h-11" @click="preset(key)">{{ $t(`mix.preset.${key}`) }}</button></div>
+    <div class="flex flex-wrap gap-2" role="group" :aria-label="$t('mix.presets')"><button v-for="m in COMMON_MIXTURES" :key="m.slug" type="button" class="act act-quiet !min-h-11" @click="Object.assign(form, common(m.slug))">{{ $t(`mix.preset.${m.slug}`) }}</button></div>
     <form class="grid gap-3" @submit.prevent="make">
       <div class="grid sm:grid-cols-[1fr_14rem_8rem_8rem] gap-3 items-end"><TextField v-model="form.name" :label="$t('mix.name')" required /><label>{{ $t('mix.forPiece') }} <select v-model="pieceId" class="field"><option :value="null">{{ $t('mix.forShop') }}</option><option v-for="p in pieces ?? []" :key="p.id" :value="p.id">{{ p.id }} {{ p.name }}</option></select></label><label>{{ $t('mix.by') }} <select v-model="form.by" class="field"><option value="volume">{{ $t('mix.volume') }}</option><option value="weight">{{ $t('mix.weight') }}</option></select></label><label>{{ $t('mix.potLife') }} <input v-model.number="form.pot_min" type="number" min="1" class="field"></label></div>
       <div class="overflow-x-auto">
@@ -101,7 +95,7 @@ async function make() {
         <div class="grid sm:grid-cols-6 gap-3 items-end"><label>{{ $t('mix.area') }} <input v-model.number="area.m2" type="number" min="0.01" step="any" class="field"></label><label>{{ $t('mix.coats') }} <input v-model.number="area.coats" type="number" min="1" max="12" class="field"></label><label>{{ $t('store.class') }} <select v-model="area.class" class="field"><option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option></select></label><label v-if="materialOf(area.class).wet_um">{{ $t('mix.film') }} <input v-model.number="area.film_um" type="number" min="5" max="500" class="field"></label><label>{{ $t('mix.loss') }} <input v-model.number="area.loss_ml" type="number" min="0" class="field"></label><button type="button" class="act act-quiet" :disabled="!(area.m2 > 0)" @click="fromArea">{{ $t('mix.workOut') }}</button></div>
       </details>
       <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
-      <div class="flex gap-3"><button class="act" :disabled="!result.mixed">{{ $t('mix.begin') }}</button><button type="button" class="act act-quiet" @click="form.rows.push(row('', 1))">{{ $t('mix.addRow') }}</button></div>
+      <div class="flex gap-3"><button class="act" :disabled="!result.mixed">{{ $t('mix.begin') }}</button><button type="button" class="act act-quiet" @click="add()">{{ $t('mix.addRow') }}</button></div>
     </form>
   </div>
 </template>

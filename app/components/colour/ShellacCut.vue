@@ -3,17 +3,18 @@ import { useI18n } from 'vue-i18n'
 import { ALCOHOL_G_ML, dissolve, FLAKES_G_ML, recut, shellac_g_ml } from '#core/mixing'
 
 /** From one cut of shellac to another, and flakes to alcohol; either becomes a pot by a touch. */
-const emit = defineEmits<{ take: [name: string, parts: { name: string, g: number, density_g_ml: number }[]] }>()
+const emit = defineEmits<{ take: [name: string, parts: { name: string, class: string | null, share: number, density_g_ml: number }[]] }>()
 const { t } = useI18n()
 const shellac = reactive({ have: 500, from: 2, to: 1, make: 500, cut: 2 })
 const thinned = computed(() => shellac.have > 0 && shellac.from > 0 && shellac.to > 0 ? recut(shellac.have, shellac.from, shellac.to) : null)
 const made = computed(() => shellac.make > 0 && shellac.cut > 0 ? dissolve(shellac.make, shellac.cut) : null)
-const alcohol = (ml: number) => ({ name: t('mix.alcohol'), g: ml * ALCOHOL_G_ML, density_g_ml: ALCOHOL_G_ML })
-const flakes = (g: number) => ({ name: t('mix.flakes'), g, density_g_ml: FLAKES_G_ML })
+const grams = (g: number) => Math.round(g * 10) / 10
+const alcohol = (ml: number) => ({ name: t('mix.alcohol'), class: 'alcohol', share: grams(ml * ALCOHOL_G_ML), density_g_ml: ALCOHOL_G_ML })
+const flakes = (g: number) => ({ name: t('mix.flakes'), class: null, share: grams(g), density_g_ml: FLAKES_G_ML })
 const cutName = (cut: number) => t('mix.haveShellac', { cut })
 function takeThinned() {
   const { addAlcohol_ml, addFlakes_g } = thinned.value!
-  const have = { name: cutName(shellac.from), g: shellac.have * shellac_g_ml(shellac.from), density_g_ml: shellac_g_ml(shellac.from) }
+  const have = { name: cutName(shellac.from), class: 'dewaxed-shellac', share: grams(shellac.have * shellac_g_ml(shellac.from)), density_g_ml: shellac_g_ml(shellac.from) }
   emit('take', cutName(shellac.to), [have, ...addAlcohol_ml > 0 ? [alcohol(addAlcohol_ml)] : [], ...addFlakes_g > 0 ? [flakes(addFlakes_g)] : []])
 }
 const takeMade = () => emit('take', cutName(shellac.cut), [alcohol(made.value!.alcohol_ml), flakes(made.value!.flakes_g)])

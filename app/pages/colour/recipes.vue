@@ -4,7 +4,7 @@ import { SPECIES } from '#core/wood'
 
 const route = useRoute()
 const light = useLight()
-const { dayTime } = useFormat()
+const { dayTime, amount } = useFormat()
 const find = ref(String(route.query.find ?? ''))
 const species = ref('')
 const near = ref(0)
@@ -19,6 +19,8 @@ watchEffect(() => {
   const r = recipes.value?.find(x => x.id === open.value)
   if (r?.planned_ml) total.value = Math.ceil(r.planned_ml * materialOf(r.class).density)
 })
+/** Colourants of which the store has less than this pot takes. */
+const short = (r: RecipeLine) => r.shares.map(s => ({ name: s.name, left: s.left_ml, wanted: (total.value * s.pct) / 100 / materialOf(r.class).density })).filter(s => s.wanted > s.left)
 const pieceId = computed(() => Number(route.query.piece) || null)
 async function mix(r: RecipeLine) {
   const done = await send<{ id: number }>('POST', '/api/batches', { kind: 'recipe', recipeId: r.id, total_g: total.value, pieceId: pieceId.value ?? r.piece_id, smallest_g: 0.1 })
@@ -53,6 +55,7 @@ async function again(r: RecipeLine) {
         <BreaksVerdict :under="r.under" />
         <RecipeView :shares="r.shares" :under="r.under" />
         <p class="caption">{{ $t('colour.madeBy', { by: r.by_name, at: dayTime(r.at) }) }} · {{ $t('colour.coatsWiped', { n: r.coats, wipe: $t(`colour.wipes.${r.wipe}`) }) }} · {{ r.clear_coat ? $t(`colour.coats.${r.clear_coat}`) : $t('colour.noFinish') }}<template v-if="r.bleached"> · {{ $t('colour.bleachFirst') }}</template><template v-if="r.from_id"> · {{ $t('colour.sameAs', { id: r.from_id }) }}</template></p>
+        <p v-for="s in short(r)" :key="s.name" class="verdict" data-test="short">{{ $t('colour.short', { name: s.name, left: amount(s.left), wanted: amount(s.wanted) }) }}</p>
         <form class="flex flex-wrap items-end gap-3" @submit.prevent="mix(r)">
           <label>{{ $t(r.planned_ml ? 'mix.totalPlanned' : 'mix.totalG') }} <input v-model.number="total" type="number" min="1" step="any" class="field !w-32"></label>
           <button class="act">{{ $t('mix.begin') }}</button>

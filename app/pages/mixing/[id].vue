@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { cautionsOfAll } from '#core/layers'
 import { scaledUp, toleranceOf } from '#core/mixing'
+import { cautionText } from '#core/safety'
 
 interface Advice { takes: number, before: number, after: number, newPot: boolean, total_g: number, add: { name: string, g: number }[] }
 const route = useRoute()
@@ -13,6 +15,7 @@ const turn = computed(() => Math.max(0, ...(pot.value?.lines ?? []).map(l => l.t
 const lines = computed(() => (pot.value?.lines ?? []).filter(l => l.turn === turn.value))
 const at = ref<number | null>(null)
 const short = (l: { wanted_g: number, poured_g: number | null }) => l.poured_g === null || l.poured_g < l.wanted_g - toleranceOf(l.wanted_g, pot.value!.smallest_g)
+const cautions = computed(() => cautionsOfAll((pot.value?.lines ?? []).flatMap(l => l.class ?? [])))
 const current = computed(() => lines.value.find(l => l.id === at.value) ?? lines.value.find(short) ?? null)
 const rest = computed(() => pot.value ? scaledUp(lines.value.map(l => ({ name: l.name, wanted_g: l.wanted_g, poured_g: l.poured_g ?? 0 })), t => toleranceOf(t, pot.value!.smallest_g)) : null)
 const inPot = computed(() => (pot.value?.contents ?? []).reduce((s, c) => s + c.g, 0))
@@ -57,6 +60,7 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
           <label>{{ $t('mix.leftNow') }} <input v-model.number="left" type="number" min="0" step="any" class="field !w-28"></label><TextField v-model="place" :label="$t('mix.place')" /><button class="act act-quiet">{{ $t('mix.keepIt') }}</button>
           <span v-if="pot.piece" class="caption basis-full">{{ $t('mix.keepWhy') }}</span>
         </form>
+        <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
       </section>
       <section class="grid gap-5 content-start min-w-0">
         <PourPanel v-if="can && current" :key="current.id" :line="current" :lots="pot.lots.filter(l => l.product_id === current!.product_id)" :smallest-g="pot.smallest_g" @poured="(poured_g, lotId) => act('pour', { lineId: current!.id, lotId, poured_g })" />

@@ -27,7 +27,7 @@ const { data: store } = useLive<InternalApi['/api/store']['get']>(() => '/api/st
           <span v-else-if="p.left_g !== null">{{ $t('mix.leftG', { g: p.left_g.toFixed(0) }) }}<span v-if="p.piece"> · {{ $t(p.mayGo ? 'mix.mayGo' : 'mix.keepUntil') }}</span></span>
         </NuxtLink>
       </section>
-      <div class="grid sm:grid-cols-2 gap-8"><ShellacCut @take="(name, parts) => { form?.take({ name, parts, cautions: ['solvent'] }); upTo() }" /><SheenTable @take="(pct, of) => { form?.addShare($t('mix.flattingBase'), pct, of); upTo() }" /></div>
+      <div class="grid sm:grid-cols-2 gap-8"><ShellacCut @take="(name, parts) => { form?.take(name, parts); upTo() }" /><SheenTable @take="(pct, of) => { form?.add({ name: $t('mix.flattingBase'), share: pct, of }); upTo() }" /></div>
     </div>
   </div>
 </template>
