@@ -103,6 +103,10 @@ test('a match that only daylight joins is told, and a lighter target asks for bl
   await expect(tove.getByRole('button', { name: 'Find a recipe' })).toBeVisible()
   await expect(tove.getByTestId('verdict')).toContainText(/hard to see|passes/)
   await expect(tove.getByTestId('breaks')).toContainText('Lamp')
+  // somebody else's reading comes in, and what was found stays
+  await tove.request.post('/api/readings/measure', { data: { name: 'Meanwhile', role: 'wood', species: 'birch' } })
+  await expect(tove.locator('label', { hasText: 'On this wood' }).locator('select')).toContainText('Meanwhile')
+  await expect(tove.getByTestId('verdict')).toBeVisible()
   await tove.goto('/colour?piece=21')
   await expect(tove.locator('label', { hasText: 'Match to' }).locator('select')).toContainText('Oak panelling')
   await tove.getByRole('button', { name: 'Find a recipe' }).click()

@@ -7,7 +7,7 @@ const props = defineProps<{ pieceId: number, page: PanelPage, line: PanelLine, r
 const emit = defineEmits<{ added: [] }>()
 const CONDITIONERS = ['none', ...MATERIALS.filter(m => m.role === 'conditioner').map(m => m.slug)]
 const form = reactive({ readingId: 0, batchId: props.page.batches[0]?.id ?? 0, coats: 1, grit: 180 as number | null, scale: 'P', conditioner: 'none', applicator: 'cloth', dwell_min: null as number | null, wipe: 'normal', temperature_C: 20 as number | null, lightHistory: 'fresh', photograph: '', note: '' })
-watch(() => [props.line.key, props.read], () => { form.readingId = props.read; form.coats = props.line.coats }, { immediate: true })
+watch([() => props.line.key, () => props.read], () => { form.readingId = props.read; form.coats = props.line.coats }, { immediate: true })
 const bands = computed(() => props.page.readings.filter(r => r.role === 'band'))
 const number = (v: number | null | '') => v === '' ? null : v
 async function add() {

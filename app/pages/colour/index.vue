@@ -72,7 +72,8 @@ function search() {
   }
   worker.postMessage(JSON.parse(JSON.stringify(question.value)))
 }
-watch(question, () => { stop(); state.value = chosen.value = null; reasons.value = [] })
+/** Only another question takes an answer away; others' work in the shop does not. */
+watch(() => JSON.stringify(question.value), () => { stop(); state.value = chosen.value = null; reasons.value = [] })
 const name = (id: number) => page.value?.colourants.find(k => k.product_id === id)?.name ?? String(id)
 const named = (r: Recipe) => r.shares.map(s => ({ ...s, name: name(s.id) })).sort((a, b) => b.pct - a.pct)
 const plain = computed(() => question.value ? readOf(question.value.substrates[0]!, question.value.surface) : null)
@@ -102,7 +103,7 @@ const tellReason = (r: Reason): string => r.slug === 'lighter'
 /** Light boards first, then the whole (common practice): the sapwood is matched to the heartwood. */
 function sapwoodFirst() { Object.assign(pick, { targetId: pick.woodId, woodId: pick.sapwoodId, sapwoodId: 0 }) }
 const title = ref('')
-watchEffect(() => { if (!title.value && target.value) title.value = target.value.name })
+watch(() => target.value?.name ?? '', (name, before) => { if (!title.value || title.value === before) title.value = name }, { immediate: true })
 async function save() {
   if (!chosen.value) return
   const done = await send<{ id: number }>('POST', '/api/recipes', { name: title.value, pieceId: pieceId.value, woodId: pick.woodId, sapwoodId: pick.sapwoodId || null, targetId: pick.targetId, shares: chosen.value.shares, coats: pick.coats, wipe: pick.wipe, clearCoat: pick.clearCoat || null, lights: lights.value.length ? lights.value : ['d65'], bleached: pick.bleached })

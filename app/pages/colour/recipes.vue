@@ -15,10 +15,10 @@ const targets = computed(() => (page.value?.readings ?? []).filter(r => r.role =
 const open = ref(Number(route.query.id) || 0)
 const total = ref(200)
 /** What the plan takes, in grams, is what a pot is begun with. */
-watchEffect(() => {
+watch(() => {
   const r = recipes.value?.find(x => x.id === open.value)
-  if (r?.planned_ml) total.value = Math.ceil(r.planned_ml * materialOf(r.class).density)
-})
+  return r?.planned_ml ? `${r.id} ${Math.ceil(r.planned_ml * materialOf(r.class).density)}` : ''
+}, (planned) => { if (planned) total.value = Number(planned.split(' ')[1]) })
 /** Colourants of which the store has less than this pot takes. */
 const short = (r: RecipeLine) => r.shares.map(s => ({ name: s.name, left: s.left_ml, wanted: (total.value * s.pct) / 100 / materialOf(r.class).density })).filter(s => s.wanted > s.left)
 const pieceId = computed(() => Number(route.query.piece) || null)

@@ -28,7 +28,8 @@ async function act(kind: string, more: object = {}) {
 }
 const left = ref(0)
 const place = ref('')
-watchEffect(() => { if (pot.value) { left.value ||= Math.round(pot.value.left_g ?? inPot.value); place.value ||= pot.value.place } })
+watch(() => Math.round(pot.value?.left_g ?? inPot.value), (g) => { left.value = g })
+watch(() => pot.value?.place ?? '', (p) => { place.value = p })
 const tried = computed(() => pot.value?.tries.find(t => t.turn === turn.value) ?? null)
 const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
 </script>

@@ -19,8 +19,7 @@ const now = computed(() => page.value?.lines.find(l => l.now) ?? null)
 const approved = computed(() => page.value?.lines.flatMap(l => l.bands.filter(b => b.approved_at).map(b => ({ ...b, of: title(l) }))).at(-1) ?? null)
 const judged = (underFinish: boolean) => (page.value?.lines ?? []).some(l => l.key !== 'bare' && l.underFinish === underFinish && l.bands.some(b => b.spectrum))
 const anyBare = computed(() => judged(false) && !judged(true))
-const by = ref('')
-watchEffect(() => { by.value ||= piece.value!.piece.client_name })
+const by = ref(piece.value!.piece.client_name)
 async function change(band: number, rowVersion: number, body: object) {
   if (await send('PATCH', `/api/bands/${band}`, { rowVersion, ...body })) { await load(); await reload() }
 }
