@@ -109,6 +109,7 @@ export const API = {
   'GET /api/pieces/:id/panel': { roles: all },
   'POST /api/pieces/:id/bands': { roles: bench, body: c.addBand },
   'PATCH /api/bands/:id': { roles: bench, body: c.changeBand },
+  'POST /api/bands/:id/question': { roles: decide, body: c.askBand },
 
   'GET /api/house': { roles: all },
   'PUT /api/house': { roles: owner, body: s.houseChange },

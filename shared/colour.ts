@@ -70,3 +70,4 @@ export const changeBand = z.discriminatedUnion('kind', [
   z.object({ kind: z.literal('approve'), rowVersion: version, by: text('Who said it'), light }),
   z.object({ kind: z.literal('withdraw'), rowVersion: version }),
 ])
+export const askBand = z.object({ rowVersion: version, words: maybeText(1000), days: z.number().int().min(1).max(90).default(14), light })

@@ -5,6 +5,7 @@ import type { ItemAnswer, ItemState } from '#core/parts'
 import { sectionSvg } from '#core/section'
 import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
+import type { ColourShown } from './bands'
 import type { Person } from './people'
 import { readPiece, onPiece, type PieceFile } from './pieces'
 import { choiceOf, readPlan, type StoredPlan } from './planRows'
@@ -64,7 +65,7 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
   if (!step) throw fail(409, 'nothing-to-ask', plan.steps.length ? 'The client has said yes to this plan.' : 'Choose a route first; then there is something to ask.')
   const open = verdictsOf(file.facts, choiceOf(file)!, plan).find(v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`))
   if (open) throw fail(409, 'rule', `The plan still breaks a rule: ${open.says}. ${open.mend}`)
-  await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND state = \'open\'', { id })
+  await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = \'open\'', { id })
   const expires = new Date(at.getTime() + input.days * DAY_MS)
   const snapshot = await takeSnapshot(tx, file, plan, 'asked', input.words, at, expires)
   const made = await tx.run(
@@ -79,21 +80,25 @@ export async function queueMail(tx: Db, m: { kind: 'ask' | 'reply', recipient: s
   await tx.run('INSERT INTO mail (kind, recipient, piece_id, approval_id, says, try_after) VALUES (:kind, :recipient, :pieceId, :approvalId, :says, :at)', m)
 }
 
-interface ApprovalRow { id: number, piece_id: number, snapshot_id: number, step_key: string, item_id: number | null, choice: ItemAnswer | null, state: 'open' | 'yes' | 'no' | 'superseded', likely_minor: number, worst_minor: number, asked_at: Date, expires_at: Date, answered_at: Date | null, answered_via: string | null, answered_name: string | null, answer_word: string }
+interface ApprovalRow { id: number, piece_id: number, snapshot_id: number, step_key: string, item_id: number | null, band_id: number | null, choice: ItemAnswer | null, state: 'open' | 'yes' | 'no' | 'superseded', likely_minor: number, worst_minor: number, asked_at: Date, expires_at: Date, answered_at: Date | null, answered_via: string | null, answered_name: string | null, answer_word: string }
 
 const expired = (a: ApprovalRow, at: Date) => a.state === 'open' && a.expires_at < at
 
 type Answer = 'yes' | 'no' | ItemAnswer
 const isChoice = (answer: Answer): answer is ItemAnswer => answer !== 'yes' && answer !== 'no'
 
-async function settle(tx: Db, a: ApprovalRow, given: { answer: Answer, via: 'link' | 'phone' | 'counter', name: string, says: string, person: Person | null }, at: Date) {
+/** Writes an answer down and does what it means: the plan goes on, the hardware is decided, the band's colour is approved. */
+export async function settle(tx: Db, a: ApprovalRow, given: { answer: Answer, via: 'link' | 'phone' | 'counter', name: string, says: string, person: Person | null }, at: Date) {
   if (a.state !== 'open') throw fail(409, 'answered', a.state === 'superseded' ? 'The shop has asked anew since; please use the newer mail.' : 'This has been answered already. The shop can ask again.')
   if (expired(a, at)) throw fail(410, 'expired', 'The time for this answer has passed. The shop can ask again.')
   const choice = isChoice(given.answer) ? given.answer : null
   if ((a.item_id !== null) !== (choice !== null)) throw fail(422, 'invalid', a.item_id === null ? 'Answer yes or no.' : 'Answer replace, match or leave.')
   await tx.run('UPDATE approval SET state = :state, choice = :choice, answered_at = :at, answered_via = :via, answered_name = :name, answer_word = :says, recorded_by = :personId WHERE id = :id', { ...given, person: undefined, state: choice ? 'yes' : given.answer, choice, id: a.id, at, personId: given.person?.id ?? null })
   if (choice) await tx.run('UPDATE item SET answer = :choice, row_version = row_version + 1 WHERE id = :itemId', { choice, itemId: a.item_id })
-  if (given.answer === 'yes') {
+  if (a.band_id !== null) {
+    if (given.answer === 'yes') await approveBand(tx, a, given.name, at)
+  }
+  else if (given.answer === 'yes') {
     await tx.run('UPDATE plan_step SET state = \'done\', started_at = :asked, finished_at = :at, row_version = row_version + 1 WHERE piece_id = :pieceId AND step_key = :key AND state = \'planned\'', { asked: a.asked_at, at, pieceId: a.piece_id, key: a.step_key })
     await tx.run('UPDATE piece SET accepted_worst_minor = :worst, agreed_minor = :likely, row_version = row_version + 1 WHERE id = :pieceId', { worst: a.worst_minor, likely: a.likely_minor, pieceId: a.piece_id })
   }
@@ -102,14 +107,24 @@ async function settle(tx: Db, a: ApprovalRow, given: { answer: Answer, via: 'lin
   await tell(tx, 'piece', a.piece_id, at)
 }
 
+async function approveBand(tx: Db, a: ApprovalRow, name: string, at: Date) {
+  await tx.run('UPDATE band SET approved_at = :at, approved_by = :name, row_version = row_version + 1 WHERE id = :bandId', { at, name, bandId: a.band_id })
+  await tx.run('UPDATE piece SET colour_sample = \'under-finish\', row_version = row_version + 1 WHERE id = :pieceId', { pieceId: a.piece_id })
+}
+
 /** A yes or no by phone or at the counter, recorded by staff and marked so. */
 export async function recordAnswer(id: number, input: z.infer<typeof s.recordAnswer>, person: Person, at: Date) {
   return transaction(async (tx) => {
-    const a = await tx.row<ApprovalRow>('SELECT * FROM approval WHERE id = :id FOR UPDATE', { id })
-    if (!a) throw notFound('question to a client')
-    await settle(tx, a, { answer: input.answer, via: input.via, name: input.name, says: input.says, person }, at)
+    await settle(tx, await readApproval(tx, id), { answer: input.answer, via: input.via, name: input.name, says: input.says, person }, at)
     return { ok: true }
   })
+}
+
+/** A question to a client, locked. */
+export async function readApproval(tx: Db, id: number): Promise<ApprovalRow> {
+  const a = await tx.row<ApprovalRow>('SELECT * FROM approval WHERE id = :id FOR UPDATE', { id })
+  if (!a) throw notFound('question to a client')
+  return a
 }
 
 async function byToken(on: Db, token: string, lock = false): Promise<ApprovalRow> {
@@ -120,9 +135,9 @@ async function byToken(on: Db, token: string, lock = false): Promise<ApprovalRow
 }
 
 /** Questions asked before hardware could be asked about carry no `about`. */
-function shownOf(content: string): Shown | ItemShown {
-  const { shown } = JSON.parse(content) as { shown: Shown | ItemShown }
-  return { ...shown, about: shown.about ?? 'plan' } as Shown | ItemShown
+function shownOf(content: string): Shown | ItemShown | ColourShown {
+  const { shown } = JSON.parse(content) as { shown: Shown | ItemShown | ColourShown }
+  return { ...shown, about: shown.about ?? 'plan' } as Shown | ItemShown | ColourShown
 }
 
 /** The client's page: the stored snapshot and nothing else. Reading it never answers. */
@@ -154,8 +169,7 @@ export async function clientAnswers(token: string, input: z.infer<typeof s.clien
 
 export async function replyWord(id: number, input: z.infer<typeof s.replyWord>, person: Person, at: Date) {
   return transaction(async (tx) => {
-    const a = await tx.row<ApprovalRow>('SELECT * FROM approval WHERE id = :id FOR UPDATE', { id })
-    if (!a) throw notFound('question to a client')
+    const a = await readApproval(tx, id)
     await tx.run('INSERT INTO approval_word (approval_id, side, says, at, person_id) VALUES (:id, \'shop\', :says, :at, :personId)', { id, says: input.says, at, personId: person.id })
     const { piece } = await readPiece(tx, a.piece_id)
     if (piece.client_email) await queueMail(tx, { kind: 'reply', recipient: piece.client_email, pieceId: a.piece_id, approvalId: a.state === 'open' ? a.id : null, says: input.says, at })
@@ -165,10 +179,12 @@ export async function replyWord(id: number, input: z.infer<typeof s.replyWord>, 
   })
 }
 
+const aboutOf = (a: ApprovalRow) => a.item_id !== null ? 'item' as const : a.band_id !== null ? 'colour' as const : 'plan' as const
+
 /** What clients were asked, open ones first. */
 export async function answersPage(at: Date, pieceId: number | null = null) {
   const rows = await db().rows<ApprovalRow & { piece: string, client: string, asked_by_name: string, mail_state: 'waiting' | 'sent' | null, mail_error: string | null, sha256: string, recorded_by_name: string | null, holds: number, content: string }>(
-    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.state AS mail_state, m.last_error AS mail_error, sn.sha256, IF(a.item_id IS NULL, '', sn.content) AS content,
+    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.state AS mail_state, m.last_error AS mail_error, sn.sha256, IF(a.item_id IS NULL AND a.band_id IS NULL, '', sn.content) AS content,
             (SELECT COUNT(*) FROM plan_step st WHERE st.piece_id = a.piece_id AND st.state = 'planned' AND st.kind <> 'approval') AS holds
        FROM approval a JOIN piece ON piece.id = a.piece_id JOIN client ON client.id = piece.client_id JOIN person p ON p.id = a.asked_by LEFT JOIN person r ON r.id = a.recorded_by
        JOIN plan_snapshot sn ON sn.id = a.snapshot_id LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id AND kind = 'ask')
@@ -176,7 +192,7 @@ export async function answersPage(at: Date, pieceId: number | null = null) {
   const words = await db().rows<{ approval_id: number, side: 'client' | 'shop', says: string, at: Date }>('SELECT approval_id, side, says, at FROM approval_word WHERE approval_id IN (SELECT id FROM approval WHERE :pieceId IS NULL OR piece_id = :pieceId) ORDER BY id', { pieceId })
   return rows.map(({ ...a }) => ({
     id: a.id, pieceId: a.piece_id, piece: a.piece, client: a.client, state: expired(a, at) ? 'expired' as const : a.state, likely_minor: a.likely_minor, worst_minor: a.worst_minor, askedAt: a.asked_at, askedBy: a.asked_by_name, expiresAt: a.expires_at,
-    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_state, mailError: a.mail_error, digest: a.sha256, holds: a.item_id === null ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown).question : null, words: words.filter(w => w.approval_id === a.id),
+    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_state, mailError: a.mail_error, digest: a.sha256, about: aboutOf(a), holds: aboutOf(a) === 'plan' ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown | ColourShown).question : null, words: words.filter(w => w.approval_id === a.id),
   }))
 }
 

@@ -132,6 +132,7 @@ const last = (lines: readonly BatchLine[]) => Math.max(0, ...lines.map(l => l.tu
 async function pour({ tx, b, lines, at }: Turn, act: Extract<BatchAct, { kind: 'pour' }>) {
   const line = lines.find(l => l.id === act.lineId)
   if (!line) throw notFound('line of this pot')
+  if (line.turn !== last(lines)) throw fail(409, 'closed', 'This filling was used and corrected since; pour what was added after it.')
   const lotSays = act.lotId ? await bookPour(tx, b, line, act.lotId, act.poured_g, at) : ''
   await tx.run('UPDATE batch_line SET poured_g = :poured_g, lot_id = :lotId WHERE id = :lineId', act)
   return { says: `Pot ${b.id}: ${line.name} ${act.poured_g.toFixed(1)} g${lotSays}${act.poured_g > line.wanted_g + toleranceOf(line.wanted_g, b.smallest_g) ? `, ${(act.poured_g - line.wanted_g).toFixed(1)} g too much` : ''}` }

@@ -76,7 +76,7 @@ async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
   const id = file.piece.id
   if (beganWork(await readPlan(tx, id))) throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
   const plan = workOutPlan(file.facts, choice)
-  await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND state = \'open\'', { id })
+  await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = \'open\'', { id })
   await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
   await tx.run('DELETE FROM overrule WHERE piece_id = :id AND about = \'plan\'', { id })
@@ -205,7 +205,7 @@ export async function planPage(id: number, person: Person, at: Date) {
 /** What changed since the client said yes: steps, minutes, price, days; null while nothing was agreed. Beyond the worst price or the latest date that was accepted, a new answer is needed. */
 async function sinceAgreed(id: number, plan: StoredPlan, cost: Cost, dates: ReturnType<typeof datesOf>, agreed_minor: number | null, worst_minor: number | null) {
   const row = await db().row<{ content: string }>(
-    'SELECT sn.content FROM approval a JOIN plan_snapshot sn ON sn.id = a.snapshot_id WHERE a.piece_id = :id AND a.item_id IS NULL AND a.state = \'yes\' ORDER BY a.id DESC LIMIT 1', { id })
+    'SELECT sn.content FROM approval a JOIN plan_snapshot sn ON sn.id = a.snapshot_id WHERE a.piece_id = :id AND a.item_id IS NULL AND a.band_id IS NULL AND a.state = \'yes\' ORDER BY a.id DESC LIMIT 1', { id })
   if (!row || agreed_minor === null) return null
   const agreed = JSON.parse(row.content) as { steps: Pick<Step, 'key' | 'title' | 'attended_min'>[], shown: { readyLikely: string, readySafe: string } }
   const dayOf = (ms: number | null) => ms === null ? 0 : Math.floor(ms / DAY_MS)

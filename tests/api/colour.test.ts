@@ -203,6 +203,7 @@ describe('pots', () => {
     await pourAll(id)
     expect((await potOf(id)).contents.reduce((s, c) => s + c.g, 0)).toBeCloseTo(15 + body.advice!.add.reduce((s, a) => s + a.g, 0), 1)
     expect((await act(id, 'scale-up')).body.code).toBe('correct')
+    expect((await act(id, 'pour', { lineId: (await potOf(id)).lines[0]!.id, lotId: null, poured_g: 5 })).body.code).toBe('closed')
     await act(id, 'mixed')
     await act(id, 'try', { readingId: await weak(0.75) })
     const { tries } = await potOf(id)
@@ -250,8 +251,34 @@ describe('the step panel', () => {
     expect((await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample).toBe('under-finish')
     const approved = (await panelOf(id)).lines.at(-1)!.bands[0]!
     expect(approved.approved_at).not.toBeNull()
+    const answers = () => people.office.ok<{ id: number, pieceId: number, about: string, state: string, via: string, name: string, digest: string, holds: number }[]>('GET /api/answers').then(all => all.filter(a => a.pieceId === id))
+    expect((await answers())[0]).toMatchObject({ about: 'colour', state: 'yes', via: 'counter', name: 'Client', holds: 0, digest: expect.stringMatching(/^[0-9a-f]{64}$/) as string })
     await people.lead.ok(`PATCH /api/bands/${done.id}`, { kind: 'withdraw', rowVersion: approved.row_version })
     expect((await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample).toBe('none')
+  })
+  it('asks the client about a finished, read band; a newer question supersedes, a no approves nothing, a yes does, and the plan\'s own question stays open', async () => {
+    const id = await chairs()
+    const r = await matched({ pieceId: id })
+    const key = (await panelOf(id)).lines.at(-1)!.key
+    const plan = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
+    const made = (more: object) => people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/bands`, { stepKey: key, ...record, ...more })
+    const ask = async (band: { id: number }) => people.lead.send<{ id: number }>(`POST /api/bands/${band.id}/question`, { rowVersion: (await panelOf(id)).lines.at(-1)!.bands.find(b => b.id === band.id)!.row_version, words: 'Look', days: 7, light: 'a' })
+    expect((await ask(await made({ clearCoat: CLEAR }))).body.code).toBe('not-read')
+    const dry = await made({ readingId: await measured('Dyed', WOODS.beech, { role: 'band', pieceId: id }) })
+    expect((await ask(dry)).body.code).toBe('no-finish')
+    const band = await made({ readingId: r.targetId, recipeId: r.id, clearCoat: CLEAR })
+    const first = (await ask(band)).body.id
+    const second = (await ask(band)).body.id
+    const answer = (question: number, says: string) => people.office.send(`POST /api/approvals/${question}/answer`, { answer: says, via: 'phone', name: 'Client', says: '' })
+    expect((await answer(first, 'yes')).body.code).toBe('answered')
+    expect((await answer(second, 'match')).status).toBe(422)
+    expect((await answer(second, 'no')).status).toBe(200)
+    const sample = async () => (await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample
+    expect(await sample()).toBe('none')
+    expect((await answer((await ask(band)).body.id, 'yes')).status).toBe(200)
+    expect(await sample()).toBe('under-finish')
+    expect((await people.office.ok<{ id: number, state: string }[]>('GET /api/answers')).find(a => a.id === plan.id)!.state).toBe('open')
+    expect((await planOf(people.office, id)).steps.find(s => s.kind === 'approval')!.state).toBe('planned')
   })
   it('learns from bands of one record only', async () => {
     const id = await chairs()

@@ -134,6 +134,37 @@ test('the panel is read in the order of the plan, approved under finish only, an
   await expect(tove.getByText(/learnt on beech from/).first()).toBeVisible()
 })
 
+test('a client sees the finished band beside its target and approves that band by the link', async ({ browser, watched }) => {
+  const tove = await as(browser, 'tove', watched)
+  await tove.goto('/pieces/19/colour')
+  await tove.getByTestId('state').last().click()
+  const detail = tove.getByTestId('band-detail')
+  const reading = detail.locator('label', { hasText: /^Reading/ }).locator('select')
+  await reading.selectOption((await reading.locator('option').filter({ hasText: 'Seats, try 2' }).getAttribute('value'))!)
+  await detail.getByRole('button', { name: 'Add the band' }).click()
+  await detail.getByRole('button', { name: 'Ask the client' }).click()
+  await expect(tove.getByText('The client is asked')).toBeVisible()
+  let link = ''
+  await expect.poll(async () => {
+    const mails = await (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json() as { to: string, text: string }[]
+    link = /http\S+/.exec(mails.find(m => m.to.includes('ingalill@') && m.text.includes('under its finish'))?.text ?? '')?.[0] ?? ''
+    return link
+  }, { timeout: 60_000 }).not.toBe('')
+  const client = watched(await (await browser.newContext({ viewport: { width: 390, height: 844 } })).newPage())
+  await client.goto(link)
+  await expect(client.getByRole('heading', { name: /Is this the colour/ })).toBeVisible()
+  await expect(client.getByTestId('picture').locator('rect')).toHaveCount(1 + 2 * 5)
+  await expect(client.getByText('A screen shows colour only roughly')).toBeVisible()
+  expect(await barriers(client)).toEqual([])
+  await client.getByLabel('Your name').fill('Inga-Lill Fors')
+  await client.getByRole('button', { name: 'Yes, this colour' }).click()
+  await expect(client.getByTestId('state')).toContainText('Inga-Lill Fors')
+  await tove.goto('/pieces/19/client')
+  await expect(tove.getByTestId('answer').first()).toContainText('Is this the colour? Band')
+  await tove.goto('/pieces/19/colour')
+  await expect(tove.getByTestId('approval')).toContainText('under Daylight')
+})
+
 test('files come in and go out, and a broken one names its line', async ({ browser, watched }) => {
   const emil = await as(browser, 'emil', watched)
   await emil.goto('/colour/readings')

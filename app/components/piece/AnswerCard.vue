@@ -41,7 +41,7 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
       <div class="flex flex-wrap gap-2 items-end">
         <label class="grow">{{ $t('client.who') }} <input v-model="name" class="field"></label>
         <label>{{ $t('client.how') }} <select v-model="via" class="field"><option value="phone">{{ $t('via.phone') }}</option><option value="counter">{{ $t('via.counter') }}</option></select></label>
-        <template v-if="answer.question"><button v-for="c in (['replace', 'match', 'leave'] as const)" :key="c" class="act" @click="record(c)">{{ $t(`parts.answer.${c}`) }}</button></template>
+        <template v-if="answer.about === 'item'"><button v-for="c in (['replace', 'match', 'leave'] as const)" :key="c" class="act" @click="record(c)">{{ $t(`parts.answer.${c}`) }}</button></template>
         <template v-else><button class="act" @click="record('yes')">{{ $t('client.saidYes') }}</button><button class="act act-stop" @click="record('no')">{{ $t('client.saidNo') }}</button></template>
       </div>
     </details>

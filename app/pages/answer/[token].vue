@@ -32,6 +32,7 @@ const date = (iso: string) => DateTime.fromISO(iso).setLocale('en-GB').toFormat(
 const shown = computed(() => page.value?.shown)
 const plan = computed(() => page.value?.shown.about === 'plan' ? page.value.shown : null)
 const item = computed(() => page.value?.shown.about === 'item' ? page.value.shown : null)
+const colour = computed(() => page.value?.shown.about === 'colour' ? page.value.shown : null)
 </script>
 
 <template>
@@ -62,6 +63,13 @@ const item = computed(() => page.value?.shown.about === 'item' ? page.value.show
       <!-- eslint-disable-next-line vue/no-v-html -- the stored drawing of the holes, drawn by this server -->
       <div v-if="page.picture" data-test="picture" class="mt-3" v-html="page.picture" />
     </div>
+    <div v-else-if="colour" class="row mt-5">
+      <h2>{{ colour.question }}</h2>
+      <!-- eslint-disable-next-line vue/no-v-html -- the stored swatches, drawn by this server -->
+      <div v-if="page.picture" data-test="picture" class="mt-3" v-html="page.picture" />
+      <p class="caption mt-2">{{ $t('letter.colourGuide') }}</p>
+      <p v-for="u in colour.under ?? []" :key="u.light">{{ $t(`colour.lights.${u.light}`) }}: {{ $t(grade(u.de)) }}</p>
+    </div>
     <p v-for="w in page.words" :key="w.at" class="row"><strong>{{ w.side === 'client' ? $t('letter.you') : shown.shop }}:</strong> {{ w.says }}</p>
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <template v-if="page.state === 'open'">
@@ -69,7 +77,7 @@ const item = computed(() => page.value?.shown.about === 'item' ? page.value.show
         <TextField v-model="name" :label="$t('letter.name')" />
         <label>{{ $t('letter.remark') }} <input v-model="says" class="field" maxlength="1000"></label>
         <div v-if="item" class="grid sm:grid-cols-3 gap-3"><button v-for="c in (['replace', 'match', 'leave'] as const)" :key="c" class="act" :disabled="busy" @click="answer(c)">{{ $t(`letter.choose.${c}`) }}</button></div>
-        <div v-else class="grid sm:grid-cols-2 gap-3"><button class="act" :disabled="busy" @click="answer('yes')">{{ $t('letter.yes') }}</button><button class="act act-stop" :disabled="busy" @click="answer('no')">{{ $t('letter.no') }}</button></div>
+        <div v-else class="grid sm:grid-cols-2 gap-3"><button class="act" :disabled="busy" @click="answer('yes')">{{ $t(colour ? 'letter.yesColour' : 'letter.yes') }}</button><button class="act act-stop" :disabled="busy" @click="answer('no')">{{ $t('letter.no') }}</button></div>
       </form>
       <form class="row grid gap-3" @submit.prevent="answer('question')"><label>{{ $t('letter.question') }} <textarea v-model="question" class="field" rows="3" maxlength="1000" /></label><button class="act act-quiet justify-self-start" :disabled="busy">{{ $t('letter.ask') }}</button></form>
     </template>

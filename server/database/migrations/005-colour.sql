@@ -58,7 +58,8 @@ CREATE TABLE band (
   piece_id INT UNSIGNED NOT NULL, step_key VARCHAR(60) NOT NULL, title VARCHAR(200) NOT NULL, recipe_id INT UNSIGNED NULL, shares JSON NULL, batch_id INT UNSIGNED NULL, reading_id INT UNSIGNED NULL, photograph_id INT UNSIGNED NULL,
   species VARCHAR(40) NOT NULL, coats TINYINT UNSIGNED NOT NULL, clear_coat VARCHAR(40) NULL, light_history ENUM('fresh','in-light','shaded') NOT NULL DEFAULT 'fresh',
   grit SMALLINT UNSIGNED NULL, scale ENUM('P','CAMI') NOT NULL DEFAULT 'P', conditioner VARCHAR(40) NOT NULL DEFAULT 'none', applicator ENUM('cloth','brush','foam','gun','other') NOT NULL, dwell_min DECIMAL(6,2) NULL, wipe ENUM('none','light','normal','hard') NOT NULL, temperature_C DECIMAL(4,1) NULL,
-  note VARCHAR(300) NOT NULL DEFAULT '', approved_at DATETIME(3) NULL, approved_by VARCHAR(120) NULL, approved_light VARCHAR(10) NULL, withdrawn_at DATETIME(3) NULL,
+  note VARCHAR(300) NOT NULL DEFAULT '', approved_at DATETIME(3) NULL, approved_by VARCHAR(120) NULL, judged_light VARCHAR(10) NULL, withdrawn_at DATETIME(3) NULL,
   person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL, row_version INT UNSIGNED NOT NULL DEFAULT 1,
   KEY (piece_id), FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (recipe_id) REFERENCES recipe (id), FOREIGN KEY (batch_id) REFERENCES batch (id), FOREIGN KEY (reading_id) REFERENCES reading (id), FOREIGN KEY (photograph_id) REFERENCES photograph (id), FOREIGN KEY (person_id) REFERENCES person (id)
 );
+ALTER TABLE approval ADD COLUMN band_id INT UNSIGNED NULL, ADD FOREIGN KEY (band_id) REFERENCES band (id);

@@ -20,6 +20,12 @@ const approved = computed(() => page.value?.lines.flatMap(l => l.bands.filter(b 
 const judged = (underFinish: boolean) => (page.value?.lines ?? []).some(l => l.key !== 'bare' && l.underFinish === underFinish && l.bands.some(b => b.spectrum))
 const anyBare = computed(() => judged(false) && !judged(true))
 const by = ref(piece.value!.piece.client_name)
+/** By mail: the client sees the band beside its target under each light. */
+async function ask(band: number, rowVersion: number) {
+  if (!await send('POST', `/api/bands/${band}/question`, { rowVersion, words: t('panel.askWords'), light: light.value })) return
+  useNotes().show(t('panel.asked'))
+  await load()
+}
 async function change(band: number, rowVersion: number, body: object) {
   if (await send('PATCH', `/api/bands/${band}`, { rowVersion, ...body })) { await load(); await reload() }
 }
@@ -56,6 +62,7 @@ async function change(band: number, rowVersion: number, body: object) {
             <span v-if="b.off !== null">{{ $t('panel.off', { de: b.off.toFixed(1) }) }}</span><span v-if="b.toTarget !== null">{{ $t('panel.toTarget', { de: b.toTarget.toFixed(1) }) }} <strong>{{ $t(grade(b.toTarget)) }}</strong></span>
             <template v-if="can && !b.approved_at">
               <form class="flex items-end gap-2" @submit.prevent="change(b.id, b.row_version, { kind: 'approve', by, light })"><TextField v-model="by" :label="$t('panel.whoSays')" /><button class="act">{{ $t('panel.approve') }}</button></form>
+              <button v-if="b.clear_coat && b.spectrum && session.may('owner', 'lead')" class="act act-quiet" @click="ask(b.id, b.row_version)">{{ $t('panel.ask') }}</button>
               <button class="underline min-h-11" @click="change(b.id, b.row_version, { kind: 'withdraw' })">{{ $t('takeBack') }}</button>
             </template>
           </div>
@@ -66,7 +73,7 @@ async function change(band: number, rowVersion: number, body: object) {
       <aside class="grid gap-4 content-start">
         <SwatchStrip v-if="page.target || page.later" :colours="[{ name: $t('panel.final'), spectrum: page.lines.at(-1)?.predicted ?? null }, { name: $t('colour.target'), spectrum: page.target?.spectrum ?? null }, { name: $t('panel.inYears', { n: page.later?.years ?? 10 }), spectrum: page.later?.spectrum ?? null }]" />
         <p class="caption">{{ $t('colour.guide') }}</p>
-        <p v-if="approved" class="verdict !border-moss" data-test="approval">{{ $t('panel.approvedBy', { by: approved.approved_by ?? '', at: dayTime(approved.approved_at!), light: $t(`colour.lights.${approved.approved_light}`), of: approved.of }) }}</p>
+        <p v-if="approved" class="verdict !border-moss" data-test="approval">{{ $t('panel.approvedBy', { by: approved.approved_by ?? '', at: dayTime(approved.approved_at!), light: $t(`colour.lights.${approved.judged_light}`), of: approved.of }) }}</p>
         <p v-for="r in page.recipes" :key="r.id"><NuxtLink class="underline" :to="`/colour/recipes?id=${r.id}&piece=${id}`">{{ $t('panel.recipe', { id: r.id }) }} {{ r.name }}</NuxtLink>, ΔE00 {{ r.worst.toFixed(1) }}</p>
         <NuxtLink v-if="can" :to="`/colour?piece=${id}`" class="act no-underline">{{ $t('panel.match') }}</NuxtLink>
         <details v-if="can" :open="!page.wood || !page.target"><summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ $t('colour.newReading') }}</summary><MeasureForm :piece-id="id" :role="shown ? 'band' : page.wood ? (page.target ? 'band' : 'target') : 'wood'" :species="piece!.faces[0]?.species" :name="shown ? $t('panel.bandOf', { state: title(shown) }) : undefined" :clear-coat="shown?.underFinish ? page.finish : null" @read="id => { lastRead = id; load() }" /></details>

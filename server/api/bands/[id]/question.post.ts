@@ -1,0 +1,3 @@
+import { askAboutBand } from '../../../services/bands'
+
+export default route('POST /api/bands/:id/question', async ({ id, body, person }) => askAboutBand(id(), body, person, await now()))
