@@ -11,9 +11,6 @@ export type PanelLine = PanelPage['lines'][number]
 /** What the search worker sends. */
 export type SearchMessage = { state: SearchState } | { done: SearchState, chosen: Recipe | null, reasons: Reason[] } | { failed: string }
 
-/** The lights a restorer chooses from, in the words of the house: the client's lamp, daylight, the shop. */
-export const ROOM_LIGHTS: readonly Light[] = ['d65', 'd50', 'a', 'led', 'f11']
-
 /** How a spectrum looks on this screen under a light; a guide only. */
 export const swatch = (spectrum: readonly number[], light: Light): string => screenOf(spectrum, viewingOf(light)).hex
 export const grade = (de: number) => `colour.grade.${gradeOf(de)}`

@@ -9,7 +9,7 @@ const [WIDE, HIGH, MARGIN, TEXT] = [420, 64, 14, 20]
 /** Rows of two colours without a gap on neutral grey, one row for each light; the band alone where there is no target. */
 export function bandSvg(band: Spectrum, target: Spectrum | null, lights: readonly Light[]): string {
   const w = WIDE + 2 * MARGIN
-  const h = lights.length * (HIGH + TEXT) + MARGIN
+  const h = lights.length * (HIGH + TEXT) + 2 * MARGIN
   const sides = target ? [band, target] : [band]
   const rows = lights.map((light, i) => {
     const y = MARGIN + i * (HIGH + TEXT)

@@ -2,7 +2,8 @@
 import { BANDS, FROM_NM } from './spectrum'
 import { OBSERVERS, POWERS, TABLE_FROM_NM, TABLE_STEP_NM } from './tables'
 
-export const LIGHTS = ['d65', 'a', 'd50', 'f11', 'led'] as const
+/** In the order in which a restorer chooses: daylight, the client's room, the shop. */
+export const LIGHTS = ['d65', 'd50', 'a', 'led', 'f11'] as const
 export type Light = typeof LIGHTS[number]
 export type Observer = '2' | '10'
 

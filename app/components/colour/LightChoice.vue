@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { Light } from '#core/colour'
+import { LIGHTS, type Light } from '#core/colour'
 
 /** The light that swatches are shown under. */
 const light = useLight()
@@ -8,6 +8,6 @@ const choose = (l: Light) => { light.value = l }
 
 <template>
   <div class="flex flex-wrap w-fit" role="group" :aria-label="$t('colour.light')">
-    <button v-for="l in ROOM_LIGHTS" :key="l" type="button" class="px-4 min-h-11 text-left leading-tight border border-line -ml-px -mt-px" :class="light === l ? 'bg-ink text-sheet font-semibold' : 'bg-sheet'" :aria-pressed="light === l" @click="choose(l)">{{ $t(`colour.lights.${l}`) }}</button>
+    <button v-for="l in LIGHTS" :key="l" type="button" class="px-4 min-h-11 text-left leading-tight border border-line -ml-px -mt-px" :class="light === l ? 'bg-ink text-sheet font-semibold' : 'bg-sheet'" :aria-pressed="light === l" @click="choose(l)">{{ $t(`colour.lights.${l}`) }}</button>
   </div>
 </template>

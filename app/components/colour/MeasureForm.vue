@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { CLEAR_COAT_SLUGS, LIGHT_HISTORIES } from '#core/colour'
+import { CLEAR_COAT_SLUGS, LIGHT_HISTORIES, LIGHTS } from '#core/colour'
 import { SPECIES } from '#core/wood'
 import { READING_ROLES } from '#shared/colour'
 
@@ -55,7 +55,7 @@ async function take(event: Event) {
           <label>{{ $t('colour.gloss') }} <select v-model="about.gloss" class="field"><option value="excluded">{{ $t('colour.glosses.excluded') }}</option><option value="included">{{ $t('colour.glosses.included') }}</option></select></label>
         </div>
         <div class="grid grid-cols-3 gap-3"><label v-for="k in (['L', 'a', 'b'] as const)" :key="k">{{ k }}* <input v-model.number="lab[k]" type="number" step="any" class="field"></label></div>
-        <label>{{ $t('colour.labLight') }} <select v-model="lab.light" class="field"><option v-for="l in ROOM_LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option></select></label>
+        <label>{{ $t('colour.labLight') }} <select v-model="lab.light" class="field"><option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option></select></label>
         <button type="button" class="act act-quiet" @click="type">{{ $t('colour.typeIn') }}</button>
         <label class="act act-quiet">{{ $t('colour.file') }} <input type="file" accept=".txt,.csv,.cgats,.it8,text/plain,text/csv" class="sr-only" @change="take"></label>
         <p class="caption">{{ $t('colour.weaker') }}</p>

@@ -68,7 +68,7 @@ const colour = computed(() => page.value?.shown.about === 'colour' ? page.value.
       <!-- eslint-disable-next-line vue/no-v-html -- the stored swatches, drawn by this server -->
       <div v-if="page.picture" data-test="picture" class="mt-3" v-html="page.picture" />
       <p class="caption mt-2">{{ $t('letter.colourGuide') }}</p>
-      <p v-for="u in colour.under ?? []" :key="u.light">{{ $t(`colour.lights.${u.light}`) }}: {{ $t(grade(u.de)) }}</p>
+      <p v-if="colour.under" class="mt-2">{{ $t('letter.difference') }} {{ colour.under.map(u => `${$t(`colour.lights.${u.light}`)}: ${$t(grade(u.de))}`).join(' · ') }}</p>
     </div>
     <p v-for="w in page.words" :key="w.at" class="row"><strong>{{ w.side === 'client' ? $t('letter.you') : shown.shop }}:</strong> {{ w.says }}</p>
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { aimOf, BLEACH_LEAVES, CLEAR_COAT_SLUGS, clearCoat, innerOf, judgeRecipe, LEFT_ON, metamerismIndex, PASSES, readOf, withAbsorption, type Light, type Reason, type Recipe, type SearchQuestion, type SearchState, type Wipe } from '#core/colour'
+import { aimOf, BLEACH_LEAVES, CLEAR_COAT_SLUGS, clearCoat, innerOf, judgeRecipe, LEFT_ON, LIGHTS, metamerismIndex, PASSES, readOf, withAbsorption, type Light, type Reason, type Recipe, type SearchQuestion, type SearchState, type Wipe } from '#core/colour'
 import { materialOf } from '#core/layers/materials'
 
 const { t } = useI18n()
@@ -78,12 +78,12 @@ const name = (id: number) => page.value?.colourants.find(k => k.product_id === i
 const named = (r: Recipe) => r.shares.map(s => ({ ...s, name: name(s.id) })).sort((a, b) => b.pct - a.pct)
 const plain = computed(() => question.value ? readOf(question.value.substrates[0]!, question.value.surface) : null)
 /** The chosen recipe under every light, also those it was not asked to match under. */
-const judged = computed(() => question.value && chosen.value ? judgeRecipe({ ...question.value, lights: ROOM_LIGHTS }, chosen.value.shares) : null)
+const judged = computed(() => question.value && chosen.value ? judgeRecipe({ ...question.value, lights: LIGHTS }, chosen.value.shares) : null)
 /** The light under which most differs once the leading light is made equal. */
 const metameric = computed(() => {
   if (!question.value || !chosen.value) return null
   const { target: aim, lights: [from = 'd65'] } = question.value
-  return ROOM_LIGHTS.map(to => ({ from, to, mi: metamerismIndex(aim, chosen.value!.predicted[0]!, from, to) })).reduce((a, b) => b.mi > a.mi ? b : a)
+  return LIGHTS.map(to => ({ from, to, mi: metamerismIndex(aim, chosen.value!.predicted[0]!, from, to) })).reduce((a, b) => b.mi > a.mi ? b : a)
 })
 const colours = computed(() => [
   { name: t('colour.woodFinished'), spectrum: plain.value },
@@ -130,7 +130,7 @@ async function save() {
         </div>
         <fieldset>
           <legend>{{ $t('colour.judgeUnder') }}</legend>
-          <label v-for="l in ROOM_LIGHTS" :key="l" class="flex items-center gap-2 min-h-10"><input v-model="lights" type="checkbox" :value="l" class="size-5"> {{ $t(`colour.lights.${l}`) }}</label>
+          <label v-for="l in LIGHTS" :key="l" class="flex items-center gap-2 min-h-10"><input v-model="lights" type="checkbox" :value="l" class="size-5"> {{ $t(`colour.lights.${l}`) }}</label>
         </fieldset>
         <details>
           <summary class="min-h-11 flex items-center underline cursor-pointer">{{ $t('colour.more') }}</summary>

@@ -60,11 +60,11 @@ async function change(band: number, rowVersion: number, body: object) {
             <img v-if="b.photograph" :src="`/api/photographs/${b.photograph}?size=thumb`" class="h-12" :alt="$t('panel.photograph')">
             <span class="grow basis-56"><strong>{{ b.lab ? `L*a*b* ${b.lab.map(v => v.toFixed(1)).join(' · ')}` : $t('panel.notRead') }}</strong><span class="caption block">{{ [b.grit ? `${b.scale === 'P' ? 'P' : 'CAMI '}${b.grit}` : null, $t(`panel.applicators.${b.applicator}`), $t(`colour.wipes.${b.wipe}`), b.dwell_min ? `${b.dwell_min} min` : null, b.temperature_C === null ? null : `${b.temperature_C} °C`, b.note].filter(Boolean).join(' · ') }}</span></span>
             <span v-if="b.off !== null">{{ $t('panel.off', { de: b.off.toFixed(1) }) }}</span><span v-if="b.toTarget !== null">{{ $t('panel.toTarget', { de: b.toTarget.toFixed(1) }) }} <strong>{{ $t(grade(b.toTarget)) }}</strong></span>
-            <template v-if="can && !b.approved_at">
-              <form class="flex items-end gap-2" @submit.prevent="change(b.id, b.row_version, { kind: 'approve', by, light })"><TextField v-model="by" :label="$t('panel.whoSays')" /><button class="act">{{ $t('panel.approve') }}</button></form>
-              <button v-if="b.clear_coat && b.spectrum && session.may('owner', 'lead')" class="act act-quiet" @click="ask(b.id, b.row_version)">{{ $t('panel.ask') }}</button>
-              <button class="underline min-h-11" @click="change(b.id, b.row_version, { kind: 'withdraw' })">{{ $t('takeBack') }}</button>
-            </template>
+            <form v-if="can && !b.approved_at" class="basis-full flex flex-wrap items-end gap-3" @submit.prevent="change(b.id, b.row_version, { kind: 'approve', by, light })">
+              <TextField v-model="by" :label="$t('panel.whoSays')" /><button class="act">{{ $t('panel.approve') }}</button>
+              <button v-if="b.clear_coat && b.spectrum && session.may('owner', 'lead')" type="button" class="act act-quiet" @click="ask(b.id, b.row_version)">{{ $t('panel.ask') }}</button>
+              <button type="button" class="underline min-h-11 px-2" @click="change(b.id, b.row_version, { kind: 'withdraw' })">{{ $t('takeBack') }}</button>
+            </form>
           </div>
           <BandForm v-if="can" :piece-id="id" :page="page" :line="shown" :read="lastRead" @added="lastRead = 0; load()" />
         </section>
