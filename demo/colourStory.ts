@@ -48,6 +48,8 @@ export async function tellColour({ tove, emil, meter, pieces, at, today, ago }: 
 
   await at(ago(2, '09:20'))
   const chairs = { pieceId: pieces.chairs, species: 'beech' }
+  const { piece } = await tove.get<{ piece: { row_version: number } }>(`/api/pieces/${pieces.chairs}`)
+  await tove.send('PATCH', `/api/pieces/${pieces.chairs}`, { rowVersion: piece.row_version, roomLight: 'a' })
   const woodId = await measure('New seat, beech, bare', WOODS.beech, { role: 'wood', ...chairs })
   const targetId = await measure('Seat of the old chair', aged(WOODS.beech, OLD_STAINS.seat, 'shellac-blond', 30), { role: 'target', clearCoat: 'shellac-blond', lightHistory: 'in-light', ...chairs })
   await measure('Drawer front of the sewing table', aged(WOODS.beech, OLD_STAINS.trap, CLEAR, 2), { role: 'target', clearCoat: CLEAR, lightHistory: 'in-light', species: 'beech', pieceId: pieces.sewingTable })

@@ -1,5 +1,6 @@
 /** What browser and server say to each other. Messages are written for a restorer. */
 import { z } from 'zod'
+import { LIGHTS } from '../core/colour'
 import { PATCH_METHODS, PATCH_RESULTS } from '../core/examine'
 import { FINISH_CLASSES, PERIODS, TESTS } from '../core/identify'
 import { BLEACHES, COLOURS, FILLS, FINISHES, MATERIALS } from '../core/layers/materials'
@@ -50,7 +51,7 @@ export const takeIn = z.object({
 })
 export type TakeIn = z.infer<typeof takeIn>
 const roomRh = z.number({ error: 'Give the humidity in %.' }).gt(0.01, 'Humidity is 2 to 98 %.').lt(0.99, 'Humidity is 2 to 98 %.').nullable()
-export const pieceChange = z.object({ rowVersion: version, name: text('The piece\'s name').optional(), ...wish, note: maybeText(2000), roomDryRh: roomRh, roomHumidRh: roomRh, colourSample: z.enum(['none', 'bare'], { error: 'A colour under finish is approved by a band of the step panel.' }) }).partial().required({ rowVersion: true })
+export const pieceChange = z.object({ rowVersion: version, name: text('The piece\'s name').optional(), ...wish, note: maybeText(2000), roomDryRh: roomRh, roomHumidRh: roomRh, roomLight: z.enum(LIGHTS, { error: 'Choose a light.' }).nullable(), colourSample: z.enum(['none', 'bare'], { error: 'A colour under finish is approved by a band of the step panel.' }) }).partial().required({ rowVersion: true })
   .refine(c => !(c.roomDryRh && c.roomHumidRh) || c.roomDryRh < c.roomHumidRh, { error: 'The dry season must be drier than the damp one.', path: ['roomDryRh'] })
 export const addParts = z.object({ parts })
 export const pieceQuery = z.object({ find: z.string().max(100).default(''), state: z.enum(['active', 'ready', 'handed-over', 'all']).default('active') })
@@ -147,7 +148,7 @@ export const handOver = z.object({ rowVersion: version, to: text('Who takes it')
 export const addProduct = z.object({ name: text('The product\'s name'), class: slugOf(CLASSES, 'Choose a product class.'), priceMinor: z.number().int('Whole minor units.').min(0, 'A price cannot be below zero.').max(10_000_000) })
 export const addLot = z.object({ productId: id, code: text('The lot\'s number', 60), amountMl: z.number({ error: 'Give ml.' }).positive('Give an amount above zero.').max(1_000_000, 'That is more than a cubic metre.') })
 
-export const shopChange = z.object({ rowVersion: version, name: text('The shop\'s name'), hourMinor: z.number().int().min(0).max(10_000_000), materialMarkupBp: z.number().int().min(0).max(50_000), taxBp: z.number().int().min(0).max(10_000), lengthUnit: z.enum(['mm', 'in']), oneRoom: z.boolean().default(false) })
+export const shopChange = z.object({ rowVersion: version, name: text('The shop\'s name'), hourMinor: z.number().int().min(0).max(10_000_000), materialMarkupBp: z.number().int().min(0).max(50_000), taxBp: z.number().int().min(0).max(10_000), lengthUnit: z.enum(['mm', 'in']), oneRoom: z.boolean().default(false), light: z.enum(LIGHTS, { error: 'Choose a light.' }).default('led') })
 const role = z.enum(['owner', 'lead', 'finisher', 'office'])
 export const addPerson = z.object({ name: text('The name', 80), login: text('The name to sign in with', 80), role, password })
 export const changePerson = z.object({ rowVersion: version, role: role.optional(), active: z.boolean().optional() })

@@ -1,16 +1,17 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
 import { useI18n } from 'vue-i18n'
+import { LIGHTS, type Light } from '#core/colour'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
 
 const session = useSession()
 const { hours, money } = useFormat()
 const { data: shop, load } = useLive<InternalApi['/api/shop']['get']>(() => '/api/shop', topic => topic === 'shop' || topic === 'all')
-const form = ref<{ name: string, hour: number, markup: number, tax: number, lengthUnit: 'mm' | 'in', oneRoom: boolean } | null>(null)
-watch(shop, (s) => { if (s) form.value = { name: s.name, hour: s.hour_minor / 100, markup: s.material_markup_bp / 100, tax: s.tax_bp / 100, lengthUnit: s.length_unit, oneRoom: Boolean(s.one_room) } })
+const form = ref<{ name: string, hour: number, markup: number, tax: number, lengthUnit: 'mm' | 'in', oneRoom: boolean, light: Light } | null>(null)
+watch(shop, (s) => { if (s) form.value = { name: s.name, hour: s.hour_minor / 100, markup: s.material_markup_bp / 100, tax: s.tax_bp / 100, lengthUnit: s.length_unit, oneRoom: Boolean(s.one_room), light: s.light } })
 async function save() {
   const f = form.value!
-  await send('PUT', '/api/shop', { rowVersion: shop.value!.rowVersion, name: f.name, hourMinor: Math.round(f.hour * 100), materialMarkupBp: Math.round(f.markup * 100), taxBp: Math.round(f.tax * 100), lengthUnit: f.lengthUnit, oneRoom: f.oneRoom })
+  await send('PUT', '/api/shop', { rowVersion: shop.value!.rowVersion, name: f.name, hourMinor: Math.round(f.hour * 100), materialMarkupBp: Math.round(f.markup * 100), taxBp: Math.round(f.tax * 100), lengthUnit: f.lengthUnit, oneRoom: f.oneRoom, light: f.light })
   await load()
 }
 const person = ref({ name: '', login: '', role: 'finisher', password: '' })
@@ -50,6 +51,7 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
           <label>{{ $t('shop.hour', { currency: shop.currency }) }} <input v-model.number="form.hour" type="number" min="0" class="field"></label>
           <label>{{ $t('shop.markup') }} <input v-model.number="form.markup" type="number" min="0" class="field"></label>
           <label>{{ $t('shop.tax') }} <input v-model.number="form.tax" type="number" min="0" class="field"></label>
+          <label>{{ $t('shop.light') }} <select v-model="form.light" class="field"><option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option></select></label>
           <label class="flex items-center gap-3 min-h-11 col-span-2"><input v-model="form.oneRoom" type="checkbox" class="size-6"> {{ $t('shop.oneRoom') }}</label>
           <button class="act self-end">{{ $t('save') }}</button>
         </form>

@@ -8,6 +8,7 @@ import { db, transaction, type Db } from '../database/db'
 import { measureSample } from './instruments'
 import type { Person } from './people'
 import { log, tell } from './record'
+import { readShop } from './shop'
 
 /** CIELAB as it was given, with the light and observer that it belongs to. */
 export interface GivenLab { L: number, a: number, b: number, light: Light, observer: Observer }
@@ -35,8 +36,8 @@ export async function colourPage(query: z.infer<typeof c.colourQuery>) {
   const taught = await db().rows<{ class: string, species: string, bands: number }>(
     'SELECT recipe.class, band.species, COUNT(*) AS bands FROM band JOIN recipe ON recipe.id = band.recipe_id WHERE band.reading_id IS NOT NULL AND band.withdrawn_at IS NULL AND band.coats > 0 GROUP BY recipe.class, band.species ORDER BY bands DESC')
   const colours = await db().rows<{ class: string, coats: number }>('SELECT product AS class, COUNT(DISTINCT coat) AS coats FROM plan_step WHERE piece_id = :piece AND state <> \'skipped\' AND kind IN (\'stain\', \'gel\', \'dye\', \'toner\') GROUP BY product', { piece: query.piece ?? 0 })
-  const piece = query.piece ? await db().row<{ finish: string | null }>('SELECT finish FROM piece WHERE id = :piece', query) : null
-  return { readings: readings.map(r => ({ ...r, lab: labOfSpectrum(r.spectrum) })), colourants: await readColourants(db()), taught, plan: piece && { finish: piece.finish, colours } }
+  const piece = query.piece ? await db().row<{ finish: string | null, room_light: Light | null }>('SELECT finish, room_light FROM piece WHERE id = :piece', query) : null
+  return { readings: readings.map(r => ({ ...r, lab: labOfSpectrum(r.spectrum) })), colourants: await readColourants(db()), taught, plan: piece && { finish: piece.finish, colours }, lights: { room: piece?.room_light ?? null, shop: (await readShop()).light } }
 }
 
 export interface ColourantRow { product_id: number, name: string, class: string, lies: Colourant['lies'], most_pct: number, spectrum: number[], left_ml: number, row_version: number, onWood: { species: string, spectrum: number[], bands: number, error_before: number, error_after: number }[] }

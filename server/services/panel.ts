@@ -5,6 +5,7 @@ import { readBands } from './bands'
 import { innerOfReading, onWood, READINGS, readColourants, type ReadingRow } from './colour'
 import { readPiece } from './pieces'
 import { readPlan } from './planRows'
+import { readShop } from './shop'
 import { readRecipe, sharesOnly, type RecipeRow, type ShareLine } from './recipes'
 
 /** The newest of a piece's readings in a role. */
@@ -60,6 +61,7 @@ export async function panelPage(id: number) {
     coatsDiffer: recipes.filter(r => coatsOf(r.class) > 0 && coatsOf(r.class) !== r.coats).map(r => ({ id: r.id, made: r.coats, planned: coatsOf(r.class) })),
     later: wood && states.at(-1)!.underFinish ? { years: YEARS, spectrum: panelStates(steps, fresh ? withAbsorption(inner, shiftInLight(species)) : inner, planned, gloss, YEARS).at(-1)!.predicted } : null,
     shifts: fresh && Math.abs(shiftInLight(species) - 1) > 0.12 ? { species: speciesOf(species).name, darker: shiftInLight(species) > 1 } : null,
+    lights: { room: file.piece.room_light, shop: (await readShop()).light },
     lightDiffers: wood !== null && target !== null && wood.light_history !== target.light_history,
   }
 }

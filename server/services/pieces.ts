@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { conclude, type Concluded, type PatchMethod, type PatchResult, type PlaceShape, type Recorded } from '#core/examine'
+import type { Light } from '#core/colour'
 import type { Period } from '#core/identify'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
 import type { Face, Facts, Finding, OwnWay } from '#core/plan'
@@ -15,7 +16,7 @@ import { readShop } from './shop'
 export interface PieceRow {
   id: number, client_id: number, name: string, use_kind: Facts['use'], tone: Facts['tone'], sheen: Facts['sheen'], age_wish: Facts['age'], due_on: string | null, period: Period
   refinished: 'yes' | 'no' | 'unknown', keep_patina: 0 | 1, lead_answer: 'yes' | 'no' | 'unknown', note: string, state: 'active' | 'ready' | 'handed-over'
-  route: string | null, finish: string | null, colour: string | null, conditioner: string | null, accepted_worst_minor: number | null, agreed_minor: number | null, room_dry_rh: number | null, room_humid_rh: number | null
+  route: string | null, finish: string | null, colour: string | null, conditioner: string | null, accepted_worst_minor: number | null, agreed_minor: number | null, room_dry_rh: number | null, room_humid_rh: number | null, room_light: Light | null
   fill: string, bleach: string, film_um: number | null, colour_sample: Facts['sample'], house: Record<string, string> | null, shop_house: Record<string, string> | string | null
   taken_in_at: Date, handed_over_at: Date | null, row_version: number, client_name: string, client_email: string, client_phone: string
 }
@@ -170,7 +171,7 @@ export async function onPiece<T>(id: number, at: Date, person: Person, change: (
   })
 }
 
-const COLUMNS: Record<string, string> = { name: 'name', use: 'use_kind', tone: 'tone', sheen: 'sheen', age: 'age_wish', dueOn: 'due_on', period: 'period', refinished: 'refinished', keepPatina: 'keep_patina', lead: 'lead_answer', note: 'note', roomDryRh: 'room_dry_rh', roomHumidRh: 'room_humid_rh', colourSample: 'colour_sample' }
+const COLUMNS: Record<string, string> = { name: 'name', use: 'use_kind', tone: 'tone', sheen: 'sheen', age: 'age_wish', dueOn: 'due_on', period: 'period', refinished: 'refinished', keepPatina: 'keep_patina', lead: 'lead_answer', note: 'note', roomDryRh: 'room_dry_rh', roomHumidRh: 'room_humid_rh', colourSample: 'colour_sample', roomLight: 'room_light' }
 
 export async function changePiece(id: number, input: z.infer<typeof s.pieceChange>, person: Person, at: Date) {
   const { rowVersion, ...changes } = input

@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon'
 import type { z } from 'zod'
 import { forecastAir, parseClimateLog, STALE_AFTER_MIN, type Air, type Reading } from '#core/air'
+import type { Light } from '#core/colour'
 import { MATERIALS } from '#core/layers/materials'
 import { isWorking, type Hours } from '#core/timetable'
 import type * as s from '#shared/schemas'
@@ -8,7 +9,7 @@ import { db, transaction, type Db } from '../database/db'
 import { publicPerson, type Person } from './people'
 import { log, tell } from './record'
 
-export interface ShopRow { name: string, zone: string, currency: string, length_unit: 'mm' | 'in', hour_minor: number, material_markup_bp: number, tax_bp: number, one_room: 0 | 1, row_version: number }
+export interface ShopRow { name: string, zone: string, currency: string, length_unit: 'mm' | 'in', hour_minor: number, material_markup_bp: number, tax_bp: number, one_room: 0 | 1, light: Light, row_version: number }
 
 export async function readShop(on: Db = db()): Promise<ShopRow> {
   const row = await on.row<ShopRow>('SELECT * FROM shop WHERE id = 1')
@@ -98,7 +99,7 @@ export async function shopPage() {
 export async function changeShop(input: z.infer<typeof s.shopChange>, person: Person, at: Date) {
   return transaction(async (tx) => {
     const { changed } = await tx.run(
-      `UPDATE shop SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp, length_unit = :lengthUnit, one_room = :oneRoom, row_version = row_version + 1
+      `UPDATE shop SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp, length_unit = :lengthUnit, one_room = :oneRoom, light = :light, row_version = row_version + 1
         WHERE id = 1 AND row_version = :rowVersion`, input)
     if (changed === 0) throw stale()
     await log(tx, { pieceId: null, kind: 'shop', says: `Shop settings changed: ${input.hourMinor / 100} an hour`, at, recordedAt: at, personId: person.id })

@@ -280,6 +280,17 @@ describe('the step panel', () => {
     expect((await people.office.ok<{ id: number, state: string }[]>('GET /api/answers')).find(a => a.id === plan.id)!.state).toBe('open')
     expect((await planOf(people.office, id)).steps.find(s => s.kind === 'approval')!.state).toBe('planned')
   })
+  it('knows the light of the client\'s room and of the shop', async () => {
+    const id = await chairs()
+    const { piece } = await people.office.ok<{ piece: { row_version: number } }>(`GET /api/pieces/${id}`)
+    const change = (roomLight: string) => people.office.send(`PATCH /api/pieces/${id}`, { rowVersion: piece.row_version, roomLight })
+    expect((await change('candle')).status).toBe(422)
+    expect((await change('f11')).status).toBe(200)
+    const lights = { room: 'f11', shop: 'led' }
+    expect(await people.finisher.ok(`GET /api/colour?piece=${id}`)).toMatchObject({ lights })
+    expect(await people.finisher.ok(`GET /api/pieces/${id}/panel`)).toMatchObject({ lights })
+    expect(await pageOf()).toMatchObject({ lights: { room: null, shop: 'led' } })
+  })
   it('learns from bands of one record only', async () => {
     const id = await chairs()
     const r = await matched({ pieceId: id })

@@ -34,6 +34,7 @@ test('measure, search, pour, try, correct, label: from an old chair to a pot', a
   await emil.getByRole('link', { name: 'Match a colour' }).click()
   await expect(emil.locator('label', { hasText: 'Match to' }).locator('select')).toContainText('Old seat, other spot')
   await expect(emil.getByLabel('Colour coats')).toHaveValue('2')
+  await expect(emil.getByRole('button', { name: 'Lamp' })).toContainText('the client\'s room')
   await emil.getByRole('button', { name: 'Find a recipe' }).click()
   await expect(emil.getByTestId('verdict')).toContainText(/hard to see|passes side by side/)
   await expect(emil.getByRole('button', { name: 'Find a recipe' })).toBeVisible()

@@ -28,6 +28,7 @@ watchEffect(() => {
   prefilled = pieceId.value ?? 0
   if (plan.finish && CLEAR_COAT_SLUGS.includes(plan.finish)) pick.clearCoat = plan.finish
   pick.coats = plan.colours[0]?.coats ?? 1
+  lights.value = [...new Set<Light>(['d65', page.value!.lights.room ?? 'a', page.value!.lights.shop])]
   const planned = plan.colours[0]?.class
   if (planned && inStore.value.some(k => k.class === planned)) off.value = inStore.value.filter(k => k.class !== planned).map(k => k.product_id)
 })
@@ -130,7 +131,7 @@ async function save() {
         </div>
         <fieldset>
           <legend>{{ $t('colour.judgeUnder') }}</legend>
-          <label v-for="l in LIGHTS" :key="l" class="flex items-center gap-2 min-h-10"><input v-model="lights" type="checkbox" :value="l" class="size-5"> {{ $t(`colour.lights.${l}`) }}</label>
+          <label v-for="l in LIGHTS" :key="l" class="flex items-center gap-2 min-h-10"><input v-model="lights" type="checkbox" :value="l" class="size-5"> {{ $t(`colour.lights.${l}`) }}<span v-for="p in (['room', 'shop'] as const).filter(x => page!.lights[x] === l)" :key="p" class="caption">{{ $t(`colour.lightOf.${p}`) }}</span></label>
         </fieldset>
         <details>
           <summary class="min-h-11 flex items-center underline cursor-pointer">{{ $t('colour.more') }}</summary>
@@ -145,7 +146,7 @@ async function save() {
         <button v-else type="button" class="act act-stop" @click="stop">{{ $t('cancel') }}</button>
       </form>
       <section class="grid gap-4 content-start min-w-0">
-        <LightChoice />
+        <LightChoice :lights="page.lights" />
         <SwatchStrip :colours="colours" tall />
         <p class="caption">{{ [$t('colour.guide'), target?.given || wood?.given ? $t('colour.labOnly') : '', wood && target && wood.light_history !== target.light_history ? $t('colour.historyDiffers') : ''].filter(Boolean).join(' ') }}</p>
         <p v-if="failed" class="verdict verdict-stop">{{ failed }}</p>

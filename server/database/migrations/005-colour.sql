@@ -62,4 +62,7 @@ CREATE TABLE band (
   person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL, row_version INT UNSIGNED NOT NULL DEFAULT 1,
   KEY (piece_id), FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (recipe_id) REFERENCES recipe (id), FOREIGN KEY (batch_id) REFERENCES batch (id), FOREIGN KEY (reading_id) REFERENCES reading (id), FOREIGN KEY (photograph_id) REFERENCES photograph (id), FOREIGN KEY (person_id) REFERENCES person (id)
 );
+-- the lights that a colour is judged under besides daylight: in the client's room, and here
+ALTER TABLE piece ADD COLUMN room_light VARCHAR(10) NULL;
+ALTER TABLE shop ADD COLUMN light VARCHAR(10) NOT NULL DEFAULT 'led';
 ALTER TABLE approval ADD COLUMN band_id INT UNSIGNED NULL, ADD FOREIGN KEY (band_id) REFERENCES band (id);

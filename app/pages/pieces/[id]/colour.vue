@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
+import { LIGHTS } from '#core/colour'
 
 const { t } = useI18n()
 const { page: piece, load: reload } = inject(PIECE)!
@@ -26,6 +27,9 @@ async function ask(band: number, rowVersion: number) {
   useNotes().show(t('panel.asked'))
   await load()
 }
+async function setRoomLight(value: string) {
+  if (await send('PATCH', `/api/pieces/${id.value}`, { rowVersion: piece.value!.piece.row_version, roomLight: value || null })) { await reload(); await load() }
+}
 async function change(band: number, rowVersion: number, body: object) {
   if (await send('PATCH', `/api/bands/${band}`, { rowVersion, ...body })) { await load(); await reload() }
 }
@@ -35,7 +39,7 @@ async function change(band: number, rowVersion: number, body: object) {
   <div v-if="page" class="grid gap-6">
     <div class="grid lg:grid-cols-[1fr_22rem] gap-x-10 gap-y-5">
       <section class="grid gap-4 content-start min-w-0">
-        <div class="flex flex-wrap items-center gap-4"><h2 class="grow">{{ $t('panel.title') }}</h2><LightChoice /></div>
+        <div class="flex flex-wrap items-center gap-4"><h2 class="grow">{{ $t('panel.title') }}</h2><LightChoice :lights="page.lights" /></div>
         <p v-if="now" class="text-lg" data-test="now"><strong>{{ $t('panel.now') }}</strong> {{ title(now) }}</p>
         <p v-else-if="page.lines.length > 1" class="text-lg">{{ $t('panel.notBare') }}</p>
         <div class="bg-[#777777] p-4 overflow-x-auto" data-test="panel">
@@ -75,6 +79,7 @@ async function change(band: number, rowVersion: number, body: object) {
         <p class="caption">{{ $t('colour.guide') }}</p>
         <p v-if="approved" class="verdict !border-moss" data-test="approval">{{ $t('panel.approvedBy', { by: approved.approved_by ?? '', at: dayTime(approved.approved_at!), light: $t(`colour.lights.${approved.judged_light}`), of: approved.of }) }}</p>
         <p v-for="r in page.recipes" :key="r.id"><NuxtLink class="underline" :to="`/colour/recipes?id=${r.id}&piece=${id}`">{{ $t('panel.recipe', { id: r.id }) }} {{ r.name }}</NuxtLink>, ΔE00 {{ r.worst.toFixed(1) }}</p>
+        <label v-if="session.may('owner', 'lead', 'office')">{{ $t('panel.roomLight') }} <select class="field" :value="page.lights.room ?? ''" @change="setRoomLight(($event.target as HTMLSelectElement).value)"><option value="">{{ $t('panel.notKnown') }}</option><option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option></select></label>
         <NuxtLink v-if="can" :to="`/colour?piece=${id}`" class="act no-underline">{{ $t('panel.match') }}</NuxtLink>
         <details v-if="can" :open="!page.wood || !page.target"><summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ $t('colour.newReading') }}</summary><MeasureForm :piece-id="id" :role="shown ? 'band' : page.wood ? (page.target ? 'band' : 'target') : 'wood'" :species="piece!.faces[0]?.species" :name="shown ? $t('panel.bandOf', { state: title(shown) }) : undefined" :clear-coat="shown?.underFinish ? page.finish : null" @read="id => { lastRead = id; load() }" /></details>
       </aside>
