@@ -2,7 +2,7 @@
 import { connect } from 'node:net'
 import { bestRecipes, clearCoat, colouredInner, innerOf, proposed, readOf, strengthOf, type Colourant, type Light, type SearchQuestion, type Share, type Spectrum } from '../core/colour'
 import { COMMON_MIXTURES } from '../core/mixing'
-import { aged, COLOURANTS, OLD_STAINS, WOODS } from './colours'
+import { COLOURANTS, TARGETS, WOODS } from './colours'
 import type { Caller } from './caller'
 
 interface Story { tove: Caller, emil: Caller, meter: string, pieces: { chairs: number, sewingTable: number, hallBench: number }, at: (ms: number) => Promise<void>, today: (clock: string) => number, ago: (days: number, clock: string) => number }
@@ -51,11 +51,11 @@ export async function tellColour({ tove, emil, meter, pieces, at, today, ago }: 
   const { piece } = await tove.get<{ piece: { row_version: number } }>(`/api/pieces/${pieces.chairs}`)
   await tove.send('PATCH', `/api/pieces/${pieces.chairs}`, { rowVersion: piece.row_version, roomLight: 'a' })
   const woodId = await measure('New seat, beech, bare', WOODS.beech, { role: 'wood', ...chairs })
-  const targetId = await measure('Seat of the old chair', aged(WOODS.beech, OLD_STAINS.seat, 'shellac-blond', 30), { role: 'target', clearCoat: 'shellac-blond', lightHistory: 'in-light', ...chairs })
-  await measure('Drawer front of the sewing table', aged(WOODS.beech, OLD_STAINS.trap, CLEAR, 2), { role: 'target', clearCoat: CLEAR, lightHistory: 'in-light', species: 'beech', pieceId: pieces.sewingTable })
+  const targetId = await measure('Seat of the old chair', TARGETS.chair.read, { role: 'target', clearCoat: 'shellac-blond', lightHistory: 'in-light', ...chairs })
+  await measure('Drawer front of the sewing table', TARGETS.drawer.read, { role: 'target', clearCoat: CLEAR, lightHistory: 'in-light', species: 'beech', pieceId: pieces.sewingTable })
   await measure('Sewing table, new drawer front, bare', WOODS.beech, { role: 'wood', species: 'beech', pieceId: pieces.sewingTable })
   await measure('Hall bench, bare', WOODS.walnut, { role: 'wood', species: 'walnut', pieceId: pieces.hallBench })
-  await measure('Oak panelling of the hall', readOf(WOODS.oak, surface), { role: 'target', clearCoat: CLEAR, species: 'oak', pieceId: pieces.hallBench })
+  await measure('Oak panelling of the hall', TARGETS.panelling.read, { role: 'target', clearCoat: CLEAR, species: 'oak', pieceId: pieces.hallBench })
 
   const { steps } = await emil.get<{ steps: { key: string, kind: string }[] }>(`/api/pieces/${pieces.chairs}/plan`)
   const dyes = steps.filter(s => s.kind === 'dye')

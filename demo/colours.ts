@@ -36,3 +36,11 @@ export const OLD_STAINS = {
   /** a blue that lets deep red through: the shop's dyes meet it by daylight and miss it by lamplight */
   trap: bells([2.2, 420, 25, 30], [1.2, 600, 60, 14]),
 }
+
+/** What clients brought, by words of its name: read so by the demo, and by the simulated meter when somebody measures it again. */
+export const TARGETS = {
+  chair: { called: /seat|chair/i, read: aged(WOODS.beech, OLD_STAINS.seat, 'shellac-blond', 30) },
+  drawer: { called: /drawer|sewing/i, read: aged(WOODS.beech, OLD_STAINS.trap, 'waterborne-polyurethane', 2) },
+  /** lighter than the walnut of the bench; one round of bleach brings it within reach */
+  panelling: { called: /panelling|hall/i, read: aged(WOODS.oak, OLD_STAINS.seat.map(k => 0.3 * k), 'waterborne-polyurethane', 20) },
+} satisfies Record<string, { called: RegExp, read: Spectrum }>

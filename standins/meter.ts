@@ -11,11 +11,14 @@
  * Lines end with CR LF. A sample that was not laid under it is made up from its name, always the same, read with a little noise.
  */
 import { createServer } from 'node:net'
-import { COLOURANTS, WOODS } from '../demo/colours'
+import { numbered, TARGETS, WOODS } from '../demo/colours'
 import { readOf, colouredInner, clearCoat, type Spectrum } from '../core/colour'
 
 const port = Number(process.argv[2])
 const NOISE = 0.003
+/** How much lighter a first trial reads, as a power. */
+const WEAK = 0.12
+const BROWN = numbered.find(c => c.name.includes('walnut brown'))!
 let laid: Spectrum | null = null
 let seed = 1
 
@@ -24,13 +27,18 @@ const noise = () => {
   seed = (seed * 16807) % 2147483647
   return (seed / 2147483647 - 0.5) * 2
 }
+/** Bare wood by its name; a target of the demo by its name, a trial of it a little weak and each next one less so; a brown band otherwise. */
 function byName(name: string): Spectrum {
   const wood = Object.keys(WOODS).find(w => name.toLowerCase().includes(w)) as keyof typeof WOODS | undefined
   const number = [...name].reduce((sum, ch) => (sum * 31 + ch.codePointAt(0)!) % 9973, 7)
   const inner = WOODS[wood ?? (Object.keys(WOODS) as (keyof typeof WOODS)[])[number % Object.keys(WOODS).length]!]
   if (/bare|wood/i.test(name)) return inner
-  const stain = COLOURANTS[number % 8]!
-  return readOf(colouredInner(inner, [{ ...stain, id: 1 }], [10 + number % 40]), { clear: clearCoat('waterborne-polyurethane'), gloss: 'excluded' })
+  const target = Object.values(TARGETS).find(t => t.called.test(name))
+  if (target) {
+    const trial = /\btry (\d+)/i.exec(name)
+    return trial ? target.read.map(r => r ** (1 - WEAK / Number(trial[1]))) : target.read
+  }
+  return readOf(colouredInner(inner, [BROWN], [10 + number % 30]), { clear: clearCoat('waterborne-polyurethane'), gloss: 'excluded' })
 }
 
 createServer((socket) => {

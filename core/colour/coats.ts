@@ -16,7 +16,7 @@ export const CLEAR_COATS: readonly ClearCoatRow[] = [
   row('waterborne-polyurethane', 0, 50, 0.02), row('urethane-2c', 0.01, 50, 0.03), row('paste-wax', 0.02, 60, 0.02), row('hardwax-oil-2c', 0.08, 55, 0.06),
   row('nitrocellulose-lacquer', 0.04, 50, 0.25), row('wiping-varnish', 0.1, 55, 0.2), row('resin-oil-varnish', 0.12, 55, 0.22), row('varnish-oil', 0.12, 55, 0.2),
   row('oil-polyurethane', 0.14, 55, 0.3), row('raw-linseed', 0.16, 55, 0.35), row('dewaxed-shellac', 0.14, 60, 0.03), row('shellac-brushed', 0.2, 65, 0.04),
-  row('shellac-bleached', 0.04, 55, 0.03), row('shellac-blond', 0.14, 60, 0.03), row('shellac-orange', 0.4, 75, 0.04), row('shellac-garnet', 0.75, 95, 0.04), row('shellac-seed', 0.6, 85, 0.04),
+  row('vinyl-sealer', 0.01, 50, 0.05), row('lacquer-sanding-sealer', 0.03, 50, 0.2), row('shellac-bleached', 0.04, 55, 0.03), row('shellac-blond', 0.14, 60, 0.03), row('shellac-orange', 0.4, 75, 0.04), row('shellac-garnet', 0.75, 95, 0.04), row('shellac-seed', 0.6, 85, 0.04),
 ]
 export const CLEAR_COAT_SLUGS: readonly string[] = CLEAR_COATS.map(c => c.slug)
 const bySlug = new Map(CLEAR_COATS.map(c => [c.slug, c]))

@@ -38,7 +38,9 @@ export interface PanelState {
   /** what a meter should read here; null: cannot be foretold, for `why` */
   predicted: Spectrum | null
   why: 'no-recipe' | 'not-modelled' | null
-  /** a clear coat lies on it, so that colour can be judged */
+  /** the clear coat that lies on it: a sealer, or the finish once it is on; null: bare */
+  coat: string | null
+  /** the finish itself lies on it, not a sealer alone, so that colour can be judged */
   underFinish: boolean
   /** coats of colour so far */
   coats: number
@@ -46,7 +48,9 @@ export interface PanelState {
 }
 
 const COLOUR_KINDS = ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash', 'spot-colour']
-const CLEAR_KINDS = ['coat', 'oil-on', 'wax']
+/** Wax goes over a finish and is the finish only where it lies alone. */
+const FINISH_KINDS = ['coat', 'oil-on']
+const CLEAR_KINDS = [...FINISH_KINDS, 'wax']
 const LOOKS = [...COLOUR_KINDS, ...CLEAR_KINDS, 'bleach', 'fill', 'amalgamate']
 export const changesLook = (kind: string): boolean => LOOKS.includes(kind)
 export const isColour = (kind: string): boolean => COLOUR_KINDS.includes(kind)
@@ -57,10 +61,12 @@ export function panelStates(steps: readonly LookStep[], wood: Spectrum, colours:
   let why: PanelState['why'] = null
   let clear: Spectrum | null = null
   let coats = 0
+  let coat: string | null = null
+  const finish = (steps.findLast(s => FINISH_KINDS.includes(s.kind)) ?? steps.findLast(s => CLEAR_KINDS.includes(s.kind)))?.product ?? null
   const coatsOf = (product: string | null) => steps.filter(s => CLEAR_KINDS.includes(s.kind) && s.product === product).length
   const state = (key: string, title: string): PanelState => {
     const surface: Surface = { clear, gloss: clear ? gloss : 'excluded' }
-    return { key, title, predicted: inner && readOf(inner, surface), why, underFinish: clear !== null, coats, surface }
+    return { key, title, predicted: inner && readOf(inner, surface), why, coat, underFinish: coat !== null && coat === finish, coats, surface }
   }
   const states = [state('bare', '')]
   const coloured = new Map<PlannedColour, { base: Spectrum, coats: number }>()
@@ -69,6 +75,7 @@ export function panelStates(steps: readonly LookStep[], wood: Spectrum, colours:
     if (s.kind === 'bleach') inner = inner && withAbsorption(inner, BLEACH_LEAVES)
     else if (CLEAR_KINDS.includes(s.kind)) {
       const film = s.product && CLEAR_COAT_SLUGS.includes(s.product) ? clearCoat(s.product, years).map(t => t ** (1 / coatsOf(s.product))) : null
+      if (coat !== finish) coat = s.product
       clear = (clear ?? wood.map(() => 1)).map((t, i) => t * (film?.[i] ?? 1))
     }
     else {

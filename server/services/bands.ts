@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
 import { bandSvg, differencesUnder, labOfSpectrum, LIGHTS, type Light, type Share, type UnderLight } from '#core/colour'
+import { materialOf } from '#core/layers/materials'
 import { speciesOf } from '#core/wood'
 import type * as c from '#shared/colour'
 import type { Db } from '../database/db'
@@ -51,8 +52,10 @@ export const addBand = (id: number, input: z.infer<typeof c.addBand>, person: Pe
 export interface ColourShown { about: 'colour', shop: string, piece: string, client: string, words: string, question: string, light: Light, under: UnderLight[] | null, answerBy: string | null }
 
 /** A question about a band, kept like every question: content, swatches under each light, and a digest over both. A newer one supersedes it. */
-async function openQuestion(tx: Db, { piece }: PieceFile, band: BandRow, { words, light }: { words: string, light: Light }, person: Person, at: Date, expires: Date) {
+async function openQuestion(tx: Db, { piece, ways }: PieceFile, band: BandRow, { words, light }: { words: string, light: Light }, person: Person, at: Date, expires: Date) {
   if (!band.clear_coat) throw fail(409, 'no-finish', 'This band has no finish on it. Wood and stain look paler and greyer bare; coat the band, read it, and approve that.')
+  const finishes = [piece.finish, ...ways.map(w => w.finish)].filter(f => f !== null)
+  if (finishes.length && !finishes.includes(band.clear_coat as typeof finishes[number])) throw fail(409, 'other-finish', `This band lies under ${materialOf(band.clear_coat).name}; the piece gets ${materialOf(finishes[0]!).name}. Put the finish on the band, read it, and approve that.`)
   const target = await tx.row<ReadingRow>(`${READINGS} AND r.piece_id = :id AND r.role = 'target' ORDER BY r.id DESC LIMIT 1`, { id: piece.id })
   const { spectrum, id, title, clear_coat, species, light_history, shares, grit, scale, conditioner, applicator, dwell_min, wipe, temperature_C, coats } = band
   const shown: ColourShown = {

@@ -49,7 +49,7 @@ export async function panelPage(id: number) {
     const mine = bands.filter(b => b.step_key === s.key)
     const predicted = wood ? s.predicted : null
     return {
-      key: s.key, title: s.title, why: wood ? s.why : 'no-wood' as const, underFinish: s.underFinish, coats: s.coats, now: i === reached, predicted, toTarget: predicted && target ? away(predicted, target.spectrum) : null,
+      key: s.key, title: s.title, why: wood ? s.why : 'no-wood' as const, coat: s.coat, underFinish: s.underFinish, coats: s.coats, now: i === reached, predicted, toTarget: predicted && target ? away(predicted, target.spectrum) : null,
       bands: mine.map(b => ({ ...b, off: b.spectrum && predicted ? away(b.spectrum, predicted) : null, toTarget: b.spectrum && target ? away(b.spectrum, target.spectrum) : null, lab: b.spectrum ? labOfSpectrum(b.spectrum) : null })),
     }
   })

@@ -266,6 +266,8 @@ describe('the step panel', () => {
     expect((await ask(await made({ clearCoat: CLEAR }))).body.code).toBe('not-read')
     const dry = await made({ readingId: await measured('Dyed', WOODS.beech, { role: 'band', pieceId: id }) })
     expect((await ask(dry)).body.code).toBe('no-finish')
+    const sealed = await made({ readingId: await measured('Sealed', WOODS.beech, { role: 'band', pieceId: id, clearCoat: 'dewaxed-shellac' }), clearCoat: 'dewaxed-shellac' })
+    expect((await ask(sealed)).body).toMatchObject({ code: 'other-finish' })
     const band = await made({ readingId: r.targetId, recipeId: r.id, clearCoat: CLEAR })
     const first = (await ask(band)).body.id
     const second = (await ask(band)).body.id

@@ -47,6 +47,17 @@ export async function opened(page: Page, key: string) {
   await expect(step(page, key).getByLabel('What is to be done')).toBeVisible()
   return step(page, key)
 }
+/** The link in the newest mail to somebody that says this; mail goes out within seconds. */
+export async function linkTo(to: string, says: string): Promise<string> {
+  let link = ''
+  await expect.poll(async () => {
+    const mails = await (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json() as { to: string, text: string }[]
+    link = /http\S+/.exec(mails.find(m => m.to.includes(to) && m.text.includes(says))?.text ?? '')?.[0] ?? ''
+    return link
+  }, { timeout: 60_000 }).not.toBe('')
+  return link
+}
+
 /** What axe finds on a page, in a line each. Legacy mode spares a second page; there are no frames here that would need it. */
 export async function barriers(page: Page): Promise<{ impact: string, says: string }[]> {
   const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze()

@@ -1,7 +1,7 @@
 import { execFileSync, spawn } from 'node:child_process'
 import { readFileSync, writeFileSync } from 'node:fs'
 import { expect } from '@playwright/test'
-import { as, barriers, forward, opened, serverNow, setClock, step, test } from './page'
+import { as, barriers, forward, linkTo, opened, serverNow, setClock, step, test } from './page'
 
 const MAILS = process.env.HANTVERK_MAILS!
 
@@ -55,15 +55,8 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await owner.getByLabel('Your words to the client').fill('A new coat of shellac is enough.')
   await owner.getByRole('button', { name: 'Ask the client' }).click()
   await expect(owner.getByTestId('answer')).toContainText('open')
-  let link = ''
-  await expect.poll(async () => {
-    const mails = await (await fetch(`${MAILS}/mails`)).json() as { to: string, text: string }[]
-    link = /http\S+/.exec(mails.find(m => m.to.includes('alma'))?.text ?? '')?.[0] ?? ''
-    return link
-  }, { timeout: 60_000 }).not.toBe('')
-
   const client = watched(await (await browser.newContext()).newPage())
-  await client.goto(link)
+  await client.goto(await linkTo('alma', 'shellac is enough'))
   await expect(client.getByTestId('words')).toContainText('shellac is enough')
   await expect(client.getByTestId('price')).toContainText('SEK')
   await expect(client.getByTestId('picture').locator('svg')).toBeVisible()

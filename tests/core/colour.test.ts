@@ -209,6 +209,23 @@ describe('correcting a pot', () => {
   }), { numRuns: 25 }))
 })
 
+describe('the step panel', () => {
+  const step = (key: string, kind: string, product: string | null = null): c.LookStep => ({ key, kind, title: key, product, coat: 1 })
+  const planned: c.PlannedColour = { group: 'water-dye', set: dyes, shares: [{ id: 5, pct: 30 }], wipe: 'none' }
+  const states = (steps: c.LookStep[]) => c.panelStates(steps, WOODS.oak, [planned], 'excluded')
+  it('lies under finish only once the finish is on: a sealer alone is none', () => {
+    const s = states([step('sand', 'sand'), step('dye', 'dye', 'water-dye'), step('seal', 'coat', 'vinyl-sealer'), step('top', 'coat', 'urethane-2c'), step('wax', 'wax', 'paste-wax')])
+    expect(s.map(x => [x.key, x.coat, x.underFinish])).toEqual([['bare', null, false], ['dye', null, false], ['seal', 'vinyl-sealer', false], ['top', 'urethane-2c', true], ['wax', 'urethane-2c', true]])
+    expect(states([step('wax', 'wax', 'paste-wax')])[1]).toMatchObject({ coat: 'paste-wax', underFinish: true })
+  })
+  it('bleach comes before colour, and what has no recipe is not foretold from there on', () => {
+    const [bare, bleached, dyed] = states([step('bleach', 'bleach'), step('dye', 'dye', 'water-dye')]).map(x => c.labOfSpectrum(x.predicted!)[0])
+    expect(bleached!).toBeGreaterThan(bare!)
+    expect(dyed!).toBeLessThan(bleached!)
+    expect(states([step('gel', 'gel', 'gel-stain'), step('top', 'coat', 'urethane-2c')]).map(x => x.predicted === null ? x.why : 'known')).toEqual(['known', 'no-recipe', 'no-recipe'])
+  })
+})
+
 describe('non-negative least squares', () => {
   it('cannot be bettered, nor does the npm package nnls (where that comes to an end)', () => fc.assert(fc.property(fc.integer({ min: 1, max: 4 }), fc.infiniteStream(fc.integer({ min: -300, max: 300 }).map(v => v / 100)), (n, stream) => {
     const X = Array.from({ length: 7 }, () => Array.from({ length: n }, () => stream.next().value as number))

@@ -11,7 +11,7 @@ watch([() => props.line.key, () => props.read], () => { form.readingId = props.r
 const bands = computed(() => props.page.readings.filter(r => r.role === 'band'))
 const number = (v: number | null | '') => v === '' ? null : v
 async function add() {
-  const body = { ...form, stepKey: props.line.key, readingId: form.readingId || null, recipeId: props.page.recipes[0]?.id ?? null, batchId: form.batchId || null, photograph: form.photograph || null, clearCoat: props.line.underFinish ? props.page.finish : null, grit: number(form.grit), dwell_min: number(form.dwell_min), temperature_C: number(form.temperature_C) }
+  const body = { ...form, stepKey: props.line.key, readingId: form.readingId || null, recipeId: props.page.recipes[0]?.id ?? null, batchId: form.batchId || null, photograph: form.photograph || null, clearCoat: props.line.coat, grit: number(form.grit), dwell_min: number(form.dwell_min), temperature_C: number(form.temperature_C) }
   if (await send('POST', `/api/pieces/${props.pieceId}/bands`, body)) emit('added')
 }
 </script>

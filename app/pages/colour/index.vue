@@ -97,7 +97,7 @@ const curves = computed(() => [
   ...plain.value ? [{ name: t('colour.woodFinished'), values: plain.value, colour: '#8a5a0c' }] : [],
 ])
 const tellReason = (r: Reason): string => r.slug === 'lighter'
-  ? t('colour.reason.lighter', { by: r.by.toFixed(0) }) + (r.bleached === null ? '' : ` ${t('colour.reason.bleached', { de: r.bleached.toFixed(1) })}`)
+  ? `${t(pick.bleached ? 'colour.reason.lighterStill' : 'colour.reason.lighter', { by: r.by.toFixed(0) })} ${r.bleached === null ? '' : t(pick.bleached ? 'colour.reason.bleachedAgain' : 'colour.reason.bleached', { de: r.bleached.toFixed(1) })}`
   : r.slug === 'limit' ? t('colour.reason.limit', { name: name(r.id) })
     : r.slug === 'lights' ? t('colour.reason.lights', { light: t(`colour.lights.${r.light}`), de: r.de.toFixed(1) })
       : t('colour.reason.gamut', { way: t(Math.abs(r.turned) > 3 ? (r.turned > 0 ? 'colour.reason.yellower' : 'colour.reason.redder') : r.stronger < 0 ? 'colour.reason.greyer' : 'colour.reason.stronger') })

@@ -66,7 +66,7 @@ async function change(band: number, rowVersion: number, body: object) {
             <span v-if="b.off !== null">{{ $t('panel.off', { de: b.off.toFixed(1) }) }}</span><span v-if="b.toTarget !== null">{{ $t('panel.toTarget', { de: b.toTarget.toFixed(1) }) }} <strong>{{ $t(grade(b.toTarget)) }}</strong></span>
             <form v-if="can && !b.approved_at" class="basis-full flex flex-wrap items-end gap-3" @submit.prevent="change(b.id, b.row_version, { kind: 'approve', by, light })">
               <TextField v-model="by" :label="$t('panel.whoSays')" /><button class="act">{{ $t('panel.approve') }}</button>
-              <button v-if="b.clear_coat && b.spectrum && session.may('owner', 'lead')" type="button" class="act act-quiet" @click="ask(b.id, b.row_version)">{{ $t('panel.ask') }}</button>
+              <button v-if="shown.underFinish && b.spectrum && session.may('owner', 'lead')" type="button" class="act act-quiet" @click="ask(b.id, b.row_version)">{{ $t('panel.ask') }}</button>
               <button type="button" class="underline min-h-11 px-2" @click="change(b.id, b.row_version, { kind: 'withdraw' })">{{ $t('takeBack') }}</button>
             </form>
           </div>
@@ -81,7 +81,7 @@ async function change(band: number, rowVersion: number, body: object) {
         <p v-for="r in page.recipes" :key="r.id"><NuxtLink class="underline" :to="`/colour/recipes?id=${r.id}&piece=${id}`">{{ $t('panel.recipe', { id: r.id }) }} {{ r.name }}</NuxtLink>, ΔE00 {{ r.worst.toFixed(1) }}</p>
         <label v-if="session.may('owner', 'lead', 'office')">{{ $t('panel.roomLight') }} <select class="field" :value="page.lights.room ?? ''" @change="setRoomLight(($event.target as HTMLSelectElement).value)"><option value="">{{ $t('panel.notKnown') }}</option><option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option></select></label>
         <NuxtLink v-if="can" :to="`/colour?piece=${id}`" class="act no-underline">{{ $t('panel.match') }}</NuxtLink>
-        <details v-if="can" :open="!page.wood || !page.target"><summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ $t('colour.newReading') }}</summary><MeasureForm :piece-id="id" :role="shown ? 'band' : page.wood ? (page.target ? 'band' : 'target') : 'wood'" :species="piece!.faces[0]?.species" :name="shown ? $t('panel.bandOf', { state: title(shown) }) : undefined" :clear-coat="shown?.underFinish ? page.finish : null" @read="id => { lastRead = id; load() }" /></details>
+        <details v-if="can" :open="!page.wood || !page.target"><summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ $t('colour.newReading') }}</summary><MeasureForm :piece-id="id" :role="shown ? 'band' : page.wood ? (page.target ? 'band' : 'target') : 'wood'" :species="piece!.faces[0]?.species" :name="shown ? $t('panel.bandOf', { state: title(shown) }) : undefined" :clear-coat="shown?.coat ?? null" @read="id => { lastRead = id; load() }" /></details>
       </aside>
     </div>
   </div>
