@@ -1,12 +1,12 @@
 /** One of the shop's people, calling the server's API with a cookie. */
 export class Caller {
-  private cookie = ''
+  private readonly jar = new Map<string, string>()
   constructor(private readonly base: string) {}
 
   private async call<T>(method: string, path: string, body?: BodyInit, headers: Record<string, string> = {}): Promise<T> {
-    const reply = await fetch(this.base + path, { method, body, headers: { ...headers, cookie: this.cookie } })
-    const cookie = reply.headers.get('set-cookie')
-    if (cookie) this.cookie = cookie.split(';')[0]!
+    const write: Record<string, string> = method === 'GET' ? {} : { 'origin': this.base, 'idempotency-key': crypto.randomUUID() }
+    const reply = await fetch(this.base + path, { method, body, headers: { ...headers, ...write, cookie: [...this.jar.values()].join('; ') } })
+    for (const set of reply.headers.getSetCookie()) this.jar.set(set.split('=')[0]!, set.split(';')[0]!)
     const text = await reply.text()
     if (!reply.ok) throw new Error(`${method} ${path}: ${reply.status} ${text}`)
     return JSON.parse(text) as T

@@ -43,7 +43,7 @@ const lots = new Map<string, number>()
 async function act(id: number, kind: 'start' | 'finish', key: string, more: object = {}) {
   const step = (await planOf(id)).steps.find(s => s.key === key)!
   const used = kind === 'finish' && step.product && lots.has(step.product) && step.amount_ml ? [{ lotId: lots.get(step.product)!, amountMl: Math.round(step.amount_ml), word: '' }] : []
-  await people.emil.send('POST', '/api/bench', { kind, uuid: crypto.randomUUID(), stepId: step.id, rowVersion: step.rowVersion, happenedAt: new Date(now).toISOString(), used, ...more })
+  await people.emil.send('POST', '/api/bench', { kind, stepId: step.id, rowVersion: step.rowVersion, happenedAt: new Date(now).toISOString(), ...kind === 'finish' ? { used } : {}, ...more })
 }
 
 /** Works the plan step by step, each at its earliest safe moment, until `stop` is next or the plan is done. */
@@ -114,7 +114,7 @@ async function examine(id: number, p: DemoPiece) {
 async function showAfter(id: number, p: DemoPiece) {
   const { photographs } = await people.sara.get<{ photographs: { address: string }[] }>(`/api/pieces/${id}/examination`)
   const { address } = await people.sara.picture<{ address: string }>(`/api/pieces/${id}/photographs`, await picture(p.name, true))
-  await people.emil.send('PATCH', `/api/photographs/${address}`, { caption: p.after, before: photographs[0]!.address })
+  await people.emil.send('PATCH', `/api/photographs/${address}`, { rowVersion: 1, caption: p.after, before: photographs[0]!.address })
 }
 
 async function planAndAsk(id: number, p: DemoPiece) {

@@ -13,14 +13,27 @@ const decide: readonly Role[] = ['owner', 'lead']
 const desk: readonly Role[] = ['owner', 'lead', 'office']
 const owner: readonly Role[] = ['owner']
 
-export interface RouteSpec { roles: readonly Role[] | 'public', body?: z.ZodType, query?: z.ZodType }
+export interface RouteSpec {
+  roles: readonly Role[] | 'public'
+  body?: z.ZodType
+  query?: z.ZodType
+  /** bytes of JSON that it may carry, where that is more than the usual 256 kB */
+  bytes?: number
+  /** false: a write that may be repeated without harm and keeps no answer; it needs no UUID */
+  once?: false
+  /** may be called with a one-time password, before another was chosen */
+  anyPassword?: true
+}
 
 export const API = {
   'GET /api/health': { roles: 'public' },
   'GET /api/session': { roles: 'public' },
-  'POST /api/session': { roles: 'public', body: s.signIn },
-  'DELETE /api/session': { roles: all },
-  'POST /api/first-owner': { roles: 'public', body: s.firstOwner },
+  'POST /api/session': { roles: 'public', body: s.signIn, once: false },
+  'DELETE /api/session': { roles: all, once: false, anyPassword: true },
+  'PUT /api/session/password': { roles: all, body: s.changePassword, anyPassword: true },
+  'GET /api/sessions': { roles: all },
+  'DELETE /api/sessions/:id': { roles: all },
+  'POST /api/first-owner': { roles: 'public', body: s.firstOwner, once: false },
   'GET /api/answer/:token': { roles: 'public' },
   'POST /api/answer/:token': { roles: 'public', body: s.clientAnswer },
 
@@ -28,7 +41,7 @@ export const API = {
   'GET /api/events': { roles: all },
   'POST /api/bench': { roles: bench, body: s.benchCommand },
   'POST /api/alarms': { roles: bench, body: s.alarmAck },
-  'POST /api/air-log': { roles: bench, body: s.airLog },
+  'POST /api/air-log': { roles: bench, body: s.airLog, bytes: 2_500_000 },
   'POST /api/air': { roles: bench, body: s.airReading },
   'GET /api/timetable': { roles: all },
 
@@ -83,6 +96,8 @@ export const API = {
   'POST /api/approvals/:id/answer': { roles: desk, body: s.recordAnswer },
   'POST /api/approvals/:id/words': { roles: desk, body: s.replyWord },
   'GET /api/answers': { roles: all },
+  'POST /api/mails/:id/again': { roles: desk, body: s.mailAgain },
+  'POST /api/mails/release': { roles: owner, body: s.releaseMail },
 
   'GET /api/store': { roles: all },
   'POST /api/products': { roles: decide, body: s.addProduct },
@@ -91,7 +106,7 @@ export const API = {
   'GET /api/colour': { roles: all, query: c.colourQuery },
   'POST /api/readings': { roles: bench, body: c.addReading },
   'POST /api/readings/measure': { roles: bench, body: c.measure },
-  'POST /api/readings/import': { roles: bench, body: c.importReadings },
+  'POST /api/readings/import': { roles: bench, body: c.importReadings, bytes: 1_300_000 },
   'GET /api/readings/export': { roles: all, query: c.exportQuery },
   'DELETE /api/readings/:id': { roles: bench },
   'POST /api/colourants': { roles: decide, body: c.addColourant },
@@ -105,7 +120,7 @@ export const API = {
   'POST /api/batches/:id/acts': { roles: bench, body: c.batchAct },
   'GET /api/batches/:id/label': { roles: all },
   'GET /api/balance': { roles: bench },
-  'POST /api/balance': { roles: bench, body: c.balanceAct },
+  'POST /api/balance': { roles: bench, body: c.balanceAct, once: false },
   'GET /api/pieces/:id/panel': { roles: all },
   'POST /api/pieces/:id/bands': { roles: bench, body: c.addBand },
   'PATCH /api/bands/:id': { roles: bench, body: c.changeBand },
@@ -117,7 +132,9 @@ export const API = {
   'PUT /api/shop': { roles: owner, body: s.shopChange },
   'POST /api/people': { roles: owner, body: s.addPerson },
   'PATCH /api/people/:id': { roles: owner, body: s.changePerson },
-  'POST /api/clock': { roles: owner, body: s.setClock },
+  // its answer is shown once and kept nowhere, so it cannot be given again
+  'POST /api/people/:id/password': { roles: owner, body: s.resetPassword, once: false },
+  'POST /api/clock': { roles: owner, body: s.setClock, once: false },
 } as const satisfies Record<string, RouteSpec>
 
 export type RouteKey = keyof typeof API

@@ -13,23 +13,13 @@ export const BENCH: InjectionKey<ShallowRef<BenchNow | null>> = Symbol('bench')
 
 export interface ActTarget { stepId: number, rowVersion: number, title: string }
 
-/** An act at the bench as a command with its own UUID. A repeat after a broken line sends the same one. */
+/** An act at the bench. */
 export async function actAtBench(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', step: ActTarget, minutesAgo = 0, more: Record<string, unknown> = {}): Promise<boolean> {
   const clock = useClock()
-  const command = { kind, uuid: crypto.randomUUID(), stepId: step.stepId, rowVersion: step.rowVersion, happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(), ...more }
-  for (let tries = 0; ; tries++) {
-    try {
-      const done = await fetchAs<{ says: string }>('/api/bench', { method: 'POST', body: command })
-      useNotes().show(done.says)
-      return true
-    }
-    catch (error) {
-      const lost = (error as { status?: number }).status === undefined
-      if (lost && tries < 3) { await new Promise(r => setTimeout(r, 1000 * (tries + 1))); continue }
-      useNotes().show(problem(error).message, 'stop')
-      return false
-    }
-  }
+  const command = { kind, stepId: step.stepId, rowVersion: step.rowVersion, happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(), ...more }
+  const done = await send<{ says: string }>('POST', '/api/bench', command)
+  if (done) useNotes().show(done.says)
+  return done !== null
 }
 
 export type AnswerLine = InternalApi['/api/answers']['get'][number]

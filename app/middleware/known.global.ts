@@ -5,5 +5,6 @@ export default defineNuxtRouteMiddleware(async (to) => {
   if (!session.known) await session.load()
   if (!session.shop) return to.path === '/first' ? undefined : navigateTo('/first')
   if (!session.person && to.path !== '/sign-in') return navigateTo('/sign-in')
+  if (session.person?.mustChange && to.path !== '/password') return navigateTo('/password')
   if (session.person && (to.path === '/sign-in' || to.path === '/first')) return navigateTo('/')
 })

@@ -47,6 +47,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
 <template>
   <div v-if="bench">
     <h1 class="sr-only">{{ $t('rail.now') }}</h1>
+    <CannotRead :pieces="bench.unreadable" />
     <section v-if="rows.length" :aria-label="$t('now.windows')">
       <div class="grid md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-end caption clock">
         <h2 class="text-ink">{{ $t('now.windows') }}</h2>

@@ -7,19 +7,13 @@ import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
 const session = useSession()
 const { hours, money } = useFormat()
 const { data: shop, load } = useLive<InternalApi['/api/shop']['get']>(() => '/api/shop', topic => topic === 'shop' || topic === 'all')
-const form = ref<{ name: string, hour: number, markup: number, tax: number, lengthUnit: 'mm' | 'in', oneRoom: boolean, light: Light } | null>(null)
-watch(shop, (s) => { if (s) form.value = { name: s.name, hour: s.hour_minor / 100, markup: s.material_markup_bp / 100, tax: s.tax_bp / 100, lengthUnit: s.length_unit, oneRoom: Boolean(s.one_room), light: s.light } })
+const form = ref<{ name: string, hour: number, markup: number, tax: number, lengthUnit: 'mm' | 'in', oneRoom: boolean, light: Light, idleH: number, mailName: string, mailAddress: string } | null>(null)
+watch(shop, (s) => { if (s) form.value = { name: s.name, hour: s.hour_minor / 100, markup: s.material_markup_bp / 100, tax: s.tax_bp / 100, lengthUnit: s.length_unit, oneRoom: Boolean(s.one_room), light: s.light, idleH: s.idle_h, mailName: s.mail_name, mailAddress: s.mail_address } })
 async function save() {
   const f = form.value!
-  await send('PUT', '/api/shop', { rowVersion: shop.value!.rowVersion, name: f.name, hourMinor: Math.round(f.hour * 100), materialMarkupBp: Math.round(f.markup * 100), taxBp: Math.round(f.tax * 100), lengthUnit: f.lengthUnit, oneRoom: f.oneRoom, light: f.light })
+  await send('PUT', '/api/shop', { rowVersion: shop.value!.rowVersion, name: f.name, hourMinor: Math.round(f.hour * 100), materialMarkupBp: Math.round(f.markup * 100), taxBp: Math.round(f.tax * 100), lengthUnit: f.lengthUnit, oneRoom: f.oneRoom, light: f.light, idleH: f.idleH, mailName: f.mailName, mailAddress: f.mailAddress })
   await load()
 }
-const person = ref({ name: '', login: '', role: 'finisher', password: '' })
-async function addPerson() {
-  if (await send('POST', '/api/people', person.value)) person.value = { name: '', login: '', role: 'finisher', password: '' }
-  await load()
-}
-const change = async (id: number, rowVersion: number, more: object) => { await send('PATCH', `/api/people/${id}`, { rowVersion, ...more }); await load() }
 const air = ref({ temperature_C: 20, rh_pct: 45 })
 const addAir = () => send('POST', '/api/air', air.value)
 const { t } = useI18n()
@@ -31,9 +25,10 @@ async function readLog(event: Event) {
   if (done) useNotes().show(t('airHours.taken', { n: done.taken, known: done.known }))
   input.value = ''
 }
-const { data: house, load: loadHouse } = useLive<House>(() => '/api/house', topic => topic === 'shop' || topic === 'all')
-async function setHouse(slug: string, option: string) {
-  await send('PUT', '/api/house', { [slug]: option })
+const { data: methods, load: loadHouse } = useLive<{ house: House, rowVersions: Record<string, number> }>(() => '/api/house', topic => topic === 'shop' || topic === 'all')
+const house = computed(() => methods.value?.house)
+async function setHouse(slug: string, choice: string) {
+  await send('PUT', '/api/house', { slug, choice, rowVersion: methods.value!.rowVersions[slug] })
   await loadHouse()
 }
 const days = [1, 2, 3, 4, 5, 6, 7] as const
@@ -52,11 +47,15 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
           <label>{{ $t('shop.markup') }} <input v-model.number="form.markup" type="number" min="0" class="field"></label>
           <label>{{ $t('shop.tax') }} <input v-model.number="form.tax" type="number" min="0" class="field"></label>
           <label>{{ $t('shop.light') }} <select v-model="form.light" class="field"><option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option></select></label>
+          <TextField v-model="form.mailName" :label="$t('shop.mailName')" />
+          <TextField v-model="form.mailAddress" :label="$t('shop.mailAddress')" type="email" :error="shop.mail_address || session.mode !== 'shop' ? undefined : $t('shop.noAddress')" />
+          <label>{{ $t('shop.idle') }} <input v-model.number="form.idleH" type="number" min="1" max="168" class="field"></label>
           <label class="flex items-center gap-3 min-h-11 col-span-2"><input v-model="form.oneRoom" type="checkbox" class="size-6"> {{ $t('shop.oneRoom') }}</label>
           <button class="act self-end">{{ $t('save') }}</button>
         </form>
         <p v-else>{{ money(shop.hour_minor) }} {{ $t('shop.anHour') }}</p>
       </section>
+      <ShopBackup :shop="shop" @changed="load" />
       <section>
         <h2>{{ $t('shop.hours') }}</h2>
         <p v-for="d in days" :key="d" class="row flex justify-between !py-1.5 clock"><span>{{ $t(`weekday.${d}`) }}</span><span>{{ (shop.hours.week[d] ?? []).map(([a, b]) => `${clock(a!)}–${clock(b!)}`).join(', ') || $t('timetable.closed') }}</span></p>
@@ -71,20 +70,8 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
       </form>
     </div>
     <div class="grid gap-8 content-start">
-      <section>
-        <h2>{{ $t('shop.people') }}</h2>
-        <div v-for="p in shop.people" :key="p.id" class="row flex flex-wrap items-center gap-3" :class="p.active ? '' : 'text-soft line-through'">
-          <span class="grow"><strong>{{ p.name }}</strong><span class="caption block">{{ p.login }}</span></span>
-          <select v-if="session.may('owner') && p.id !== session.person?.id" :value="p.role" class="field !w-36" :aria-label="$t('shop.role')" @change="change(p.id, p.rowVersion, { role: ($event.target as HTMLSelectElement).value })"><option v-for="r in ['owner', 'lead', 'finisher', 'office']" :key="r" :value="r">{{ $t(`role.${r}`) }}</option></select>
-          <span v-else>{{ $t(`role.${p.role}`) }}</span>
-          <button v-if="session.may('owner') && p.id !== session.person?.id" class="act act-quiet" @click="change(p.id, p.rowVersion, { active: !p.active })">{{ p.active ? $t('shop.letGo') : $t('shop.takeBack') }}</button>
-        </div>
-        <form v-if="session.may('owner')" class="row grid grid-cols-2 gap-3" @submit.prevent="addPerson">
-          <TextField v-model="person.name" :label="$t('shop.personName')" /><TextField v-model="person.login" :label="$t('signIn.login')" />
-          <TextField v-model="person.password" :label="$t('signIn.password')" type="password" /><label>{{ $t('shop.role') }} <select v-model="person.role" class="field"><option v-for="r in ['owner', 'lead', 'finisher', 'office']" :key="r" :value="r">{{ $t(`role.${r}`) }}</option></select></label>
-          <button class="act">{{ $t('shop.addPerson') }}</button>
-        </form>
-      </section>
+      <ShopPeople :people="shop.people" @changed="load" />
+      <ShopSessions />
       <details v-if="house" data-test="shop-house">
         <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('house.shop') }}</summary>
         <p class="caption">{{ $t('house.shopWhy') }}</p>

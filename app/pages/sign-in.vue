@@ -1,7 +1,7 @@
 <script setup lang="ts">
 definePageMeta({ layout: 'plain' })
 const session = useSession()
-const form = ref({ login: '', password: '' })
+const form = ref({ login: '', password: '', tablet: false })
 const error = ref('')
 const busy = ref(false)
 async function enter() {
@@ -22,6 +22,7 @@ async function enter() {
     <h1>{{ session.shop?.name ?? 'Hantverk' }}</h1>
     <TextField v-model="form.login" :label="$t('signIn.login')" required />
     <TextField v-model="form.password" :label="$t('signIn.password')" type="password" required />
+    <label class="flex items-center gap-3 min-h-11"><input v-model="form.tablet" type="checkbox" class="size-6"> {{ $t('signIn.tablet') }}</label>
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <button class="act" :disabled="busy">{{ $t('signIn.enter') }}</button>
     <p v-if="session.mode === 'demo'" class="caption">{{ $t('signIn.demo') }}</p>

@@ -14,6 +14,7 @@ const minutes = (from: number, to: number) => (data.value?.pieces ?? []).filter(
   <div>
     <h1>{{ $t('timetable.title') }}</h1>
     <p class="caption">{{ $t('timetable.how') }}</p>
+    <CannotRead v-if="data" :pieces="data.unreadable" />
     <div class="overflow-x-auto mt-3" tabindex="0">
       <table v-if="data" class="w-full min-w-[64rem] text-left border-collapse table-fixed">
         <thead><tr><th class="w-52" /><th v-for="d in days" :key="d.toMillis()" class="px-2 py-1 align-bottom" :class="closed(d.weekday) ? 'text-soft' : ''">{{ d.toFormat('ccc d LLL') }}<span class="caption block font-normal">{{ closed(d.weekday) ? $t('timetable.closed') : $t('timetable.hands', { h: hours(minutes(d.toMillis(), d.plus({ days: 1 }).toMillis())) }) }}</span></th></tr></thead>

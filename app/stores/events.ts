@@ -7,8 +7,11 @@ export const useEvents = defineStore('events', () => {
   const connected = ref(true)
   const listeners = new Set<Listener>()
   let source: EventSource | undefined
+  let tries = 0
+  let later: ReturnType<typeof setTimeout> | undefined
   function open() {
     if (source || import.meta.server) return
+    clearTimeout(later)
     source = new EventSource('/api/events')
     source.addEventListener('changed', (event) => {
       const { topic, piece } = JSON.parse((event as MessageEvent<string>).data) as { topic: string, piece: number | null }
@@ -17,14 +20,22 @@ export const useEvents = defineStore('events', () => {
     source.onopen = () => {
       if (!connected.value) for (const listener of listeners) listener('all', null)
       connected.value = true
+      tries = 0
     }
-    source.onerror = () => { connected.value = false }
+    source.onerror = () => {
+      connected.value = false
+      // a browser comes back by itself after a broken line, but never after an error of the server
+      if (source?.readyState !== EventSource.CLOSED) return
+      source = undefined
+      later = setTimeout(open, Math.min(15_000, 1000 * 2 ** tries++))
+    }
   }
   function on(listener: Listener) {
     listeners.add(listener)
     return () => { listeners.delete(listener) }
   }
   function close() {
+    clearTimeout(later)
     source?.close()
     source = undefined
   }

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import type { Role } from '#shared/api'
 
-interface SessionData { person: { id: number, name: string, role: Role } | null, shop: { name: string, currency: string, zone: string, length_unit: 'mm' | 'in' } | null, mode: string }
+interface SessionData { person: { id: number, name: string, role: Role, mustChange: boolean } | null, shop: { name: string, currency: string, zone: string, length_unit: 'mm' | 'in' } | null, mode: string }
 
 export const useSession = defineStore('session', {
   state: (): SessionData & { known: boolean } => ({ person: null, shop: null, mode: 'shop', known: false }),

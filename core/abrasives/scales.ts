@@ -3,6 +3,9 @@ import { CAMI_MEDIAN_UM, P_MEDIAN_UM, SHELF_P } from './tables'
 
 export type GritScale = 'P' | 'CAMI'
 export interface Grit { scale: GritScale, number: number }
+/** Numbers that each scale has, coarse to fine. */
+export const P_GRITS: readonly number[] = Object.keys(P_MEDIAN_UM).map(Number).sort((a, b) => a - b)
+export const CAMI_GRITS: readonly number[] = Object.keys(CAMI_MEDIAN_UM).map(Number).sort((a, b) => a - b)
 export const P = (number: number): Grit => ({ scale: 'P', number })
 export const gritName = (grit: Grit): string => grit.scale === 'P' ? `P${grit.number}` : `CAMI ${grit.number}`
 

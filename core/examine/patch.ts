@@ -8,6 +8,11 @@ export type PatchMethod = typeof PATCH_METHODS[number]
 export const PATCH_RESULTS = ['all-off', 'nearly', 'not-off', 'damaged'] as const
 export type PatchResult = typeof PATCH_RESULTS[number]
 
+/** A patch is this wide and long at least, mm; smaller ones tell nothing of a pace (shop default, unsourced). */
+export const PATCH_SIDE_MM = 20
+/** Minutes for a flat m² that anybody has needed: from wiping to picking out a carving (shop default, unsourced). */
+export const PACE_MIN_M2 = { least: 0.5, most: 3000 } as const
+
 export interface Patch { method: PatchMethod, faceId: number, length_mm: number, width_mm: number, minutes: number, result: PatchResult }
 export interface ScaledPatch extends Patch { area_m2: number, minutes_m2: number, piece_min: number }
 

@@ -58,6 +58,6 @@ export const USUAL_HOUSE: House = Object.fromEntries(HOUSE_SLUGS.map(slug => [sl
 
 /** A house from stored answers; what is missing or unknown is the usual. */
 export function houseOf(stored: Readonly<Record<string, string>>): House {
-  const known = HOUSE_SLUGS.filter(slug => stored[slug] !== undefined && stored[slug] in HOUSE_METHODS[slug].options)
+  const known = HOUSE_SLUGS.filter(slug => stored[slug] !== undefined && Object.hasOwn(HOUSE_METHODS[slug].options, stored[slug]))
   return { ...USUAL_HOUSE, ...Object.fromEntries(known.map(slug => [slug, stored[slug]])) }
 }

@@ -6,6 +6,8 @@ export interface Hours { zone: string, week: Readonly<Record<number, readonly (r
 
 const MIN_MS = 60_000
 const DAYS_AHEAD = 370
+/** Days that are remembered before all are forgotten. */
+const MOST_DAYS = 10_000
 
 /** Spans of a day, remembered per hours and day: every step of every piece asks for the same few days. */
 const remembered = new WeakMap<Hours, Map<number, [number, number][]>>()
@@ -15,6 +17,7 @@ function openSpans(hours: Hours, day: DateTime): [number, number][] {
   remembered.set(hours, known)
   const key = day.toMillis()
   const spans = known.get(key) ?? spansOn(hours, day)
+  if (known.size >= MOST_DAYS) known.clear()
   known.set(key, spans)
   return spans
 }
@@ -29,7 +32,6 @@ function spansOn(hours: Hours, day: DateTime): [number, number][] {
 
 /** Midnights of every zone fall on a quarter hour, so all moments of one quarter share their day. */
 const QUARTER_MS = 15 * MIN_MS
-const MOST_DAYS = 10_000
 const days = new Map<string, DateTime>()
 
 /** The local day of a moment, remembered: a question of the shop asks for few days many times. */
@@ -64,9 +66,27 @@ export const closingOf = (hours: Hours, at_ms: number): number | null => openSpa
 export const isWorking = (hours: Hours, at_ms: number): boolean =>
   openSpans(hours, dayOf(hours, at_ms)).some(([from, to]) => from <= at_ms && at_ms <= to)
 
-/** The moment when `minutes` of open time have passed since `from_ms`. */
+/** Open time of a usual week, ms. */
+const weekOpen_ms = ({ week }: Hours): number => Object.values(week).flat().reduce((sum, [from, to]) => sum + (to - from) * MIN_MS, 0)
+
+/** Open time that closures take from the days between, ms. */
+function closed_ms(hours: Hours, from: DateTime, until: DateTime): number {
+  const [first, last] = [from.toISODate()!, until.toISODate()!]
+  const days = new Set(hours.closures.filter(day => day >= first && day < last))
+  return [...days].flatMap(day => hours.week[DateTime.fromISO(day, { zone: hours.zone }).weekday] ?? []).reduce((sum, [from_min, to_min]) => sum + (to_min - from_min) * MIN_MS, 0)
+}
+
+/** More than this nobody dates: some twenty years of one pair of hands. */
+const MOST_MIN = 2_500_000
+
+/**
+ * The moment when `minutes` of open time have passed since `from_ms`. Whole weeks are stepped over at once, so that it takes as long for a year as for a day.
+ * @throws RangeError for no number, or for more work than can be dated.
+ */
 export function afterWorking(hours: Hours, from_ms: number, minutes: number): number {
-  let left = minutes * MIN_MS
+  if (!(minutes <= MOST_MIN) || !Number.isFinite(from_ms)) throw new RangeError('This is more work than can be dated. Look at its sizes and minutes.')
+  const week_ms = weekOpen_ms(hours)
+  let left = Math.max(0, minutes) * MIN_MS
   let at = from_ms
   for (;;) {
     const [open, close] = nextSpan(hours, at)
@@ -74,5 +94,11 @@ export function afterWorking(hours: Hours, from_ms: number, minutes: number): nu
     if (begin + left <= close) return begin + left
     left -= close - begin
     at = close
+    const weeks = Math.floor(left / week_ms) - 1
+    if (weeks < 1 || closingOf(hours, at) !== null) continue
+    const morning = dayOf(hours, at).plus({ days: 1 })
+    const later = morning.plus({ weeks })
+    left += closed_ms(hours, morning, later) - weeks * week_ms
+    at = later.toMillis()
   }
 }

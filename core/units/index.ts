@@ -46,6 +46,16 @@ export function parseLength_mm(typed: string, bareUnit: 'mm' | 'in' = 'mm'): num
   return sum > 0 && Number.isFinite(sum) ? sum : null
 }
 
+/** What anything in a shop may measure, mm: from a stringing line to a long panelling. */
+export const LENGTH_MM = { least: 0.5, most: 20_000 } as const
+/** A veneer's thickness, mm. */
+export const VENEER_MM = { least: 0.1, most: 10 } as const
+export const isWithin = (value: number | null, { least, most }: { least: number, most: number }): value is number => value !== null && value >= least && value <= most
+
+/** What one piece may hold: faces, and m² of all of them. Beyond that it is a building, and goes in parts. */
+export const MOST_FACES = 300
+export const MOST_AREA_M2 = 300
+
 export type Shape = 'flat' | 'profiled' | 'turned' | 'carved'
 export const SHAPES: readonly Shape[] = ['flat', 'profiled', 'turned', 'carved']
 

@@ -1,12 +1,15 @@
-import { eventsSince, lastEvent, listen, type ShopEvent } from '../services/events'
+import { eventsSince, lastEvent, listen, whileSignedIn, type ShopEvent } from '../services/events'
 
 const BEAT_MS = 15_000
 
 /** Server-sent events: what changed since Last-Event-ID, then what changes. Never the data itself. */
-export default route('GET /api/events', async ({ event }) => {
-  const stream = createEventStream(event)
+export default route('GET /api/events', async ({ event, person }) => {
+  if (event.context.head) return undefined
   const asked = getHeader(event, 'last-event-id') ?? getQuery(event).after
-  let sent = asked !== undefined && /^\d{1,15}$/.test(String(asked)) ? Number(asked) : await lastEvent()
+  const newest = await lastEvent()
+  // a number from before a backup was brought back may lie ahead of ours
+  let sent = asked !== undefined && /^\d{1,15}$/.test(String(asked)) ? Math.min(Number(asked), newest) : newest
+  const stream = createEventStream(event)
   const push = (events: ShopEvent[]) => {
     const fresh = events.filter(e => e.id > sent)
     if (fresh.length === 0) return
@@ -15,12 +18,14 @@ export default route('GET /api/events', async ({ event }) => {
   }
   const stop = await listen(push)
   const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), BEAT_MS)
+  const forget = whileSignedIn(person.session_id, () => void stream.close())
   stream.onClosed(async () => {
     stop()
+    forget()
     clearInterval(beat)
     await stream.close()
   })
   void stream.push({ id: String(sent), event: 'hello', data: '' })
-  void eventsSince(sent).then(push)
+  void eventsSince(sent).then(push, () => { /* the next poll brings them */ })
   return stream.send()
 })

@@ -1,40 +1,55 @@
-import { addAir } from '../services/shop'
-import { sendWaiting } from '../services/mail'
-import { openPool } from '../database/db'
 import { z } from 'zod'
+import { openPool } from '../database/db'
+import { takeJob, thin } from '../services/jobs'
+import { sendWaiting } from '../services/mail'
+import { addAir } from '../services/shop'
 
-const CLIMATE_MS = 15_000
-const MAIL_MS = 1_500
-const reading = z.object({ temperature_C: z.number(), rh: z.number().gt(0).max(1), simulated: z.boolean().default(false) })
+const CLIMATE_S = 15
+const MAIL_S = 1.5
+const THIN_S = 3600
+const reading = z.object({ temperature_C: z.number().min(-40).max(60), rh: z.number().gt(0).max(1), simulated: z.boolean().default(false) })
 
-/** Reads the climate logger and sends waiting mail, for as long as the server runs. */
+/** Reads the climate logger, sends waiting mail and thins what only grows, for as long as the server runs. Of several instances one does each. */
 export default defineNitroPlugin((nitro) => {
   const { climateUrl, databaseUrl } = useRuntimeConfig()
   if (!databaseUrl) return
-  let busy = false
   const climate = async () => {
-    try {
-      await ready()
-      const answer = await fetch(climateUrl, { signal: AbortSignal.timeout(3000) })
-      const { simulated, ...air } = reading.parse(await answer.json())
-      await addAir(air, simulated ? 'simulated logger' : 'climate logger', await now(), null)
-    }
-    catch { /* no reading is recorded: the page says since when */ }
+    if (!await takeJob('climate', CLIMATE_S - 1)) return
+    const answer = await fetch(climateUrl, { signal: AbortSignal.timeout(3000) }).then(a => a.json()).catch(() => null)
+    const got = reading.safeParse(answer)
+    // no reading is recorded: the page says since when
+    if (got.success) await addAir({ temperature_C: got.data.temperature_C, rh: got.data.rh }, got.data.simulated ? 'simulated logger' : 'climate logger', await now(), null)
   }
-  const mail = async () => {
-    if (busy) return
-    busy = true
-    try {
-      await ready()
-      await sendWaiting(await now())
-    }
-    catch (error) { console.error('mail:', (error as Error).message) }
-    finally { busy = false }
+  const mail = async () => { await sendWaiting(await now()) }
+  const thinning = async () => {
+    if (await takeJob('thin', THIN_S)) await thin(await now())
   }
-  const timers = [setInterval(climate, CLIMATE_MS), setInterval(mail, MAIL_MS)]
-  void climate()
+  /** Does `work` again and again, never twice at once; what goes wrong is told once until it goes right again. */
+  const every = (seconds: number, name: string, work: () => Promise<void>) => {
+    let busy = false
+    let told = ''
+    const turn = async () => {
+      if (busy) return
+      busy = true
+      try {
+        await ready()
+        await work()
+        told = ''
+      }
+      catch (error) {
+        const says = (error as Error).message
+        if (says !== told) console.error(`${name}:`, says)
+        told = says
+      }
+      finally { busy = false }
+    }
+    void turn()
+    return setInterval(turn, seconds * 1000)
+  }
+  const timers = [every(CLIMATE_S, 'climate', climate), every(MAIL_S, 'mail', mail), every(60, 'thinning', thinning)]
   nitro.hooks.hook('close', async () => {
     timers.forEach(clearInterval)
+    await closeWorkers()
     await openPool().end()
   })
 })

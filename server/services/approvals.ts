@@ -1,4 +1,4 @@
-import { createHash, randomBytes } from 'node:crypto'
+import { createHash } from 'node:crypto'
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
 import type { ItemAnswer, ItemState } from '#core/parts'
@@ -7,10 +7,10 @@ import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
 import type { ColourShown } from './bands'
 import type { Person } from './people'
+import { queueMail } from './mail'
 import { readPiece, onPiece, type PieceFile } from './pieces'
 import { choiceOf, readPlan, type StoredPlan } from './planRows'
 import { datesOf, readAsking, sectionFor, verdictsOf } from './plans'
-import { judgeRoute } from '#core/route'
 import { estimate } from '#core/estimate'
 import { log, tell } from './record'
 import { readShop } from './shop'
@@ -31,10 +31,10 @@ async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: strin
   const shop = await readShop(tx)
   const choice = choiceOf(file)!
   const asking = await readAsking(at, tx)
-  const { hours, rates, price } = asking
-  const verdict = judgeRoute(choice.route, { ...asking, facts: file.facts, choice })
+  const { hours, rates, prices } = asking
+  const verdict = await inWorker('judgeOne', { ...asking, facts: file.facts, choice })
   const live = plan.steps.filter(st => st.state !== 'skipped')
-  const planned = estimate(live, rates, price).total_minor
+  const planned = estimate(live, rates, slug => prices[slug]).total_minor
   const dates = datesOf(plan, hours, at)
   const begun = live.some(st => st.state === 'done' && st.kind !== 'approval')
   const waiting_ms = answerBy ? answerBy.getTime() - at.getTime() : 0
@@ -72,13 +72,9 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
     `INSERT INTO approval (piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at)
      VALUES (:id, :snapshotId, :stepKey, :likely, :worst, :personId, :at, :expires)`,
     { id, snapshotId: snapshot.id, stepKey: step.key, likely: snapshot.shown.likely_minor, worst: snapshot.shown.worst_minor, personId: person.id, at, expires })
-  if (file.piece.client_email) await queueMail(tx, { kind: 'ask', recipient: file.piece.client_email, pieceId: id, approvalId: made.id, says: input.words, at })
+  if (file.piece.client_email) await queueMail(tx, { kind: 'ask', recipient: file.piece.client_email, pieceId: id, approvalId: made.id, says: input.words })
   return { kind: 'asked', says: `Client asked: ${Math.round(snapshot.shown.likely_minor / 100)} ${snapshot.shown.currency} likely, ${Math.round(snapshot.shown.worst_minor / 100)} at worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`, result: { id: made.id } }
 })
-
-export async function queueMail(tx: Db, m: { kind: 'ask' | 'reply', recipient: string, pieceId: number, approvalId: number | null, says: string, at: Date }) {
-  await tx.run('INSERT INTO mail (kind, recipient, piece_id, approval_id, says, try_after) VALUES (:kind, :recipient, :pieceId, :approvalId, :says, :at)', m)
-}
 
 interface ApprovalRow { id: number, piece_id: number, snapshot_id: number, step_key: string, item_id: number | null, band_id: number | null, choice: ItemAnswer | null, state: 'open' | 'yes' | 'no' | 'superseded', likely_minor: number, worst_minor: number, asked_at: Date, expires_at: Date, answered_at: Date | null, answered_via: string | null, answered_name: string | null, answer_word: string }
 
@@ -120,18 +116,19 @@ export async function recordAnswer(id: number, input: z.infer<typeof s.recordAns
   })
 }
 
-/** A question to a client, locked. */
+/** A question to a client, locked after its piece, as everywhere. */
 export async function readApproval(tx: Db, id: number): Promise<ApprovalRow> {
+  await tx.row('SELECT piece.id FROM piece WHERE piece.id = (SELECT piece_id FROM approval WHERE id = :id) FOR UPDATE', { id })
   const a = await tx.row<ApprovalRow>('SELECT * FROM approval WHERE id = :id FOR UPDATE', { id })
   if (!a) throw notFound('question to a client')
   return a
 }
 
-async function byToken(on: Db, token: string, lock = false): Promise<ApprovalRow> {
-  if (!/^[\w-]{43}$/.test(token)) throw notFound('question')
-  const a = await on.row<ApprovalRow>(`SELECT * FROM approval WHERE token_hash = :hash ${lock ? 'FOR UPDATE' : ''}`, { hash: sha256(token) })
-  if (!a) throw notFound('question')
-  return a
+/** The question that a link belongs to. Links of one question live side by side. */
+async function approvalOf(on: Db, token: string): Promise<number> {
+  const link = /^[\w-]{43}$/.test(token) ? await on.row<{ approval_id: number }>('SELECT approval_id FROM link WHERE hash = :hash', { hash: sha256(token) }) : null
+  if (!link) throw notFound('question')
+  return link.approval_id
 }
 
 /** Questions asked before hardware could be asked about carry no `about`. */
@@ -142,7 +139,7 @@ function shownOf(content: string): Shown | ItemShown | ColourShown {
 
 /** The client's page: the stored snapshot and nothing else. Reading it never answers. */
 export async function clientPage(token: string, at: Date) {
-  const a = await byToken(db(), token)
+  const a = (await db().row<ApprovalRow>('SELECT * FROM approval WHERE id = :id', { id: await approvalOf(db(), token) }))!
   const snapshot = await db().row<{ content: string, picture: string, sha256: string }>('SELECT content, picture, sha256 FROM plan_snapshot WHERE id = :id', { id: a.snapshot_id })
   const words = await db().rows<{ side: 'client' | 'shop', says: string, at: Date }>('SELECT side, says, at FROM approval_word WHERE approval_id = :id ORDER BY id', { id: a.id })
   return {
@@ -153,7 +150,7 @@ export async function clientPage(token: string, at: Date) {
 
 export async function clientAnswers(token: string, input: z.infer<typeof s.clientAnswer>, at: Date) {
   return transaction(async (tx) => {
-    const a = await byToken(tx, token, true)
+    const a = await readApproval(tx, await approvalOf(tx, token))
     if (input.kind === 'question') {
       if (a.state === 'superseded' || expired(a, at)) throw fail(410, 'expired', 'This question is closed. The shop can ask again.')
       const asked = await tx.row<{ n: number }>('SELECT COUNT(*) AS n FROM approval_word WHERE approval_id = :id AND side = \'client\'', { id: a.id })
@@ -172,7 +169,7 @@ export async function replyWord(id: number, input: z.infer<typeof s.replyWord>, 
     const a = await readApproval(tx, id)
     await tx.run('INSERT INTO approval_word (approval_id, side, says, at, person_id) VALUES (:id, \'shop\', :says, :at, :personId)', { id, says: input.says, at, personId: person.id })
     const { piece } = await readPiece(tx, a.piece_id)
-    if (piece.client_email) await queueMail(tx, { kind: 'reply', recipient: piece.client_email, pieceId: a.piece_id, approvalId: a.state === 'open' ? a.id : null, says: input.says, at })
+    if (piece.client_email) await queueMail(tx, { kind: 'reply', recipient: piece.client_email, pieceId: a.piece_id, approvalId: a.state === 'open' ? a.id : null, says: input.says })
     await log(tx, { pieceId: a.piece_id, kind: 'reply', says: `Answered the client: ${input.says}`, at, recordedAt: at, personId: person.id })
     await tell(tx, 'piece', a.piece_id, at)
     return { ok: true }
@@ -183,22 +180,15 @@ const aboutOf = (a: ApprovalRow) => a.item_id !== null ? 'item' as const : a.ban
 
 /** What clients were asked, open ones first. */
 export async function answersPage(at: Date, pieceId: number | null = null) {
-  const rows = await db().rows<ApprovalRow & { piece: string, client: string, asked_by_name: string, mail_state: 'waiting' | 'sent' | null, mail_error: string | null, sha256: string, recorded_by_name: string | null, holds: number, content: string }>(
-    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.state AS mail_state, m.last_error AS mail_error, sn.sha256, IF(a.item_id IS NULL AND a.band_id IS NULL, '', sn.content) AS content,
+  const rows = await db().rows<ApprovalRow & { piece: string, client: string, asked_by_name: string, mail_id: number | null, mail_state: 'waiting' | 'sending' | 'sent' | 'perhaps' | 'failed' | null, mail_error: string | null, mail_version: number | null, sha256: string, recorded_by_name: string | null, holds: number, content: string }>(
+    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.id AS mail_id, m.state AS mail_state, m.last_error AS mail_error, m.row_version AS mail_version, sn.sha256, IF(a.item_id IS NULL AND a.band_id IS NULL, '', sn.content) AS content,
             (SELECT COUNT(*) FROM plan_step st WHERE st.piece_id = a.piece_id AND st.state = 'planned' AND st.kind <> 'approval') AS holds
        FROM approval a JOIN piece ON piece.id = a.piece_id JOIN client ON client.id = piece.client_id JOIN person p ON p.id = a.asked_by LEFT JOIN person r ON r.id = a.recorded_by
-       JOIN plan_snapshot sn ON sn.id = a.snapshot_id LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id AND kind = 'ask')
+       JOIN plan_snapshot sn ON sn.id = a.snapshot_id LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id)
       WHERE :pieceId IS NULL OR a.piece_id = :pieceId ORDER BY a.state <> 'open', a.id DESC LIMIT 200`, { pieceId })
   const words = await db().rows<{ approval_id: number, side: 'client' | 'shop', says: string, at: Date }>('SELECT approval_id, side, says, at FROM approval_word WHERE approval_id IN (SELECT id FROM approval WHERE :pieceId IS NULL OR piece_id = :pieceId) ORDER BY id', { pieceId })
   return rows.map(({ ...a }) => ({
     id: a.id, pieceId: a.piece_id, piece: a.piece, client: a.client, state: expired(a, at) ? 'expired' as const : a.state, likely_minor: a.likely_minor, worst_minor: a.worst_minor, askedAt: a.asked_at, askedBy: a.asked_by_name, expiresAt: a.expires_at,
-    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_state, mailError: a.mail_error, digest: a.sha256, about: aboutOf(a), holds: aboutOf(a) === 'plan' ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown | ColourShown).question : null, words: words.filter(w => w.approval_id === a.id),
+    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_id === null ? null : { id: a.mail_id, state: a.mail_state!, error: a.mail_error ?? '', rowVersion: a.mail_version! }, digest: a.sha256, about: aboutOf(a), holds: aboutOf(a) === 'plan' ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown | ColourShown).question : null, words: words.filter(w => w.approval_id === a.id),
   }))
-}
-
-/** A new token for a mail that is about to be sent; only its hash is kept. */
-export async function freshToken(on: Db, approvalId: number): Promise<string> {
-  const token = randomBytes(32).toString('base64url')
-  await on.run('UPDATE approval SET token_hash = :hash WHERE id = :approvalId', { hash: sha256(token), approvalId })
-  return token
 }

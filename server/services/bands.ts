@@ -5,7 +5,8 @@ import { materialOf } from '#core/layers/materials'
 import { speciesOf } from '#core/wood'
 import type * as c from '#shared/colour'
 import type { Db } from '../database/db'
-import { DAY_MS, queueMail, readApproval, settle, sha256 } from './approvals'
+import { DAY_MS, readApproval, settle, sha256 } from './approvals'
+import { queueMail } from './mail'
 import { potShares } from './batches'
 import { READINGS, readReading, type ReadingRow } from './colour'
 import { ownerOf } from './findings'
@@ -85,7 +86,7 @@ const onBand = <T>(bandId: number, rowVersion: number, at: Date, person: Person,
 export const askAboutBand = (bandId: number, input: z.infer<typeof c.askBand>, person: Person, at: Date) => onBand(bandId, input.rowVersion, at, person, async (tx, file, band) => {
   if (!band.spectrum) throw fail(409, 'not-read', 'Read this band first; the client is shown its colour beside the target.')
   const asked = await openQuestion(tx, file, band, input, person, at, new Date(at.getTime() + input.days * DAY_MS))
-  if (file.piece.client_email) await queueMail(tx, { kind: 'ask', recipient: file.piece.client_email, pieceId: file.piece.id, approvalId: asked.id, says: input.words, at })
+  if (file.piece.client_email) await queueMail(tx, { kind: 'ask', recipient: file.piece.client_email, pieceId: file.piece.id, approvalId: asked.id, says: input.words })
   return { kind: 'asked', says: `Client asked: ${asked.question}`, result: { id: asked.id } }
 })
 

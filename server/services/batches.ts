@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { correctPot, innerOf, judgeRecipe, readUnder, sharesOf, type Gloss, type SearchQuestion, type Share } from '#core/colour'
+import { innerOf, judgeRecipe, readUnder, sharesOf, type Gloss, type SearchQuestion, type Share } from '#core/colour'
 import { materialOf } from '#core/layers/materials'
 import { contentsOf, mixture, scaledUp, toleranceOf, type Ingredient } from '#core/mixing'
 import { round } from '#core/units'
@@ -115,6 +115,8 @@ async function potQuestion(tx: Db, b: BatchRow): Promise<SearchQuestion> {
 /** Books what was poured from its lot, by volume; a second weighing books the difference. */
 async function bookPour(tx: Db, b: BatchRow, line: BatchLine, lotId: number, poured_g: number, at: Date): Promise<string> {
   const before = line.lot_id === lotId ? line.poured_g ?? 0 : 0
+  // both lots, in the order of their numbers, before either is changed
+  await tx.rows('SELECT id FROM lot WHERE id IN (:lots) ORDER BY id FOR UPDATE', { lots: [lotId, line.lot_id ?? lotId] })
   if (line.lot_id !== null && line.lot_id !== lotId && line.poured_g) await bookPour(tx, b, line, line.lot_id, 0, at)
   const lot = await tx.row<{ code: string, left_ml: number, product_id: number, price_minor: number }>('SELECT lot.code, lot.left_ml, lot.product_id, product.price_minor FROM lot JOIN product ON product.id = lot.product_id WHERE lot.id = :lotId FOR UPDATE', { lotId })
   if (!lot || lot.product_id !== line.product_id) throw fail(422, 'invalid', `Choose a lot of ${line.name}.`, { lotId: 'Another product.' })
@@ -184,7 +186,8 @@ async function correct({ tx, b, lines, contents }: Turn, act: Extract<BatchAct, 
   const total = weightOf(contents)
   if (act.left_g > total + b.smallest_g) throw fail(422, 'invalid', `There were only ${total.toFixed(1)} g in this pot.`, { left_g: 'More than went in.' })
   const carrier = lines.find(l => !q.colourants.some(k => k.id === l.product_id))
-  const fix = correctPot(q, { ...partsIn(contents, q), left_g: act.left_g }, readUnder(tried.spectrum, surfaceOf(tried), q.surface))
+  const pot = { ...partsIn(contents, q), left_g: act.left_g }
+  const fix = await inWorker('correct', { question: q, pot, reached: readUnder(tried.spectrum, surfaceOf(tried), q.surface) })
   const named = (id: number) => lines.find(l => l.product_id === id)!
   const add: Line[] = fix.add.filter(a => a.g >= b.smallest_g / 2).map(a => ({ name: named(a.id).name, class: named(a.id).class, productId: a.id, density: named(a.id).density, wanted_g: a.g }))
   if (fix.addCarrier_g >= b.smallest_g / 2) add.push({ name: carrier?.name ?? CARRIERS[materialOf(q.colourants[0]!.group).base]!, class: null, productId: null, density: carrier?.density ?? 1, wanted_g: fix.addCarrier_g })

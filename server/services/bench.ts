@@ -1,7 +1,6 @@
 import type { z } from 'zod'
 import { mustAskAgain } from '#core/approval'
 import { estimate } from '#core/estimate'
-import { afterFallback, completePlan, fallBackFrom } from '#core/plan'
 import { potEnds_ms } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import type * as s from '#shared/schemas'
@@ -22,14 +21,12 @@ const NOT_DRY_MIN = 15
 interface Act { tx: Db, file: PieceFile, plan: StoredPlan, step: PlannedStep, at: Date, now: Date, person: Person }
 interface Result { ok: true, says: string, askAgain?: boolean }
 
-/** An act at the bench. The same UUID never books twice: a repeat gets the first result. */
+/** An act at the bench. */
 export async function actAtBench(command: BenchCommand, person: Person, now: Date): Promise<Result> {
   return transaction(async (tx) => {
     const owner = await tx.row<{ piece_id: number }>('SELECT piece_id FROM plan_step WHERE id = :stepId', { stepId: command.stepId })
     if (!owner) throw notFound('step')
     const file = await readPiece(tx, owner.piece_id, true)
-    const before = await tx.row<{ result: string }>('SELECT result FROM bench_command WHERE uuid = :uuid', { uuid: command.uuid })
-    if (before) return JSON.parse(before.result) as Result
     if (file.piece.state === 'handed-over') throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
     const plan = await readPlan(tx, owner.piece_id)
     const step = plan.steps.find(st => st.id === command.stepId)!
@@ -37,7 +34,6 @@ export async function actAtBench(command: BenchCommand, person: Person, now: Dat
     const act: Act = { tx, file, plan, step, now, person, at: momentOf(command.happenedAt, now) }
     const result = command.kind === 'start' ? await start(act) : command.kind === 'finish' ? await finish(act, command) : command.kind === 'not-dry' ? await notDry(act) : command.kind === 'mixed' ? await mixed(act) : await undo(act)
     await tell(tx, 'piece', file.piece.id, now)
-    await tx.run('INSERT INTO bench_command (uuid, person_id, at, result) VALUES (:uuid, :personId, :now, :result)', { uuid: command.uuid, personId: person.id, now, result: JSON.stringify(result) })
     return result
   })
 }
@@ -72,7 +68,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   if (step.started_ms !== null && at.getTime() < step.started_ms) throw fail(422, 'before-start', 'It cannot end before it started.')
   if (step.gate && !command.gate) throw fail(422, 'gate', 'Judge the gate: passed or failed?', { gate: 'Passed or failed?' })
   const used: string[] = []
-  for (const use of command.used) used.push(await bookUse(act, use))
+  for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
   await tx.run('UPDATE plan_step SET state = \'done\', finished_at = :at, finished_by = :personId, gate_result = :gate, row_version = row_version + 1 WHERE id = :id', { at, personId: person.id, gate: step.gate ? command.gate : null, id: step.id })
   const minutes = Math.round((at.getTime() - step.started_ms!) / MINUTE_MS)
   const says = [`Done: ${step.title}, ${minutes} min (planned ${step.attended_min})`, ...used.map(u => u[0]!.toUpperCase() + u.slice(1)), step.gate ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ${command.gate === 'pass' ? step.gate.look : step.gate.fails}` : '', command.note].filter(Boolean).map(s => s.replace(/\.$/, '')).join('. ')
@@ -110,11 +106,10 @@ async function fallBack(act: Act): Promise<Result> {
   const left = plan.steps.filter(st => st.state === 'planned' && st.id !== step.id)
   const rates = await readRates(tx)
   const price = await readPrices(tx)
-  const quiet = fallBackFrom(step, done, left, file.facts, choice, false)
-  const worst_minor = estimate(afterFallback(quiet, done, left, file.facts).steps, rates, price).total_minor
+  const [quiet, asking] = await inWorker('fallBack', { step, done, left, facts: file.facts, choice })
+  const worst_minor = estimate(quiet.live.steps, rates, price).total_minor
   const askAgain = mustAskAgain(file.piece.accepted_worst_minor ?? 0, worst_minor)
-  const over = askAgain ? fallBackFrom(step, done, left, file.facts, choice, true) : quiet
-  const live = afterFallback(over, done, left, file.facts)
+  const { over, live } = askAgain ? asking : quiet
   for (const key of over.skip) await tx.run('UPDATE plan_step SET state = \'skipped\', row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key', { id, key })
   for (const { key, faces } of over.narrow) {
     await writeFaces(tx, left.find(st => st.key === key)!.id, faces)
@@ -147,7 +142,7 @@ async function repeatBefore(act: Act): Promise<Result> {
   const room = ((next?.position ?? step.position + 100) - step.position) / (again.length + 1)
   for (const [i, st] of again.entries()) await insertStep(tx, file.piece.id, st, Math.round(step.position + room * (i + 1)))
   const fresh = await readPlan(tx, file.piece.id)
-  const { waits } = completePlan(fresh.steps.filter(st => st.state !== 'skipped'), file.facts, choiceOf(file)!)
+  const { waits } = await inWorker('complete', { steps: fresh.steps.filter(st => st.state !== 'skipped'), facts: file.facts, choice: choiceOf(file)! })
   await writeWaits(tx, file.piece.id, waits, plan.waits)
   return { ok: true, says: `Once more: ${again.map(st => st.title).join(', ')}` }
 }
@@ -189,7 +184,7 @@ async function undo(act: Act): Promise<Result> {
   if (step.gateResult === 'fail') throw fail(409, 'gate', 'The plan has gone over to its fallback; a failed gate cannot be taken back.')
   const last = await tx.row<{ id: number }>('SELECT id FROM logbook WHERE step_id = :id AND kind IN (\'started\', \'finished\', \'gate\') ORDER BY id DESC LIMIT 1', { id: step.id })
   if (step.state === 'done') {
-    const uses = await tx.rows<{ lot_id: number, amount: number, booked: number, price_minor: number }>('SELECT lot_id, SUM(amount_ml) AS amount, SUM(booked_ml) AS booked, MAX(price_minor) AS price_minor FROM lot_use WHERE step_id = :id GROUP BY lot_id HAVING SUM(amount_ml) > 0', { id: step.id })
+    const uses = await tx.rows<{ lot_id: number, amount: number, booked: number, price_minor: number }>('SELECT lot_id, SUM(amount_ml) AS amount, SUM(booked_ml) AS booked, MAX(price_minor) AS price_minor FROM lot_use WHERE step_id = :id GROUP BY lot_id HAVING SUM(amount_ml) > 0 ORDER BY lot_id', { id: step.id })
     for (const use of uses) {
       await tx.run('UPDATE lot SET left_ml = left_ml + :booked WHERE id = :lot_id', use)
       await tx.run('INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at) VALUES (:lot_id, :stepId, -:amount, -:booked, :price_minor, \'taken back\', :at)', { ...use, stepId: step.id, at: act.at })

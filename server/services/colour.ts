@@ -1,6 +1,6 @@
 import type { z } from 'zod'
-import { byRecord, clearCoat, colourantFromBand, innerOf, labOfSpectrum, learn as learnFrom, reconstruct, recordKey, spectrumFrom, type Band, type Colourant, type ColourRecord, type Gloss, type Light, type LightHistory, type Observer, type Share, type Spectrum, type Surface, type Wipe } from '#core/colour'
-import { parseSamples, writeCgats, writeSamplesCsv, type Sample } from '#core/formats'
+import { byRecord, clearCoat, colourantFromBand, innerOf, labOfSpectrum, reconstruct, recordKey, spectrumFrom, type Band, type Colourant, type ColourRecord, type Gloss, type Light, type LightHistory, type Observer, type Share, type Spectrum, type Surface, type Wipe } from '#core/colour'
+import { writeCgats, writeSamplesCsv, type Sample } from '#core/formats'
 import { materialOf } from '#core/layers/materials'
 import { round } from '#core/units'
 import type * as c from '#shared/colour'
@@ -94,17 +94,18 @@ export async function measureReading(input: z.infer<typeof c.measure>, person: P
 }
 
 /** Every sample of a CGATS or CSV file; a broken file changes nothing. */
-export const importReadings = (input: z.infer<typeof c.importReadings>, person: Person, at: Date) => transaction(async (tx) => {
-  const samples = refused(() => parseSamples(input.text))
-  const ids: number[] = []
-  for (const s of samples) {
-    const spectrum = s.spectrum ?? refused(() => reconstruct(s.lab!, s.light, s.observer))
-    const given = s.spectrum ? null : { L: s.lab![0], a: s.lab![1], b: s.lab![2], light: s.light, observer: s.observer }
-    ids.push(await insertReading(tx, { ...input, name: `${input.name ? `${input.name}: ` : ''}${s.name}`.slice(0, 120) }, spectrum, 'file', given, person, at))
-  }
-  await record(tx, input.pieceId, `${samples.length} readings from a file`, person, at)
-  return { ids }
-})
+export async function importReadings(input: z.infer<typeof c.importReadings>, person: Person, at: Date) {
+  const samples = await refusedInWorker(inWorker('samples', input.text), 'text')
+  return transaction(async (tx) => {
+    const ids: number[] = []
+    for (const s of samples) {
+      const name = `${input.name ? `${input.name}: ` : ''}${s.name}`.slice(0, 120)
+      ids.push(await insertReading(tx, { ...input, name }, s.spectrum, 'file', s.given, person, at))
+    }
+    await record(tx, input.pieceId, `${samples.length} readings from a file`, person, at)
+    return { ids }
+  })
+}
 
 /** Readings as a file: measured spectra, and CIELAB as it was given where that is all there is. */
 export async function exportReadings(query: z.infer<typeof c.exportQuery>, at: Date): Promise<string> {
@@ -156,7 +157,7 @@ export const learn = (input: z.infer<typeof c.learn>, person: Person, at: Date) 
   const bands: Band[] = chosen.map(b => ({ id: b.id, inner: innerOf(b.wood, surfaceOf({ clear_coat: b.wood_coat, gloss: b.wood_gloss })), shares: b.shares, coats: b.coats, wipe: b.wipe, surface: surfaceOf(b), read: b.spectrum }))
   const taught = new Set(chosen.flatMap(b => b.shares.map(s => s.id)))
   const set = onWood(await readColourants(tx), input.species).filter(k => taught.has(k.id))
-  const result = refused(() => learnFrom(set, bands, input.without))
+  const result = await refusedInWorker(inWorker('learnFrom', { set, bands, without: input.without }))
   const used = bands.length - input.without.filter(id => bands.some(b => b.id === id)).length
   if (input.apply) {
     for (const k of result.colourants) {

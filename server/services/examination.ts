@@ -1,13 +1,13 @@
 import type { z } from 'zod'
-import { comparePatches, examine, FINDINGS, keyOf, optionsOf, QUESTIONS, scalePatch, type WalkOption } from '#core/examine'
-import { planDifference, workOutPlan, type Choice, type Facts } from '#core/plan'
+import { comparePatches, examine, FINDINGS, keyOf, optionsOf, PACE_MIN_M2, PATCH_SIDE_MM, QUESTIONS, scalePatch, type WalkOption } from '#core/examine'
+import type { Choice, Facts } from '#core/plan'
 import { HAZARDS, mayOverrule, type Severity } from '#core/safety'
-import { parseLength_mm, round } from '#core/units'
+import { isWithin, LENGTH_MM, round } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import { firstPlace, insertFinding, ownerOf } from './findings'
 import type { Person } from './people'
-import { faceArea, onPiece, readPiece, roomOf, type PieceFile } from './pieces'
+import { faceArea, lengthOf, onPiece, readPiece, roomOf, type PieceFile } from './pieces'
 import { choiceOf } from './planRows'
 import { readAir, readShop } from './shop'
 
@@ -76,7 +76,7 @@ export const addMoisture = (id: number, input: z.infer<typeof s.addMoisture>, pe
   if (!face) throw fail(422, 'invalid', 'This face is not on this piece.', { faceId: 'Choose a face of this piece.' })
   const { air } = await readAir(at, tx)
   await tx.run('INSERT INTO moisture_reading (face_id, reading_pct, thickness_mm, air_temperature_C, air_rh, person_id, at) VALUES (:faceId, :reading_pct, :thickness_mm, :t, :rh, :personId, :at)',
-    { faceId: input.faceId, reading_pct: input.reading_pct, thickness_mm: parseLength_mm(input.thickness, (await readShop(tx)).length_unit), t: air?.temperature_C ?? null, rh: air?.rh ?? null, personId: person.id, at })
+    { faceId: input.faceId, reading_pct: input.reading_pct, thickness_mm: lengthOf(input.thickness, (await readShop(tx)).length_unit, 'thickness'), t: air?.temperature_C ?? null, rh: air?.rh ?? null, personId: person.id, at })
   return { kind: 'moisture', says: `Moisture of ${face.part}, ${face.name}: ${input.reading_pct} %${air ? '' : ', the air not known'}`, result: { ok: true } }
 })
 
@@ -85,8 +85,11 @@ export const addPatch = (id: number, input: z.infer<typeof s.addPatch>, person: 
   if (!face) throw fail(422, 'invalid', 'This face is not on this piece.', { faceId: 'Choose a face of this piece.' })
   if (input.method === 'sanding' && facts.bans.includes('dry-sanding')) throw fail(409, 'forbidden', 'Dry sanding is forbidden on this piece until its hazards are settled. See Hazards.')
   const { length_unit } = await readShop(tx)
-  const size = { length_mm: parseLength_mm(input.length, length_unit)!, width_mm: parseLength_mm(input.width, length_unit)! }
+  const sides = { least: PATCH_SIDE_MM, most: LENGTH_MM.most }
+  const size = { length_mm: lengthOf(input.length, length_unit, 'length', sides), width_mm: lengthOf(input.width, length_unit, 'width', sides) }
   if (size.length_mm * size.width_mm > faceArea(face) * 1e6) throw fail(422, 'invalid', 'The patch is larger than its face.', { length: 'Smaller than the face.' })
+  const pace = input.minutes / (size.length_mm * size.width_mm / 1e6)
+  if (!isWithin(pace, PACE_MIN_M2)) throw fail(422, 'invalid', `${Math.round(pace)} minutes for each square metre cannot be: look at the patch's size and minutes.`, { minutes: 'Look at size and minutes.' })
   await tx.run('INSERT INTO patch (face_id, method, length_mm, width_mm, minutes, result, note, person_id, at) VALUES (:faceId, :method, :length_mm, :width_mm, :minutes, :result, :note, :personId, :at)', { ...input, ...size, length: undefined, width: undefined, personId: person.id, at })
   return { kind: 'patch', says: `Timed patch on ${face.part}, ${face.name}: ${input.method}, ${input.minutes} min, ${input.result}`, result: { ok: true } }
 })
@@ -107,15 +110,15 @@ export const overruleExamination = (id: number, input: z.infer<typeof s.overrule
 const DEFAULT_CHOICE: Choice = { route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'none', conditioner: 'auto' }
 
 /** What the bans change in the plan: the plan without them against the plan with them. */
-function banEffect(facts: Facts, choice: Choice | null) {
+async function banEffect(facts: Facts, choice: Choice | null) {
   if (facts.bans.every(b => b !== 'dry-sanding') && facts.lead === 'no') return null
   const picked = choice ?? DEFAULT_CHOICE
-  return { assumed: choice === null, ...planDifference(workOutPlan({ ...facts, lead: 'no', bans: [] }, picked).steps, workOutPlan(facts, picked).steps) }
+  return { assumed: choice === null, ...await inWorker('banEffect', { facts, choice: picked }) }
 }
 
-export interface PhotographRow { id: number, address: string, taken_at: Date | null, added_at: Date, width: number, height: number, caption: string, before_address: string | null }
+export interface PhotographRow { id: number, address: string, row_version: number, taken_at: Date | null, added_at: Date, width: number, height: number, caption: string, before_address: string | null }
 export const readPhotographs = (id: number) => db().rows<PhotographRow>(
-  'SELECT p.id, p.address, p.taken_at, p.added_at, p.width, p.height, p.caption, b.address AS before_address FROM photograph p LEFT JOIN photograph b ON b.id = p.before_id WHERE p.piece_id = :id ORDER BY COALESCE(p.taken_at, p.added_at), p.id', { id })
+  'SELECT p.id, p.address, p.row_version, p.taken_at, p.added_at, p.width, p.height, p.caption, b.address AS before_address FROM photograph p LEFT JOIN photograph b ON b.id = p.before_id WHERE p.piece_id = :id ORDER BY COALESCE(p.taken_at, p.added_at), p.id', { id })
 export const readFindingPhotographs = (id: number) => db().rows<{ finding_id: number, address: string }>(
   'SELECT fp.finding_id, p.address FROM finding_photograph fp JOIN photograph p ON p.id = fp.photograph_id WHERE p.piece_id = :id ORDER BY p.id', { id })
 
@@ -137,7 +140,7 @@ export async function examinationPage(id: number, person: Person, at: Date) {
       overruled: overruledBy.get(`finish-is|${g.group}:${l.layer}`) ?? null,
       next: l.next.map(n => ({ test: n.test.slug, how: n.test.how, harm: n.test.harm, solvent: n.test.solvent, minutes: n.test.minutes, gain_bits: round(n.gain_bits, 2), results: Object.keys(n.test.results) })),
     })) })),
-    tests: file.tests, hazards: found.hazards.map(h => ({ ...h, evidence: file.evidence.filter(e => e.kind === h.slug) })), bans: found.bans, banEffect: banEffect(facts, choiceOf(file)),
+    tests: file.tests, hazards: found.hazards.map(h => ({ ...h, evidence: file.evidence.filter(e => e.kind === h.slug) })), bans: found.bans, banEffect: await banEffect(facts, choiceOf(file)),
     moisture: found.moisture.map(m => ({ ...m, readings: file.moisture.filter(r => r.face_id === m.faceId).map(r => ({ reading_pct: r.reading_pct, at: r.at, by: r.by_name })) })),
     cracks: found.cracks.map(({ finding, ...k }) => ({ ...k, faceId: finding.faceId })), veneers: found.veneers, damage: found.damage,
     verdicts: found.verdicts.map(v => ({ ...v, overruled: overruledBy.get(`${v.slug}|${v.subject}`) ?? null, mayOverrule: mayOverrule(v.severity, person.role) })),

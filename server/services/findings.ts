@@ -1,10 +1,10 @@
 import type { z } from 'zod'
 import { FINDINGS, lineLength_mm, placeProblem, type Place } from '#core/examine'
-import { parseLength_mm } from '#core/units'
+import { VENEER_MM } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import type { Person } from './people'
-import { faceOf, onPiece, placeOf, type FaceRow, type FindingRow, type PieceFile } from './pieces'
+import { faceOf, lengthOf, onPiece, placeOf, type FaceRow, type FindingRow, type PieceFile } from './pieces'
 import { readShop } from './shop'
 
 export const FINDING_OWNER = 'SELECT part.piece_id FROM finding JOIN face ON face.id = finding.face_id JOIN part ON part.id = face.part_id WHERE finding.id = :id'
@@ -89,7 +89,7 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
     if (old.row_version !== input.rowVersion) throw stale()
     const substrate = input.substrate ?? old.substrate
     const typed = substrate === 'solid' ? null : input.veneer === undefined ? old.veneer_typed : input.veneer || null
-    const next = { species: input.species ?? old.species, substrate, veneer_typed: typed, veneer_mm: typed ? parseLength_mm(typed, (await readShop(tx)).length_unit) : null, finish_group: input.finishGroup ?? old.finish_group }
+    const next = { species: input.species ?? old.species, substrate, veneer_typed: typed, veneer_mm: typed ? lengthOf(typed, (await readShop(tx)).length_unit, 'veneer', VENEER_MM) : null, finish_group: input.finishGroup ?? old.finish_group }
     await tx.run('UPDATE face SET species = :species, substrate = :substrate, veneer_typed = :veneer_typed, veneer_mm = :veneer_mm, finish_group = :finish_group, row_version = row_version + 1 WHERE id = :id', { ...next, id })
     return { kind: 'face', says: `${old.part}, ${old.name}: ${next.species}, ${substrate}${typed ? ` ${typed}` : ''}, finish ${next.finish_group} (was ${old.species}, ${old.substrate}${old.veneer_typed ? ` ${old.veneer_typed}` : ''}, finish ${old.finish_group})`, result: { ok: true } }
   })

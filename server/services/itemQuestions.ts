@@ -3,7 +3,8 @@ import { canonicalJson, type Json } from '#core/approval'
 import { itemQuestion } from '#core/parts'
 import { holesSvg } from '#core/parts/drawing'
 import type * as s from '#shared/schemas'
-import { DAY_MS, queueMail, sha256, type ItemShown } from './approvals'
+import { DAY_MS, sha256, type ItemShown } from './approvals'
+import { queueMail } from './mail'
 import { ownerOf } from './findings'
 import type { Person } from './people'
 import { onPiece } from './pieces'
@@ -24,7 +25,7 @@ export async function askAboutItem(itemId: number, input: z.infer<typeof s.askIt
     const made = await tx.run(
       `INSERT INTO approval (piece_id, snapshot_id, step_key, item_id, likely_minor, worst_minor, asked_by, asked_at, expires_at)
        VALUES (:pieceId, :snapshotId, '', :itemId, 0, 0, :personId, :at, :expires)`, { pieceId: piece.id, snapshotId: snapshot.id, itemId, personId: person.id, at, expires })
-    if (piece.client_email) await queueMail(tx, { kind: 'ask', recipient: piece.client_email, pieceId: piece.id, approvalId: made.id, says: input.words, at })
+    if (piece.client_email) await queueMail(tx, { kind: 'ask', recipient: piece.client_email, pieceId: piece.id, approvalId: made.id, says: input.words })
     return { kind: 'asked', says: `Client asked: ${shown.question}`, result: { id: made.id } }
   })
 }

@@ -5,8 +5,9 @@ import { round } from '#core/units'
 import { db } from '../database/db'
 import { runningPots } from './batches'
 import { benchView } from './benchView'
-import { readPieces } from './pieces'
-import { choiceOf, readPlans, readWetCoat, type PlannedStep } from './planRows'
+import { readPieces, type PieceFile, type Unreadable } from './pieces'
+import { readable, strangeInPlan } from './readable'
+import { choiceOf, readPlans, readWetCoat, type PlannedStep, type StoredPlan } from './planRows'
 import { datesOf, startVerdictsOf } from './plans'
 import { clockIn, readAir, readHours } from './shop'
 
@@ -15,9 +16,24 @@ interface WindowLine extends Window { pieceId: number, piece: string, step: Step
 
 const EARLY_CLOSE = 10 * 60_000
 
+/** Reads each piece by itself and lets others in between; what cannot be read is told, and holds up nothing beside it. */
+async function eachPiece(files: readonly PieceFile[], plans: ReadonlyMap<number, StoredPlan>, read: (file: PieceFile, plan: StoredPlan | undefined) => void): Promise<Unreadable[]> {
+  const inTurns = turns()
+  const strange: Unreadable[] = []
+  for (const file of files) {
+    const { id, name } = file.piece
+    const plan = plans.get(id)
+    const why = plan && strangeInPlan(plan)
+    const failed = why ? { id, name, why } : readable(id, name, () => read(file, plan))
+    if (failed) strange.push(failed)
+    await inTurns()
+  }
+  return strange
+}
+
 /** Everything that can be done now, over all pieces: one question of the bench for each planned step. */
 export async function nowPage(at: Date) {
-  const [files, plans, hours, { air, last }] = await Promise.all([readPieces(db(), { where: 'active' }), readPlans(db(), { where: 'active' }), readHours(), readAir(at)])
+  const [{ files, unreadable }, plans, hours, { air, last }] = await Promise.all([readPieces(db(), { where: 'active' }), readPlans(db(), { where: 'active' }), readHours(), readAir(at)])
   const acks = await db().rows<{ piece_id: number, from_key: string, to_key: string, at: Date, name: string }>(
     'SELECT a.piece_id, a.from_key, a.to_key, a.at, person.name FROM alarm_ack a JOIN person ON person.id = a.person_id WHERE a.at > :since ORDER BY a.id', { since: new Date(at.getTime() - EARLY_CLOSE) })
   const heard = new Map(acks.map(a => [`${a.piece_id}|${a.from_key}|${a.to_key}`, a]))
@@ -27,12 +43,11 @@ export async function nowPage(at: Date) {
   const mustNot: (StepLine & { code: string, says: string, latest_ms: number | null })[] = []
   const waiting: { pieceId: number, piece: string, says: string }[] = []
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
-  for (const file of files) {
-    const plan = plans.get(file.piece.id)
+  const strange = await eachPiece(files, plans, (file, plan) => {
     const choice = choiceOf(file)
     if (!plan || !choice) {
       waiting.push({ pieceId: file.piece.id, piece: file.piece.name, says: file.tests.length || file.findings.length ? 'choose a route' : 'examine' })
-      continue
+      return
     }
     const names = new Map(file.faces.map(f => [f.id, f.part]))
     const line = (st: PlannedStep): StepLine => ({
@@ -58,7 +73,7 @@ export async function nowPage(at: Date) {
       const ack = heard.get(`${file.piece.id}|${w.from}|${w.to}`)
       windows.push({ ...window, pieceId: file.piece.id, piece: file.piece.name, step: line(to), running: from.state === 'running', acknowledged: ack?.name ?? null })
     }
-  }
+  })
   const key = (w: WindowLine) => w.closes_ms ?? (w.opens_ms === null ? Infinity : w.opens_ms > at.getTime() ? w.opens_ms + 1e12 : 5e14)
   windows.sort((a, b) => key(a) - key(b))
   const since = new Date(at.getTime() - 26 * 3_600_000)
@@ -68,26 +83,30 @@ export async function nowPage(at: Date) {
   return {
     now_ms: at.getTime(), zone: hours.zone, mode: useRuntimeConfig().mode, closing_ms: closingOf(hours, at.getTime()), open: spanAt(hours, at.getTime()), nextOpen_ms: nextSpan(hours, at.getTime())[0], closing_min: CLOSING_MIN,
     air: { reading: last, fresh: air !== null, dew_C: air ? round(dewPoint_C(air), 1) : null, general: judgeAir(GENERAL_AIR, air), lacquer: judgeAir(LACQUER_AIR, air) },
-    windows, pots: await runningPots(), running, may, mustNot, waiting, news,
+    windows, unreadable: [...unreadable, ...strange], pots: await runningPots(), running, may, mustNot, waiting, news,
     became: windows.filter(w => w.opens_ms !== null && w.opens_ms <= at.getTime() && w.opens_ms > at.getTime() - 24 * 3_600_000 && w.closes_ms === null).map(w => ({ pieceId: w.pieceId, piece: w.piece, title: w.step.title, since_ms: w.opens_ms! })),
   }
 }
 
+interface TimetableLine {
+  pieceId: number, piece: string, dueOn: string | null, held: boolean, late: boolean, readyLikely_ms: number | null, readySafe_ms: number | null
+  steps: { key: string, start_ms: number, end_ms: number, title: string, attended_min: number }[]
+}
 /** The next seven days as waits and hours give them. */
 export async function timetablePage(at: Date) {
-  const [files, plans, hours] = await Promise.all([readPieces(db(), { where: 'active' }), readPlans(db(), { where: 'active' }), readHours()])
+  const [{ files, unreadable }, plans, hours] = await Promise.all([readPieces(db(), { where: 'active' }), readPlans(db(), { where: 'active' }), readHours()])
   const until = at.getTime() + 7 * 86_400_000
-  const pieces = files.flatMap((file) => {
-    const plan = plans.get(file.piece.id)
-    if (!plan) return []
+  const pieces: TimetableLine[] = []
+  const strange = await eachPiece(files, plans, (file, plan) => {
+    if (!plan) return
     const dates = datesOf(plan, hours, at)
     const held = plan.steps.some(st => st.kind === 'approval' && st.state === 'planned')
     const titles = new Map(plan.steps.map(st => [st.key, st]))
-    return [{
+    pieces.push({
       pieceId: file.piece.id, piece: file.piece.name, dueOn: file.piece.due_on, held, readyLikely_ms: dates.readyLikely_ms, readySafe_ms: dates.readySafe_ms,
       late: file.piece.due_on !== null && dates.readySafe_ms !== null && new Date(dates.readySafe_ms).toISOString().slice(0, 10) > file.piece.due_on,
       steps: dates.safe.filter(f => titles.get(f.key)?.state === 'planned' && titles.get(f.key)!.kind !== 'approval' && f.start_ms < until).map(f => ({ ...f, title: titles.get(f.key)!.title, attended_min: titles.get(f.key)!.attended_min })),
-    }]
+    })
   })
-  return { now_ms: at.getTime(), zone: hours.zone, hours, pieces }
+  return { now_ms: at.getTime(), zone: hours.zone, hours, pieces, unreadable: [...unreadable, ...strange] }
 }

@@ -5,12 +5,13 @@ import type { Period } from '#core/identify'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
 import type { Face, Facts, Finding, OwnWay } from '#core/plan'
 import { leadSuspected } from '#core/safety'
-import { faceArea_m2, parseLength_mm, round, sumOf, type Shape } from '#core/units'
+import { faceArea_m2, isWithin, LENGTH_MM, MOST_AREA_M2, MOST_FACES, parseLength_mm, round, sumOf, VENEER_MM, type Shape } from '#core/units'
 import type { Room } from '#core/wood'
 import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
 import type { Person } from './people'
 import { log, tell } from './record'
+import { cannotRead, readable, strangeIn } from './readable'
 import { readShop } from './shop'
 
 export interface PieceRow {
@@ -95,14 +96,18 @@ const BELONGINGS = {
                WHERE {where} AND o.about = 'examination' ORDER BY o.id`,
 } as const
 
+/** A piece of which something stored cannot be understood. It is told as such and holds up no other. */
+export interface Unreadable { id: number, name: string, why: string }
+export interface Pieces { files: PieceFile[], unreadable: Unreadable[] }
+
 /** Pieces with all that is known about them, in eleven queries however many there are. */
-export async function readPieces(on: Db, which: Which, lock = false): Promise<PieceFile[]> {
+export async function readPieces(on: Db, which: Which, lock = false): Promise<Pieces> {
   const where = IN_WHERE[which.where]
   const params = { id: which.id ?? 0 }
   const pieces = await on.rows<PieceRow>(
     `SELECT piece.*, (SELECT JSON_OBJECTAGG(slug, choice) FROM house_method) AS shop_house, client.name AS client_name, client.email AS client_email, client.phone AS client_phone
        FROM piece JOIN client ON client.id = piece.client_id WHERE ${where} ORDER BY piece.id ${lock ? 'FOR UPDATE' : ''}`, params)
-  if (pieces.length === 0) return []
+  if (pieces.length === 0) return { files: [], unreadable: [] }
   const read = async <T extends { piece_id: number }>(what: keyof typeof BELONGINGS) => {
     const rows = byPiece(await on.rows<T>(BELONGINGS[what].replace('{where}', where), params))
     return (piece: PieceRow): T[] => rows.get(piece.id) ?? []
@@ -117,19 +122,55 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const patches = await read<PatchRow>('patches')
   const overrules = await read<OverruleRow>('overrules')
   const ways = await read<WayRow>('ways')
-  return pieces.map((piece) => {
-    const rows: Rows = { piece, faces: faces(piece), findings: findings(piece), tests: tests(piece), evidence: evidence(piece), answers: answers(piece), moisture: moisture(piece), items: items(piece), patches: patches(piece), overrules: overrules(piece), ways: ways(piece) }
+  const found: Pieces = { files: [], unreadable: [] }
+  const inTurns = turns()
+  for (const piece of pieces) {
+    const rows: Rows = {
+      piece, faces: faces(piece), findings: findings(piece), tests: tests(piece), evidence: evidence(piece), answers: answers(piece), moisture: moisture(piece),
+      items: items(piece), patches: patches(piece), overrules: overrules(piece), ways: ways(piece) }
+    const known = fileOf(rows)
+    if ('why' in known) found.unreadable.push(known)
+    else found.files.push(known)
+    await inTurns()
+  }
+  return found
+}
+
+function fileOf(rows: Rows): PieceFile | Unreadable {
+  const { id, name } = rows.piece
+  const strange = strangeIn(rows)
+  if (strange) return { id, name, why: strange }
+  return readable(id, name, () => {
     const recorded = recordedOf(rows)
     const concluded = conclude(recorded)
     return { ...rows, recorded, concluded, facts: concluded.facts }
   })
 }
 
-/** One piece. @throws Fail 404. */
+/** One piece. @throws Fail 404, or 409 when something stored of it cannot be understood. */
 export async function readPiece(on: Db, id: number, lock = false): Promise<PieceFile> {
-  const [file] = await readPieces(on, { where: 'one', id }, lock)
+  const { files: [file], unreadable: [strange] } = await readPieces(on, { where: 'one', id }, lock)
+  if (strange) throw cannotRead(strange.why)
   if (!file) throw notFound('piece')
   return file
+}
+
+/** A length as typed, in mm, a bare number in the shop's unit. @throws Fail 422 outside what a shop can hold. */
+export function lengthOf(typed: string, unit: 'mm' | 'in', field: string, bounds: { least: number, most: number } = LENGTH_MM): number {
+  const mm = parseLength_mm(typed, unit)
+  if (!isWithin(mm, bounds)) {
+    const says = `${typed}${unit === 'in' ? ' (bare numbers are inches here)' : ''} is outside ${bounds.least} mm to ${bounds.most >= 1000 ? `${bounds.most / 1000} m` : `${bounds.most} mm`}.`
+    throw fail(422, 'invalid', says, { [field]: says })
+  }
+  return mm
+}
+
+/** @throws Fail 422 when a piece has more faces, or more of them, than one plan can hold. */
+async function checkSize(tx: Db, pieceId: number) {
+  const faces = await tx.rows<Pick<FaceRow, 'shape' | 'length_mm' | 'width_mm' | 'copies'>>('SELECT shape, length_mm, width_mm, copies FROM face JOIN part ON part.id = face.part_id WHERE part.piece_id = :pieceId', { pieceId })
+  if (faces.length > MOST_FACES) throw fail(422, 'too-many', `${faces.length} faces are more than one piece can hold (${MOST_FACES}). Take it in as several pieces.`)
+  const area = sumOf(faces, f => faceArea_m2({ ...f, count: f.copies }))
+  if (area > MOST_AREA_M2) throw fail(422, 'too-large', `${Math.round(area)} m² are more than one piece can hold (${MOST_AREA_M2} m²). Look at its sizes and counts, or take it in as several pieces.`)
 }
 
 async function insertParts(tx: Db, pieceId: number, parts: z.infer<typeof s.takeIn>['parts'], unit: 'mm' | 'in') {
@@ -139,9 +180,10 @@ async function insertParts(tx: Db, pieceId: number, parts: z.infer<typeof s.take
       await tx.run(
         `INSERT INTO face (part_id, name, face_rank, shape, orientation, length_mm, length_typed, width_mm, width_typed, copies, species, substrate, veneer_mm, veneer_typed)
          VALUES (:partId, :name, :rank, :shape, :orientation, :length_mm, :length, :width_mm, :width, :count, :species, :substrate, :veneer_mm, :veneer)`,
-        { ...f, partId, length_mm: parseLength_mm(f.length, unit), width_mm: parseLength_mm(f.width, unit), veneer_mm: f.substrate === 'veneer' && f.veneer ? parseLength_mm(f.veneer, unit) : null, veneer: f.substrate === 'veneer' ? f.veneer || null : null })
+        { ...f, partId, length_mm: lengthOf(f.length, unit, 'length'), width_mm: lengthOf(f.width, unit, 'width'), veneer_mm: f.substrate === 'veneer' && f.veneer ? lengthOf(f.veneer, unit, 'veneer', VENEER_MM) : null, veneer: f.substrate === 'veneer' ? f.veneer || null : null })
     }
   }
+  await checkSize(tx, pieceId)
 }
 
 export async function takeIn(input: z.infer<typeof s.takeIn>, person: Person, at: Date): Promise<{ id: number }> {

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
 import { applyMend, mendOf } from '#core/layers'
-import { completePlan, type Least, type Step } from '#core/plan'
+import type { Least, Step } from '#core/plan'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import type { Person } from './people'
@@ -25,7 +25,7 @@ async function writeSteps(tx: Db, file: PieceFile, old: StoredPlan, order: reado
   const pieceId = file.piece.id
   const before = new Map(old.steps.map(st => [st.key, st]))
   const live = order.filter(st => before.get(st.key)?.state !== 'skipped')
-  const again = completePlan(live, file.facts, choiceOf(file)!)
+  const again = await inWorker('complete', { steps: live, facts: file.facts, choice: choiceOf(file)! })
   const done = new Map(again.steps.map(st => [st.key, st]))
   for (const gone of old.steps.filter(st => !order.some(o => o.key === st.key))) {
     if (gone.state !== 'planned') throw fail(409, 'started', `"${gone.title}" has started; a started step is frozen.`)

@@ -63,8 +63,11 @@ export const choiceOf = ({ piece, ways }: Pick<PieceFile, 'piece' | 'ways'>): Ch
       ...ways.length ? { own: ways.map(({ id: _id, piece_id: _piece, ...w }): OwnWay => ({ ...w, faces: list(w.faces).map(Number) })) } : {} }
   : null
 
-/** JSON that came from a column, or as text from a function. */
-const parsed = (value: Record<string, string> | string | null): Record<string, string> => typeof value === 'string' ? JSON.parse(value) as Record<string, string> : value ?? {}
+/** JSON that came from a column, or as text from a function; what is no record counts as nothing. */
+function parsed(value: unknown): Record<string, string> {
+  const found: unknown = typeof value === 'string' ? JSON.parse(value) : value
+  return typeof found === 'object' && found !== null && !Array.isArray(found) ? found as Record<string, string> : {}
+}
 
 export async function insertStep(tx: Db, pieceId: number, step: Step, position: number): Promise<number> {
   const { id } = await tx.run(

@@ -1,8 +1,9 @@
 import type { z } from 'zod'
 import { estimate, materialCost_minor, type Rates } from '#core/estimate'
 import { judgePlan, mendOf, RULES, type Verdict } from '#core/layers'
-import { factsOfFaces, finishOfSchool, loopsOf, notesOf, planDifference, TAKES_MARKS, workOutPlan, type Choice, type Facts, type GateRecord, type Step, type Way } from '#core/plan'
-import { choiceFor, judgeRoute, judgeRoutes, lessInvasive, type RouteQuestion, type RouteVerdict } from '#core/route'
+import { factsOfFaces, finishOfSchool, loopsOf, notesOf, planDifference, TAKES_MARKS, type Choice, type Facts, type GateRecord, type Step, type Way } from '#core/plan'
+import { choiceFor, lessInvasive, type RouteVerdict } from '#core/route'
+import type { Asking } from '../workers/heavy'
 import { cautionText, mayOverrule } from '#core/safety'
 import { sectionOf, type LayerState } from '#core/section'
 import { forecast, type Hours } from '#core/timetable'
@@ -15,6 +16,7 @@ import { readHouse } from './house'
 import { readEdits } from './planEdits'
 import { onPiece, readPiece, type PieceFile } from './pieces'
 import { choiceOf, insertStep, readPlan, readWetCoat, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
+import { cannotRead, strangeInPlan } from './readable'
 import { clockIn, readAir, readAirAhead, readHours, readShop } from './shop'
 
 export async function readRates(on: Db = db()): Promise<Rates> {
@@ -22,15 +24,18 @@ export async function readRates(on: Db = db()): Promise<Rates> {
   return { hour_minor: shop.hour_minor, materialMarkup_bp: shop.material_markup_bp, tax_bp: shop.tax_bp }
 }
 
-/** Price per litre by class: the dearest product of that class on the shelf, else the class's default. */
-export async function readPrices(on: Db = db()): Promise<(slug: string) => number | undefined> {
+/** Price per litre by class: the dearest product of that class on the shelf. */
+async function readPriceList(on: Db): Promise<Record<string, number>> {
   const rows = await on.rows<{ class: string, price: number }>('SELECT class, MAX(price_minor) AS price FROM product GROUP BY class')
-  const prices = new Map(rows.map(r => [r.class, r.price]))
+  return Object.fromEntries(rows.map(r => [r.class, r.price]))
+}
+/** The same as core asks for it; undefined where the class's default counts. */
+export async function readPrices(on: Db = db()): Promise<(slug: string) => number | undefined> {
+  const prices = new Map(Object.entries(await readPriceList(on)))
   return slug => prices.get(slug)
 }
 
 const DAY_MS = 86_400_000
-const withoutPlan = ({ plan, ...verdict }: RouteVerdict) => ({ ...verdict, steps: plan.steps.length })
 
 /** How gates went in this shop: tries, failures, and failures expected. */
 export async function readGateRecord(on: Db = db()): Promise<Record<string, GateRecord>> {
@@ -39,27 +44,26 @@ export async function readGateRecord(on: Db = db()): Promise<Record<string, Gate
   return Object.fromEntries(rows.map(({ slug, ...r }) => [slug, { tries: Number(r.tries), fails: Number(r.fails), expected: Number(r.expected) }]))
 }
 
-type Asking = Pick<RouteQuestion, 'rates' | 'hours' | 'price' | 'record' | 'now_ms'>
 /** What every judging of routes asks of the shop. */
 export const readAsking = async (at: Date, on: Db = db()): Promise<Asking> =>
-  ({ rates: await readRates(on), hours: await readHours(on), price: await readPrices(on), record: await readGateRecord(on), now_ms: at.getTime() })
+  ({ rates: await readRates(on), hours: await readHours(on), prices: await readPriceList(on), record: await readGateRecord(on), now_ms: at.getTime() })
 
 const beganWork = (plan: StoredPlan) => plan.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
 
 /** All routes judged on this piece, or on some of its faces alone; the advised one, and the milder one beside the chosen. */
-export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>, at: Date) {
+export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>, at: Date, signal: AbortSignal) {
   const file = await readPiece(db(), id)
   const chosen = choiceOf(file)
   const { faces, ...picked } = query
   const house = await readHouse()
   const choice: Choice = { route: 'strip-chemical', ...picked, house: { ...house, ...picked.house }, ...faces || !chosen?.own ? {} : { own: chosen.own } }
   const facts = faces ? factsOfFaces(file.facts, f => faces.includes(f)) : file.facts
-  const advice = judgeRoutes({ ...await readAsking(at), facts, choice })
+  const advice = await inWorker('judgeAll', { ...await readAsking(at), facts, choice }, { signal })
   const own = faces ? chosen?.own?.find(w => w.faces.some(f => faces.includes(f))) : undefined
   const taken = faces ? own?.route ?? null : chosen?.route ?? null
-  const beside = taken ? lessInvasive(advice.verdicts, taken) : null
+  const beside = taken ? lessInvasive(advice.verdicts as unknown as RouteVerdict[], taken) : null
   return {
-    started: beganWork(await readPlan(db(), id)), choice, advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan), chosen: taken, beside: beside?.route ?? null, rowVersion: file.piece.row_version,
+    started: beganWork(await readPlan(db(), id)), choice, advised: advice.advised, verdicts: advice.verdicts, chosen: taken, beside: beside?.route ?? null, rowVersion: file.piece.row_version,
     main: chosen?.route ?? null, own: chosen?.own ?? [], faces: file.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, part: f.part, name: f.name })), finishDefault: finishOfSchool(house),
   }
 }
@@ -67,15 +71,14 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
 /** What a worker needs to plan this piece again and again: facts, rates, hours, prices and the shop's methods. */
 export async function planningPage(id: number, at: Date) {
   const file = await readPiece(db(), id)
-  const prices = await db().rows<{ class: string, price: number }>('SELECT class, MAX(price_minor) AS price FROM product GROUP BY class')
-  return { facts: file.facts, rates: await readRates(), hours: await readHours(), house: await readHouse(), own: choiceOf(file)?.own ?? [], prices: Object.fromEntries(prices.map(p => [p.class, p.price])), now_ms: at.getTime() }
+  return { facts: file.facts, rates: await readRates(), hours: await readHours(), house: await readHouse(), own: choiceOf(file)?.own ?? [], prices: await readPriceList(db()), now_ms: at.getTime() }
 }
 
 /** Works the plan out anew for a choice; only while nothing has been started. An open question to the client falls away with the old plan. */
 async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
   const id = file.piece.id
   if (beganWork(await readPlan(tx, id))) throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
-  const plan = workOutPlan(file.facts, choice)
+  const plan = await inWorker('plan', { facts: file.facts, choice })
   await tx.run('UPDATE approval SET state = \'superseded\' WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = \'open\'', { id })
   await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
@@ -104,7 +107,7 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
   const methods = { ...await readHouse(tx), ...house }
   const way: Way = choiceFor(picked.route, picked)
   const judged = faces ? { facts: factsOfFaces(facts, f => faces.includes(f)), choice: { ...way, house: methods } } : { facts, choice: { ...way, house: methods, ...chosen?.own ? { own: chosen.own } : {} } }
-  const verdict = judgeRoute(way.route, { ...await readAsking(at, tx), ...judged })
+  const verdict = await inWorker('judgeOne', { ...await readAsking(at, tx), ...judged })
   if (verdict.standing === 'ruled-out') throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
   if (faces) {
     await dropFaces(tx, id, faces)
@@ -180,11 +183,13 @@ export async function planPage(id: number, person: Person, at: Date) {
   const choice = choiceOf(file)
   const plan = await readPlan(db(), id)
   if (!choice || plan.steps.length === 0) return { ready: false as const, rowVersion: file.piece.row_version }
+  const strange = strangeInPlan(plan)
+  if (strange) throw cannotRead(strange)
   const hours = await readHours()
   const { air } = await readAir(at)
   const verdicts = verdictsOf(file.facts, choice, plan)
   const bench = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air, wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)) })
-  const { budgets } = workOutPlan(file.facts, choice)
+  const { budgets } = await inWorker('plan', { facts: file.facts, choice })
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
   const cost = await costOf(id, plan)

@@ -1,15 +1,12 @@
 import type { z } from 'zod'
-import { canonicalJson, type Json } from '#core/approval'
-import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
-import { reportSchema } from '#shared/report'
+import { REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
 import type * as s from '#shared/schemas'
 import { db } from '../database/db'
-import { sha256 } from './approvals'
 import { examinationPage } from './examination'
 import type { Person } from './people'
+import { readFonts } from './labels'
 import { onPiece, readPiece } from './pieces'
 import { readShop } from './shop'
-import { reportPdf } from './reportPdf'
 
 /** The report of a piece as it is known now, with its pictures. */
 async function reportNow(id: number, person: Person, at: Date, name: string): Promise<Report> {
@@ -35,32 +32,25 @@ async function reportNow(id: number, person: Person, at: Date, name: string): Pr
   }
 }
 
-const keep = (id: number, content: string, more: { name: string, origin: 'here' | 'read-in', says: string }, person: Person, at: Date) => onPiece(id, at, person, async (tx) => {
-  const made = await tx.run('INSERT INTO examination (piece_id, name, at, person_id, origin, content, sha256) VALUES (:id, :name, :at, :personId, :origin, :content, :sha)', { ...more, id, at, personId: person.id, content, sha: sha256(content) })
-  return { kind: 'examination', says: more.says, result: { id: made.id } }
+export const MOST_BYTES = 25_000_000
+
+interface Kept { content: string, sha256: string, name: string, origin: 'here' | 'read-in', says: string }
+const keep = (id: number, kept: Kept, person: Person, at: Date) => onPiece(id, at, person, async (tx) => {
+  const made = await tx.run(
+    'INSERT INTO examination (piece_id, name, at, person_id, origin, content, sha256) VALUES (:id, :name, :at, :personId, :origin, :content, :sha256)', { ...kept, id, at, personId: person.id })
+  return { kind: 'examination', says: kept.says, result: { id: made.id } }
 })
 
 /** Keeps the examination as it stands, unchangeable, to be compared with later ones. */
 export async function saveExamination(id: number, input: z.infer<typeof s.saveExamination>, person: Person, at: Date) {
-  const content = canonicalJson(await reportNow(id, person, at, input.name) as unknown as Json)
-  return keep(id, content, { name: input.name, origin: 'here', says: `Examination kept: ${input.name}` }, person, at)
+  const made = await inWorker('canonical', await reportNow(id, person, at, input.name))
+  return keep(id, { ...made, name: input.name, origin: 'here', says: `Examination kept: ${input.name}` }, person, at)
 }
 
 /** Reads a report file and keeps it with this piece, unchanged. @throws Fail 422 with the field that does not fit. */
 export async function readIn(id: number, file: string, person: Person, at: Date) {
-  let parsed: unknown
-  try { parsed = JSON.parse(file) }
-  catch { throw fail(422, 'invalid', 'This file is no readable JSON.') }
-  const head = parsed as { format?: unknown, version?: unknown } | null
-  if (head?.format !== REPORT_FORMAT) throw fail(422, 'invalid', 'This file is no condition report of this kind.')
-  if (head.version !== REPORT_VERSION) throw fail(422, 'invalid', `This report has version ${String(head.version)}; version ${REPORT_VERSION} can be read here.`)
-  const report = reportSchema.safeParse(parsed)
-  if (!report.success) {
-    const issue = report.error.issues[0]!
-    throw fail(422, 'invalid', `The report does not fit its format at "${issue.path.join('.')}": ${issue.message}`)
-  }
-  const content = canonicalJson(report.data as unknown as Json)
-  return keep(id, content, { name: report.data.name || report.data.made_at.slice(0, 10), origin: 'read-in', says: `Report read in: ${report.data.piece.name}, ${report.data.shop}, ${report.data.made_at.slice(0, 10)}` }, person, at)
+  const { piece, shop, made_at, ...made } = await refusedInWorker(inWorker('readReport', file))
+  return keep(id, { ...made, name: made.name.slice(0, 120), origin: 'read-in', says: `Report read in: ${piece}, ${shop}, ${made_at.slice(0, 10)}` }, person, at)
 }
 
 export const listExaminations = async (id: number) => {
@@ -69,7 +59,7 @@ export const listExaminations = async (id: number) => {
 }
 
 async function contentOf(id: number, which: 'now' | number, person: Person, at: Date): Promise<string> {
-  if (which === 'now') return canonicalJson(await reportNow(id, person, at, 'now') as unknown as Json)
+  if (which === 'now') return (await inWorker('canonical', await reportNow(id, person, at, 'now'))).content
   const row = await db().row<{ content: string }>('SELECT content FROM examination WHERE id = :which AND piece_id = :id', { which, id })
   if (!row) throw notFound('examination')
   return row.content
@@ -79,11 +69,10 @@ export async function reportFile(id: number, query: z.infer<typeof s.reportQuery
   const content = await contentOf(id, query.which, person, at)
   const name = `condition-report-${id}-${query.which}.${query.format}`
   if (query.format === 'json') return { name, type: 'application/json; charset=utf-8', data: content }
-  return { name, type: 'application/pdf', data: await reportPdf(JSON.parse(content) as Report) }
+  return { name, type: 'application/pdf', data: Buffer.from(await inWorker('reportFilePdf', { content, fonts: await readFonts() })) }
 }
 
 export async function comparison(id: number, query: z.infer<typeof s.compareQuery>, person: Person, at: Date) {
-  const [before, after] = await Promise.all([query.before, query.after].map(async which => JSON.parse(await contentOf(id, which, person, at)) as Report))
-  const picture = (r: Report) => r.photographs[0]?.address ?? null
-  return { before: { name: before!.name, made_at: before!.made_at, shop: before!.shop, picture: picture(before!) }, after: { name: after!.name, made_at: after!.made_at, shop: after!.shop, picture: picture(after!) }, ...compareReports(before!, after!) }
+  const [before, after] = await Promise.all([query.before, query.after].map(which => contentOf(id, which, person, at)))
+  return inWorker('compare', { before: before!, after: after! })
 }

@@ -1,7 +1,9 @@
 import { db } from '../database/db'
-import { migrate } from '../database/migrate'
+import { migrate, NewerDatabase } from '../database/migrate'
 
 let starting: Promise<void> | undefined
+/** A database that cannot be reached is asked again after this, not by every request. */
+const AGAIN_MS = 1000
 
 async function start() {
   const assets = useStorage('assets:migrations')
@@ -20,8 +22,8 @@ async function resumeClock() {
   if (last) await setNow(last.at)
 }
 
-/** Resolves when the database is migrated; every route waits for it. */
+/** Resolves when the database is migrated; every route waits for it. A database of a newer version stays refused. */
 export const ready = (): Promise<void> => starting ??= start().catch((error) => {
-  starting = undefined
+  if (!(error instanceof NewerDatabase)) setTimeout(() => { starting = undefined }, AGAIN_MS)
   throw error
 })

@@ -1,7 +1,10 @@
 import type { H3Event } from 'h3'
 import type { z } from 'zod'
 import { API, type Problem, type RouteKey, type RouteSpec } from '#shared/api'
-import { currentPerson, type Person } from '../services/people'
+import { acting, Away, db, Repeated, type Act } from '../database/db'
+import { NewerDatabase } from '../database/migrate'
+import { currentPerson } from '../services/sessions'
+import type { Person } from '../services/people'
 
 type Parsed<K extends RouteKey, P extends 'body' | 'query'> = (typeof API)[K] extends Record<P, infer S> ? S extends z.ZodType ? z.output<S> : undefined : undefined
 export interface Call<K extends RouteKey> {
@@ -15,12 +18,18 @@ export interface Call<K extends RouteKey> {
   param: (name: string) => string
 }
 
+const JSON_BYTES = 256_000
+const RETRY_S = 2
+
 function parse(schema: z.ZodType | undefined, value: unknown): unknown {
   if (!schema) return undefined
   const result = schema.safeParse(value ?? {})
   if (result.success) return result.data
   const fields: Record<string, string> = {}
-  for (const issue of result.error.issues) fields[issue.path.join('.')] ??= issue.message
+  for (const issue of result.error.issues) {
+    const unknown = issue.code === 'unrecognized_keys' ? issue.keys[0] : undefined
+    fields[[...issue.path, ...unknown === undefined ? [] : [unknown]].join('.')] ??= unknown === undefined ? issue.message : `"${unknown.slice(0, 40)}" is not known here.`
+  }
   throw fail(422, 'invalid', Object.values(fields)[0] ?? 'Something is missing.', fields)
 }
 
@@ -33,9 +42,20 @@ const ERRNO: Record<number, [number, string, string]> = {
   1452: [422, 'unknown-reference', 'It refers to something that does not exist.'],
   4025: [422, 'out-of-range', 'A figure is outside what is possible.'],
 }
+/** What a database that is gone, stopped, starting or overrun says. */
+const AWAY_ERRNO = new Set([1040, 1053, 1205, 1213, 1317, 1927, 1969])
+const AWAY_CODE = /^(ECONN|ETIMEDOUT|EPIPE|PROTOCOL_(CONNECTION_LOST|SEQUENCE_TIMEOUT|ENQUEUE)|POOL_|ER_SERVER_SHUTDOWN)/
+const isAway = (error: unknown): boolean => {
+  const { errno, code, message } = error as { errno?: number, code?: string, message?: string }
+  return error instanceof Away || AWAY_ERRNO.has(errno ?? 0) || AWAY_CODE.test(code ?? '') || message === 'Queue limit reached.'
+}
 
 function problemOf(error: unknown): { status: number, problem: Problem } {
   if (error instanceof Fail) return { status: error.status, problem: error.problem }
+  if (error instanceof NewerDatabase) return { status: 503, problem: { code: 'newer-database', message: error.message } }
+  if (isAway(error)) {
+    return { status: 503, problem: { code: 'busy', message: 'The shop\'s database does not answer just now. Nothing is lost; try again in a moment.' } }
+  }
   const { errno, statusCode } = error as { errno?: number, statusCode?: number }
   const known = errno === undefined ? undefined : ERRNO[errno]
   if (known) return { status: known[0], problem: { code: known[1], message: known[2] } }
@@ -44,29 +64,67 @@ function problemOf(error: unknown): { status: number, problem: Problem } {
   return { status: 500, problem: { code: 'unexpected', message: 'Something went wrong here. Nothing was saved; try again.' } }
 }
 
-/** A handler for one route of the registry: checks who calls, parses what it carries, and gives errors their one shape. */
+async function callerOf(event: H3Event, spec: RouteSpec): Promise<Person | null> {
+  const person = await currentPerson(event)
+  if (spec.roles === 'public') return person
+  if (!person) throw fail(401, 'signed-out', 'Sign in first.')
+  if (person.must_change && !spec.anyPassword) throw fail(403, 'choose-password', 'Choose a password of your own first.')
+  if (!spec.roles.includes(person.role)) throw fail(403, 'forbidden', `This is for ${spec.roles.join(', ')}.`)
+  return person
+}
+
+/** The answer that was kept for this write, when it was sent before. @throws Fail when somebody else, or something else, used its UUID. */
+async function keptAnswer({ uuid, route, personId }: Act): Promise<{ answer: unknown } | null> {
+  const row = await db().row<{ route: string, person_id: number | null, answer: string | null }>('SELECT route, person_id, answer FROM command WHERE uuid = :uuid', { uuid })
+  if (!row || row.answer === null) return null
+  if (row.route !== route || row.person_id !== personId) throw fail(409, 'uuid-used', 'This UUID belongs to another write. Load the page again and repeat.')
+  return { answer: JSON.parse(row.answer) as unknown }
+}
+
+/** Does a write once, however often it is sent: a repeat gets the first answer. */
+async function once<R>(act: Act, work: () => R | Promise<R>): Promise<R> {
+  const before = await keptAnswer(act)
+  if (before) return before.answer as R
+  try {
+    const result = await acting.run(act, async () => work())
+    if (act.answer === undefined) throw new Error(`${act.route} wrote outside a transaction; it could be done twice`)
+    return result
+  }
+  catch (error) {
+    if (!(error instanceof Repeated)) throw error
+    const kept = await keptAnswer(act)
+    if (!kept) throw fail(503, 'busy', 'This is being done already. Try again in a moment.')
+    return kept.answer as R
+  }
+}
+
+/** A handler for one route of the registry: checks who calls and from where, parses what it carries, does a write once, and gives errors their one shape. */
 export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => R | Promise<R>) {
+  const spec: RouteSpec = API[key]
   return defineEventHandler(async (event): Promise<R> => {
+    setResponseHeader(event, 'cache-control', 'no-store')
     try {
+      const write = isWrite(event)
+      if (write) checkOrigin(event)
       await ready()
-      const spec: RouteSpec = API[key]
-      const person = await currentPerson(event)
-      if (spec.roles !== 'public') {
-        if (!person) throw fail(401, 'signed-out', 'Sign in first.')
-        if (!spec.roles.includes(person.role)) throw fail(403, 'forbidden', `This is for ${spec.roles.join(', ')}.`)
-      }
-      const body = parse(spec.body, spec.body ? await readBody(event).catch(() => { throw fail(400, 'invalid', 'This is no readable JSON.') }) : undefined)
+      const person = await callerOf(event, spec)
+      const act = write && spec.once !== false ? { uuid: uuidOf(event), route: key, personId: person?.id ?? null } : null
+      const body = spec.body ? parse(spec.body, await readJson(event, spec.bytes ?? JSON_BYTES)) : undefined
       const query = parse(spec.query, spec.query ? getQuery(event) : undefined)
       const param = (name: string) => getRouterParam(event, name) ?? ''
       const id = () => {
         if (!/^[1-9]\d{0,8}$/.test(param('id'))) throw notFound('page')
         return Number(param('id'))
       }
-      return await handle({ event, person: person as Person, body, query, id, param } as Call<K>)
+      const call = { event, person: person as Person, body, query, id, param } as Call<K>
+      return await (act ? once(act, () => handle(call)) : handle(call))
     }
     catch (error) {
       const { status, problem } = problemOf(error)
       setResponseStatus(event, status)
+      if (status === 503) setResponseHeader(event, 'retry-after', RETRY_S)
+      // the rest of a body that is too large is read and thrown away, so that its sender hears the answer
+      if (status === 408) setResponseHeader(event, 'connection', 'close')
       return problem as R
     }
   })

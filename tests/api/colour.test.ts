@@ -1,11 +1,10 @@
-import { spawn } from 'node:child_process'
-import { readFileSync, writeFileSync } from 'node:fs'
 import { connect } from 'node:net'
 import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { bestRecipes, clearCoat, colouredInner, deltaE00, labOf, proposed, readOf, strengthOf, viewingOf, WAVELENGTHS_nm, type Colourant, type SearchQuestion, type Share, type Spectrum } from '#core/colour'
 import { parseSamples } from '#core/formats'
 import type { Role } from '#shared/api'
 import { aged, COLOURANTS, OLD_STAINS, WOODS } from '../../demo/colours'
+import { bringBack, takeAway } from '../standIns'
 import { BASE, choice, intake, planOf, setClock, shopPeople, type Caller } from './http'
 
 const t = (clock: string, day = '2026-12-15') => `${day}T${clock}:00+01:00`
@@ -332,18 +331,15 @@ describe('instruments', () => {
   it('says when an instrument is gone, ends the stream of weights so that it is asked for again, and finds it when it is back', async () => {
     const weights = await people.finisher.open('/api/balance')
     await weights.read()
-    const gone = (['meter', 'balance'] as const).map(name => ({ name, file: `${process.env.HANTVERK_STANDIN_PIDS}/${name}.pid`, port: process.env[`HANTVERK_${name.toUpperCase()}_PORT`]! }))
-    for (const { file } of gone) process.kill(Number(readFileSync(file, 'utf8')))
+    takeAway('meter')
+    takeAway('balance')
     let text = ''
     for (let part = await weights.read(); !part.done; part = await weights.read()) text += new TextDecoder().decode(part.value)
     expect(text).toContain('"weight_g":null')
     const answers = () => Promise.all([people.finisher.send('POST /api/readings/measure', about('Oak')), people.finisher.send('POST /api/balance', { act: 'tare' })])
     expect((await answers()).map(r => [r.status, r.body.code])).toEqual([[503, 'no-meter'], [503, 'no-balance']])
-    for (const { name, file, port } of gone) {
-      const again = spawn('node_modules/.bin/jiti', [`standins/${name}.ts`, port], { detached: true, stdio: 'ignore' })
-      again.unref()
-      writeFileSync(file, String(again.pid))
-    }
+    bringBack('meter')
+    bringBack('balance')
     await expect.poll(async () => (await answers()).map(r => r.status), { timeout: 30_000, interval: 300 }).toEqual([200, 200])
   })
   it('matches an old stain that was never the shop\'s', async () => expect((await matched({}, aged(WOODS.beech, OLD_STAINS.seat, 'shellac-blond', 20))).worst).toBeLessThan(3.5))

@@ -3,7 +3,7 @@ import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { canonicalJson, type Json } from '#core/approval'
 import type { Role } from '#shared/api'
 import { reportSchema } from '#shared/report'
-import { act, BASE, choice, intake, planOf, setClock, shopPeople, stepOf, type Caller } from './http'
+import { act, BASE, choice, intake, planOf, setClock, setHouse, shopPeople, stepOf, type Caller } from './http'
 
 const t = (clock: string, day = '2026-12-08') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
@@ -189,19 +189,19 @@ describe('wood and patches', () => {
 describe('house methods', () => {
   it('are the shop\'s, changed by the owner alone, and a piece may differ', async () => {
     expect((await people.lead.send('PUT /api/house', { 'between-coats': 'P400' })).status).toBe(403)
-    expect((await people.owner.send('PUT /api/house', { 'between-coats': 'P80' })).body.message).toMatch(/no such house method/)
+    expect((await setHouse(people.owner, 'between-coats', 'P80')).body.message).toMatch(/no such option/)
     const id = await taken()
     const pick = { ...choice, finish: 'waterborne-polyurethane' }
     const grits = async () => (await people.owner.ok<{ steps: { kind: string, grits: number[] }[] }>(`GET /api/pieces/${id}/plan`)).steps.find(s => s.kind === 'sand-coat')!.grits
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 1 })
     expect(await grits()).toEqual([320])
-    await people.owner.ok('PUT /api/house', { 'between-coats': 'P400' })
+    expect((await setHouse(people.owner, 'between-coats', 'P400')).status).toBe(200)
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 2 })
     expect(await grits()).toEqual([400])
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 3, house: { 'between-coats': 'P220' } })
     expect(await grits()).toEqual([220])
     expect((await people.lead.send(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 4, house: { dance: 'yes' } })).status).toBe(422)
-    await people.owner.ok('PUT /api/house', { 'between-coats': 'P320' })
+    expect((await setHouse(people.owner, 'between-coats', 'P320')).status).toBe(200)
   })
   it('judges all ten routes with filler and bleach in the question', async () => {
     const id = await taken()
@@ -230,7 +230,7 @@ describe('parts and hardware', () => {
   })
   it('moves a set as one, and a place tells what lies in it', async () => {
     const id = await taken()
-    await add(id, { set: 'knobs', out: 1 })
+    await add(id, { set: 'knobs' })
     await add(id, { set: 'knobs' })
     await add(id, { name: 'lock' })
     const first = await item(id, 'K1')
@@ -340,15 +340,15 @@ describe('photographs', () => {
   it('pairs before and after, and hangs on findings', async () => {
     const id = await taken()
     const [before, after] = [await shot(id, '#a53'), await shot(id, '#fc9')]
-    await people.finisher.ok(`PATCH /api/photographs/${after}`, { caption: 'lid', before })
+    await people.finisher.ok(`PATCH /api/photographs/${after}`, { rowVersion: 1, caption: 'lid', before })
     await found(id)
     await people.finisher.ok(`PATCH /api/findings/${(await only(id)).id}`, { rowVersion: 1, photographs: [before] })
     const exam = await examOf(id)
     expect(exam.photographs.find(p => p.address === after)!.before_address).toBe(before)
     expect(exam.findings[0]!.photographs).toEqual([before])
     const stranger = await shot(await taken(), '#123')
-    expect((await people.finisher.send(`PATCH /api/photographs/${after}`, { before: stranger })).status).toBe(422)
-    expect((await people.finisher.send(`PATCH /api/photographs/${after}`, { before: after })).status).toBe(422)
+    expect((await people.finisher.send(`PATCH /api/photographs/${after}`, { rowVersion: 2, before: stranger })).status).toBe(422)
+    expect((await people.finisher.send(`PATCH /api/photographs/${after}`, { rowVersion: 2, before: after })).status).toBe(422)
   })
   it('is in the report, which comes back without loss, in another piece too', async () => {
     const id = await taken({ ...two, lead: 'unknown' })

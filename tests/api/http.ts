@@ -7,13 +7,15 @@ export const PASSWORD = 'verdigris-9'
 export interface Reply<T = Record<string, never>> { status: number, body: T & { code: string, message: string, fields?: Record<string, string> } }
 
 export class Caller {
-  private cookie = ''
+  private readonly jar = new Map<string, string>()
+  get cookie() { return [...this.jar.values()].join('; ') }
+  /** As a page of the shop sends: with its origin, and each write under a UUID of its own. */
   async send<T = unknown>(route: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply<T>> {
     const [method, path] = route.split(' ')
     const raw = typeof body === 'string' || body instanceof FormData
-    const reply = await fetch(BASE + path, { method, headers: { ...(body === undefined || body instanceof FormData ? {} : { 'content-type': 'application/json' }), cookie: this.cookie, ...headers }, body: body === undefined ? undefined : raw ? body : JSON.stringify(body) })
-    const set = reply.headers.get('set-cookie')
-    if (set) this.cookie = set.split(';')[0]!
+    const own: Record<string, string> = method === 'GET' ? {} : { 'origin': BASE, 'idempotency-key': crypto.randomUUID() }
+    const reply = await fetch(BASE + path, { method, headers: { ...(body === undefined || body instanceof FormData ? {} : { 'content-type': 'application/json' }), cookie: this.cookie, ...own, ...headers }, body: body === undefined ? undefined : raw ? body : JSON.stringify(body) })
+    for (const set of reply.headers.getSetCookie()) this.jar.set(set.split('=')[0]!, set.split(';')[0]!)
     const text = await reply.text()
     return { status: reply.status, body: (text && /json/.test(reply.headers.get('content-type') ?? '') ? JSON.parse(text) : { text }) as Reply<T>['body'] }
   }
@@ -55,10 +57,15 @@ export const intake = (more: Record<string, unknown> = {}) => ({
   name: 'Chart chest', note: '', client: { name: 'Test client', email: 'client@example.invalid', phone: '' }, use: 'daily', tone: 'same', sheen: 'satin', age: 'keep', dueOn: null, period: '1960-1990', refinished: 'no', keepPatina: false, lead: 'no',
   parts: [{ name: 'lid', scope: 'refinish', faces: [face] }], ...more })
 export const choice = { route: 'strip-chemical', finish: 'varnish-oil', colour: 'none', conditioner: 'auto' }
+/** Chooses a house method as the page does: with the version of its row. */
+export async function setHouse(owner: Caller, slug: string, option: string): Promise<Reply> {
+  const { rowVersions } = await owner.ok<{ rowVersions: Record<string, number> }>('GET /api/house')
+  return owner.send('PUT /api/house', { slug, choice: option, rowVersion: rowVersions[slug] ?? 0 })
+}
 export const setClock = (owner: Caller, at: string) => owner.ok('POST /api/clock', { at })
 export interface PlanStep { id: number, key: string, kind: string, title: string, state: string, rowVersion: number, position: number, amount_ml: number | null, attended_min: number, start: { may: boolean, refusals: { code: string, says: string }[] } }
 export interface PlanView { steps: PlanStep[], rowVersion: number, verdicts: { rule: string, step: string }[], cost: { soFar_minor: number } }
 export const planOf = (caller: Caller, id: number) => caller.ok<PlanView>(`GET /api/pieces/${id}/plan`)
 export const act = (caller: Caller, kind: string, step: PlanStep, happenedAt: string, more: Record<string, unknown> = {}) =>
-  caller.send('POST /api/bench', { kind, uuid: crypto.randomUUID(), stepId: step.id, rowVersion: step.rowVersion, happenedAt, ...more })
+  caller.send('POST /api/bench', { kind, stepId: step.id, rowVersion: step.rowVersion, happenedAt, ...more })
 export const stepOf = async (caller: Caller, id: number, key: string): Promise<PlanStep> => (await planOf(caller, id)).steps.find(s => s.key === key)!

@@ -1,6 +1,6 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
-import { act, intake, planOf, setClock, shopPeople, stepOf, type Caller } from './http'
+import { act, intake, planOf, setClock, setHouse, shopPeople, stepOf, type Caller } from './http'
 
 const t = (clock: string, day = '2026-12-14') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
@@ -146,9 +146,9 @@ describe('changing a plan', () => {
   })
   it('a default finish comes from the house\'s school', async () => {
     expect((await routes((await table()).id)).finishDefault).toBe('waterborne-polyurethane')
-    await people.owner.ok('PUT /api/house', { 'finish-school': 'oil' })
+    expect((await setHouse(people.owner, 'finish-school', 'oil')).status).toBe(200)
     expect((await routes((await table()).id)).finishDefault).toBe('varnish-oil')
-    await people.owner.ok('PUT /api/house', { 'finish-school': 'film' })
+    expect((await setHouse(people.owner, 'finish-school', 'film')).status).toBe(200)
   })
 })
 

@@ -2,7 +2,7 @@ import { expect } from '@playwright/test'
 import { connect } from 'node:net'
 import { clearCoat, colouredInner, readOf, strengthOf, type Spectrum } from '../../core/colour'
 import { numbered, WOODS } from '../../demo/colours'
-import { as, barriers, linkTo, test } from './page'
+import { as, barriers, linkTo, test, write } from './page'
 
 const CLEAR = { clear: clearCoat('waterborne-polyurethane'), gloss: 'excluded' as const }
 /** Lays a sample under the simulated meter. */
@@ -105,7 +105,7 @@ test('a match that only daylight joins is told, and a lighter target asks for bl
   await expect(tove.getByTestId('verdict')).toContainText(/hard to see|passes/)
   await expect(tove.getByTestId('breaks')).toContainText('Lamp')
   // somebody else's reading comes in, and what was found stays
-  await tove.request.post('/api/readings/measure', { data: { name: 'Meanwhile', role: 'wood', species: 'birch' } })
+  await write(tove, 'post', '/api/readings/measure', { name: 'Meanwhile', role: 'wood', species: 'birch' })
   await expect(tove.locator('label', { hasText: 'On this wood' }).locator('select')).toContainText('Meanwhile')
   await expect(tove.getByTestId('verdict')).toBeVisible()
   await tove.goto('/colour?piece=21')

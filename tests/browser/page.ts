@@ -37,7 +37,10 @@ export async function as(browser: Browser, login: string, watch: (p: Page) => Pa
 }
 
 /** Sets the demo's clock, as the owner. */
-export const setClock = (page: Page, at: Date) => page.request.post('/api/clock', { data: { at: at.toISOString() } })
+/** A write of somebody's who is not looking at the page: with the shop's origin and a UUID, as a page sends it. */
+export const write = (page: Page, method: 'post' | 'put', path: string, data: unknown) =>
+  page.request[method](path, { data, headers: { 'origin': BASE, 'idempotency-key': crypto.randomUUID() } })
+export const setClock = (page: Page, at: Date) => write(page, 'post', '/api/clock', { at: at.toISOString() })
 export const serverNow = async (page: Page) => new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
 export const forward = async (page: Page, minutes: number) => setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
 export const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)

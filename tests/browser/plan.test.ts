@@ -1,5 +1,5 @@
 import { expect, type Page } from '@playwright/test'
-import { as, opened, serverNow, setClock, step, test } from './page'
+import { as, opened, serverNow, setClock, step, test, write } from './page'
 
 const keys = (page: Page) => page.getByTestId('step').evaluateAll(rows => rows.map(r => r.getAttribute('data-key')!))
 
@@ -96,7 +96,7 @@ test('a failed gate goes over to its fallback, and asks the client where it cost
   const shop = await (await owner.request.get('/api/shop')).json() as { name: string, hour_minor: number, material_markup_bp: number, tax_bp: number, length_unit: string, rowVersion: number }
   const price = async (hourMinor: number) => {
     const { rowVersion } = await (await owner.request.get('/api/shop')).json() as { rowVersion: number }
-    expect((await owner.request.put('/api/shop', { data: { rowVersion, name: shop.name, hourMinor, materialMarkupBp: shop.material_markup_bp, taxBp: shop.tax_bp, lengthUnit: shop.length_unit } })).status()).toBe(200)
+    expect((await write(owner, 'put', '/api/shop', { rowVersion, name: shop.name, hourMinor, materialMarkupBp: shop.material_markup_bp, taxBp: shop.tax_bp, lengthUnit: shop.length_unit })).status()).toBe(200)
   }
   await price(shop.hour_minor * 3)
   await owner.goto('/pieces/9/plan')

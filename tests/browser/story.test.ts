@@ -1,7 +1,7 @@
-import { execFileSync, spawn } from 'node:child_process'
-import { readFileSync, writeFileSync } from 'node:fs'
+import { execFileSync } from 'node:child_process'
 import { expect } from '@playwright/test'
-import { as, barriers, forward, linkTo, opened, serverNow, setClock, step, test } from './page'
+import { bringBack, takeAway } from '../standIns'
+import { as, barriers, forward, linkTo, opened, serverNow, setClock, step, test, write } from './page'
 
 const MAILS = process.env.HANTVERK_MAILS!
 
@@ -96,7 +96,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
     else if (key.startsWith('coat') || key === 'wash') await forward(owner, 65)
     const now = await serverNow(owner)
     if (key === 'coat-2' && [0, 6].includes(now.getUTCDay())) await setClock(owner, new Date(now.getTime() + 2 * 86_400_000))
-    await owner.request.post('/api/air', { data: { temperature_C: 21, rh_pct: 45 } })
+    await write(owner, 'post', '/api/air', { temperature_C: 21, rh_pct: 45 })
   }
   await owner.getByRole('button', { name: 'Hand over' }).click()
   await expect(owner.getByTestId('state')).toContainText('Handed over')
@@ -138,32 +138,24 @@ test('lacquer on a damp day is refused with its figures; a dead climate logger i
   await forward(owner, 1)
   // the logger is read by itself as well: let it and the hand agree on a damp day
   await fetch(process.env.HANTVERK_CLIMATE_SET!, { method: 'POST', body: JSON.stringify({ temperature_C: 20, rh: 0.64 }) })
-  await owner.request.post('/api/air', { data: { temperature_C: 20, rh_pct: 64 } })
+  await write(owner, 'post', '/api/air', { temperature_C: 20, rh_pct: 64 })
   await owner.reload()
   await expect(owner.getByTestId('must-not').first()).toContainText(/cools to 1[45](\.\d)? °C.*above 1[56](\.\d)? °C/)
-  const pidFile = `${process.env.HANTVERK_STANDIN_PIDS}/climate.pid`
-  process.kill(Number(readFileSync(pidFile, 'utf8')))
+  takeAway('climate')
   await forward(owner, 25)
   await owner.reload()
   await expect(owner.getByTestId('air-stale')).toContainText('No reading since')
   await expect(owner.getByTestId('must-not').first()).toContainText('not known')
-  const port = new URL(process.env.HANTVERK_CLIMATE_SET!).port
-  const again = spawn('node_modules/.bin/jiti', ['standins/climate.ts', port], { detached: true, stdio: 'ignore' })
-  writeFileSync(pidFile, String(again.pid))
-  again.unref()
+  bringBack('climate')
 })
 
 test('mail waits while the mail server is gone', async ({ browser, watched }) => {
   const owner = await as(browser, 'ingrid', watched)
-  const pidFile = `${process.env.HANTVERK_STANDIN_PIDS}/mail.pid`
-  process.kill(Number(readFileSync(pidFile, 'utf8')))
+  takeAway('mail')
   await owner.goto('/pieces/12/client')
   await owner.getByRole('button', { name: 'Ask the client' }).click()
   await expect(owner.getByTestId('answer').first()).toContainText('mail waits')
-  const smtp = Number(new URL(MAILS).port) - 1
-  const again = spawn('node_modules/.bin/jiti', ['standins/mail.ts', String(smtp), String(smtp + 1)], { detached: true, stdio: 'ignore' })
-  writeFileSync(pidFile, String(again.pid))
-  again.unref()
+  bringBack('mail')
   await expect(owner.getByTestId('answer').first()).toContainText('mail sent', { timeout: 60_000 })
 })
 

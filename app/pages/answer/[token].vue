@@ -20,7 +20,7 @@ async function answer(kind: 'yes' | 'no' | 'question' | 'replace' | 'match' | 'l
   busy.value = true
   error.value = ''
   try {
-    await fetchAs(`/api/answer/${token}`, { method: 'POST', body: { kind, name: name.value, says: kind === 'question' ? question.value : says.value } })
+    await sendOnce('POST', `/api/answer/${token}`, { kind, name: name.value, says: kind === 'question' ? question.value : says.value })
     if (kind === 'question') question.value = ''
     await load()
   }

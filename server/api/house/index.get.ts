@@ -1,3 +1,3 @@
-import { readHouse } from '../../services/house'
+import { housePage } from '../../services/house'
 
-export default route('GET /api/house', () => readHouse())
+export default route('GET /api/house', () => housePage())

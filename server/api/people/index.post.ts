@@ -1,4 +1,3 @@
-import { transaction } from '../../database/db'
 import { addPerson } from '../../services/people'
 
-export default route('POST /api/people', async ({ body }) => ({ id: await transaction(tx => addPerson(tx, body)) }))
+export default route('POST /api/people', async ({ body, person }) => addPerson(body, person, await now()))

@@ -1,4 +1,6 @@
-export default route('DELETE /api/session', async ({ event }) => {
-  await clearUserSession(event)
+import { endSession } from '../../services/sessions'
+
+export default route('DELETE /api/session', async ({ event, person }) => {
+  await endSession(event, person)
   return { ok: true }
 })

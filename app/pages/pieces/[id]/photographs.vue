@@ -23,8 +23,10 @@ async function add(event: Event, load: () => Promise<void>) {
   if (failed.length) useNotes().show(t('photo.notTaken', { names: failed.join(', ') }), 'stop')
   await load()
 }
-async function change(address: string, what: Record<string, unknown>, load: () => Promise<void>) {
-  if (await send('PATCH', `/api/photographs/${address}`, what)) { pairing.value = null; await load() }
+async function change(exam: Examination, address: string, what: Record<string, unknown>, load: () => Promise<void>) {
+  const rowVersion = exam.photographs.find(p => p.address === address)!.row_version
+  if (await send('PATCH', `/api/photographs/${address}`, { rowVersion, ...what })) pairing.value = null
+  await load()
 }
 const linked = (exam: Examination, address: string) => exam.findings.filter(f => f.photographs.includes(address))
 </script>
@@ -41,12 +43,12 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
       <figure v-for="p in exam.photographs" :key="p.address" data-test="photograph">
         <a :href="`/api/photographs/${p.address}`" target="_blank"><img :src="`/api/photographs/${p.address}?size=thumb`" class="w-full aspect-4/3 object-contain bg-line" :alt="p.caption || $t('examine.photograph')"></a>
         <figcaption>
-          <input class="field mt-1" :value="p.caption" :disabled="!can" maxlength="200" :placeholder="$t('photo.name')" :aria-label="$t('photo.name')" @change="change(p.address, { caption: ($event.target as HTMLInputElement).value }, load)">
+          <input class="field mt-1" :value="p.caption" :disabled="!can" maxlength="200" :placeholder="$t('photo.name')" :aria-label="$t('photo.name')" @change="change(exam, p.address, { caption: ($event.target as HTMLInputElement).value }, load)">
           <span class="caption">{{ p.taken_at ? dayTime(p.taken_at) : dayTime(p.added_at) }} · {{ p.width }} × {{ p.height }}</span>
           <NuxtLink v-for="f in linked(exam, p.address)" :key="f.id" :to="`/pieces/${id}?face=${f.faceId}&finding=${f.id}`" class="block">{{ f.number }} {{ $t(`finding.${f.kind}`) }}</NuxtLink>
           <template v-if="can && exam.photographs.length > 1">
-            <button v-if="pairing && pairing !== p.address" class="act w-full mt-1" @click="change(pairing, { before: p.address }, load)">{{ $t('photo.isBefore') }}</button>
-            <button v-else-if="p.before_address" class="act act-quiet w-full mt-1" @click="change(p.address, { before: null }, load)">{{ $t('photo.part') }}</button>
+            <button v-if="pairing && pairing !== p.address" class="act w-full mt-1" @click="change(exam, pairing, { before: p.address }, load)">{{ $t('photo.isBefore') }}</button>
+            <button v-else-if="p.before_address" class="act act-quiet w-full mt-1" @click="change(exam, p.address, { before: null }, load)">{{ $t('photo.part') }}</button>
             <button v-else-if="!pairing" class="act act-quiet w-full mt-1" @click="pairing = p.address">{{ $t('photo.pair') }}</button>
           </template>
         </figcaption>

@@ -1,7 +1,6 @@
-import { addPhotograph } from '../../../services/photographs'
+import { addPhotograph, MOST_BYTES, oneUpload } from '../../../services/photographs'
 
 export default route('POST /api/pieces/:id/photographs', async ({ event, id, person }) => {
-  const file = (await readMultipartFormData(event))?.find(part => part.filename)
-  if (!file) throw fail(422, 'invalid', 'Choose a picture.')
-  return addPhotograph(id(), file.data, person, await now())
+  const pieceId = id()
+  return oneUpload(person.id, async () => addPhotograph(pieceId, await readFile(event, MOST_BYTES, 'Choose a picture.'), person, await now()))
 })

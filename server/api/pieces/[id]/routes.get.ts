@@ -1,3 +1,3 @@
 import { routesPage } from '../../../services/plans'
 
-export default route('GET /api/pieces/:id/routes', async ({ id, query }) => routesPage(id(), query, await now()))
+export default route('GET /api/pieces/:id/routes', async ({ event, id, query }) => routesPage(id(), query, await now(), goneSignal(event)))

@@ -1,7 +1,7 @@
-import { readIn } from '../../../../services/reports'
+import { oneUpload } from '../../../../services/photographs'
+import { MOST_BYTES, readIn } from '../../../../services/reports'
 
 export default route('POST /api/pieces/:id/examinations/read', async ({ event, id, person }) => {
-  const file = (await readMultipartFormData(event))?.find(part => part.filename)
-  if (!file) throw fail(422, 'invalid', 'Choose a report file.')
-  return readIn(id(), file.data.toString('utf8'), person, await now())
+  const pieceId = id()
+  return oneUpload(person.id, async () => readIn(pieceId, (await readFile(event, MOST_BYTES, 'Choose a report file.')).toString('utf8'), person, await now()))
 })

@@ -1,6 +1,6 @@
 import { layFaces, outline_mm, placeOutline, scaleMark_mm, FINDINGS, type Layout } from '#core/examine'
 import type { Report, ReportFinding } from '#core/report'
-import { pdfOf } from './labels'
+import { pdfOf, type Fonts } from './pdf'
 
 const PAGE = { size: 'A4' as const, margin: 48 }
 const INK = '#1c211f'
@@ -94,7 +94,7 @@ function photographs(doc: Doc, report: Report) {
 }
 
 /** The condition report as PDF: A4, tagged, fonts embedded. */
-export const reportPdf = (report: Report): Promise<Buffer> => pdfOf({ ...PAGE, info: { Title: `Condition report: ${report.piece.name}` }, lang: 'en' } as PDFKit.PDFDocumentOptions, (doc) => {
+export const reportPdf = (fonts: Fonts, report: Report): Promise<Uint8Array> => pdfOf(fonts, { ...PAGE, info: { Title: `Condition report: ${report.piece.name}` }, lang: 'en' } as PDFKit.PDFDocumentOptions, (doc) => {
   const { piece } = report
   doc.font('regular').fontSize(10).fillColor(SOFT).text(plain(report.shop), PAGE.margin)
   doc.font('bold').fontSize(22).fillColor(INK).text(plain(piece.name))

@@ -1,0 +1,183 @@
+/**
+ * Keeps Hantverk running and its data safe: what `./hantverk` hands over to once everything is installed and built.
+ * Usage: main.ts run PROFILE[:SET] | wait PROFILE | stop PROFILE… | status | backup FILE [PROFILE] | restore FILE [PROFILE] | keys [PROFILE]
+ */
+import { spawn } from 'node:child_process'
+import { basename, resolve } from 'node:path'
+import { backUp, restore } from './backup'
+import { rootSql, secureUsers } from './database'
+import { readKeys, turnKeys } from './keys'
+import { recordBackup } from './nightly'
+import { databasePart, type Web } from './parts'
+import { Part } from './part'
+import { endProcess, isAlive, pause } from './process'
+import { currentDatabase, existsIn, isProfile, privateDir, profileOf, readIf, ROOT, writeWhole, type Profile, type ProfileName } from './profile'
+import { readState, runningState, Supervisor, type Plan } from './supervisor'
+
+const say = (text: string) => process.stderr.write(`${text}\n`)
+class Refused extends Error {}
+
+/** Sets of web servers that tests run on: two instances on one database, or a shop that is loaded and one that is new. */
+function websOf(profile: Profile, set: string): Web[] {
+  const { web, second } = profile.ports
+  const mode = profile.name === 'shop' ? 'shop' as const : profile.name === 'demo' ? 'demo' as const : 'test' as const
+  if (set === 'api') return [{ name: 'web', port: web, mode, database: 'hantverk_api' }, { name: 'web-two', port: second, mode, database: 'hantverk_api' }]
+  if (set === 'browser') return [{ name: 'web', port: web, mode, database: 'hantverk_browser' }, { name: 'web-new', port: second, mode, database: 'hantverk_new' }]
+  return [{ name: 'web', port: web, mode, database: null }]
+}
+function planOf(profile: Profile, set: string): Plan {
+  const real = profile.name === 'shop'
+  const own = ['HANTVERK_CLIMATE', 'HANTVERK_SMTP', 'HANTVERK_SWAB', 'HANTVERK_METER', 'HANTVERK_BALANCE'].every(name => process.env[name])
+  return {
+    profile, webs: websOf(profile, set), standIns: !(real && own), flush: profile.name === 'test' ? 2 : 1,
+    restart: process.env.HANTVERK_RESTART !== 'no', nightly: real || process.env.HANTVERK_NIGHTLY === 'yes',
+  }
+}
+
+const BANNER = {
+  demo: ({ ports }: Profile) => `
+Hantverk is ready:   http://127.0.0.1:${ports.web}
+Simulated mail:      http://127.0.0.1:${ports.mails}
+Sign in as           ingrid (owner) · tove (lead) · emil (finisher) · sara (office)
+Password for each    verdigris-9
+Ctrl-C stops it. The data stays; --fresh starts over.
+`,
+  shop: ({ ports }: Profile) => `Hantverk is ready: http://127.0.0.1:${ports.web}   (the first visit makes the owner; Ctrl-C stops it)`,
+} as const
+
+/** Loads the demo's shop through the API, once. */
+async function loadDemo({ dir, ports }: Profile) {
+  if (existsIn(dir, 'loaded')) return
+  say('Loading the demo shop (a minute)')
+  const child = spawn(process.execPath, [`${ROOT}/node_modules/jiti/lib/jiti-cli.mjs`, `${ROOT}/demo/load.ts`, `http://127.0.0.1:${ports.web}`, `http://127.0.0.1:${ports.climate}`,
+    `http://127.0.0.1:${ports.mails}`, `127.0.0.1:${ports.meter}`], { stdio: ['ignore', 'ignore', 'pipe'] })
+  let wrong = ''
+  child.stderr.on('data', (chunk: Buffer) => { wrong = (wrong + chunk.toString()).slice(-2000) })
+  const code = await new Promise<number | null>(done => child.on('close', done))
+  if (code !== 0) throw new Refused(`The demo shop could not be loaded; try ./hantverk demo --fresh\n${wrong}`)
+  writeWhole(`${dir}/loaded`, new Date().toISOString())
+}
+
+async function run(profile: Profile, set: string) {
+  if (runningState(profile)) throw new Refused(`It is running already: http://127.0.0.1:${profile.ports.web} (./hantverk stop ends it)`)
+  privateDir(`${profile.dir}/logs`)
+  const supervisor = new Supervisor(planOf(profile, set), say, code => process.exit(code))
+  const end = () => { say('\nStopping'); void supervisor.stop(0) }
+  process.on('SIGTERM', end).on('SIGINT', end)
+  process.on('SIGHUP', () => void supervisor.renewWebs().catch((error: Error) => say(error.message)))
+  try {
+    await supervisor.start()
+    if (profile.name === 'demo') await loadDemo(profile)
+    if (profile.name === 'demo' || profile.name === 'shop') say(BANNER[profile.name](profile))
+  }
+  catch (error) {
+    say(supervisor.gaveUp ? '' : (error as Error).message)
+    await supervisor.stop(1)
+  }
+}
+
+const READY_WITHIN_MS = 5 * 60_000
+async function waitFor(profile: Profile) {
+  for (const until = Date.now() + READY_WITHIN_MS; !runningState(profile)?.ready;) {
+    if (Date.now() > until) throw new Refused(`${profile.name} is not ready after five minutes; look into ${profile.dir}/logs`)
+    await pause(100)
+  }
+}
+
+async function stop(profile: Profile) {
+  const state = readState(profile)
+  if (!state) return
+  await endProcess(state.supervisor, 90_000)
+  for (const part of state.parts.toReversed()) if (part.id && isAlive(part.id)) await endProcess(part.id, 20_000)
+}
+
+function status() {
+  for (const name of ['demo', 'shop'] as const) {
+    const state = runningState(profileOf(name))
+    if (!state) { process.stdout.write(`${name}: stopped\n`); continue }
+    process.stdout.write(`${name}: ${state.ready ? 'running' : 'starting'} at http://127.0.0.1:${profileOf(name).ports.web}\n`)
+    for (const p of state.parts) {
+      process.stdout.write(`  ${p.name.padEnd(10)} ${p.state.padEnd(9)} port ${p.port}  since ${p.since}${p.restarts ? `  started again ${p.restarts} ${p.restarts === 1 ? 'time' : 'times'}` : ''}\n`)
+    }
+  }
+}
+
+/** Runs `work` while the profile's database is there: the running one, or one started for it. */
+async function withDatabase<T>(profile: Profile, work: () => Promise<T>): Promise<T> {
+  if (runningState(profile)) return work()
+  const logs = privateDir(`${profile.dir}/logs`)
+  const part = new Part(databasePart(profile, 1), logs, () => {}, () => {})
+  part.begin()
+  try {
+    for (const until = Date.now() + READY_WITHIN_MS; !part.isRunning;) {
+      if (part.hasGivenUp || Date.now() > until) throw new Refused(`The database did not start; its log is ${logs}/database.log`)
+      await pause(100)
+    }
+    return await work()
+  }
+  finally { await part.stop() }
+}
+
+const renew = (profile: Profile) => {
+  const state = runningState(profile)
+  if (state) process.kill(state.supervisor.pid, 'SIGHUP')
+}
+
+async function backupTo(profile: Profile, file: string) {
+  if (existsIn('', file)) throw new Refused(`${file} is there already; choose another name.`)
+  await withDatabase(profile, async () => {
+    const { bytes, rows } = await backUp(profile, file)
+    await recordBackup(profile, basename(file), bytes, false)
+    say(`${file}: ${rows} rows, ${(bytes / 1e6).toFixed(1)} MB. Keys are not in it.`)
+  })
+}
+async function restoreFrom(profile: Profile, file: string) {
+  await withDatabase(profile, async () => {
+    await secureUsers(profile, readKeys(profile).database)
+    const { database, before } = await restore(profile, file, say)
+    say(`The shop works on ${database} now. ${before} stays for a week. Everybody signs in anew; waiting letters are held until the owner lets them go under Shop.`)
+  })
+  renew(profile)
+}
+async function turn(profile: Profile) {
+  if (!readIf(`${profile.dir}/keys/session`)) throw new Refused(`${profile.name} has no keys yet.`)
+  turnKeys(profile)
+  await withDatabase(profile, async () => {
+    await secureUsers(profile, readKeys(profile).database)
+    await rootSql(profile, `INSERT INTO logbook (piece_id, kind, says, happened_at, recorded_at)
+      VALUES (NULL, 'people', 'The keys were turned; sessions sealed with the key before go on for a day', UTC_TIMESTAMP(3), UTC_TIMESTAMP(3))`, currentDatabase(profile))
+  })
+  renew(profile)
+  say('New keys. Who is signed in stays so; cookies sealed with the key before are taken for a day.')
+}
+
+function profileNamed(text: string | undefined): Profile {
+  const name = text ?? 'shop'
+  if (!isProfile(name)) throw new Refused(`There is no profile ${name}; it is shop or demo.`)
+  return profileOf(name satisfies ProfileName)
+}
+const fileNamed = (text: string | undefined): string => {
+  if (!text) throw new Refused('Which file? ./hantverk backup FILE, ./hantverk restore FILE')
+  return resolve(process.env.HANTVERK_FROM ?? '.', text)
+}
+
+async function main([command = '', ...args]: string[]) {
+  switch (command) {
+    case 'run': {
+      const [name, set = ''] = (args[0] ?? '').split(':')
+      return run(profileNamed(name), set)
+    }
+    case 'wait': return waitFor(profileNamed(args[0]))
+    case 'stop': { for (const name of args) await stop(profileNamed(name)); return }
+    case 'status': return status()
+    case 'backup': return backupTo(profileNamed(args[1]), fileNamed(args[0]))
+    case 'restore': return restoreFrom(profileNamed(args[1]), fileNamed(args[0]))
+    case 'keys': return turn(profileNamed(args[0]))
+    default: throw new Refused(`"${command}" is no command of ops/main.ts`)
+  }
+}
+
+main(process.argv.slice(2)).catch((error: Error) => {
+  say(error instanceof Refused || !process.env.HANTVERK_TRACE ? error.message : error.stack ?? error.message)
+  process.exitCode = 1
+})

@@ -1,3 +1,0 @@
-import { changePerson } from '../../services/people'
-
-export default route('PATCH /api/people/:id', ({ id, body, person }) => changePerson(id(), body, person))

@@ -1,0 +1,3 @@
+import { listSessions } from '../../services/sessions'
+
+export default route('GET /api/sessions', ({ person }) => listSessions(person))

@@ -1,0 +1,4 @@
+declare module 'worker-url:heavy' {
+  const address: string
+  export default address
+}
