@@ -65,6 +65,7 @@ async function run(profile: Profile, set: string) {
   const end = () => { say('\nStopping'); void supervisor.stop(0) }
   process.on('SIGTERM', end).on('SIGINT', end)
   process.on('SIGHUP', () => void supervisor.renewWebs().catch((error: Error) => say(error.message)))
+  process.on('SIGUSR2', () => supervisor.beginAgain())
   try {
     await supervisor.start()
     if (profile.name === 'demo') await loadDemo(profile)
@@ -77,8 +78,14 @@ async function run(profile: Profile, set: string) {
 }
 
 const READY_WITHIN_MS = 5 * 60_000
+const GONE_AFTER_MS = 10_000
 async function waitFor(profile: Profile) {
-  for (const until = Date.now() + READY_WITHIN_MS; !runningState(profile)?.ready;) {
+  let seen = Date.now()
+  for (const until = Date.now() + READY_WITHIN_MS; ;) {
+    const state = runningState(profile)
+    if (state?.ready) return
+    if (state) seen = Date.now()
+    if (Date.now() - seen > GONE_AFTER_MS) throw new Refused(`${profile.name} is not starting.`)
     if (Date.now() > until) throw new Refused(`${profile.name} is not ready after five minutes; look into ${profile.dir}/logs`)
     await pause(100)
   }

@@ -57,6 +57,7 @@ export class Part {
   get name() { return this.spec.name }
   get essential() { return this.spec.essential }
   get isRunning() { return this.state === 'running' }
+  get isStill() { return this.loop === undefined }
   get hasGivenUp() { return this.state === 'given-up' }
   status(): PartStatus { return { name: this.spec.name, port: this.spec.port, state: this.state, since: this.since, restarts: this.restarts, id: this.id } }
 

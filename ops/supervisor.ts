@@ -105,6 +105,11 @@ export class Supervisor {
     }
   }
 
+  /** Begins with every part again that is not being kept running. */
+  beginAgain(): void {
+    for (const part of this.parts) if (part.isStill) part.begin()
+  }
+
   /** Starts the web servers anew, on the keys and the database that count now. */
   async renewWebs(): Promise<void> {
     this.note('web servers are started anew')

@@ -4,7 +4,7 @@ import { parseSamplesCsv } from './csv'
 import type { Sample } from './samples'
 
 export { parseCgats, writeCgats } from './cgats'
-export { parseSamplesCsv, writeSamplesCsv } from './csv'
+export { cellText, parseSamplesCsv, textCell, writeSamplesCsv } from './csv'
 export type { Sample } from './samples'
 
 /** Samples of a file, whichever of the two it is. @throws RangeError with the line that cannot be read. */

@@ -25,6 +25,15 @@ const SETTINGS = [
   'sql_mode = \'STRICT_ALL_TABLES,ONLY_FULL_GROUP_BY,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION\'',
 ]
 
+interface Field { extendedFormat?: string, string: (encoding: string) => string | null }
+/** JSON that cannot be parsed stays text: whoever reads the row sees that it is damaged, and the rows beside it live. */
+function tolerant(field: Field, next: () => unknown): unknown {
+  if (field.extendedFormat !== 'json') return next()
+  const text = field.string('utf8')
+  try { return text === null ? null : JSON.parse(text) as unknown }
+  catch { return text }
+}
+
 let pool: Pool | undefined
 
 /** One pool for this process. @throws Error when the start command gave no database. */
@@ -34,7 +43,7 @@ export function openPool(): Pool {
   if (!uri) throw new Error('No database: start Hantverk with ./hantverk start or ./hantverk demo.')
   pool = mysql.createPool({
     uri, timezone: 'Z', dateStrings: ['DATE'], decimalNumbers: true, namedPlaceholders: true, supportBigNumbers: true, charset: 'utf8mb4',
-    connectionLimit: 10, queueLimit: WAITING, connectTimeout: CONNECT_MS, multipleStatements: false,
+    connectionLimit: 10, queueLimit: WAITING, connectTimeout: CONNECT_MS, multipleStatements: false, typeCast: tolerant as never,
   })
   pool.pool.on('connection', connection => connection.query({ sql: `SET ${SETTINGS.join(', ')}`, timeout: ANSWER_MS }))
   return pool

@@ -46,7 +46,7 @@ export default defineNitroPlugin((nitro) => {
     void turn()
     return setInterval(turn, seconds * 1000)
   }
-  const timers = [every(CLIMATE_S, 'climate', climate), every(MAIL_S, 'mail', mail), every(60, 'thinning', thinning)]
+  const timers = [every(CLIMATE_S, 'climate', climate), every(MAIL_S, 'mail', mail), every(10, 'thinning', thinning)]
   nitro.hooks.hook('close', async () => {
     timers.forEach(clearInterval)
     await closeWorkers()

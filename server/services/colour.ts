@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { byRecord, clearCoat, colourantFromBand, innerOf, labOfSpectrum, reconstruct, recordKey, spectrumFrom, type Band, type Colourant, type ColourRecord, type Gloss, type Light, type LightHistory, type Observer, type Share, type Spectrum, type Surface, type Wipe } from '#core/colour'
+import { BANDS, byRecord, clearCoat, colourantFromBand, innerOf, labOfSpectrum, reconstruct, recordKey, spectrumFrom, type Band, type Colourant, type ColourRecord, type Gloss, type Light, type LightHistory, type Observer, type Share, type Spectrum, type Surface, type Wipe } from '#core/colour'
 import { writeCgats, writeSamplesCsv, type Sample } from '#core/formats'
 import { materialOf } from '#core/layers/materials'
 import { round } from '#core/units'
@@ -7,6 +7,7 @@ import type * as c from '#shared/colour'
 import { db, transaction, type Db } from '../database/db'
 import { measureSample } from './instruments'
 import type { Person } from './people'
+import { cannotRead } from './readable'
 import { log, tell } from './record'
 import { readShop } from './shop'
 
@@ -24,9 +25,14 @@ export const surfaceOf = (r: { clear_coat: string | null, gloss: Gloss }): Surfa
 /** The wood's inner reflectance below a reading. */
 export const innerOfReading = (r: ReadingRow): Spectrum => innerOf(r.spectrum, surfaceOf(r))
 
+/** 31 numbers; a row that holds anything else is left out of lists, and refused by itself. */
+export const isSpectrum = (value: unknown): value is Spectrum => Array.isArray(value) && value.length === BANDS && value.every(v => Number.isFinite(v))
+export const withSpectrum = <T extends { spectrum: unknown }>(rows: readonly T[]): T[] => rows.filter(r => isSpectrum(r.spectrum))
+
 export async function readReading(on: Db, id: number): Promise<ReadingRow> {
   const row = await on.row<ReadingRow>(`${READINGS} AND r.id = :id`, { id })
   if (!row) throw fail(422, 'unknown-reference', 'There is no such reading; perhaps it was withdrawn.')
+  if (!isSpectrum(row.spectrum)) throw cannotRead(`the reading ${row.name} is damaged`)
   return row
 }
 
@@ -37,7 +43,7 @@ export async function colourPage(query: z.infer<typeof c.colourQuery>) {
     'SELECT recipe.class, band.species, COUNT(*) AS bands FROM band JOIN recipe ON recipe.id = band.recipe_id WHERE band.reading_id IS NOT NULL AND band.withdrawn_at IS NULL AND band.coats > 0 GROUP BY recipe.class, band.species ORDER BY bands DESC')
   const colours = await db().rows<{ class: string, coats: number }>('SELECT product AS class, COUNT(DISTINCT coat) AS coats FROM plan_step WHERE piece_id = :piece AND state <> \'skipped\' AND kind IN (\'stain\', \'gel\', \'dye\', \'toner\') GROUP BY product', { piece: query.piece ?? 0 })
   const piece = query.piece ? await db().row<{ finish: string | null, room_light: Light | null }>('SELECT finish, room_light FROM piece WHERE id = :piece', query) : null
-  return { readings: readings.map(r => ({ ...r, lab: labOfSpectrum(r.spectrum) })), colourants: await readColourants(db()), taught, plan: piece && { finish: piece.finish, colours }, lights: { room: piece?.room_light ?? null, shop: (await readShop()).light } }
+  return { readings: withSpectrum(readings).map(r => ({ ...r, lab: labOfSpectrum(r.spectrum) })), colourants: await readColourants(db()), taught, plan: piece && { finish: piece.finish, colours }, lights: { room: piece?.room_light ?? null, shop: (await readShop()).light } }
 }
 
 export interface ColourantRow { product_id: number, name: string, class: string, lies: Colourant['lies'], most_pct: number, spectrum: number[], left_ml: number, row_version: number, onWood: { species: string, spectrum: number[], bands: number, error_before: number, error_after: number }[] }
@@ -47,7 +53,7 @@ export async function readColourants(on: Db): Promise<ColourantRow[]> {
     `SELECT k.product_id, product.name, product.class, k.lies, k.most_pct, k.spectrum, k.row_version, COALESCE((SELECT SUM(lot.left_ml) FROM lot WHERE lot.product_id = k.product_id), 0) AS left_ml
        FROM colourant k JOIN product ON product.id = k.product_id ORDER BY product.class, k.product_id`)
   const learnt = await on.rows<ColourantRow['onWood'][number] & { product_id: number }>('SELECT product_id, species, spectrum, bands, error_before, error_after FROM colourant_on_wood')
-  return rows.map(r => ({ ...r, onWood: learnt.filter(l => l.product_id === r.product_id).map(({ product_id: _id, ...l }) => l) }))
+  return withSpectrum(rows).map(r => ({ ...r, onWood: withSpectrum(learnt).filter(l => l.product_id === r.product_id).map(({ product_id: _id, ...l }) => l) }))
 }
 
 /** Colourants as they act on a wood: what was learnt on it, else what is on record. */
@@ -110,7 +116,7 @@ export async function importReadings(input: z.infer<typeof c.importReadings>, pe
 /** Readings as a file: measured spectra, and CIELAB as it was given where that is all there is. */
 export async function exportReadings(query: z.infer<typeof c.exportQuery>, at: Date): Promise<string> {
   const rows = await db().rows<ReadingRow>(`${READINGS} AND (:piece IS NULL OR r.piece_id = :piece) ORDER BY r.id`, { piece: query.piece ?? null })
-  const samples = rows.map(({ given, ...r }): Sample => ({ name: r.piece ? `${r.piece}, ${r.name}` : r.name, spectrum: given ? null : r.spectrum, lab: given && [given.L, given.a, given.b], light: given?.light ?? 'd65', observer: given?.observer ?? '10' }))
+  const samples = withSpectrum(rows).map(({ given, ...r }): Sample => ({ name: r.piece ? `${r.piece}, ${r.name}` : r.name, spectrum: given ? null : r.spectrum, lab: given && [given.L, given.a, given.b], light: given?.light ?? 'd65', observer: given?.observer ?? '10' }))
   return query.format === 'csv' ? writeSamplesCsv(samples) : writeCgats(samples, at.toISOString())
 }
 
@@ -151,7 +157,7 @@ async function readLessons(on: Db, colourClass: string, species: string): Promis
 
 /** Refits the colourants of a class on a wood from bands of one record; `apply` keeps the result. */
 export const learn = (input: z.infer<typeof c.learn>, person: Person, at: Date) => transaction(async (tx) => {
-  const all = await readLessons(tx, input.class, input.species)
+  const all = withSpectrum(await readLessons(tx, input.class, input.species)).filter(b => isSpectrum(b.wood) && Array.isArray(b.shares))
   const groups = byRecord(all).map(g => ({ key: recordKey(g[0]!), bands: g.length }))
   const chosen = all.filter(b => recordKey(b) === (input.record || groups[0]?.key))
   const bands: Band[] = chosen.map(b => ({ id: b.id, inner: innerOf(b.wood, surfaceOf({ clear_coat: b.wood_coat, gloss: b.wood_gloss })), shares: b.shares, coats: b.coats, wipe: b.wipe, surface: surfaceOf(b), read: b.spectrum }))

@@ -1,5 +1,6 @@
 import { createHmac, randomBytes } from 'node:crypto'
-import nodemailer, { type Transporter } from 'nodemailer'
+import { Transform } from 'node:stream'
+import nodemailer, { type SendMailOptions, type Transporter } from 'nodemailer'
 import type { z } from 'zod'
 import type * as s from '#shared/schemas'
 import { transaction, type Db } from '../database/db'
@@ -55,22 +56,38 @@ function letterOf(m: MailRow, publicBase: string) {
 }
 
 type Outcome = { state: 'sent' | 'perhaps' | 'failed' | 'waiting', error: string, pause_s: number }
-/** What a failure means: refused for good, perhaps sent (the line broke after the letter was handed over), or to be tried again. */
-function outcomeOf(error: unknown, tries: number): Outcome {
-  const { message = '', responseCode = 0, command = '', code = '' } = error as { message?: string, responseCode?: number, command?: string, code?: string }
+/** What a failure means: refused for good, perhaps sent (the line broke after the whole letter was handed over), or to be tried again. */
+function outcomeOf(error: unknown, tries: number, handedOver: boolean): Outcome {
+  const { message = '', responseCode = 0, code = '' } = error as { message?: string, responseCode?: number, code?: string }
   const says = message.slice(0, 300)
-  if (command === 'DATA' && responseCode === 0 && /TIMEDOUT|ESOCKET|ECONNECTION/.test(code)) return { state: 'perhaps', error: says, pause_s: 0 }
+  if (handedOver && responseCode === 0) return { state: 'perhaps', error: says, pause_s: 0 }
   const pause = PAUSES_MIN[tries - 1]
   if (responseCode >= 500 || pause === undefined || code === 'EENVELOPE') return { state: 'failed', error: says, pause_s: 0 }
   return { state: 'waiting', error: says, pause_s: Math.round(pause * 60) }
 }
 
 async function sendOne(transport: Transporter, mail: MailRow, publicBase: string): Promise<Outcome> {
+  let handedOver = false
   try {
-    await transport.sendMail(letterOf(mail, publicBase))
+    await transport.sendMail({ ...letterOf(mail, publicBase), [HANDED_OVER]: () => { handedOver = true } } as SendMailOptions)
     return { state: 'sent', error: '', pause_s: 0 }
   }
-  catch (error) { return outcomeOf(error, mail.tries) }
+  catch (error) { return outcomeOf(error, mail.tries, handedOver) }
+}
+
+/** Called when the last byte of a letter has gone to the mail server, whose word is then awaited. */
+const HANDED_OVER = Symbol('handed over')
+function openTransport(smtpUrl: string): Transporter {
+  const transport = nodemailer.createTransport({ url: smtpUrl, ...SMTP_MS } as never) as Transporter
+  transport.use('stream', (mail, done) => {
+    const tell = (mail.data as { [HANDED_OVER]?: () => void })[HANDED_OVER]
+    mail.message.transform(() => new Transform({
+      transform: (chunk, _encoding, next) => next(null, chunk),
+      flush: (next) => { tell?.(); next() },
+    }))
+    done()
+  })
+  return transport
 }
 
 const record = (mail: MailRow, { state, error, pause_s }: Outcome, at: Date) => transaction(async (tx) => {
@@ -98,7 +115,7 @@ export async function sendWaiting(at: Date): Promise<number> {
   let transport: Transporter | undefined
   let sent = 0
   for (let mail = await claim(mode); mail; mail = await claim(mode)) {
-    transport ??= nodemailer.createTransport({ url: smtpUrl, ...SMTP_MS } as never)
+    transport ??= openTransport(smtpUrl)
     const outcome = await sendOne(transport, mail, publicBase)
     await record(mail, outcome, at)
     if (outcome.state === 'sent') sent += 1

@@ -2,7 +2,7 @@ import { changesLook, deltaE00, flat, isColour, labOf, labOfSpectrum, panelState
 import { speciesOf } from '#core/wood'
 import { db, type Db } from '../database/db'
 import { readBands } from './bands'
-import { innerOfReading, onWood, READINGS, readColourants, type ReadingRow } from './colour'
+import { innerOfReading, onWood, READINGS, readColourants, withSpectrum, type ReadingRow } from './colour'
 import { readPiece } from './pieces'
 import { readPlan } from './planRows'
 import { readShop } from './shop'
@@ -32,7 +32,7 @@ function stepsOfLead<T extends { kind: string, faces: readonly number[] }>(steps
 /** The step panel: each state that changes the look, foretold and measured, and where the work stands now. */
 export async function panelPage(id: number) {
   const file = await readPiece(db(), id)
-  const [plan, readings, bands, recipes, colourants] = [await readPlan(db(), id), await db().rows<ReadingRow>(`${READINGS} AND r.piece_id = :id ORDER BY r.id DESC`, { id }), await readBands(db(), id), await recipesOf(db(), id), await readColourants(db())]
+  const [plan, readings, bands, recipes, colourants] = [await readPlan(db(), id), withSpectrum(await db().rows<ReadingRow>(`${READINGS} AND r.piece_id = :id ORDER BY r.id DESC`, { id })), await readBands(db(), id), await recipesOf(db(), id), await readColourants(db())]
   const wood = latest(readings, 'wood', 'heartwood') ?? latest(readings, 'wood')
   const target = latest(readings, 'target')
   const set = onWood(colourants, wood?.species ?? 'unknown')

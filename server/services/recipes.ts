@@ -2,8 +2,9 @@ import type { z } from 'zod'
 import { aimOf, BLEACH_LEAVES, clearCoat, deltaE00, judgeRecipe, labOf, labOfSpectrum, LIGHTS, viewingOf, withAbsorption, type Light, type Observer, type SearchQuestion, type Share, type UnderLight, type Wipe } from '#core/colour'
 import type * as c from '#shared/colour'
 import { db, transaction, type Db } from '../database/db'
-import { innerOfReading, onWood, readColourants, readReading, surfaceOf, type ReadingRow } from './colour'
+import { innerOfReading, isSpectrum, onWood, readColourants, readReading, surfaceOf, type ReadingRow } from './colour'
 import type { Person } from './people'
+import { cannotRead } from './readable'
 import { log, tell } from './record'
 
 export interface RecipeRow {
@@ -65,13 +66,14 @@ export async function listRecipes(query: z.infer<typeof c.recipeQuery>) {
   const shares = await readShares(db(), rows.map(r => r.id))
   const daylight = viewingOf('d65')
   const wanted = query.target ? labOf((await readReading(db(), query.target)).spectrum, daylight) : null
-  const lines = rows.map(r => ({ ...r, lab: labOfSpectrum(r.target_spectrum), shares: shares.get(r.id)!, away: wanted ? deltaE00(wanted, labOf(r.target_spectrum, daylight)) : null }))
+  const lines = rows.filter(r => isSpectrum(r.target_spectrum) && isSpectrum(r.predicted) && Array.isArray(r.under)).map(r => ({ ...r, lab: labOfSpectrum(r.target_spectrum), shares: shares.get(r.id)!, away: wanted ? deltaE00(wanted, labOf(r.target_spectrum, daylight)) : null }))
   return wanted ? lines.sort((a, b) => a.away! - b.away!) : lines
 }
 
 export async function readRecipe(on: Db, id: number): Promise<RecipeRow & { shares: ShareLine[] }> {
   const row = await on.row<RecipeRow>(`${RECIPES} WHERE recipe.id = :id`, { id })
   if (!row) throw notFound('recipe')
+  if (!isSpectrum(row.target_spectrum) || !isSpectrum(row.predicted)) throw cannotRead(`recipe ${id} is damaged`)
   return { ...row, shares: (await readShares(on, [id])).get(id)! }
 }
 

@@ -146,7 +146,7 @@ test('lacquer on a damp day is refused with its figures; a dead climate logger i
   await owner.reload()
   await expect(owner.getByTestId('air-stale')).toContainText('No reading since')
   await expect(owner.getByTestId('must-not').first()).toContainText('not known')
-  bringBack('climate')
+  bringBack()
 })
 
 test('mail waits while the mail server is gone', async ({ browser, watched }) => {
@@ -155,7 +155,7 @@ test('mail waits while the mail server is gone', async ({ browser, watched }) =>
   await owner.goto('/pieces/12/client')
   await owner.getByRole('button', { name: 'Ask the client' }).click()
   await expect(owner.getByTestId('answer').first()).toContainText('mail waits')
-  bringBack('mail')
+  bringBack()
   await expect(owner.getByTestId('answer').first()).toContainText('mail sent', { timeout: 60_000 })
 })
 
