@@ -8,6 +8,7 @@ import { backUp, restore } from './backup'
 import { rootSql, secureUsers } from './database'
 import { readKeys, turnKeys } from './keys'
 import { recordBackup } from './nightly'
+import { takeLock } from './lock'
 import { databasePart, type Web } from './parts'
 import { Part } from './part'
 import { endProcess, isAlive, pause } from './process'
@@ -59,7 +60,7 @@ async function loadDemo({ dir, ports }: Profile) {
 }
 
 async function run(profile: Profile, set: string) {
-  if (runningState(profile)) throw new Refused(`It is running already: http://127.0.0.1:${profile.ports.web} (./hantverk stop ends it)`)
+  if (!await takeLock(profile)) throw new Refused(`It is running already: http://127.0.0.1:${profile.ports.web} (./hantverk stop ends it)`)
   privateDir(`${profile.dir}/logs`)
   const supervisor = new Supervisor(planOf(profile, set), say, code => process.exit(code))
   const end = () => { say('\nStopping'); void supervisor.stop(0) }
@@ -112,6 +113,7 @@ function status() {
 /** Runs `work` while the profile's database is there: the running one, or one started for it. */
 async function withDatabase<T>(profile: Profile, work: () => Promise<T>): Promise<T> {
   if (runningState(profile)) return work()
+  if (!await takeLock(profile)) throw new Refused(`${profile.name} is just starting or stopping. Try again in a moment.`)
   const logs = privateDir(`${profile.dir}/logs`)
   const part = new Part(databasePart(profile, 1), logs, () => {}, () => {})
   part.begin()

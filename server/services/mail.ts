@@ -69,18 +69,19 @@ function outcomeOf(error: unknown, tries: number, handedOver: boolean): Outcome 
 async function sendOne(transport: Transporter, mail: MailRow, publicBase: string): Promise<Outcome> {
   let handedOver = false
   try {
-    await transport.sendMail({ ...letterOf(mail, publicBase), [HANDED_OVER]: () => { handedOver = true } } as SendMailOptions)
+    const letter: HandedOver = { ...letterOf(mail, publicBase), handedOver: () => { handedOver = true } }
+    await transport.sendMail(letter)
     return { state: 'sent', error: '', pause_s: 0 }
   }
   catch (error) { return outcomeOf(error, mail.tries, handedOver) }
 }
 
 /** Called when the last byte of a letter has gone to the mail server, whose word is then awaited. */
-const HANDED_OVER = Symbol('handed over')
+interface HandedOver extends SendMailOptions { handedOver: () => void }
 function openTransport(smtpUrl: string): Transporter {
   const transport = nodemailer.createTransport({ url: smtpUrl, ...SMTP_MS } as never) as Transporter
   transport.use('stream', (mail, done) => {
-    const tell = (mail.data as { [HANDED_OVER]?: () => void })[HANDED_OVER]
+    const tell = (mail.data as Partial<HandedOver>).handedOver
     mail.message.transform(() => new Transform({
       transform: (chunk, _encoding, next) => next(null, chunk),
       flush: (next) => { tell?.(); next() },
