@@ -4,9 +4,12 @@ import { createServer } from 'node:net'
 /** A process, and when it started: a number alone may have gone to a stranger since. */
 export interface ProcessId { pid: number, started: string }
 
-/** When a process started, in the kernel's ticks; null when there is none. */
+/** When a process started, in the kernel's ticks; null when there is none, or it has ended and only nobody has asked for its code yet. */
 export function startOf(pid: number): string | null {
-  try { return readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ')[19] ?? null }
+  try {
+    const fields = readFileSync(`/proc/${pid}/stat`, 'utf8').replace(/^.*\) /s, '').split(' ')
+    return /^[ZX]/.test(fields[0]!) ? null : fields[19] ?? null
+  }
   catch { return null }
 }
 export const idOf = (pid: number): ProcessId => ({ pid, started: startOf(pid) ?? '' })
