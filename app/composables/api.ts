@@ -44,7 +44,10 @@ export async function sendOnce<T>(method: Exclude<Method, 'GET'>, path: string, 
 
 /** Where somebody must go before anything else: to sign in, or to choose a password. */
 async function sendAway(error: unknown) {
-  if (statusOf(error) === 401) await navigateTo('/sign-in')
+  if (statusOf(error) === 401) {
+    useSession().$patch({ person: null })
+    await navigateTo('/sign-in')
+  }
   else if (problem(error).code === 'choose-password') await navigateTo('/password')
 }
 

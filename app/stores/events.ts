@@ -27,6 +27,8 @@ export const useEvents = defineStore('events', () => {
       // a browser comes back by itself after a broken line, but never after an error of the server
       if (source?.readyState !== EventSource.CLOSED) return
       source = undefined
+      // whoever was signed out learns it by what the page reads now
+      for (const listener of listeners) listener('all', null)
       later = setTimeout(open, Math.min(15_000, 1000 * 2 ** tries++))
     }
   }
