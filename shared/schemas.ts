@@ -37,7 +37,8 @@ export const signIn = z.strictObject({ login: text('The name', 80), password: pa
 const password = z.string({ error: 'The password is missing.' }).min(10, 'Take a password of 10 characters or more.').max(200, 'Too long: 200 characters at most.')
 export const changePassword = z.strictObject({ before: passwordGiven, password })
 export const resetPassword = z.strictObject({ rowVersion: version })
-export const mailAgain = z.strictObject({ rowVersion: version })
+/** `to`: the address to send it to this time; it becomes the client's. */
+export const mailAgain = z.strictObject({ rowVersion: version, to: z.email('This is no mail address.').max(200).optional() })
 export const releaseMail = z.strictObject({})
 export const firstOwner = z.strictObject({ shop: text('The shop\'s name'), name: text('Your name', 80), login: text('The name to sign in with', 80), password, zone: text('The time zone', 60), currency: z.string().regex(/^[A-Z]{3}$/, 'Three capital letters, such as SEK or EUR.'), lengthUnit: z.enum(['mm', 'in']) })
 

@@ -1,11 +1,12 @@
 <script setup lang="ts">
-const { data: answers, load } = useLive<AnswerLine[]>(() => '/api/answers', topic => topic === 'all' || topic === 'piece')
+const { data: answers, load, failed } = useLive<AnswerLine[]>(() => '/api/answers', topic => topic === 'all' || topic === 'piece')
 </script>
 
 <template>
   <div class="max-w-4xl">
     <h1>{{ $t('answers.title') }}</h1>
-    <p v-if="answers && !answers.length" class="row mt-4">{{ $t('answers.none') }}</p>
+    <PageState v-if="!answers" :failed="failed" />
+    <p v-else-if="!answers.length" class="row mt-4">{{ $t('answers.none') }}</p>
     <AnswerCard v-for="a in answers ?? []" :key="a.id" :answer="a" show-piece @changed="load" />
   </div>
 </template>

@@ -6,7 +6,7 @@ import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
 
 const session = useSession()
 const { hours, money } = useFormat()
-const { data: shop, load } = useLive<InternalApi['/api/shop']['get']>(() => '/api/shop', topic => topic === 'shop' || topic === 'all')
+const { data: shop, load, failed } = useLive<InternalApi['/api/shop']['get']>(() => '/api/shop', topic => topic === 'shop' || topic === 'all')
 const form = ref<{ name: string, hour: number, markup: number, tax: number, lengthUnit: 'mm' | 'in', oneRoom: boolean, light: Light, idleH: number, mailName: string, mailAddress: string } | null>(null)
 watch(shop, (s) => { if (s) form.value = { name: s.name, hour: s.hour_minor / 100, markup: s.material_markup_bp / 100, tax: s.tax_bp / 100, lengthUnit: s.length_unit, oneRoom: Boolean(s.one_room), light: s.light, idleH: s.idle_h, mailName: s.mail_name, mailAddress: s.mail_address } })
 async function save() {
@@ -87,5 +87,5 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
       </details>
     </div>
   </div>
-  <p v-else>{{ $t('loading') }}</p>
+  <PageState v-else :failed="failed" />
 </template>

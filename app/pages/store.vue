@@ -4,7 +4,7 @@ import { MATERIALS } from '#core/layers/materials'
 
 const session = useSession()
 const { amount, money, day } = useFormat()
-const { data: store, load } = useLive<InternalApi['/api/store']['get']>(() => '/api/store', topic => topic !== 'air')
+const { data: store, load, failed } = useLive<InternalApi['/api/store']['get']>(() => '/api/store', topic => topic !== 'air')
 const product = ref({ name: '', class: MATERIALS[0]!.slug, price: 300 })
 const lot = ref({ productId: 0, code: '', litres: 1 })
 watchEffect(() => { if (!lot.value.productId && store.value?.products[0]) lot.value.productId = store.value.products[0].id })
@@ -54,5 +54,5 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
       <p v-if="short.length" class="caption">{{ $t('store.shortWhy') }}</p>
     </aside>
   </div>
-  <p v-else>{{ $t('loading') }}</p>
+  <PageState v-else :failed="failed" />
 </template>

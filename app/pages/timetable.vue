@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
 
-const { data } = useLive<InternalApi['/api/timetable']['get']>(() => '/api/timetable', topic => topic !== 'air')
+const { data, failed } = useLive<InternalApi['/api/timetable']['get']>(() => '/api/timetable', topic => topic !== 'air')
 const { at, time, day, hours } = useFormat()
 const days = computed(() => data.value ? Array.from({ length: 7 }, (_, i) => at(data.value!.now_ms).startOf('day').plus({ days: i })) : [])
 type Row = NonNullable<typeof data.value>['pieces'][number]
@@ -14,7 +14,8 @@ const minutes = (from: number, to: number) => (data.value?.pieces ?? []).filter(
   <div>
     <h1>{{ $t('timetable.title') }}</h1>
     <p class="caption">{{ $t('timetable.how') }}</p>
-    <CannotRead v-if="data" :pieces="data.unreadable" />
+    <PageState v-if="!data" :failed="failed" />
+    <CannotRead v-else :pieces="data.unreadable" />
     <div class="overflow-x-auto mt-3" tabindex="0">
       <table v-if="data" class="w-full min-w-[64rem] text-left border-collapse table-fixed">
         <thead><tr><th class="w-52" /><th v-for="d in days" :key="d.toMillis()" class="px-2 py-1 align-bottom" :class="closed(d.weekday) ? 'text-soft' : ''">{{ d.toFormat('ccc d LLL') }}<span class="caption block font-normal">{{ closed(d.weekday) ? $t('timetable.closed') : $t('timetable.hands', { h: hours(minutes(d.toMillis(), d.plus({ days: 1 }).toMillis())) }) }}</span></th></tr></thead>

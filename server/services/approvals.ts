@@ -180,8 +180,8 @@ const aboutOf = (a: ApprovalRow) => a.item_id !== null ? 'item' as const : a.ban
 
 /** What clients were asked, open ones first. */
 export async function answersPage(at: Date, pieceId: number | null = null) {
-  const rows = await db().rows<ApprovalRow & { piece: string, client: string, asked_by_name: string, mail_id: number | null, mail_state: 'waiting' | 'sending' | 'sent' | 'perhaps' | 'failed' | null, mail_error: string | null, mail_version: number | null, sha256: string, recorded_by_name: string | null, holds: number, content: string }>(
-    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.id AS mail_id, m.state AS mail_state, m.last_error AS mail_error, m.row_version AS mail_version, sn.sha256, IF(a.item_id IS NULL AND a.band_id IS NULL, '', sn.content) AS content,
+  const rows = await db().rows<ApprovalRow & { piece: string, client: string, asked_by_name: string, mail_id: number | null, mail_state: 'waiting' | 'sending' | 'sent' | 'perhaps' | 'failed' | null, mail_error: string | null, mail_to: string | null, mail_version: number | null, sha256: string, recorded_by_name: string | null, holds: number, content: string }>(
+    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.id AS mail_id, m.state AS mail_state, m.last_error AS mail_error, m.recipient AS mail_to, m.row_version AS mail_version, sn.sha256, IF(a.item_id IS NULL AND a.band_id IS NULL, '', sn.content) AS content,
             (SELECT COUNT(*) FROM plan_step st WHERE st.piece_id = a.piece_id AND st.state = 'planned' AND st.kind <> 'approval') AS holds
        FROM approval a JOIN piece ON piece.id = a.piece_id JOIN client ON client.id = piece.client_id JOIN person p ON p.id = a.asked_by LEFT JOIN person r ON r.id = a.recorded_by
        JOIN plan_snapshot sn ON sn.id = a.snapshot_id LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id)
@@ -189,6 +189,6 @@ export async function answersPage(at: Date, pieceId: number | null = null) {
   const words = await db().rows<{ approval_id: number, side: 'client' | 'shop', says: string, at: Date }>('SELECT approval_id, side, says, at FROM approval_word WHERE approval_id IN (SELECT id FROM approval WHERE :pieceId IS NULL OR piece_id = :pieceId) ORDER BY id', { pieceId })
   return rows.map(({ ...a }) => ({
     id: a.id, pieceId: a.piece_id, piece: a.piece, client: a.client, state: expired(a, at) ? 'expired' as const : a.state, likely_minor: a.likely_minor, worst_minor: a.worst_minor, askedAt: a.asked_at, askedBy: a.asked_by_name, expiresAt: a.expires_at,
-    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_id === null ? null : { id: a.mail_id, state: a.mail_state!, error: a.mail_error ?? '', rowVersion: a.mail_version! }, digest: a.sha256, about: aboutOf(a), holds: aboutOf(a) === 'plan' ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown | ColourShown).question : null, words: words.filter(w => w.approval_id === a.id),
+    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_id === null ? null : { id: a.mail_id, state: a.mail_state!, error: a.mail_error ?? '', to: a.mail_to!, rowVersion: a.mail_version! }, digest: a.sha256, about: aboutOf(a), holds: aboutOf(a) === 'plan' ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown | ColourShown).question : null, words: words.filter(w => w.approval_id === a.id),
   }))
 }

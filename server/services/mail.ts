@@ -125,14 +125,16 @@ export async function sendWaiting(at: Date): Promise<number> {
   return sent
 }
 
-/** Sends a letter again that could not be sent, or perhaps was. */
+/** Sends a letter again that could not be sent, or perhaps was; to another address where the one on record was wrong, which becomes the client's. */
 export const sendAgain = (id: number, input: z.infer<typeof s.mailAgain>, person: Person, at: Date) => transaction(async (tx) => {
   const mail = await tx.row<{ state: string, piece_id: number, recipient: string, row_version: number }>('SELECT state, piece_id, recipient, row_version FROM mail WHERE id = :id FOR UPDATE', { id })
   if (!mail) throw notFound('letter')
   if (mail.row_version !== input.rowVersion) throw stale()
   if (mail.state !== 'failed' && mail.state !== 'perhaps') throw fail(409, 'nothing', 'This letter is on its way, or was sent.')
-  await tx.run('UPDATE mail SET state = \'waiting\', tries = 0, last_error = \'\', try_after = UTC_TIMESTAMP(3), row_version = row_version + 1 WHERE id = :id', { id })
-  await log(tx, { pieceId: mail.piece_id, kind: 'mail', says: `To be sent again to ${mail.recipient}`, at, recordedAt: at, personId: person.id })
+  const to = input.to ?? mail.recipient
+  await tx.run('UPDATE mail SET state = \'waiting\', recipient = :to, tries = 0, last_error = \'\', try_after = UTC_TIMESTAMP(3), row_version = row_version + 1 WHERE id = :id', { id, to })
+  if (to !== mail.recipient) await tx.run('UPDATE client SET email = :to WHERE id = (SELECT client_id FROM piece WHERE id = :pieceId)', { to, pieceId: mail.piece_id })
+  await log(tx, { pieceId: mail.piece_id, kind: 'mail', says: `To be sent again to ${to}${to === mail.recipient ? '' : `, was ${mail.recipient}`}`, at, recordedAt: at, personId: person.id })
   await tell(tx, 'piece', mail.piece_id, at)
   return { ok: true }
 })

@@ -180,10 +180,10 @@ describe('mail', () => {
     const state = (await mailOf(bad)).state
     if (state === 'sent') return
     await until(bad, 'failed')
-    await sql.query('UPDATE mail SET recipient = \'right@example.invalid\' WHERE approval_id = ?', [bad])
     const { id, rowVersion } = await mailOf(bad)
-    await people.office.ok(`POST /api/mails/${id}/again`, { rowVersion })
+    await people.office.ok(`POST /api/mails/${id}/again`, { rowVersion, to: 'right@example.invalid' })
     await until(bad, 'sent')
+    expect((await one<{ email: string }>('SELECT c.email FROM approval a JOIN piece p ON p.id = a.piece_id JOIN client c ON c.id = p.client_id WHERE a.id = ?', [bad])).email).toBe('right@example.invalid')
   })
   it('that was being sent when the server stopped is "perhaps sent", is not sent again by itself, and keeps its link', async () => {
     const approval = await asked()

@@ -20,9 +20,10 @@ async function say() {
     emit('changed')
   }
 }
+const to = ref(props.answer.mail?.to ?? '')
 async function again() {
   const { id, rowVersion } = props.answer.mail!
-  if (await send('POST', `/api/mails/${id}/again`, { rowVersion })) emit('changed')
+  if (await send('POST', `/api/mails/${id}/again`, { rowVersion, to: to.value })) emit('changed')
 }
 const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
 </script>
@@ -37,10 +38,10 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
       <span v-else class="clock">{{ money(answer.likely_minor) }}, {{ $t('worst') }} {{ money(answer.worst_minor) }}</span>
     </p>
     <p class="caption">{{ answer.client }} · {{ $t('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} · {{ $t(`client.mails.${answer.mail?.state ?? 'none'}`) }}<template v-if="answer.state === 'open'"> · {{ $t('client.until', { day: day(answer.expiresAt) }) }}<template v-if="answer.holds"> · {{ $t('client.holds', { n: answer.holds }) }}</template></template></p>
-    <p v-if="answer.mail && ['perhaps', 'failed'].includes(answer.mail.state)" class="verdict verdict-stop flex flex-wrap gap-3 items-center" data-test="mail-trouble">
-      <span class="grow">{{ $t(`client.mailTrouble.${answer.mail.state}`) }} <span class="caption">{{ answer.mail.error }}</span></span>
-      <button v-if="can" class="act act-quiet" @click="again">{{ $t('client.sendAgain') }}</button>
-    </p>
+    <form v-if="answer.mail && ['perhaps', 'failed'].includes(answer.mail.state)" class="verdict verdict-stop grid gap-2" data-test="mail-trouble" @submit.prevent="again">
+      <p>{{ $t(`client.mailTrouble.${answer.mail.state}`) }} <span class="caption">{{ answer.mail.error }}</span></p>
+      <p v-if="can" class="flex gap-2"><input v-model="to" type="email" class="field" :aria-label="$t('client.address')" required maxlength="200"><button class="act act-quiet shrink-0">{{ $t('client.sendAgain') }}</button></p>
+    </form>
     <p v-if="answer.answeredAt">{{ answer.name }}, {{ dayTime(answer.answeredAt) }}, {{ $t(`via.${answer.via}`) }}<template v-if="answer.recordedBy">, {{ $t('client.recordedBy', { name: answer.recordedBy }) }}</template><template v-if="answer.says">: {{ answer.says }}</template></p>
     <p v-for="w in answer.words" :key="w.at + w.side" class="mt-1"><strong>{{ w.side === 'client' ? answer.client : $t('client.shop') }}:</strong> {{ w.says }} <span class="caption">{{ dayTime(w.at) }}</span></p>
     <form v-if="can && unanswered" class="flex gap-2 mt-2" @submit.prevent="say"><input v-model="reply" class="field" :aria-label="$t('client.reply')" :placeholder="$t('client.reply')" required maxlength="1000"><button class="act">{{ $t('client.send') }}</button></form>

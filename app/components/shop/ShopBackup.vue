@@ -15,7 +15,7 @@ async function release() {
   <section data-test="backup">
     <h2>{{ $t('shop.backup') }}</h2>
     <p v-if="last">{{ $t('shop.backupAt', { at: dayTime(last.at), size: Math.max(0.1, last.bytes / 1e6).toFixed(1), second: last.second ? $t('shop.backupSecond') : '' }) }}</p>
-    <p v-else>{{ $t('shop.backupNone') }}</p>
+    <p v-else>{{ $t(session.mode === 'shop' ? 'shop.backupNone' : 'shop.backupDemo') }}</p>
     <p v-if="shop.backup.old" class="verdict verdict-stop" role="alert">{{ $t('shop.backupOld') }}</p>
     <p v-if="shop.mail_held" class="verdict verdict-stop flex flex-wrap gap-3 items-center" role="alert">
       <span class="grow">{{ $t('shop.held') }}</span>

@@ -6,6 +6,6 @@ defineProps<{ pieces: readonly { id: number, name: string, why: string }[] }>()
 <template>
   <div v-for="p in pieces" :key="p.id" class="verdict verdict-stop mb-3" role="status" data-test="cannot-read">
     <NuxtLink :to="`/pieces/${p.id}/route`" class="no-underline"><strong>{{ p.id }} {{ p.name }}</strong></NuxtLink>
-    <span class="block">{{ $t('cannotRead.title') }}: {{ p.why }}.</span>
+    <span class="block">{{ $t('cannotRead.title') }}: {{ p.why }}. {{ $t('cannotRead.meanwhile') }}</span>
   </div>
 </template>

@@ -6,7 +6,7 @@ import { materialOf } from '#core/layers/materials'
 const { t } = useI18n()
 const route = useRoute()
 const pieceId = computed(() => Number(route.query.piece) || null)
-const { data: page } = useLive<ColourPage>(() => `/api/colour${pieceId.value ? `?piece=${pieceId.value}` : ''}`, topic => topic !== 'air')
+const { data: page, failed: unread } = useLive<ColourPage>(() => `/api/colour${pieceId.value ? `?piece=${pieceId.value}` : ''}`, topic => topic !== 'air')
 const light = useLight()
 const pick = reactive({ woodId: 0, sapwoodId: 0, targetId: 0, clearCoat: 'waterborne-polyurethane', coats: 1, wipe: 'normal' as Wipe, atMost: 3 as 1 | 2 | 3 | 4, bleached: false })
 const lights = ref<Light[]>(['d65', 'a', 'led'])
@@ -116,7 +116,7 @@ async function save() {
   <div>
     <ColourNav />
     <h1 class="sr-only">{{ $t('colour.nav.match') }}</h1>
-    <p v-if="!page">{{ $t('loading') }}</p>
+    <PageState v-if="!page" :failed="unread" />
     <div v-else class="grid lg:grid-cols-[20rem_1fr] gap-x-10 gap-y-6">
       <form class="grid gap-3 content-start" @submit.prevent="search">
         <label>{{ $t('colour.matchTo') }} <select v-model.number="pick.targetId" class="field"><option v-for="r in of('target')" :key="r.id" :value="r.id">{{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}</option><optgroup :label="$t('colour.toWood')"><option v-for="r in of('wood')" :key="r.id" :value="r.id">{{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}</option></optgroup></select></label>

@@ -2,7 +2,7 @@
 const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const id = computed(() => page.value!.piece.id)
-const { data: answers, load } = useLive<AnswerLine[]>(() => '/api/answers', (topic, piece) => topic === 'all' || (topic === 'piece' && (piece === null || piece === id.value)))
+const { data: answers, load, failed } = useLive<AnswerLine[]>(() => '/api/answers', (topic, piece) => topic === 'all' || (topic === 'piece' && (piece === null || piece === id.value)))
 const mine = computed(() => (answers.value ?? []).filter(a => a.pieceId === id.value))
 const words = ref('')
 const days = ref(14)
@@ -32,7 +32,8 @@ async function ask() {
     <section>
       <label v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="block mb-4">{{ $t('client.sample') }} <select class="field" :value="page!.piece.colour_sample" @change="sample(($event.target as HTMLSelectElement).value)"><option v-for="o in SAMPLES" :key="o" :value="o" :disabled="o === 'under-finish'">{{ $t(`client.samples.${o}`) }}</option></select> <NuxtLink class="underline inline-flex items-center min-h-11" :to="`/pieces/${id}/colour`">{{ $t('client.byBand') }}</NuxtLink></label>
       <h2>{{ $t('client.asked') }}</h2>
-      <p v-if="answers && !mine.length" class="row">{{ $t('client.never') }}</p>
+      <PageState v-if="!answers" :failed="failed" />
+      <p v-else-if="!mine.length" class="row">{{ $t('client.never') }}</p>
       <AnswerCard v-for="a in mine" :key="a.id" :answer="a" @changed="load().then(reload)" />
     </section>
   </div>

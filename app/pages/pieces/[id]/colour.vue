@@ -8,7 +8,7 @@ const id = computed(() => piece.value!.piece.id)
 const session = useSession()
 const light = useLight()
 const { dayTime } = useFormat()
-const { data: page, load } = useLive<PanelPage>(() => `/api/pieces/${id.value}/panel`, (topic, p) => topic === 'all' || p === id.value)
+const { data: page, load, failed } = useLive<PanelPage>(() => `/api/pieces/${id.value}/panel`, (topic, p) => topic === 'all' || p === id.value)
 const can = computed(() => session.may('owner', 'lead', 'finisher') && piece.value!.piece.state === 'active')
 const open = ref('')
 /** What was just measured belongs to the band that is added next. */
@@ -85,5 +85,5 @@ async function change(band: number, rowVersion: number, body: object) {
       </aside>
     </div>
   </div>
-  <p v-else>{{ $t('loading') }}</p>
+  <PageState v-else :failed="failed" />
 </template>

@@ -10,7 +10,7 @@ const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const { hours, money, span, day } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const { data, load } = useLive<InternalApi['/api/pieces/:id/plan']['get']>(() => `/api/pieces/${id.value}/plan`, (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value)
+const { data, load, failed } = useLive<InternalApi['/api/pieces/:id/plan']['get']>(() => `/api/pieces/${id.value}/plan`, (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value)
 const plan = computed(() => data.value?.ready ? data.value as PlanPage : null)
 const open = ref<string | null>(null)
 const { t } = useI18n()
@@ -163,5 +163,5 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled && v.
       <p class="caption">{{ $t('plan.source') }}</p>
     </aside>
   </div>
-  <p v-else>{{ $t('loading') }}</p>
+  <PageState v-else :failed="failed" />
 </template>

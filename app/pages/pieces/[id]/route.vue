@@ -14,7 +14,7 @@ const some = ref<number[] | null>(null)
 /** As an address carries it: an empty film is left out. */
 const picked = computed(() => { const { film_um, ...rest } = pick.value; return { ...rest, ...film_um ? { film_um: String(film_um) } : {} } })
 const asked = computed(() => new URLSearchParams({ ...picked.value, house: JSON.stringify(overrides.value), ...some.value ? { faces: some.value.join(',') } : {} }))
-const { data: routes, load } = useLive<RoutesPage>(() => `/api/pieces/${id.value}/routes?${asked.value}`, (topic, piece) => topic === 'all' || piece === id.value)
+const { data: routes, load, failed } = useLive<RoutesPage>(() => `/api/pieces/${id.value}/routes?${asked.value}`, (topic, piece) => topic === 'all' || piece === id.value)
 // the house's own finish is offered where none was chosen
 const untouched = ref(page.value!.piece.finish === null)
 watch(routes, (r) => { if (r && untouched.value) { untouched.value = false; pick.value.finish = r.finishDefault } })
@@ -129,5 +129,5 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
       </article>
     </div>
   </div>
-  <p v-else>{{ $t('loading') }}</p>
+  <PageState v-else :failed="failed" />
 </template>
