@@ -26,12 +26,13 @@ function websOf(profile: Profile, set: string): Web[] {
   if (set === 'browser') return [{ name: 'web', port: web, mode, database: 'hantverk_browser' }, { name: 'web-new', port: second, mode, database: 'hantverk_new' }]
   return [{ name: 'web', port: web, mode, database: null }]
 }
+const restartOf = (named: string | undefined) => named === 'never' || named === 'always' ? named : 'bounded'
 function planOf(profile: Profile, set: string): Plan {
   const real = profile.name === 'shop'
   const own = ['HANTVERK_CLIMATE', 'HANTVERK_SMTP', 'HANTVERK_SWAB', 'HANTVERK_METER', 'HANTVERK_BALANCE'].every(name => process.env[name])
   return {
     profile, webs: websOf(profile, set), standIns: !(real && own), flush: profile.name === 'test' ? 2 : 1,
-    restart: process.env.HANTVERK_RESTART !== 'no', nightly: real || process.env.HANTVERK_NIGHTLY === 'yes',
+    restart: restartOf(process.env.HANTVERK_RESTART), nightly: real || process.env.HANTVERK_NIGHTLY === 'yes',
   }
 }
 

@@ -37,6 +37,9 @@ export function nextPause(ends_ms: readonly number[], now_ms: number): number | 
   return recent >= MOST_ENDS ? null : Math.min(PAUSE_MS.most, PAUSE_MS.first * 2 ** Math.max(0, recent - 1))
 }
 
+/** `bounded`: as a shop wants it. Tests take `never`, or `always`, which never gives up. */
+export type Restart = 'bounded' | 'never' | 'always'
+
 /** Starts a process, watches it, and starts it again when it ends or freezes. */
 export class Part {
   private child: ChildProcess | undefined
@@ -50,7 +53,7 @@ export class Part {
   private readonly write: (text: string | Buffer) => void
   private loop: Promise<void> | undefined
 
-  constructor(private readonly spec: PartSpec, logs: string, private readonly changed: () => void, private readonly gaveUp: (part: Part) => void, private readonly restart = true) {
+  constructor(private readonly spec: PartSpec, logs: string, private readonly changed: () => void, private readonly gaveUp: (part: Part) => void, private readonly restart: Restart = 'bounded') {
     this.write = logTo(`${logs}/${spec.name}.log`)
   }
 
@@ -84,11 +87,12 @@ export class Part {
       this.note(`ended: ${outcome}`)
       if (this.id) await endProcess(this.id, 0)
       this.ends.push(Date.now())
-      const wait = this.restart ? nextPause(this.ends, Date.now()) : null
+      const wait = this.restart === 'always' ? PAUSE_MS.first : nextPause(this.ends, Date.now())
+      if (this.restart === 'never') { this.be('stopped'); this.note('not started again'); return }
       if (wait === null) {
-        this.be(this.restart ? 'given-up' : 'stopped')
-        this.note(this.restart ? `gave up: ${MOST_ENDS} ends in two minutes` : 'not started again')
-        if (this.restart) this.gaveUp(this)
+        this.be('given-up')
+        this.note(`gave up: ${MOST_ENDS} ends in two minutes`)
+        this.gaveUp(this)
         return
       }
       this.be('waiting')

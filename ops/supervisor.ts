@@ -1,14 +1,14 @@
 import { existsSync, rmSync } from 'node:fs'
 import { backUpNightly } from './nightly'
 import { logTo } from './log'
-import { Part, type PartSpec, type PartStatus } from './part'
+import { Part, type PartSpec, type PartStatus, type Restart } from './part'
 import { databasePart, makeDatabase, standInParts, webPart, type Web } from './parts'
 import { endProcess, idOf, isAlive, isPortFree, pause, type ProcessId } from './process'
 import { privateDir, readIf, writeWhole, type Profile } from './profile'
 import { readKeys } from './keys'
 
 /** What is kept running: a database, the stand-ins, and web servers on it. */
-export interface Plan { profile: Profile, webs: Web[], standIns: boolean, flush: 1 | 2, restart: boolean, nightly: boolean }
+export interface Plan { profile: Profile, webs: Web[], standIns: boolean, flush: 1 | 2, restart: Restart, nightly: boolean }
 export interface State { supervisor: ProcessId, ready: boolean, parts: PartStatus[] }
 
 const stateFile = (profile: Profile) => `${profile.dir}/state.json`

@@ -4,6 +4,7 @@ import { LIMITS, simulate } from '../core/identify/simulate'
 import { judgePlan } from '../core/layers/rules'
 import { workOutPlan, type Choice } from '../core/plan'
 import { colourBench } from './benchColour'
+import { loadBench } from './benchLoad'
 import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
 import { face, facts } from './facts'
 
@@ -89,6 +90,7 @@ async function main() {
   const sizes = await Promise.all(assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength))
   const total = sizes.reduce((a, b) => a + b, html.length)
   say('First load, uncompressed', `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ${(html.length / 1024).toFixed(0)} KiB`)
+  await loadBench(owner, 1)
   colourBench()
   judgement()
   await sql.end()

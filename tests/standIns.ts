@@ -1,4 +1,4 @@
-/** Stand-ins taken away and brought back by tests. The supervisor runs with HANTVERK_RESTART=no, so what is ended stays away. */
+/** Stand-ins taken away and brought back by tests. The supervisor runs with HANTVERK_RESTART=never, so what is ended stays away. */
 import { readFileSync } from 'node:fs'
 
 interface State { supervisor: { pid: number }, parts: { name: string, id: { pid: number } | null }[] }
