@@ -8,8 +8,8 @@ import { privateDir, readIf, writeWhole, type Profile } from './profile'
  * `pin` is for people's PINs on a shared tablet, `database` is the database user's password. None is ever an argument of a command.
  */
 export const KEYS = ['session', 'links', 'pin', 'database'] as const
-export type KeyName = typeof KEYS[number]
-export type Keys = Record<KeyName, string> & { sessionBefore: string, sessionBeforeUntil: string }
+export type KeyName = (typeof KEYS)[number]
+export type Keys = Record<KeyName, string> & { sessionBefore: string; sessionBeforeUntil: string }
 
 /** A turned session key is still taken for this long. */
 const BEFORE_H = 24
@@ -19,15 +19,20 @@ const dirOf = (profile: Profile) => privateDir(`${profile.dir}/keys`)
 /** @throws Error when somebody else could read the file. */
 function readKey(path: string): string {
   const { mode, uid } = statSync(path)
-  if (uid !== userInfo().uid) throw new Error(`The key ${path} belongs to another user of this machine. Hantverk does not start with it.`)
+  if (uid !== userInfo().uid)
+    throw new Error(`The key ${path} belongs to another user of this machine. Hantverk does not start with it.`)
   if ((mode & 0o077) !== 0) {
-    throw new Error(`The key ${path} can be read by others (mode ${(mode & 0o777).toString(8)}). If nobody has read it: chmod 600 ${path}. Else turn the keys: ./hantverk keys.`)
+    throw new Error(
+      `The key ${path} can be read by others (mode ${(mode & 0o777).toString(8)}). If nobody has read it: chmod 600 ${path}. Else turn the keys: ./hantverk keys.`,
+    )
   }
   const key = readFileSync(path, 'utf8').trim()
-  if (key.length < 32) throw new Error(`The key ${path} is too short. Take it away, and a new one is made at the next start.`)
+  if (key.length < 32)
+    throw new Error(`The key ${path} is too short. Take it away, and a new one is made at the next start.`)
   return key
 }
-const makeKey = (path: string) => writeFileSync(path, `${randomBytes(32).toString('hex')}\n`, { mode: 0o600, flag: 'wx' })
+const makeKey = (path: string) =>
+  writeFileSync(path, `${randomBytes(32).toString('hex')}\n`, { mode: 0o600, flag: 'wx' })
 
 /** All keys of a profile; those that are missing are made. @throws Error in words when one is not safe. */
 export function readKeys(profile: Profile): Keys {
@@ -39,7 +44,11 @@ export function readKeys(profile: Profile): Keys {
   }
   const until = readIf(`${dir}/session.until`) ?? ''
   const still = until !== '' && Date.parse(until) > Date.now() && existsSync(`${dir}/session.before`)
-  return { ...keys, sessionBefore: still ? readKey(`${dir}/session.before`) : '', sessionBeforeUntil: still ? until : '' }
+  return {
+    ...keys,
+    sessionBefore: still ? readKey(`${dir}/session.before`) : '',
+    sessionBeforeUntil: still ? until : '',
+  }
 }
 
 /** Turns the keys: new ones from the next start of the web server on; cookies sealed with the session key before are taken for another day. */

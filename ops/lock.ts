@@ -10,7 +10,12 @@ export function takeLock({ dir }: Profile): Promise<boolean> {
   const name = `\0hantverk-${createHash('sha256').update(dir).digest('hex').slice(0, 32)}`
   return new Promise((resolve, reject) => {
     const server = createServer(socket => socket.destroy())
-    server.once('error', (error: NodeJS.ErrnoException) => error.code === 'EADDRINUSE' ? resolve(false) : reject(error))
-    server.listen(name, () => { server.unref(); resolve(true) })
+    server.once('error', (error: NodeJS.ErrnoException) =>
+      error.code === 'EADDRINUSE' ? resolve(false) : reject(error),
+    )
+    server.listen(name, () => {
+      server.unref()
+      resolve(true)
+    })
   })
 }

@@ -12,7 +12,18 @@ import { takeLock } from './lock'
 import { databasePart, type Web } from './parts'
 import { Part } from './part'
 import { endProcess, isAlive, pause } from './process'
-import { currentDatabase, existsIn, isProfile, privateDir, profileOf, readIf, ROOT, writeWhole, type Profile, type ProfileName } from './profile'
+import {
+  currentDatabase,
+  existsIn,
+  isProfile,
+  privateDir,
+  profileOf,
+  readIf,
+  ROOT,
+  writeWhole,
+  type Profile,
+  type ProfileName,
+} from './profile'
 import { readState, runningState, Supervisor, type Plan } from './supervisor'
 
 const say = (text: string) => process.stderr.write(`${text}\n`)
@@ -21,18 +32,33 @@ class Refused extends Error {}
 /** Sets of web servers that tests run on: two instances on one database, or a shop that is loaded and one that is new. */
 function websOf(profile: Profile, set: string): Web[] {
   const { web, second } = profile.ports
-  const mode = profile.name === 'shop' ? 'shop' as const : profile.name === 'demo' ? 'demo' as const : 'test' as const
-  if (set === 'api') return [{ name: 'web', port: web, mode, database: 'hantverk_api' }, { name: 'web-two', port: second, mode, database: 'hantverk_api' }]
-  if (set === 'browser') return [{ name: 'web', port: web, mode, database: 'hantverk_browser' }, { name: 'web-new', port: second, mode, database: 'hantverk_new' }]
+  const mode =
+    profile.name === 'shop' ? ('shop' as const) : profile.name === 'demo' ? ('demo' as const) : ('test' as const)
+  if (set === 'api')
+    return [
+      { name: 'web', port: web, mode, database: 'hantverk_api' },
+      { name: 'web-two', port: second, mode, database: 'hantverk_api' },
+    ]
+  if (set === 'browser')
+    return [
+      { name: 'web', port: web, mode, database: 'hantverk_browser' },
+      { name: 'web-new', port: second, mode, database: 'hantverk_new' },
+    ]
   return [{ name: 'web', port: web, mode, database: null }]
 }
-const restartOf = (named: string | undefined) => named === 'never' || named === 'always' ? named : 'bounded'
+const restartOf = (named: string | undefined) => (named === 'never' || named === 'always' ? named : 'bounded')
 function planOf(profile: Profile, set: string): Plan {
   const real = profile.name === 'shop'
-  const own = ['HANTVERK_CLIMATE', 'HANTVERK_SMTP', 'HANTVERK_SWAB', 'HANTVERK_METER', 'HANTVERK_BALANCE'].every(name => process.env[name])
+  const own = ['HANTVERK_CLIMATE', 'HANTVERK_SMTP', 'HANTVERK_SWAB', 'HANTVERK_METER', 'HANTVERK_BALANCE'].every(
+    name => process.env[name],
+  )
   return {
-    profile, webs: websOf(profile, set), standIns: !(real && own), flush: profile.name === 'test' ? 2 : 1,
-    restart: restartOf(process.env.HANTVERK_RESTART), nightly: real || process.env.HANTVERK_NIGHTLY === 'yes',
+    profile,
+    webs: websOf(profile, set),
+    standIns: !(real && own),
+    flush: profile.name === 'test' ? 2 : 1,
+    restart: restartOf(process.env.HANTVERK_RESTART),
+    nightly: real || process.env.HANTVERK_NIGHTLY === 'yes',
   }
 }
 
@@ -44,27 +70,44 @@ Sign in as           ingrid (owner) · tove (lead) · emil (finisher) · sara (o
 Password for each    verdigris-9
 Ctrl-C stops it. The data stays; --fresh starts over.
 `,
-  shop: ({ ports }: Profile) => `Hantverk is ready: http://127.0.0.1:${ports.web}   (the first visit makes the owner; Ctrl-C stops it)`,
+  shop: ({ ports }: Profile) =>
+    `Hantverk is ready: http://127.0.0.1:${ports.web}   (the first visit makes the owner; Ctrl-C stops it)`,
 } as const
 
 /** Loads the demo's shop through the API, once. */
 async function loadDemo({ dir, ports }: Profile) {
   if (existsIn(dir, 'loaded')) return
   say('Loading the demo shop (a minute)')
-  const child = spawn(process.execPath, [`${ROOT}/node_modules/jiti/lib/jiti-cli.mjs`, `${ROOT}/demo/load.ts`, `http://127.0.0.1:${ports.web}`, `http://127.0.0.1:${ports.climate}`,
-    `http://127.0.0.1:${ports.mails}`, `127.0.0.1:${ports.meter}`], { stdio: ['ignore', 'ignore', 'pipe'] })
+  const child = spawn(
+    process.execPath,
+    [
+      `${ROOT}/node_modules/jiti/lib/jiti-cli.mjs`,
+      `${ROOT}/demo/load.ts`,
+      `http://127.0.0.1:${ports.web}`,
+      `http://127.0.0.1:${ports.climate}`,
+      `http://127.0.0.1:${ports.mails}`,
+      `127.0.0.1:${ports.meter}`,
+    ],
+    { stdio: ['ignore', 'ignore', 'pipe'] },
+  )
   let wrong = ''
-  child.stderr.on('data', (chunk: Buffer) => { wrong = (wrong + chunk.toString()).slice(-2000) })
+  child.stderr.on('data', (chunk: Buffer) => {
+    wrong = (wrong + chunk.toString()).slice(-2000)
+  })
   const code = await new Promise<number | null>(done => child.on('close', done))
   if (code !== 0) throw new Refused(`The demo shop could not be loaded; try ./hantverk demo --fresh\n${wrong}`)
   writeWhole(`${dir}/loaded`, new Date().toISOString())
 }
 
 async function run(profile: Profile, set: string) {
-  if (!await takeLock(profile)) throw new Refused(`It is running already: http://127.0.0.1:${profile.ports.web} (./hantverk stop ends it)`)
+  if (!(await takeLock(profile)))
+    throw new Refused(`It is running already: http://127.0.0.1:${profile.ports.web} (./hantverk stop ends it)`)
   privateDir(`${profile.dir}/logs`)
   const supervisor = new Supervisor(planOf(profile, set), say, code => process.exit(code))
-  const end = () => { say('\nStopping'); void supervisor.stop(0) }
+  const end = () => {
+    say('\nStopping')
+    void supervisor.stop(0)
+  }
   process.on('SIGTERM', end).on('SIGINT', end)
   process.on('SIGHUP', () => void supervisor.renewWebs().catch((error: Error) => say(error.message)))
   process.on('SIGUSR2', () => supervisor.beginAgain())
@@ -88,7 +131,8 @@ async function waitFor(profile: Profile) {
     if (state?.ready) return
     if (state) seen = Date.now()
     if (Date.now() - seen > GONE_AFTER_MS) throw new Refused(`${profile.name} is not starting.`)
-    if (Date.now() > until) throw new Refused(`${profile.name} is not ready after five minutes; look into ${profile.dir}/logs`)
+    if (Date.now() > until)
+      throw new Refused(`${profile.name} is not ready after five minutes; look into ${profile.dir}/logs`)
     await pause(100)
   }
 }
@@ -103,10 +147,17 @@ async function stop(profile: Profile) {
 function status() {
   for (const name of ['demo', 'shop'] as const) {
     const state = runningState(profileOf(name))
-    if (!state) { process.stdout.write(`${name}: stopped\n`); continue }
-    process.stdout.write(`${name}: ${state.ready ? 'running' : 'starting'} at http://127.0.0.1:${profileOf(name).ports.web}\n`)
+    if (!state) {
+      process.stdout.write(`${name}: stopped\n`)
+      continue
+    }
+    process.stdout.write(
+      `${name}: ${state.ready ? 'running' : 'starting'} at http://127.0.0.1:${profileOf(name).ports.web}\n`,
+    )
     for (const p of state.parts) {
-      process.stdout.write(`  ${p.name.padEnd(10)} ${p.state.padEnd(9)} port ${p.port}  since ${p.since}${p.restarts ? `  started again ${p.restarts} ${p.restarts === 1 ? 'time' : 'times'}` : ''}\n`)
+      process.stdout.write(
+        `  ${p.name.padEnd(10)} ${p.state.padEnd(9)} port ${p.port}  since ${p.since}${p.restarts ? `  started again ${p.restarts} ${p.restarts === 1 ? 'time' : 'times'}` : ''}\n`,
+      )
     }
   }
 }
@@ -114,18 +165,27 @@ function status() {
 /** Runs `work` while the profile's database is there: the running one, or one started for it. */
 async function withDatabase<T>(profile: Profile, work: () => Promise<T>): Promise<T> {
   if (runningState(profile)) return work()
-  if (!await takeLock(profile)) throw new Refused(`${profile.name} is just starting or stopping. Try again in a moment.`)
+  if (!(await takeLock(profile)))
+    throw new Refused(`${profile.name} is just starting or stopping. Try again in a moment.`)
   const logs = privateDir(`${profile.dir}/logs`)
-  const part = new Part(databasePart(profile, 1), logs, () => {}, () => {})
+  const part = new Part(
+    databasePart(profile, 1),
+    logs,
+    () => {},
+    () => {},
+  )
   part.begin()
   try {
     for (const until = Date.now() + READY_WITHIN_MS; !part.isRunning;) {
-      if (part.hasGivenUp || Date.now() > until) throw new Refused(`The database did not start; its log is ${logs}/database.log`)
+      if (part.hasGivenUp || Date.now() > until)
+        throw new Refused(`The database did not start; its log is ${logs}/database.log`)
       await pause(100)
     }
     return await work()
   }
-  finally { await part.stop() }
+  finally {
+    await part.stop()
+  }
 }
 
 const renew = (profile: Profile) => {
@@ -145,7 +205,9 @@ async function restoreFrom(profile: Profile, file: string) {
   await withDatabase(profile, async () => {
     await secureUsers(profile, readKeys(profile).database)
     const { database, before } = await restore(profile, file, say)
-    say(`The shop works on ${database} now. ${before} stays for a week. Everybody signs in anew; waiting letters are held until the owner lets them go under Shop.`)
+    say(
+      `The shop works on ${database} now. ${before} stays for a week. Everybody signs in anew; waiting letters are held until the owner lets them go under Shop.`,
+    )
   })
   renew(profile)
 }
@@ -154,8 +216,12 @@ async function turn(profile: Profile) {
   turnKeys(profile)
   await withDatabase(profile, async () => {
     await secureUsers(profile, readKeys(profile).database)
-    await rootSql(profile, `INSERT INTO logbook (piece_id, kind, says, happened_at, recorded_at)
-      VALUES (NULL, 'people', 'The keys were turned; sessions sealed with the key before go on for a day', UTC_TIMESTAMP(3), UTC_TIMESTAMP(3))`, currentDatabase(profile))
+    await rootSql(
+      profile,
+      `INSERT INTO logbook (piece_id, kind, says, happened_at, recorded_at)
+      VALUES (NULL, 'people', 'The keys were turned; sessions sealed with the key before go on for a day', UTC_TIMESTAMP(3), UTC_TIMESTAMP(3))`,
+      currentDatabase(profile),
+    )
   })
   renew(profile)
   say('New keys. Who is signed in stays so; cookies sealed with the key before are taken for a day.')
@@ -177,17 +243,26 @@ async function main([command = '', ...args]: string[]) {
       const [name, set = ''] = (args[0] ?? '').split(':')
       return run(profileNamed(name), set)
     }
-    case 'wait': return waitFor(profileNamed(args[0]))
-    case 'stop': { for (const name of args) await stop(profileNamed(name)); return }
-    case 'status': return status()
-    case 'backup': return backupTo(profileNamed(args[1]), fileNamed(args[0]))
-    case 'restore': return restoreFrom(profileNamed(args[1]), fileNamed(args[0]))
-    case 'keys': return turn(profileNamed(args[0]))
-    default: throw new Refused(`"${command}" is no command of ops/main.ts`)
+    case 'wait':
+      return waitFor(profileNamed(args[0]))
+    case 'stop': {
+      for (const name of args) await stop(profileNamed(name))
+      return
+    }
+    case 'status':
+      return status()
+    case 'backup':
+      return backupTo(profileNamed(args[1]), fileNamed(args[0]))
+    case 'restore':
+      return restoreFrom(profileNamed(args[1]), fileNamed(args[0]))
+    case 'keys':
+      return turn(profileNamed(args[0]))
+    default:
+      throw new Refused(`"${command}" is no command of ops/main.ts`)
   }
 }
 
 main(process.argv.slice(2)).catch((error: Error) => {
-  say(error instanceof Refused || !process.env.HANTVERK_TRACE ? error.message : error.stack ?? error.message)
+  say(error instanceof Refused || !process.env.HANTVERK_TRACE ? error.message : (error.stack ?? error.message))
   process.exitCode = 1
 })

@@ -14,12 +14,12 @@ const DAY_FILE = /^hantverk-(\d{4}-\d{2}-\d{2})\.sql\.gz$/
 /** The Monday of a day's week. */
 function weekOf(day: string): string {
   const at = new Date(`${day}T12:00:00Z`)
-  at.setUTCDate(at.getUTCDate() - (at.getUTCDay() + 6) % 7)
+  at.setUTCDate(at.getUTCDate() - ((at.getUTCDay() + 6) % 7))
   return at.toISOString().slice(0, 10)
 }
 
 /** Of the days that there are backups of: the newest seven, and of the newest five weeks the last day of each. The rest may go. */
-export function keepRule(days: readonly string[]): { keep: string[], drop: string[] } {
+export function keepRule(days: readonly string[]): { keep: string[]; drop: string[] } {
   const sorted = [...new Set(days)].sort().reverse()
   const weeks = new Map<string, string>()
   for (const day of sorted) if (!weeks.has(weekOf(day))) weeks.set(weekOf(day), day)
@@ -40,7 +40,11 @@ function copyTo(second: string, from: string, name: string) {
 }
 
 /** Makes the backup of the night when none was made today, after two o'clock; and drops what is past its week. */
-export async function backUpNightly(profile: Profile, note: (text: string) => void, now = new Date()): Promise<boolean> {
+export async function backUpNightly(
+  profile: Profile,
+  note: (text: string) => void,
+  now = new Date(),
+): Promise<boolean> {
   await dropKept(profile)
   const dir = privateDir(`${profile.dir}/backups`)
   const name = fileOf(dayOf(now))
@@ -50,8 +54,13 @@ export async function backUpNightly(profile: Profile, note: (text: string) => vo
   const second = process.env.HANTVERK_BACKUP_DIR ?? ''
   let copied = false
   if (second) {
-    try { copyTo(second, `${dir}/${name}`, name); copied = true }
-    catch (error) { note(`backup: no second copy in ${second}: ${(error as Error).message}`) }
+    try {
+      copyTo(second, `${dir}/${name}`, name)
+      copied = true
+    }
+    catch (error) {
+      note(`backup: no second copy in ${second}: ${(error as Error).message}`)
+    }
   }
   await recordBackup(profile, name, bytes, copied)
   note(`backup: ${name}, ${bytes} bytes${copied ? ', copied' : ''}`)
@@ -61,5 +70,9 @@ export async function backUpNightly(profile: Profile, note: (text: string) => vo
 /** Writes down that a backup was made, so that the shop's page can say how old the newest is. */
 export async function recordBackup(profile: Profile, name: string, bytes: number, copied: boolean): Promise<void> {
   const file = name.replace(/[^\w.-]/g, '_').slice(-200)
-  await rootSql(profile, `INSERT INTO backup_taken (at, file, bytes, second_copy) VALUES (UTC_TIMESTAMP(3), '${file}', ${Math.round(bytes)}, ${copied})`, currentDatabase(profile))
+  await rootSql(
+    profile,
+    `INSERT INTO backup_taken (at, file, bytes, second_copy) VALUES (UTC_TIMESTAMP(3), '${file}', ${Math.round(bytes)}, ${copied})`,
+    currentDatabase(profile),
+  )
 }

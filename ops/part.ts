@@ -7,7 +7,7 @@ export interface PartSpec {
   name: string
   port: number
   /** asked anew at each start, so that turned keys and databases count */
-  start: () => { command: string, args: string[], env?: Record<string, string> }
+  start: () => { command: string; args: string[]; env?: Record<string, string> }
   /** does it answer? false or too late counts as no */
   probe: (within_ms: number) => Promise<boolean>
   /** after it answers for the first time since a start */
@@ -21,7 +21,14 @@ export interface PartSpec {
   essential: boolean
 }
 export type PartState = 'starting' | 'running' | 'waiting' | 'given-up' | 'stopped'
-export interface PartStatus { name: string, port: number, state: PartState, since: string, restarts: number, id: ProcessId | null }
+export interface PartStatus {
+  name: string
+  port: number
+  state: PartState
+  since: string
+  restarts: number
+  id: ProcessId | null
+}
 
 const PROBE_EVERY_MS = 5000
 const PROBE_WITHIN_MS = 5000
@@ -53,16 +60,46 @@ export class Part {
   private readonly write: (text: string | Buffer) => void
   private loop: Promise<void> | undefined
 
-  constructor(private readonly spec: PartSpec, logs: string, private readonly changed: () => void, private readonly gaveUp: (part: Part) => void, private readonly restart: Restart = 'bounded') {
+  constructor(
+    private readonly spec: PartSpec,
+    logs: string,
+    private readonly changed: () => void,
+    private readonly gaveUp: (part: Part) => void,
+    private readonly restart: Restart = 'bounded',
+  ) {
     this.write = logTo(`${logs}/${spec.name}.log`)
   }
 
-  get name() { return this.spec.name }
-  get essential() { return this.spec.essential }
-  get isRunning() { return this.state === 'running' }
-  get isStill() { return this.loop === undefined }
-  get hasGivenUp() { return this.state === 'given-up' }
-  status(): PartStatus { return { name: this.spec.name, port: this.spec.port, state: this.state, since: this.since, restarts: this.restarts, id: this.id } }
+  get name() {
+    return this.spec.name
+  }
+
+  get essential() {
+    return this.spec.essential
+  }
+
+  get isRunning() {
+    return this.state === 'running'
+  }
+
+  get isStill() {
+    return this.loop === undefined
+  }
+
+  get hasGivenUp() {
+    return this.state === 'given-up'
+  }
+
+  status(): PartStatus {
+    return {
+      name: this.spec.name,
+      port: this.spec.port,
+      state: this.state,
+      since: this.since,
+      restarts: this.restarts,
+      id: this.id,
+    }
+  }
 
   private be(state: PartState) {
     if (this.state === state) return
@@ -71,12 +108,16 @@ export class Part {
     this.changed()
   }
 
-  private note(says: string) { this.write(`[${new Date().toISOString()}] ${says}\n`) }
+  private note(says: string) {
+    this.write(`[${new Date().toISOString()}] ${says}\n`)
+  }
 
   /** Begins to keep the part running. */
   begin(): void {
     this.stopping = false
-    this.loop ??= this.keep().finally(() => { this.loop = undefined })
+    this.loop ??= this.keep().finally(() => {
+      this.loop = undefined
+    })
   }
 
   private async keep() {
@@ -88,7 +129,11 @@ export class Part {
       if (this.id) await endProcess(this.id, 0)
       this.ends.push(Date.now())
       const wait = this.restart === 'always' ? PAUSE_MS.first : nextPause(this.ends, Date.now())
-      if (this.restart === 'never') { this.be('stopped'); this.note('not started again'); return }
+      if (this.restart === 'never') {
+        this.be('stopped')
+        this.note('not started again')
+        return
+      }
       if (wait === null) {
         this.be('given-up')
         this.note(`gave up: ${MOST_ENDS} ends in two minutes`)
@@ -96,7 +141,12 @@ export class Part {
         return
       }
       this.be('waiting')
-      await Promise.race([pause(wait), new Promise<void>((resolve) => { this.wake = resolve })])
+      await Promise.race([
+        pause(wait),
+        new Promise<void>(resolve => {
+          this.wake = resolve
+        }),
+      ])
       this.restarts++
     }
     this.be('stopped')
@@ -105,12 +155,22 @@ export class Part {
   /** Starts the process; resolves with how it ended. */
   private launch(): Promise<string> {
     this.be('starting')
-    return new Promise((resolve) => {
+    return new Promise(resolve => {
       let command: ReturnType<PartSpec['start']>
-      try { command = this.spec.start() }
-      catch (error) { this.id = null; resolve((error as Error).message); return }
+      try {
+        command = this.spec.start()
+      }
+      catch (error) {
+        this.id = null
+        resolve((error as Error).message)
+        return
+      }
       // a group of its own: Ctrl-C reaches us alone, and we end the parts in order
-      this.child = spawn(command.command, command.args, { env: { ...process.env, ...command.env }, stdio: ['ignore', 'pipe', 'pipe'], detached: true })
+      this.child = spawn(command.command, command.args, {
+        env: { ...process.env, ...command.env },
+        stdio: ['ignore', 'pipe', 'pipe'],
+        detached: true,
+      })
       this.id = this.child.pid ? idOf(this.child.pid) : null
       this.note(`started, process ${this.child.pid ?? 'none'}`)
       this.changed()
@@ -127,19 +187,23 @@ export class Part {
     const over = ended.then(() => true)
     const isOver = () => Promise.race([over, Promise.resolve(false)])
     const limit = Date.now() + spec.startWithin_ms
-    while (!await spec.probe(PROBE_WITHIN_MS)) {
-      if (await isOver() || this.stopping) return ended
+    while (!(await spec.probe(PROBE_WITHIN_MS))) {
+      if ((await isOver()) || this.stopping) return ended
       if (Date.now() > limit) return `no answer within ${spec.startWithin_ms / 1000} s of its start`
       await pause(FIRST_LOOK_MS)
     }
-    try { await spec.prepare?.() }
-    catch (error) { return `could not be made ready: ${(error as Error).message}` }
-    if (await isOver() || this.stopping) return ended
+    try {
+      await spec.prepare?.()
+    }
+    catch (error) {
+      return `could not be made ready: ${(error as Error).message}`
+    }
+    if ((await isOver()) || this.stopping) return ended
     this.be('running')
     for (let silent = 0; ;) {
       await Promise.race([pause(PROBE_EVERY_MS), over])
-      if (await isOver() || this.stopping) return ended
-      silent = await spec.probe(PROBE_WITHIN_MS) ? 0 : silent + 1
+      if ((await isOver()) || this.stopping) return ended
+      silent = (await spec.probe(PROBE_WITHIN_MS)) ? 0 : silent + 1
       if (silent >= spec.frozenAfter) return `no answer to ${silent} questions: frozen`
     }
   }

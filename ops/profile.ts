@@ -14,7 +14,17 @@ export interface Profile {
   name: ProfileName
   dir: string
   /** web, smtp, mail page, climate, database, a second web, swab reader, colour meter, balance */
-  ports: { web: number, smtp: number, mails: number, climate: number, sql: number, second: number, swab: number, meter: number, balance: number }
+  ports: {
+    web: number
+    smtp: number
+    mails: number
+    climate: number
+    sql: number
+    second: number
+    swab: number
+    meter: number
+    balance: number
+  }
   socket: string
 }
 
@@ -22,13 +32,18 @@ export interface Profile {
 const LONGEST_SOCKET = 100
 function socketOf(dir: string): string {
   const near = `${dir}/run/s.sock`
-  return near.length < LONGEST_SOCKET ? near : `${tmpdir()}/hantverk-${createHash('sha256').update(dir).digest('hex').slice(0, 12)}/s.sock`
+  return near.length < LONGEST_SOCKET
+    ? near
+    : `${tmpdir()}/hantverk-${createHash('sha256').update(dir).digest('hex').slice(0, 12)}/s.sock`
 }
 
 export function profileOf(name: ProfileName): Profile {
   const first = FIRST_PORT[name]
   const dir = `${process.env.HANTVERK_DATA ?? `${ROOT}/.data`}/${name}`
-  const [web, smtp, mails, climate, sql, second, swab, meter, balance] = Array.from({ length: 9 }, (_, i) => first + i) as [number, number, number, number, number, number, number, number, number]
+  const [web, smtp, mails, climate, sql, second, swab, meter, balance] = Array.from(
+    { length: 9 },
+    (_, i) => first + i,
+  ) as [number, number, number, number, number, number, number, number, number]
   return { name, dir, ports: { web, smtp, mails, climate, sql, second, swab, meter, balance }, socket: socketOf(dir) }
 }
 
@@ -36,7 +51,8 @@ export function profileOf(name: ProfileName): Profile {
 export function privateDir(path: string, mode = 0o700): string {
   mkdirSync(path, { recursive: true, mode })
   const { uid } = statSync(path)
-  if (uid !== userInfo().uid && userInfo().uid !== 0) throw new Error(`${path} belongs to another user of this machine; it is not used.`)
+  if (uid !== userInfo().uid && userInfo().uid !== 0)
+    throw new Error(`${path} belongs to another user of this machine; it is not used.`)
   if (uid === userInfo().uid) chmodSync(path, mode)
   return path
 }
@@ -46,7 +62,7 @@ export function writeWhole(path: string, text: string, mode = 0o600): void {
   writeFileSync(`${path}.part`, text, { mode })
   renameSync(`${path}.part`, path)
 }
-export const readIf = (path: string): string | null => existsSync(path) ? readFileSync(path, 'utf8').trim() : null
+export const readIf = (path: string): string | null => (existsSync(path) ? readFileSync(path, 'utf8').trim() : null)
 
 /** The database that the shop works on now; a restore turns this to another. */
 const FIRST_DATABASE = 'hantverk'

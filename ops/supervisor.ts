@@ -8,15 +8,30 @@ import { privateDir, readIf, writeWhole, type Profile } from './profile'
 import { readKeys } from './keys'
 
 /** What is kept running: a database, the stand-ins, and web servers on it. */
-export interface Plan { profile: Profile, webs: Web[], standIns: boolean, flush: 1 | 2, restart: Restart, nightly: boolean }
-export interface State { supervisor: ProcessId, ready: boolean, parts: PartStatus[] }
+export interface Plan {
+  profile: Profile
+  webs: Web[]
+  standIns: boolean
+  flush: 1 | 2
+  restart: Restart
+  nightly: boolean
+}
+export interface State {
+  supervisor: ProcessId
+  ready: boolean
+  parts: PartStatus[]
+}
 
 const stateFile = (profile: Profile) => `${profile.dir}/state.json`
 /** What the supervisor of a profile wrote last; null where there is none, or it can be read by nobody. */
 export function readState(profile: Profile): State | null {
   const text = readIf(stateFile(profile))
-  try { return text ? JSON.parse(text) as State : null }
-  catch { return null }
+  try {
+    return text ? (JSON.parse(text) as State) : null
+  }
+  catch {
+    return null
+  }
 }
 /** The supervisor that runs now: its number, checked against when it started. */
 export const runningState = (profile: Profile): State | null => {
@@ -44,12 +59,19 @@ export class Supervisor {
   /** why everything was stopped, when a part could not be kept running */
   gaveUp = ''
 
-  constructor(private readonly plan: Plan, private readonly say: (text: string) => void, private readonly ended: (code: number) => void) {
+  constructor(
+    private readonly plan: Plan,
+    private readonly say: (text: string) => void,
+    private readonly ended: (code: number) => void,
+  ) {
     this.logs = privateDir(`${plan.profile.dir}/logs`)
     this.write = logTo(`${this.logs}/supervisor.log`)
   }
 
-  private note(text: string) { this.write(`[${new Date().toISOString()}] ${text}\n`) }
+  private note(text: string) {
+    this.write(`[${new Date().toISOString()}] ${text}\n`)
+  }
+
   private save = () => {
     const state: State = { supervisor: idOf(process.pid), ready: this.ready, parts: this.parts.map(p => p.status()) }
     writeWhole(stateFile(this.plan.profile), JSON.stringify(state, null, 1))
@@ -67,14 +89,26 @@ export class Supervisor {
     const says = `${part.name} ended five times in two minutes and is not started again. Its log is ${this.logs}/${part.name}.log.`
     this.note(says)
     this.say(says)
-    if (part.essential) { this.gaveUp = says; void this.stop(1); return }
-    this.timers.push(setTimeout(() => { if (!this.stopping) part.begin() }, TRY_STANDIN_AGAIN_MS))
+    if (part.essential) {
+      this.gaveUp = says
+      void this.stop(1)
+      return
+    }
+    this.timers.push(
+      setTimeout(() => {
+        if (!this.stopping) part.begin()
+      }, TRY_STANDIN_AGAIN_MS),
+    )
   }
 
   private async until(part: Part, within_ms: number) {
     for (const limit = Date.now() + within_ms; !part.isRunning;) {
-      if (this.stopping || part.hasGivenUp) throw new Error(`${part.name} did not start; its log is ${this.logs}/${part.name}.log`)
-      if (Date.now() > limit) throw new Error(`${part.name} is not ready after ${within_ms / 1000} s; its log is ${this.logs}/${part.name}.log`)
+      if (this.stopping || part.hasGivenUp)
+        throw new Error(`${part.name} did not start; its log is ${this.logs}/${part.name}.log`)
+      if (Date.now() > limit)
+        throw new Error(
+          `${part.name} is not ready after ${within_ms / 1000} s; its log is ${this.logs}/${part.name}.log`,
+        )
       await pause(40)
     }
   }
@@ -84,9 +118,16 @@ export class Supervisor {
     const { profile, webs, standIns, flush, nightly } = this.plan
     await endOrphans(profile)
     readKeys(profile)
-    const specs = { database: databasePart(profile, flush), standIns: standIns ? standInParts(profile) : [], webs: webs.map(w => webPart(profile, w)) }
+    const specs = {
+      database: databasePart(profile, flush),
+      standIns: standIns ? standInParts(profile) : [],
+      webs: webs.map(w => webPart(profile, w)),
+    }
     for (const { name, port } of [specs.database, ...specs.standIns, ...specs.webs]) {
-      if (!await isPortFree(port)) throw new Error(`Port ${port}, for the ${name}, is taken by another program of this machine. End that one, then start again.`)
+      if (!(await isPortFree(port)))
+        throw new Error(
+          `Port ${port}, for the ${name}, is taken by another program of this machine. End that one, then start again.`,
+        )
     }
     this.note('starts')
     this.save()
@@ -99,7 +140,8 @@ export class Supervisor {
     this.ready = true
     this.save()
     if (nightly) {
-      const night = () => backUpNightly(profile, text => this.note(text)).catch((error: Error) => this.note(`backup: ${error.message}`))
+      const night = () =>
+        backUpNightly(profile, text => this.note(text)).catch((error: Error) => this.note(`backup: ${error.message}`))
       this.timers.push(setInterval(night, NIGHTLY_LOOK_MS))
       void night()
     }
@@ -118,12 +160,15 @@ export class Supervisor {
     this.parts = this.parts.filter(p => !webs.some(w => w.name === p.name))
     const { secureUsers } = await import('./database')
     await secureUsers(profile, readKeys(profile).database)
-    for (const web of webs) { await makeDatabase(profile, web); this.part(webPart(profile, web)) }
+    for (const web of webs) {
+      await makeDatabase(profile, web)
+      this.part(webPart(profile, web))
+    }
   }
 
   /** Stops everything in order: web servers first, the database last. */
   stop(code: number): Promise<void> {
-    return this.stopping ??= (async () => {
+    return (this.stopping ??= (async () => {
       this.note('stops')
       this.ready = false
       this.timers.forEach(clearTimeout)
@@ -134,6 +179,6 @@ export class Supervisor {
       const file = stateFile(this.plan.profile)
       if (existsSync(file)) rmSync(file)
       this.ended(code)
-    })()
+    })())
   }
 }

@@ -1,6 +1,9 @@
 import type { Problem } from '#shared/api'
 
-const OFFLINE: Problem = { code: 'offline', message: 'The shop\'s server does not answer. Nothing was lost; try again in a moment.' }
+const OFFLINE: Problem = {
+  code: 'offline',
+  message: 'The shop\'s server does not answer. Nothing was lost; try again in a moment.',
+}
 export const problem = (error: unknown): Problem => {
   const data = (error as { data?: Partial<Problem> }).data
   return data?.message ? { code: 'unknown', ...data, message: data.message } : OFFLINE
@@ -10,21 +13,33 @@ export const problem = (error: unknown): Problem => {
 let touched_ms = 0
 const TOUCHED_FOR_MS = 5 * 60_000
 if (import.meta.client) {
-  const touch = () => { touched_ms = Date.now() }
+  const touch = () => {
+    touched_ms = Date.now()
+  }
   touch()
   for (const name of ['pointerdown', 'keydown']) addEventListener(name, touch, { capture: true, passive: true })
 }
 
 type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
-interface Sending { method?: Method, body?: unknown, /** the write's own name; a repeat under it is never done twice */ uuid?: string }
+interface Sending {
+  method?: Method
+  body?: unknown
+  /** the write's own name; a repeat under it is never done twice */ uuid?: string
+}
 const statusOf = (error: unknown) => (error as { status?: number }).status
 /** The line broke, or the server asks to come again. */
 const isAway = (error: unknown) => statusOf(error) === undefined || statusOf(error) === 503
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
 /** The fetch of this page without the route types, which are too deep for the compiler; `T` comes from the caller. Each write carries a UUID of its own. */
-export function fetchAs<T>(path: string, { method = 'GET', body, uuid = method === 'GET' ? undefined : crypto.randomUUID() }: Sending = {}): Promise<T> {
-  const headers = { ...uuid ? { 'idempotency-key': uuid } : {}, ...Date.now() - touched_ms < TOUCHED_FOR_MS ? { 'x-touched': '1' } : {} }
+export function fetchAs<T>(
+  path: string,
+  { method = 'GET', body, uuid = method === 'GET' ? undefined : crypto.randomUUID() }: Sending = {},
+): Promise<T> {
+  const headers = {
+    ...(uuid ? { 'idempotency-key': uuid } : {}),
+    ...(Date.now() - touched_ms < TOUCHED_FOR_MS ? { 'x-touched': '1' } : {}),
+  }
   return ($fetch as unknown as (path: string, options: object) => Promise<T>)(path, { method, body, headers, retry: 0 })
 }
 
@@ -33,7 +48,9 @@ const AGAIN_MS = [400, 1200, 3000] as const
 export async function sendOnce<T>(method: Exclude<Method, 'GET'>, path: string, body?: unknown): Promise<T> {
   const uuid = crypto.randomUUID()
   for (let tries = 0; ; tries++) {
-    try { return await fetchAs<T>(path, { method, body, uuid }) }
+    try {
+      return await fetchAs<T>(path, { method, body, uuid })
+    }
     catch (error) {
       const wait = AGAIN_MS[tries]
       if (!isAway(error) || wait === undefined) throw error
@@ -52,9 +69,15 @@ async function sendAway(error: unknown) {
 }
 
 /** Sends to the server. Problems become a line at the foot of the page, and null comes back. */
-export async function send<T = unknown>(method: Exclude<Method, 'GET'>, path: string, body?: unknown): Promise<T | null> {
+export async function send<T = unknown>(
+  method: Exclude<Method, 'GET'>,
+  path: string,
+  body?: unknown,
+): Promise<T | null> {
   const notes = useNotes()
-  try { return await sendOnce<T>(method, path, body) }
+  try {
+    return await sendOnce<T>(method, path, body)
+  }
   catch (error) {
     notes.show(problem(error).message, 'stop')
     await sendAway(error)
@@ -76,7 +99,11 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
   const read = async (mine: number) => {
     try {
       const got = await fetchAs<T>(path())
-      if (mine === asked) { data.value = got; failed.value = null; away = 0 }
+      if (mine === asked) {
+        data.value = got
+        failed.value = null
+        away = 0
+      }
     }
     catch (error) {
       await sendAway(error)
@@ -84,7 +111,9 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
       failed.value = problem(error)
       if (isAway(error)) later = setTimeout(load, READ_AGAIN_MS[Math.min(away++, READ_AGAIN_MS.length - 1)])
     }
-    finally { pending.value = false }
+    finally {
+      pending.value = false
+    }
     if (mine !== asked) await newest
   }
   /** Settles when the newest reading is on the page, also where another was asked for meanwhile. */
@@ -93,9 +122,14 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
     newest = read(++asked)
     return newest
   }
-  const stop = useEvents().on((topic, piece) => { if (concerns(topic, piece)) void load() })
+  const stop = useEvents().on((topic, piece) => {
+    if (concerns(topic, piece)) void load()
+  })
   onMounted(load)
-  onUnmounted(() => { stop(); clearTimeout(later) })
+  onUnmounted(() => {
+    stop()
+    clearTimeout(later)
+  })
   watch(path, load)
   return { data, failed, pending, load }
 }

@@ -6,7 +6,7 @@ export type Params = Record<string, unknown>
 export interface Db {
   rows: <T>(sql: string, params?: Params) => Promise<T[]>
   row: <T>(sql: string, params?: Params) => Promise<T | null>
-  run: (sql: string, params?: Params) => Promise<{ id: number, changed: number }>
+  run: (sql: string, params?: Params) => Promise<{ id: number; changed: number }>
 }
 
 /** How long a connection, a free one of the pool, or one statement may take before the database counts as away. */
@@ -20,18 +20,28 @@ const WAITING = 300
 
 /** READ COMMITTED: what is read after waiting for a lock is what the holder of the lock has written. */
 const SETTINGS = [
-  'NAMES utf8mb4 COLLATE utf8mb4_uca1400_ai_ci', 'time_zone = \'+00:00\'', 'tx_isolation = \'READ-COMMITTED\'',
-  `innodb_lock_wait_timeout = ${LOCK_WAIT_S}`, `max_statement_time = ${STATEMENT_S}`,
+  'NAMES utf8mb4 COLLATE utf8mb4_uca1400_ai_ci',
+  'time_zone = \'+00:00\'',
+  'tx_isolation = \'READ-COMMITTED\'',
+  `innodb_lock_wait_timeout = ${LOCK_WAIT_S}`,
+  `max_statement_time = ${STATEMENT_S}`,
   'sql_mode = \'STRICT_ALL_TABLES,ONLY_FULL_GROUP_BY,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION\'',
 ]
 
-interface Field { extendedFormat?: string, string: (encoding: string) => string | null }
+interface Field {
+  extendedFormat?: string
+  string: (encoding: string) => string | null
+}
 /** JSON that cannot be parsed stays text: whoever reads the row sees that it is damaged, and the rows beside it live. */
 function tolerant(field: Field, next: () => unknown): unknown {
   if (field.extendedFormat !== 'json') return next()
   const text = field.string('utf8')
-  try { return text === null ? null : JSON.parse(text) as unknown }
-  catch { return text }
+  try {
+    return text === null ? null : (JSON.parse(text) as unknown)
+  }
+  catch {
+    return text
+  }
 }
 
 let pool: Pool | undefined
@@ -42,8 +52,18 @@ export function openPool(): Pool {
   const uri = useRuntimeConfig().databaseUrl
   if (!uri) throw new Error('No database: start Hantverk with ./hantverk start or ./hantverk demo.')
   pool = mysql.createPool({
-    uri, timezone: 'Z', dateStrings: ['DATE'], decimalNumbers: true, namedPlaceholders: true, supportBigNumbers: true, charset: 'utf8mb4',
-    connectionLimit: 10, queueLimit: WAITING, connectTimeout: CONNECT_MS, multipleStatements: false, typeCast: tolerant as never,
+    uri,
+    timezone: 'Z',
+    dateStrings: ['DATE'],
+    decimalNumbers: true,
+    namedPlaceholders: true,
+    supportBigNumbers: true,
+    charset: 'utf8mb4',
+    connectionLimit: 10,
+    queueLimit: WAITING,
+    connectTimeout: CONNECT_MS,
+    multipleStatements: false,
+    typeCast: tolerant as never,
   })
   pool.pool.on('connection', connection => connection.query({ sql: `SET ${SETTINGS.join(', ')}`, timeout: ANSWER_MS }))
   return pool
@@ -56,13 +76,24 @@ export class Away extends Error {}
 async function connectionInTime(): Promise<PoolConnection> {
   const coming = openPool().getConnection()
   let timer: ReturnType<typeof setTimeout> | undefined
-  const late = new Promise<never>((_, reject) => { timer = setTimeout(() => reject(new Away('no free connection')), FREE_MS) })
-  try { return await Promise.race([coming, late]) }
+  const late = new Promise<never>((_, reject) => {
+    timer = setTimeout(() => reject(new Away('no free connection')), FREE_MS)
+  })
+  try {
+    return await Promise.race([coming, late])
+  }
   catch (error) {
-    coming.then(c => c.release(), () => { /* it never came */ })
+    coming.then(
+      c => c.release(),
+      () => {
+        /* it never came */
+      },
+    )
     throw error
   }
-  finally { clearTimeout(timer) }
+  finally {
+    clearTimeout(timer)
+  }
 }
 
 const SILENT = 'PROTOCOL_SEQUENCE_TIMEOUT'
@@ -70,41 +101,60 @@ const SILENT = 'PROTOCOL_SEQUENCE_TIMEOUT'
 const broken = new WeakSet<PoolConnection>()
 
 async function query(on: PoolConnection, sql: string, params: Params = {}) {
-  try { return (await on.query({ sql, timeout: ANSWER_MS, values: params } as never))[0] }
+  try {
+    return (await on.query({ sql, timeout: ANSWER_MS, values: params } as never))[0]
+  }
   catch (error) {
     if ((error as { code?: string }).code === SILENT) broken.add(on)
     throw error
   }
 }
-const giveBack = (connection: PoolConnection) => broken.has(connection) ? connection.destroy() : connection.release()
+const giveBack = (connection: PoolConnection) => (broken.has(connection) ? connection.destroy() : connection.release())
 
 type Query = (sql: string, params?: Params) => Promise<unknown>
 const dbOf = (ask: Query): Db => ({
-  rows: async <T>(sql: string, params?: Params) => await ask(sql, params) as RowDataPacket[] as T[],
-  row: async <T>(sql: string, params?: Params) => ((await ask(sql, params) as RowDataPacket[])[0] as T | undefined) ?? null,
+  rows: async <T>(sql: string, params?: Params) => (await ask(sql, params)) as RowDataPacket[] as T[],
+  row: async <T>(sql: string, params?: Params) =>
+    (((await ask(sql, params)) as RowDataPacket[])[0] as T | undefined) ?? null,
   run: async (sql, params) => {
-    const header = await ask(sql, params) as ResultSetHeader
+    const header = (await ask(sql, params)) as ResultSetHeader
     return { id: header.insertId, changed: header.affectedRows }
   },
 })
 
 const pooled = dbOf(async (sql, params) => {
   const connection = await connectionInTime()
-  try { return await query(connection, sql, params) }
-  finally { giveBack(connection) }
+  try {
+    return await query(connection, sql, params)
+  }
+  finally {
+    giveBack(connection)
+  }
 })
 export const db = (): Db => pooled
 
 /** A write as its sender named it. What its first transaction returns is kept as the answer, and given again to a repeat. */
-export interface Act { uuid: string, route: string, personId: number | null, answer?: string }
+export interface Act {
+  uuid: string
+  route: string
+  personId: number | null
+  answer?: string
+}
 export const acting = new AsyncLocalStorage<Act>()
 /** Somebody sent this write before; its answer is kept. */
 export class Repeated extends Error {}
 
 const DUPLICATE = 1062
 async function claim(tx: Db, act: Act): Promise<void> {
-  try { await tx.run('INSERT INTO command (uuid, route, person_id, at) VALUES (:uuid, :route, :personId, UTC_TIMESTAMP(3))', { ...act, answer: undefined }) }
-  catch (error) { throw (error as { errno?: number }).errno === DUPLICATE ? new Repeated() : error }
+  try {
+    await tx.run(
+      'INSERT INTO command (uuid, route, person_id, at) VALUES (:uuid, :route, :personId, UTC_TIMESTAMP(3))',
+      { ...act, answer: undefined },
+    )
+  }
+  catch (error) {
+    throw (error as { errno?: number }).errno === DUPLICATE ? new Repeated() : error
+  }
 }
 async function keepAnswer(tx: Db, act: Act, result: unknown): Promise<string> {
   const answer = JSON.stringify(result ?? null)
@@ -143,7 +193,7 @@ export async function transaction<T>(work: (tx: Db) => Promise<T>): Promise<T> {
       await query(connection, 'START TRANSACTION')
       if (first) await claim(tx, first)
       const result = await work(tx)
-      const answer = first && await keepAnswer(tx, first, result)
+      const answer = first && (await keepAnswer(tx, first, result))
       for (const end of endings.get(tx)!) await end(tx)
       await query(connection, 'COMMIT')
       if (first) first.answer = answer
@@ -153,7 +203,9 @@ export async function transaction<T>(work: (tx: Db) => Promise<T>): Promise<T> {
       if (!broken.has(connection)) await query(connection, 'ROLLBACK').catch(() => broken.add(connection))
       if (!TRY_AGAIN.has((error as { errno?: number }).errno ?? 0) || Date.now() - begun > GIVE_UP_MS) throw error
     }
-    finally { giveBack(connection) }
+    finally {
+      giveBack(connection)
+    }
     await new Promise(r => setTimeout(r, pause_ms(tries)))
   }
 }

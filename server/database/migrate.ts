@@ -1,6 +1,9 @@
 import mysql, { type Connection, type RowDataPacket } from 'mysql2/promise'
 
-export interface Migration { name: string, sql: string }
+export interface Migration {
+  name: string
+  sql: string
+}
 /** Told before and after each statement; what it throws stops the migration there, as a killed process would. */
 export type Watch = (name: string, no: number, when: 'begun' | 'ran') => void
 
@@ -8,7 +11,12 @@ export type Watch = (name: string, no: number, when: 'begun' | 'ran') => void
 export class NewerDatabase extends Error {}
 
 /** Statements of a migration file; none holds a semicolon inside. */
-export const statementsOf = (sql: string) => sql.replace(/^--.*$/gm, '').split(';').map(s => s.trim()).filter(Boolean)
+export const statementsOf = (sql: string) =>
+  sql
+    .replace(/^--.*$/gm, '')
+    .split(';')
+    .map(s => s.trim())
+    .filter(Boolean)
 
 /** Errors by which a statement that was cut off after it ran shows that it had run: table, column, key, trigger there already, or gone already. */
 const RAN_BEFORE = new Set([1050, 1051, 1060, 1061, 1091, 1359, 1826])
@@ -26,8 +34,16 @@ async function rowsOf<T>(on: Connection, sql: string, values: unknown[] = []): P
  * Runs one statement and writes it down. Data and its record are committed together; MariaDB makes each change of structure whole or not at all,
  * so one that was begun and not recorded has either run (and says so when repeated) or not.
  */
-async function runStep(on: Connection, name: string, no: number, statement: string, begunBefore: boolean, watch: Watch) {
-  const record = (done: boolean) => on.query('REPLACE INTO migration_step (name, no, done) VALUES (?, ?, ?)', [name, no, done])
+async function runStep(
+  on: Connection,
+  name: string,
+  no: number,
+  statement: string,
+  begunBefore: boolean,
+  watch: Watch,
+) {
+  const record = (done: boolean) =>
+    on.query('REPLACE INTO migration_step (name, no, done) VALUES (?, ?, ?)', [name, no, done])
   if (isData(statement)) {
     watch(name, no, 'begun')
     await on.query('START TRANSACTION')
@@ -39,7 +55,9 @@ async function runStep(on: Connection, name: string, no: number, statement: stri
   }
   await record(false)
   watch(name, no, 'begun')
-  try { await on.query(statement) }
+  try {
+    await on.query(statement)
+  }
   catch (error) {
     if (!begunBefore || !RAN_BEFORE.has((error as { errno?: number }).errno ?? 0)) throw error
   }
@@ -51,22 +69,37 @@ async function runStep(on: Connection, name: string, no: number, statement: stri
  * Applies the migrations that this database has not seen, in order of their names, under a lock. Killed at any statement it goes on
  * there when it is started again. Returns the names of those applied. @throws NewerDatabase.
  */
-export async function migrate(databaseUrl: string, migrations: readonly Migration[], watch: Watch = () => {}): Promise<string[]> {
+export async function migrate(
+  databaseUrl: string,
+  migrations: readonly Migration[],
+  watch: Watch = () => {},
+): Promise<string[]> {
   const on = await mysql.createConnection({ uri: databaseUrl, charset: 'utf8mb4', connectTimeout: 3000 })
   try {
     await on.query('SET NAMES utf8mb4 COLLATE utf8mb4_uca1400_ai_ci')
-    const [lock] = await rowsOf<{ got: number }>(on, 'SELECT GET_LOCK(CONCAT(\'hantverk-migrate-\', DATABASE()), 60) AS got')
+    const [lock] = await rowsOf<{ got: number }>(
+      on,
+      'SELECT GET_LOCK(CONCAT(\'hantverk-migrate-\', DATABASE()), 60) AS got',
+    )
     if (lock?.got !== 1) throw new Error('Another start is migrating this database. Try again in a minute.')
-    await on.query('CREATE TABLE IF NOT EXISTS migration (name VARCHAR(120) PRIMARY KEY, at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))')
+    await on.query(
+      'CREATE TABLE IF NOT EXISTS migration (name VARCHAR(120) PRIMARY KEY, at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))',
+    )
     await on.query(JOURNAL)
     const known = new Set((await rowsOf<{ name: string }>(on, 'SELECT name FROM migration')).map(r => r.name))
     const unknown = [...known].filter(name => !migrations.some(m => m.name === name))
     if (unknown.length) {
-      throw new NewerDatabase(`This database was written by a newer Hantverk (${unknown.join(', ')}). Nothing was changed. Start that version, or restore a backup made by this one.`)
+      throw new NewerDatabase(
+        `This database was written by a newer Hantverk (${unknown.join(', ')}). Nothing was changed. Start that version, or restore a backup made by this one.`,
+      )
     }
     const fresh = migrations.filter(m => !known.has(m.name)).sort((a, b) => a.name.localeCompare(b.name))
     for (const { name, sql } of fresh) {
-      const journal = await rowsOf<{ no: number, done: 0 | 1 }>(on, 'SELECT no, done FROM migration_step WHERE name = ?', [name])
+      const journal = await rowsOf<{ no: number; done: 0 | 1 }>(
+        on,
+        'SELECT no, done FROM migration_step WHERE name = ?',
+        [name],
+      )
       const steps = new Map(journal.map(r => [r.no, Boolean(r.done)]))
       for (const [no, statement] of statementsOf(sql).entries()) {
         if (steps.get(no) !== true) await runStep(on, name, no, statement, steps.has(no), watch)
@@ -78,5 +111,7 @@ export async function migrate(databaseUrl: string, migrations: readonly Migratio
     }
     return fresh.map(m => m.name)
   }
-  finally { await on.end().catch(() => on.destroy()) }
+  finally {
+    await on.end().catch(() => on.destroy())
+  }
 }

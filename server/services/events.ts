@@ -1,7 +1,11 @@
 import { db } from '../database/db'
 import { livingSessions } from './sessions'
 
-export interface ShopEvent { id: number, topic: string, piece_id: number | null }
+export interface ShopEvent {
+  id: number
+  topic: string
+  piece_id: number | null
+}
 type Listener = (events: ShopEvent[]) => void
 
 const POLL_MS = 500
@@ -10,8 +14,10 @@ let timer: ReturnType<typeof setInterval> | undefined
 let last = -1
 let polling = false
 
-export const eventsSince = (id: number) => db().rows<ShopEvent>('SELECT id, topic, piece_id FROM event WHERE id > :id ORDER BY id LIMIT 500', { id })
-export const lastEvent = async (): Promise<number> => (await db().row<{ last: number }>('SELECT last FROM event_counter WHERE id = 1'))!.last
+export const eventsSince = (id: number) =>
+  db().rows<ShopEvent>('SELECT id, topic, piece_id FROM event WHERE id > :id ORDER BY id LIMIT 500', { id })
+export const lastEvent = async (): Promise<number> =>
+  (await db().row<{ last: number }>('SELECT last FROM event_counter WHERE id = 1'))!.last
 
 async function poll() {
   if (polling) return
@@ -22,8 +28,12 @@ async function poll() {
     last = events.at(-1)!.id
     for (const tell of listeners) tell(events)
   }
-  catch (error) { console.error('events:', (error as Error).message) }
-  finally { polling = false }
+  catch (error) {
+    console.error('events:', (error as Error).message)
+  }
+  finally {
+    polling = false
+  }
 }
 
 /** Follows the event table twice a second while anybody listens. From its return on nothing is missed. Returns how to stop. */
@@ -50,7 +60,9 @@ async function closeEnded() {
     const alive = await livingSessions([...new Set(streams.values())])
     for (const [close, session] of streams) if (!alive.has(session)) close()
   }
-  catch (error) { console.error('streams:', (error as Error).message) }
+  catch (error) {
+    console.error('streams:', (error as Error).message)
+  }
 }
 
 /** Keeps a stream open only as long as its session lives. Returns how to forget it. */

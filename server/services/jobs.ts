@@ -6,16 +6,25 @@ import { db } from '../database/db'
  */
 export async function takeJob(name: string, every_s: number): Promise<boolean> {
   const due = { name, every_s }
-  const { changed } = await db().run('UPDATE job SET due_at = UTC_TIMESTAMP(3) + INTERVAL :every_s SECOND WHERE name = :name AND due_at <= UTC_TIMESTAMP(3)', due)
+  const { changed } = await db().run(
+    'UPDATE job SET due_at = UTC_TIMESTAMP(3) + INTERVAL :every_s SECOND WHERE name = :name AND due_at <= UTC_TIMESTAMP(3)',
+    due,
+  )
   if (changed === 1) return true
-  const made = await db().run('INSERT IGNORE INTO job (name, due_at) VALUES (:name, UTC_TIMESTAMP(3) + INTERVAL :every_s SECOND)', due)
+  const made = await db().run(
+    'INSERT IGNORE INTO job (name, due_at) VALUES (:name, UTC_TIMESTAMP(3) + INTERVAL :every_s SECOND)',
+    due,
+  )
   return made.changed === 1
 }
 
 const AT_ONCE = 2000
 /** What is thinned, and by which rule. Events and tries go by real time; climate readings by the shop's clock, which a demo sets. */
 const THIN: readonly [what: string, sql: string][] = [
-  ['events older than a week', 'DELETE FROM event WHERE id <= (SELECT old FROM (SELECT MAX(id) AS old FROM event WHERE at < :now - INTERVAL 7 DAY) AS e)'],
+  [
+    'events older than a week',
+    'DELETE FROM event WHERE id <= (SELECT old FROM (SELECT MAX(id) AS old FROM event WHERE at < :now - INTERVAL 7 DAY) AS e)',
+  ],
   ['sign-in tries older than a month', 'DELETE FROM sign_in_attempt WHERE at < UTC_TIMESTAMP(3) - INTERVAL 30 DAY'],
   ['answers of writes older than a month', 'DELETE FROM command WHERE at < UTC_TIMESTAMP(3) - INTERVAL 30 DAY'],
   ['sessions that ended', 'DELETE FROM session WHERE ends_at < UTC_TIMESTAMP(3)'],

@@ -18,8 +18,13 @@ async function inTurn<T>(work: () => Promise<T>): Promise<T> {
     await new Promise<void>(resolve => waiting.push(resolve))
   }
   running++
-  try { return await work() }
-  finally { running--; waiting.shift()?.() }
+  try {
+    return await work()
+  }
+  finally {
+    running--
+    waiting.shift()?.()
+  }
 }
 
 export const hashOf = (password: string): Promise<string> => inTurn(() => hash.make(password))
@@ -27,14 +32,16 @@ export const hashOf = (password: string): Promise<string> => inTurn(() => hash.m
 let nobody: Promise<string> | undefined
 /** Is this the password of this hash? Without a hash it takes as long, and is none. */
 export async function isPassword(stored: string | null, password: string): Promise<boolean> {
-  const against = stored ?? await (nobody ??= hashOf('nobody has this'))
-  return await inTurn(() => hash.verify(against, password)) && stored !== null
+  const against = stored ?? (await (nobody ??= hashOf('nobody has this')))
+  return (await inTurn(() => hash.verify(against, password))) && stored !== null
 }
 export const isOldHash = (stored: string): boolean => hash.needsReHash(stored)
 
 const SHORTEST = 10
 /** Passwords that people take most often, from a published list; shorter ones are refused anyway. */
-const COMMON = new Set(common.dictionary.passwords.filter((p): p is string => typeof p === 'string' && p.length >= SHORTEST))
+const COMMON = new Set(
+  common.dictionary.passwords.filter((p): p is string => typeof p === 'string' && p.length >= SHORTEST),
+)
 
 const refuse = (says: string) => fail(422, 'weak-password', says, { password: says })
 /** Refuses a password that others guess first. @throws Fail 422. */
@@ -50,4 +57,5 @@ export function checkPassword(password: string, names: readonly string[]): void 
 /** Letters and figures that cannot be mistaken for each other, by hand or on the telephone. */
 const CLEAR = 'abcdefghjkmnpqrstuvwxyz23456789'
 /** A password for one sign-in: three groups of four, 59 bits. */
-export const oneTimePassword = (): string => [1, 2, 3].map(() => Array.from({ length: 4 }, () => CLEAR[randomInt(CLEAR.length)]).join('')).join('-')
+export const oneTimePassword = (): string =>
+  [1, 2, 3].map(() => Array.from({ length: 4 }, () => CLEAR[randomInt(CLEAR.length)]).join('')).join('-')

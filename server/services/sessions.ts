@@ -22,14 +22,22 @@ const SESSIONS = 'session JOIN person p ON p.id = session.person_id JOIN shop ON
 const sealed = (id: string) => seal(webcrypto as never, { id }, useRuntimeConfig().sessionKey, { ...defaults, ttl: 0 })
 async function opened(cookie: string, key: string): Promise<string | null> {
   try {
-    const { id } = await unseal(webcrypto as never, cookie, key, defaults) as { id?: unknown }
+    const { id } = (await unseal(webcrypto as never, cookie, key, defaults)) as { id?: unknown }
     return typeof id === 'string' && /^[0-9a-f-]{36}$/.test(id) ? id : null
   }
-  catch { return null }
+  catch {
+    return null
+  }
 }
 
 function putCookie(event: H3Event, name: string, value: string, days: number) {
-  setCookie(event, name, value, { httpOnly: true, sameSite: 'lax', secure: useRuntimeConfig().cookieSecure, path: '/', maxAge: days * 86_400 })
+  setCookie(event, name, value, {
+    httpOnly: true,
+    sameSite: 'lax',
+    secure: useRuntimeConfig().cookieSecure,
+    path: '/',
+    maxAge: days * 86_400,
+  })
 }
 
 /** The session's number that a cookie carries. After the key was turned, cookies of the key before are taken for a day and sealed anew. */
@@ -53,7 +61,9 @@ export async function currentPerson(event: H3Event): Promise<Person | null> {
   if (!id) return null
   const row = await db().row<Person & { idle_min: number }>(
     `SELECT p.id, p.name, p.login, p.role, p.active, p.must_change, p.row_version, session.id AS session_id,
-            TIMESTAMPDIFF(MINUTE, session.seen_at, UTC_TIMESTAMP(3)) AS idle_min FROM ${SESSIONS} WHERE session.id = :id AND ${ALIVE}`, { id })
+            TIMESTAMPDIFF(MINUTE, session.seen_at, UTC_TIMESTAMP(3)) AS idle_min FROM ${SESSIONS} WHERE session.id = :id AND ${ALIVE}`,
+    { id },
+  )
   if (row && row.idle_min >= TOUCH_EVERY_MIN && isTouched(event)) {
     await db().run('UPDATE session SET seen_at = UTC_TIMESTAMP(3) WHERE id = :id', { id })
   }
@@ -63,13 +73,18 @@ export async function currentPerson(event: H3Event): Promise<Person | null> {
 /** Which of these sessions are still alive. */
 export async function livingSessions(ids: readonly string[]): Promise<Set<string>> {
   if (ids.length === 0) return new Set()
-  const rows = await db().rows<{ id: string }>(`SELECT session.id FROM ${SESSIONS} WHERE session.id IN (:ids) AND ${ALIVE}`, { ids })
+  const rows = await db().rows<{ id: string }>(
+    `SELECT session.id FROM ${SESSIONS} WHERE session.id IN (:ids) AND ${ALIVE}`,
+    { ids },
+  )
   return new Set(rows.map(r => r.id))
 }
 
 /** "Firefox on Android", as far as a browser tells. */
 function deviceWords(agent: string): string {
-  const browser = (/(Firefox|Edg|OPR|Chrome|Safari)\//.exec(agent)?.[1] ?? 'A browser').replace('Edg', 'Edge').replace('OPR', 'Opera')
+  const browser = (/(Firefox|Edg|OPR|Chrome|Safari)\//.exec(agent)?.[1] ?? 'A browser')
+    .replace('Edg', 'Edge')
+    .replace('OPR', 'Opera')
   const system = /(Android|iPhone|iPad|Windows|Mac OS X|CrOS|Linux)/.exec(agent)?.[1]
   return system ? `${browser} on ${system}` : browser
 }
@@ -81,11 +96,15 @@ export async function beginSession(event: H3Event, personId: number, kind: Sessi
   await db().run(
     `INSERT INTO session (id, person_id, kind, device, address, made_at, seen_at, ends_at)
      VALUES (:id, :personId, :kind, :device, :address, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3), UTC_TIMESTAMP(3) + INTERVAL :days DAY)`,
-    { id, personId, kind, device, address: addressOf(event), days: LASTS_D[kind] })
+    { id, personId, kind, device, address: addressOf(event), days: LASTS_D[kind] },
+  )
   putCookie(event, COOKIE, await sealed(id), LASTS_D[kind])
   const token = deviceToken(event) ?? randomBytes(32).toString('base64url')
   putCookie(event, DEVICE, token, DEVICE_D)
-  await db().run('REPLACE INTO known_device (person_id, token_hash, at) VALUES (:personId, :hash, UTC_TIMESTAMP(3))', { personId, hash: tokenHash(token) })
+  await db().run('REPLACE INTO known_device (person_id, token_hash, at) VALUES (:personId, :hash, UTC_TIMESTAMP(3))', {
+    personId,
+    hash: tokenHash(token),
+  })
 }
 
 const tokenHash = (token: string) => createHash('sha256').update(token).digest('hex')
@@ -98,7 +117,10 @@ export async function knownDevice(event: H3Event, login: string): Promise<string
   const token = deviceToken(event)
   if (!token) return null
   const hash = tokenHash(token)
-  const row = await db().row('SELECT 1 FROM known_device d JOIN person p ON p.id = d.person_id WHERE d.token_hash = :hash AND p.login = :login', { hash, login })
+  const row = await db().row(
+    'SELECT 1 FROM known_device d JOIN person p ON p.id = d.person_id WHERE d.token_hash = :hash AND p.login = :login',
+    { hash, login },
+  )
   return row ? hash : null
 }
 
@@ -111,11 +133,24 @@ export async function endSession(event: H3Event, person: Person): Promise<void> 
 export const endOthers = (tx: Db, personId: number, but: string | null = null): Promise<unknown> =>
   tx.run(`DELETE FROM session WHERE person_id = :personId ${but ? 'AND id <> :but' : ''}`, { personId, but })
 
-export interface SessionLine { id: string, person_id: number, name: string, role: Role, kind: SessionKind, device: string, address: string, made_at: Date, seen_at: Date, here: boolean }
+export interface SessionLine {
+  id: string
+  person_id: number
+  name: string
+  role: Role
+  kind: SessionKind
+  device: string
+  address: string
+  made_at: Date
+  seen_at: Date
+  here: boolean
+}
 /** Who is signed in and where: one's own; the owner sees all. */
 export async function listSessions(person: Person): Promise<SessionLine[]> {
   const rows = await db().rows<Omit<SessionLine, 'here'>>(
     `SELECT session.id, session.person_id, p.name, p.role, session.kind, session.device, session.address, session.made_at, session.seen_at
-       FROM ${SESSIONS} WHERE (:all OR p.id = :id) AND ${ALIVE} ORDER BY session.seen_at DESC LIMIT 200`, { all: person.role === 'owner', id: person.id })
+       FROM ${SESSIONS} WHERE (:all OR p.id = :id) AND ${ALIVE} ORDER BY session.seen_at DESC LIMIT 200`,
+    { all: person.role === 'owner', id: person.id },
+  )
   return rows.map(r => ({ ...r, here: r.id === person.session_id }))
 }

@@ -7,7 +7,8 @@ const UPLOAD_MS = 120_000
 /** Brackets that may lie inside each other; nothing that a page sends needs more than six. */
 const MOST_DEPTH = 20
 
-const tooBig = (limit: number) => fail(413, 'too-big', `This is too large: ${Math.round(limit / 1000).toLocaleString('en-GB')} kB at most.`)
+const tooBig = (limit: number) =>
+  fail(413, 'too-big', `This is too large: ${Math.round(limit / 1000).toLocaleString('en-GB')} kB at most.`)
 
 /**
  * The bytes of a request's body, counted as they come: whatever length was announced, no more than `limit` are held.
@@ -22,8 +23,14 @@ function readBytes(request: IncomingMessage, limit: number, within_ms: number): 
     function stop(problem: Error | null) {
       clearTimeout(timer)
       request.off('data', take).off('end', end).off('error', cut).off('close', cut)
-      if (problem) { chunks.length = 0; request.resume(); reject(problem) }
-      else { resolve(Buffer.concat(chunks)) }
+      if (problem) {
+        chunks.length = 0
+        request.resume()
+        reject(problem)
+      }
+      else {
+        resolve(Buffer.concat(chunks))
+      }
     }
     const take = (chunk: Buffer) => {
       size += chunk.length
@@ -47,9 +54,15 @@ export function depthOf(json: string): number {
       if (c === '\\') i++
       else if (c === '"') inText = false
     }
-    else if (c === '"') { inText = true }
-    else if (c === '{' || c === '[') { deepest = Math.max(deepest, ++depth) }
-    else if (c === '}' || c === ']') { depth-- }
+    else if (c === '"') {
+      inText = true
+    }
+    else if (c === '{' || c === '[') {
+      deepest = Math.max(deepest, ++depth)
+    }
+    else if (c === '}' || c === ']') {
+      depth--
+    }
   }
   return deepest
 }
@@ -59,13 +72,18 @@ const contentType = (event: H3Event) => (getHeader(event, 'content-type') ?? '')
 /** JSON of a text. @throws Fail 400 when it is none, or nested beyond reason. */
 export function jsonOf(text: string): unknown {
   if (depthOf(text) > MOST_DEPTH) throw fail(400, 'invalid', 'This is nested too deeply to be read.')
-  try { return JSON.parse(text) }
-  catch { throw fail(400, 'invalid', 'This is no readable JSON.') }
+  try {
+    return JSON.parse(text)
+  }
+  catch {
+    throw fail(400, 'invalid', 'This is no readable JSON.')
+  }
 }
 
 /** The JSON that a write carries. @throws Fail 415, 413, 400. */
 export async function readJson(event: H3Event, limit: number): Promise<unknown> {
-  if (contentType(event) !== 'application/json') throw fail(415, 'not-json', 'This is sent as JSON (content-type: application/json).')
+  if (contentType(event) !== 'application/json')
+    throw fail(415, 'not-json', 'This is sent as JSON (content-type: application/json).')
   return jsonOf((await readBytes(event.node.req, limit, JSON_MS)).toString('utf8'))
 }
 

@@ -6,7 +6,8 @@ import { NewerDatabase } from '../database/migrate'
 import { currentPerson } from '../services/sessions'
 import type { Person } from '../services/people'
 
-type Parsed<K extends RouteKey, P extends 'body' | 'query'> = (typeof API)[K] extends Record<P, infer S> ? S extends z.ZodType ? z.output<S> : undefined : undefined
+type Parsed<K extends RouteKey, P extends 'body' | 'query'> =
+  (typeof API)[K] extends Record<P, infer S> ? (S extends z.ZodType ? z.output<S> : undefined) : undefined
 export interface Call<K extends RouteKey> {
   event: H3Event
   /** who calls; a public route may have nobody, and must not read this then */
@@ -28,7 +29,8 @@ function parse(schema: z.ZodType | undefined, value: unknown): unknown {
   const fields: Record<string, string> = {}
   for (const issue of result.error.issues) {
     const unknown = issue.code === 'unrecognized_keys' ? issue.keys[0] : undefined
-    fields[[...issue.path, ...unknown === undefined ? [] : [unknown]].join('.')] ??= unknown === undefined ? issue.message : `"${unknown.slice(0, 40)}" is not known here.`
+    fields[[...issue.path, ...(unknown === undefined ? [] : [unknown])].join('.')] ??=
+      unknown === undefined ? issue.message : `"${unknown.slice(0, 40)}" is not known here.`
   }
   throw fail(422, 'invalid', Object.values(fields)[0] ?? 'Something is missing.', fields)
 }
@@ -44,40 +46,62 @@ const ERRNO: Record<number, [number, string, string]> = {
 }
 /** What a database that is gone, stopped, starting or overrun says. */
 const AWAY_ERRNO = new Set([1040, 1053, 1205, 1213, 1317, 1927, 1969])
-const AWAY_CODE = /^(ECONN|ETIMEDOUT|EPIPE|PROTOCOL_(CONNECTION_LOST|SEQUENCE_TIMEOUT|ENQUEUE)|POOL_|ER_SERVER_SHUTDOWN)/
+const AWAY_CODE =
+  /^(ECONN|ETIMEDOUT|EPIPE|PROTOCOL_(CONNECTION_LOST|SEQUENCE_TIMEOUT|ENQUEUE)|POOL_|ER_SERVER_SHUTDOWN)/
 const isAway = (error: unknown): boolean => {
-  const { errno, code, message } = error as { errno?: number, code?: string, message?: string }
-  return error instanceof Away || AWAY_ERRNO.has(errno ?? 0) || AWAY_CODE.test(code ?? '') || message === 'Queue limit reached.'
+  const { errno, code, message } = error as { errno?: number; code?: string; message?: string }
+  return (
+    error instanceof Away ||
+    AWAY_ERRNO.has(errno ?? 0) ||
+    AWAY_CODE.test(code ?? '') ||
+    message === 'Queue limit reached.'
+  )
 }
 
-function problemOf(error: unknown): { status: number, problem: Problem } {
+function problemOf(error: unknown): { status: number; problem: Problem } {
   if (error instanceof Fail) return { status: error.status, problem: error.problem }
-  if (error instanceof NewerDatabase) return { status: 503, problem: { code: 'newer-database', message: error.message } }
+  if (error instanceof NewerDatabase)
+    return { status: 503, problem: { code: 'newer-database', message: error.message } }
   if (isAway(error)) {
-    return { status: 503, problem: { code: 'busy', message: 'The shop\'s database does not answer just now. Nothing is lost; try again in a moment.' } }
+    return {
+      status: 503,
+      problem: {
+        code: 'busy',
+        message: 'The shop\'s database does not answer just now. Nothing is lost; try again in a moment.',
+      },
+    }
   }
-  const { errno, statusCode } = error as { errno?: number, statusCode?: number }
+  const { errno, statusCode } = error as { errno?: number; statusCode?: number }
   const known = errno === undefined ? undefined : ERRNO[errno]
   if (known) return { status: known[0], problem: { code: known[1], message: known[2] } }
-  if (statusCode && statusCode >= 400 && statusCode < 500) return { status: statusCode, problem: { code: 'invalid', message: 'The request could not be read.' } }
+  if (statusCode && statusCode >= 400 && statusCode < 500)
+    return { status: statusCode, problem: { code: 'invalid', message: 'The request could not be read.' } }
   console.error(error)
-  return { status: 500, problem: { code: 'unexpected', message: 'Something went wrong here. Nothing was saved; try again.' } }
+  return {
+    status: 500,
+    problem: { code: 'unexpected', message: 'Something went wrong here. Nothing was saved; try again.' },
+  }
 }
 
 async function callerOf(event: H3Event, spec: RouteSpec): Promise<Person | null> {
   const person = await currentPerson(event)
   if (spec.roles === 'public') return person
   if (!person) throw fail(401, 'signed-out', 'Sign in first.')
-  if (person.must_change && !spec.anyPassword) throw fail(403, 'choose-password', 'Choose a password of your own first.')
+  if (person.must_change && !spec.anyPassword)
+    throw fail(403, 'choose-password', 'Choose a password of your own first.')
   if (!spec.roles.includes(person.role)) throw fail(403, 'forbidden', `This is for ${spec.roles.join(', ')}.`)
   return person
 }
 
 /** The answer that was kept for this write, when it was sent before. @throws Fail when somebody else, or something else, used its UUID. */
 async function keptAnswer({ uuid, route, personId }: Act): Promise<{ answer: unknown } | null> {
-  const row = await db().row<{ route: string, person_id: number | null, answer: string | null }>('SELECT route, person_id, answer FROM command WHERE uuid = :uuid', { uuid })
+  const row = await db().row<{ route: string; person_id: number | null; answer: string | null }>(
+    'SELECT route, person_id, answer FROM command WHERE uuid = :uuid',
+    { uuid },
+  )
   if (!row || row.answer === null) return null
-  if (row.route !== route || row.person_id !== personId) throw fail(409, 'uuid-used', 'This UUID belongs to another write. Load the page again and repeat.')
+  if (row.route !== route || row.person_id !== personId)
+    throw fail(409, 'uuid-used', 'This UUID belongs to another write. Load the page again and repeat.')
   return { answer: JSON.parse(row.answer) as unknown }
 }
 
@@ -108,7 +132,8 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
       if (write) checkOrigin(event)
       await ready()
       const person = await callerOf(event, spec)
-      const act = write && spec.once !== false ? { uuid: uuidOf(event), route: key, personId: person?.id ?? null } : null
+      const act =
+        write && spec.once !== false ? { uuid: uuidOf(event), route: key, personId: person?.id ?? null } : null
       const body = spec.body ? parse(spec.body, await readJson(event, spec.bytes ?? JSON_BYTES)) : undefined
       const query = parse(spec.query, spec.query ? getQuery(event) : undefined)
       const param = (name: string) => getRouterParam(event, name) ?? ''

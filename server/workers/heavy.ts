@@ -5,9 +5,29 @@
 import { createHash } from 'node:crypto'
 import { parseClimateLog } from '#core/air'
 import { canonicalJson, type Json } from '#core/approval'
-import { correctPot, learn, reconstruct, type Band, type Colourant, type Lab, type Light, type Observer, type SearchQuestion, type Spectrum } from '#core/colour'
+import {
+  correctPot,
+  learn,
+  reconstruct,
+  type Band,
+  type Colourant,
+  type Lab,
+  type Light,
+  type Observer,
+  type SearchQuestion,
+  type Spectrum,
+} from '#core/colour'
 import { parseSamples } from '#core/formats'
-import { completePlan, fallBackFrom, afterFallback, planDifference, workOutPlan, type Choice, type Facts, type Step } from '#core/plan'
+import {
+  completePlan,
+  fallBackFrom,
+  afterFallback,
+  planDifference,
+  workOutPlan,
+  type Choice,
+  type Facts,
+  type Step,
+} from '#core/plan'
 import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
 import { judgeRoute, judgeRoutes, type RouteQuestion, type RouteVerdict } from '#core/route'
 import type { Hours } from '#core/timetable'
@@ -19,64 +39,120 @@ export { picture } from './picture'
 export { placeLabelPdf, potLabelPdf } from './labels'
 
 /** What every judging of routes asks of the shop; prices in minor units a litre, by class. */
-export interface Asking extends Pick<RouteQuestion, 'rates' | 'hours' | 'record' | 'now_ms'> { prices: Readonly<Record<string, number>> }
-export type Asked = Asking & { facts: Facts, choice: Choice }
+export interface Asking extends Pick<RouteQuestion, 'rates' | 'hours' | 'record' | 'now_ms'> {
+  prices: Readonly<Record<string, number>>
+}
+export type Asked = Asking & { facts: Facts; choice: Choice }
 
-let lastHours: { text: string, hours: Hours } | undefined
+let lastHours: { text: string; hours: Hours } | undefined
 /** The same hours are the same object, so that days worked out before are found again. */
 function sameHours(hours: Hours): Hours {
   const text = JSON.stringify(hours)
   if (lastHours?.text !== text) lastHours = { text, hours }
   return lastHours.hours
 }
-const questionOf = ({ prices, ...q }: Asked): RouteQuestion => ({ ...q, hours: sameHours(q.hours), price: slug => Object.hasOwn(prices, slug) ? prices[slug] : undefined })
+const questionOf = ({ prices, ...q }: Asked): RouteQuestion => ({
+  ...q,
+  hours: sameHours(q.hours),
+  price: slug => (Object.hasOwn(prices, slug) ? prices[slug] : undefined),
+})
 const withoutPlan = ({ plan, ...verdict }: RouteVerdict) => ({ ...verdict, steps: plan.steps.length })
 export type JudgedRoute = ReturnType<typeof withoutPlan>
 
-export function judgeAll(q: Asked): { advised: RouteVerdict['route'] | null, verdicts: JudgedRoute[] } {
+export function judgeAll(q: Asked): { advised: RouteVerdict['route'] | null; verdicts: JudgedRoute[] } {
   const advice = judgeRoutes(questionOf(q))
   return { advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan) }
 }
 export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choice.route, questionOf(q)))
 
-export const plan = ({ facts, choice }: { facts: Facts, choice: Choice }) => workOutPlan(facts, choice)
-export const complete = ({ steps, facts, choice }: { steps: Step[], facts: Facts, choice: Choice }) => completePlan(steps, facts, choice)
+export const plan = ({ facts, choice }: { facts: Facts; choice: Choice }) => workOutPlan(facts, choice)
+export const complete = ({ steps, facts, choice }: { steps: Step[]; facts: Facts; choice: Choice }) =>
+  completePlan(steps, facts, choice)
 /** What a failed gate makes of the plan: as it is when the worst price that was accepted holds, and when it does not. */
-export function fallBack({ step, done, left, facts, choice }: { step: Step, done: Step[], left: Step[], facts: Facts, choice: Choice }) {
-  return [false, true].map((ask) => {
+export function fallBack({
+  step,
+  done,
+  left,
+  facts,
+  choice,
+}: {
+  step: Step
+  done: Step[]
+  left: Step[]
+  facts: Facts
+  choice: Choice
+}) {
+  return [false, true].map(ask => {
     const over = fallBackFrom(step, done, left, facts, choice, ask)
     return { over, live: afterFallback(over, done, left, facts) }
-  }) as [{ over: ReturnType<typeof fallBackFrom>, live: ReturnType<typeof afterFallback> }, { over: ReturnType<typeof fallBackFrom>, live: ReturnType<typeof afterFallback> }]
+  }) as [
+    { over: ReturnType<typeof fallBackFrom>; live: ReturnType<typeof afterFallback> },
+    { over: ReturnType<typeof fallBackFrom>; live: ReturnType<typeof afterFallback> },
+  ]
 }
 /** Steps with and without what the hazards of a piece forbid. */
-export const banEffect = ({ facts, choice }: { facts: Facts, choice: Choice }) =>
+export const banEffect = ({ facts, choice }: { facts: Facts; choice: Choice }) =>
   planDifference(workOutPlan({ ...facts, lead: 'no', bans: [] }, choice).steps, workOutPlan(facts, choice).steps)
 
-export const learnFrom = ({ set, bands, without }: { set: Colourant[], bands: Band[], without: number[] }) => learn(set, bands, without)
-export const correct = ({ question, pot, reached }: { question: SearchQuestion, pot: Parameters<typeof correctPot>[1], reached: Spectrum }) => correctPot(question, pot, reached)
+export const learnFrom = ({ set, bands, without }: { set: Colourant[]; bands: Band[]; without: number[] }) =>
+  learn(set, bands, without)
+export const correct = ({
+  question,
+  pot,
+  reached,
+}: {
+  question: SearchQuestion
+  pot: Parameters<typeof correctPot>[1]
+  reached: Spectrum
+}) => correctPot(question, pot, reached)
 
-export interface ReadSample { name: string, spectrum: Spectrum, given: { L: number, a: number, b: number, light: Light, observer: Observer } | null }
+export interface ReadSample {
+  name: string
+  spectrum: Spectrum
+  given: { L: number; a: number; b: number; light: Light; observer: Observer } | null
+}
 /** Samples of a CGATS or CSV file; CIELAB alone gets a plausible spectrum, and stays as it was given. */
-export const samples = (text: string): ReadSample[] => parseSamples(text).map(({ name, spectrum, lab, light, observer }) => spectrum
-  ? { name, spectrum, given: null }
-  : { name, spectrum: reconstruct(lab as Lab, light, observer), given: { L: lab![0], a: lab![1], b: lab![2], light, observer } })
+export const samples = (text: string): ReadSample[] =>
+  parseSamples(text).map(({ name, spectrum, lab, light, observer }) =>
+    spectrum
+      ? { name, spectrum, given: null }
+      : {
+          name,
+          spectrum: reconstruct(lab as Lab, light, observer),
+          given: { L: lab![0], a: lab![1], b: lab![2], light, observer },
+        },
+  )
 
-export const airLog = ({ text, zone }: { text: string, zone: string }) => parseClimateLog(text, zone)
+export const airLog = ({ text, zone }: { text: string; zone: string }) => parseClimateLog(text, zone)
 
 const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 /** A report as it is kept: canonical JSON and its digest. */
-export function canonical(report: Report): { content: string, sha256: string } {
+export function canonical(report: Report): { content: string; sha256: string } {
   const content = canonicalJson(report as unknown as Json)
   return { content, sha256: sha256(content) }
 }
 /** A report file that somebody brought. @throws RangeError with what does not fit. */
-export function readReport(file: string): { content: string, sha256: string, name: string, piece: string, shop: string, made_at: string } {
+export function readReport(file: string): {
+  content: string
+  sha256: string
+  name: string
+  piece: string
+  shop: string
+  made_at: string
+} {
   let parsed: unknown
-  try { parsed = JSON.parse(file) }
-  catch { throw new RangeError('This file is no readable JSON.') }
-  const head = parsed as { format?: unknown, version?: unknown } | null
+  try {
+    parsed = JSON.parse(file)
+  }
+  catch {
+    throw new RangeError('This file is no readable JSON.')
+  }
+  const head = parsed as { format?: unknown; version?: unknown } | null
   if (head?.format !== REPORT_FORMAT) throw new RangeError('This file is no condition report of this kind.')
-  if (head.version !== REPORT_VERSION) throw new RangeError(`This report has version ${String(head.version).slice(0, 20)}; version ${REPORT_VERSION} can be read here.`)
+  if (head.version !== REPORT_VERSION)
+    throw new RangeError(
+      `This report has version ${String(head.version).slice(0, 20)}; version ${REPORT_VERSION} can be read here.`,
+    )
   const report = reportSchema.safeParse(parsed)
   if (!report.success) {
     const issue = report.error.issues[0]!
@@ -85,10 +161,16 @@ export function readReport(file: string): { content: string, sha256: string, nam
   const { name, made_at, piece, shop } = report.data
   return { ...canonical(report.data), name: name || made_at.slice(0, 10), piece: piece.name, shop, made_at }
 }
-export const reportFilePdf = ({ content, fonts }: { content: string, fonts: Fonts }): Promise<Uint8Array> => reportPdf(fonts, JSON.parse(content) as Report)
+export const reportFilePdf = ({ content, fonts }: { content: string; fonts: Fonts }): Promise<Uint8Array> =>
+  reportPdf(fonts, JSON.parse(content) as Report)
 /** Two kept reports beside each other. */
-export function compare({ before, after }: { before: string, after: string }) {
+export function compare({ before, after }: { before: string; after: string }) {
   const [old, fresh] = [JSON.parse(before) as Report, JSON.parse(after) as Report]
-  const head = (r: Report) => ({ name: r.name, made_at: r.made_at, shop: r.shop, picture: r.photographs[0]?.address ?? null })
+  const head = (r: Report) => ({
+    name: r.name,
+    made_at: r.made_at,
+    shop: r.shop,
+    picture: r.photographs[0]?.address ?? null,
+  })
   return { before: head(old), after: head(fresh), ...compareReports(old, fresh) }
 }

@@ -13,16 +13,23 @@ beforeAll(async () => {
 })
 afterAll(() => sql.end())
 
-interface ShopPage { people: { id: number, login: string, role: Role, active: boolean, rowVersion: number }[] }
-const rowOf = async (login: string) => (await people.owner.ok<ShopPage>('GET /api/shop')).people.find(p => p.login === login)!
+interface ShopPage {
+  people: { id: number; login: string; role: Role; active: boolean; rowVersion: number }[]
+}
+const rowOf = async (login: string) =>
+  (await people.owner.ok<ShopPage>('GET /api/shop')).people.find(p => p.login === login)!
 const fresh = () => `g${crypto.randomUUID().slice(0, 8)}`
 async function comes(role: Role = 'finisher', password = PASSWORD) {
   const login = fresh()
   await people.owner.ok('POST /api/people', { name: login, login, role, password })
   return login
 }
-const enter = (login: string, password: string, caller = new Caller()) => caller.send('POST /api/session', { login, password })
-const shopLog = async () => (await sql.query<mysql.RowDataPacket[]>('SELECT says FROM logbook WHERE piece_id IS NULL ORDER BY id DESC LIMIT 40'))[0].map(r => r.says as string)
+const enter = (login: string, password: string, caller = new Caller()) =>
+  caller.send('POST /api/session', { login, password })
+const shopLog = async () =>
+  (
+    await sql.query<mysql.RowDataPacket[]>('SELECT says FROM logbook WHERE piece_id IS NULL ORDER BY id DESC LIMIT 40')
+  )[0].map(r => r.says as string)
 const isIn = async (caller: Caller) => (await caller.ok<{ person: object | null }>('GET /api/session')).person !== null
 
 describe('sessions', () => {
@@ -36,7 +43,11 @@ describe('sessions', () => {
     const [own, tablet] = [new Caller(), new Caller()]
     await own.ok('POST /api/session', { login: 'lead', password: PASSWORD })
     await tablet.ok('POST /api/session', { login: 'lead', password: PASSWORD, tablet: true })
-    const age = (kind: string, hours: number) => sql.query('UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL ? HOUR WHERE kind = ? AND person_id = (SELECT id FROM person WHERE login = \'lead\')', [hours, kind])
+    const age = (kind: string, hours: number) =>
+      sql.query(
+        'UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL ? HOUR WHERE kind = ? AND person_id = (SELECT id FROM person WHERE login = \'lead\')',
+        [hours, kind],
+      )
     await age('own', 11)
     await own.ok('GET /api/now')
     await age('own', 13)
@@ -49,8 +60,17 @@ describe('sessions', () => {
   })
   it('a touch keeps a session alive, reading by itself does not', async () => {
     const caller = await signedIn('finisher')
-    const seen = async () => Number((await sql.query<mysql.RowDataPacket[]>('SELECT TIMESTAMPDIFF(MINUTE, MAX(seen_at), UTC_TIMESTAMP(3)) AS m FROM session WHERE person_id = (SELECT id FROM person WHERE login = \'finisher\') AND kind = \'own\''))[0][0]!.m)
-    await sql.query('UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL 60 MINUTE WHERE person_id = (SELECT id FROM person WHERE login = \'finisher\')')
+    const seen = async () =>
+      Number(
+        (
+          await sql.query<mysql.RowDataPacket[]>(
+            'SELECT TIMESTAMPDIFF(MINUTE, MAX(seen_at), UTC_TIMESTAMP(3)) AS m FROM session WHERE person_id = (SELECT id FROM person WHERE login = \'finisher\') AND kind = \'own\'',
+          )
+        )[0][0]!.m,
+      )
+    await sql.query(
+      'UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL 60 MINUTE WHERE person_id = (SELECT id FROM person WHERE login = \'finisher\')',
+    )
     await caller.ok('GET /api/now')
     expect(await seen()).toBe(60)
     await caller.send('GET /api/now', undefined, { 'x-touched': '1' })
@@ -58,9 +78,9 @@ describe('sessions', () => {
   })
   it('are listed, one\'s own or all for the owner, and ended from there', async () => {
     const caller = await signedIn('office')
-    const list = await people.owner.ok<{ id: string, name: string, here: boolean }[]>('GET /api/sessions')
+    const list = await people.owner.ok<{ id: string; name: string; here: boolean }[]>('GET /api/sessions')
     expect(list.filter(s => s.here)).toHaveLength(1)
-    const own = await caller.ok<{ id: string, name: string, here: boolean }[]>('GET /api/sessions')
+    const own = await caller.ok<{ id: string; name: string; here: boolean }[]>('GET /api/sessions')
     expect(new Set(own.map(s => s.name))).toEqual(new Set(['office']))
     expect((await people.finisher.send(`DELETE /api/sessions/${own.find(s => s.here)!.id}`)).status).toBe(404)
     await people.owner.ok(`DELETE /api/sessions/${own.find(s => s.here)!.id}`)
@@ -75,24 +95,44 @@ describe('sessions', () => {
     const { id, rowVersion } = await rowOf(login)
     await people.owner.ok(`PATCH /api/people/${id}`, { rowVersion, active: false })
     expect((await caller.send('GET /api/now')).status).toBe(401)
-    const closed = (async () => { for (let part = await stream.read(); !part.done; part = await stream.read()); return true })()
+    const closed = (async () => {
+      for (let part = await stream.read(); !part.done; part = await stream.read());
+      return true
+    })()
     expect(await Promise.race([closed, new Promise(resolve => setTimeout(() => resolve(false), 8000))])).toBe(true)
     expect((await enter(login, PASSWORD)).status).toBe(401)
   })
-  it.each(['hantverk=', 'hantverk=Fe26.2**x', `hantverk=${'a'.repeat(4000)}`, 'hantverk=toString', 'hantverk=%00'])('a made-up cookie is nobody: %s', async (cookie) => {
-    expect((await new Caller().send('GET /api/now', undefined, { cookie })).status).toBe(401)
-  })
+  it.each(['hantverk=', 'hantverk=Fe26.2**x', `hantverk=${'a'.repeat(4000)}`, 'hantverk=toString', 'hantverk=%00'])(
+    'a made-up cookie is nobody: %s',
+    async cookie => {
+      expect((await new Caller().send('GET /api/now', undefined, { cookie })).status).toBe(401)
+    },
+  )
 })
 
 describe('passwords', () => {
-  test.each([['          ', 'blank'], ['short', 'short'], ['aaaaaaaaaaaa', 'same'], ['1234567890', 'take most often'], ['qwertyuiop', 'take most often'], ['Gudrun-Ek1', 'name']])('%j is refused', async (password, why) => {
-    const reply = await people.owner.send('POST /api/people', { name: 'Gudrun-Ek', login: 'gudrun-ek', role: 'office', password })
+  test.each([
+    ['          ', 'blank'],
+    ['short', 'short'],
+    ['aaaaaaaaaaaa', 'same'],
+    ['1234567890', 'take most often'],
+    ['qwertyuiop', 'take most often'],
+    ['Gudrun-Ek1', 'name'],
+  ])('%j is refused', async (password, why) => {
+    const reply = await people.owner.send('POST /api/people', {
+      name: 'Gudrun-Ek',
+      login: 'gudrun-ek',
+      role: 'office',
+      password,
+    })
     expect(reply.status, reply.body.message).toBe(422)
     expect(JSON.stringify(reply.body), why).toMatch(/password/i)
   })
   it('are kept as scrypt with N 2^17, r 8, p 1, and a weaker hash is made anew at sign-in', async () => {
     const login = await comes()
-    const hash = async () => (await sql.query<mysql.RowDataPacket[]>('SELECT password_hash AS h FROM person WHERE login = ?', [login]))[0][0]!.h as string
+    const hash = async () =>
+      (await sql.query<mysql.RowDataPacket[]>('SELECT password_hash AS h FROM person WHERE login = ?', [login]))[0][0]!
+        .h as string
     expect(await hash()).toMatch(/^\$scrypt\$n=131072,r=8,p=1\$/)
     const { Hash } = await import('@adonisjs/hash')
     const { Scrypt } = await import('@adonisjs/hash/drivers/scrypt')
@@ -105,7 +145,9 @@ describe('passwords', () => {
   it('are changed by oneself, which ends one\'s other sessions, and need the one before', async () => {
     const login = await comes()
     const [here, elsewhere] = [await signedIn(login), await signedIn(login)]
-    expect((await here.send('PUT /api/session/password', { before: 'not this one', password: 'glue-and-clamps' })).status).toBe(401)
+    expect(
+      (await here.send('PUT /api/session/password', { before: 'not this one', password: 'glue-and-clamps' })).status,
+    ).toBe(401)
     await here.ok('PUT /api/session/password', { before: PASSWORD, password: 'glue-and-clamps' })
     expect([await isIn(here), await isIn(elsewhere)]).toEqual([true, false])
     expect((await enter(login, PASSWORD)).status).toBe(401)
@@ -119,7 +161,9 @@ describe('passwords', () => {
     const { oneTime } = await people.owner.ok<{ oneTime: string }>(`POST /api/people/${id}/password`, { rowVersion })
     expect(oneTime).toMatch(/^[a-z2-9]{4}-[a-z2-9]{4}-[a-z2-9]{4}$/)
     expect(await isIn(before)).toBe(false)
-    const [kept] = await sql.query<mysql.RowDataPacket[]>('SELECT COUNT(*) AS n FROM command WHERE answer LIKE ?', [`%${oneTime}%`])
+    const [kept] = await sql.query<mysql.RowDataPacket[]>('SELECT COUNT(*) AS n FROM command WHERE answer LIKE ?', [
+      `%${oneTime}%`,
+    ])
     expect(kept[0]!.n).toBe(0)
     const caller = new Caller()
     expect((await enter(login, oneTime, caller)).status).toBe(200)
@@ -192,14 +236,27 @@ describe('owners', () => {
     await sql.query('UPDATE person SET role = \'lead\' WHERE login = ?', [login])
     people.owner = await signedIn('owner')
     const now = await rowOf('owner')
-    for (const change of [{ role: 'lead' }, { active: false }]) expect((await people.owner.send(`PATCH /api/people/${now.id}`, { rowVersion: now.rowVersion, ...change })).body.code).toBe('last-owner')
+    for (const change of [{ role: 'lead' }, { active: false }])
+      expect(
+        (await people.owner.send(`PATCH /api/people/${now.id}`, { rowVersion: now.rowVersion, ...change })).body.code,
+      ).toBe('last-owner')
   })
   it('changes of people, rights and settings stand in the log, with what was before', async () => {
     const login = await comes()
     const { id, rowVersion } = await rowOf(login)
     await people.owner.ok(`PATCH /api/people/${id}`, { rowVersion, role: 'lead' })
     const shop = await people.owner.ok<Record<string, never>>('GET /api/shop')
-    const settings = { rowVersion: shop.rowVersion, name: shop.name, hourMinor: 77_700, materialMarkupBp: shop.material_markup_bp, taxBp: shop.tax_bp, lengthUnit: shop.length_unit, idleH: 12, mailName: 'The shop', mailAddress: 'shop@example.invalid' }
+    const settings = {
+      rowVersion: shop.rowVersion,
+      name: shop.name,
+      hourMinor: 77_700,
+      materialMarkupBp: shop.material_markup_bp,
+      taxBp: shop.tax_bp,
+      lengthUnit: shop.length_unit,
+      idleH: 12,
+      mailName: 'The shop',
+      mailAddress: 'shop@example.invalid',
+    }
     await people.owner.ok('PUT /api/shop', settings)
     const log = (await shopLog()).join('\n')
     expect(log).toMatch(new RegExp(`${login} is lead now, was finisher`))
@@ -210,36 +267,59 @@ describe('owners', () => {
 
 describe('where a write comes from', () => {
   const piece = () => ({ 'idempotency-key': crypto.randomUUID() })
-  const write = (headers: Record<string, string>) => people.office.send('POST /api/pieces', intake(), { ...piece(), ...headers })
+  const write = (headers: Record<string, string>) =>
+    people.office.send('POST /api/pieces', intake(), { ...piece(), ...headers })
   test.each([
-    ['another origin', { origin: 'http://127.0.0.1:1' }, 403], ['no page at all', { origin: 'null' }, 403], ['another site, by the browser\'s word', { 'sec-fetch-site': 'cross-site' }, 403],
-    ['a neighbour on this machine', { 'sec-fetch-site': 'same-site' }, 403], ['this shop', {}, 200], ['localhost', { origin: BASE.replace('127.0.0.1', 'localhost') }, 200],
-  ])('%s', async (_what, headers, status) => { expect((await write(headers as Record<string, string>)).status).toBe(status) })
+    ['another origin', { origin: 'http://127.0.0.1:1' }, 403],
+    ['no page at all', { origin: 'null' }, 403],
+    ['another site, by the browser\'s word', { 'sec-fetch-site': 'cross-site' }, 403],
+    ['a neighbour on this machine', { 'sec-fetch-site': 'same-site' }, 403],
+    ['this shop', {}, 200],
+    ['localhost', { origin: BASE.replace('127.0.0.1', 'localhost') }, 200],
+  ])('%s', async (_what, headers, status) => {
+    expect((await write(headers as Record<string, string>)).status).toBe(status)
+  })
   it('without any word of its origin is refused', async () => {
-    const reply = await fetch(`${BASE}/api/alarms`, { method: 'POST', headers: { 'cookie': people.office.cookie, 'content-type': 'application/json' }, body: '{}' })
+    const reply = await fetch(`${BASE}/api/alarms`, {
+      method: 'POST',
+      headers: { 'cookie': people.office.cookie, 'content-type': 'application/json' },
+      body: '{}',
+    })
     expect(reply.status).toBe(403)
   })
   it('is JSON, and a form of another page is none', async () => {
-    for (const type of ['text/plain', 'application/x-www-form-urlencoded']) expect((await write({ 'content-type': type })).status).toBe(415)
+    for (const type of ['text/plain', 'application/x-www-form-urlencoded'])
+      expect((await write({ 'content-type': type })).status).toBe(415)
   })
 })
 
 describe('answers', () => {
   it('that are private are stored nowhere, pages neither', async () => {
     for (const path of ['/api/now', '/api/pieces', '/api/session', '/api/nothing-here']) {
-      expect((await fetch(BASE + path, { headers: { cookie: people.owner.cookie } })).headers.get('cache-control'), path).toMatch(/no-store/)
+      expect(
+        (await fetch(BASE + path, { headers: { cookie: people.owner.cookie } })).headers.get('cache-control'),
+        path,
+      ).toMatch(/no-store/)
     }
     expect((await fetch(`${BASE}/sign-in`)).headers.get('cache-control')).toMatch(/no-store/)
   })
   it('HEAD is answered as GET, without a body', async () => {
     for (const path of ['/api/health', '/api/now', '/api/events', '/api/pieces/999999']) {
-      const [head, get] = await Promise.all(['HEAD', path === '/api/events' ? 'HEAD' : 'GET'].map(method => fetch(BASE + path, { method, headers: { cookie: people.owner.cookie } })))
+      const [head, get] = await Promise.all(
+        ['HEAD', path === '/api/events' ? 'HEAD' : 'GET'].map(method =>
+          fetch(BASE + path, { method, headers: { cookie: people.owner.cookie } }),
+        ),
+      )
       expect(head!.status, path).toBe(get!.status)
       expect(await head!.text()).toBe('')
     }
   })
   it('a text cell of a CSV file can never be a formula; a number stays a number', async () => {
-    const reading = { name: '=HYPERLINK("http://127.0.0.1:1")', role: 'other', lab: { L: 50, a: -10, b: 20, light: 'd65', observer: '10' } }
+    const reading = {
+      name: '=HYPERLINK("http://127.0.0.1:1")',
+      role: 'other',
+      lab: { L: 50, a: -10, b: 20, light: 'd65', observer: '10' },
+    }
     await people.lead.ok('POST /api/readings', reading)
     for (const start of ['+1', '-1', '@x']) await people.lead.ok('POST /api/readings', { ...reading, name: start })
     const { text } = await people.lead.ok<{ text: string }>('GET /api/readings/export?format=csv')

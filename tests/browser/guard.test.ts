@@ -13,9 +13,15 @@ async function enter(browser: Browser, watch: (p: Page) => Page, login: string, 
   await page.getByRole('button', { name: 'Enter' }).click()
   return page
 }
-const database = () => (JSON.parse(readFileSync(process.env.HANTVERK_STATE!, 'utf8')) as { parts: { name: string, id: { pid: number } }[] }).parts.find(p => p.name === 'database')!.id.pid
+const database = () =>
+  (
+    JSON.parse(readFileSync(process.env.HANTVERK_STATE!, 'utf8')) as { parts: { name: string; id: { pid: number } }[] }
+  ).parts.find(p => p.name === 'database')!.id.pid
 
-test('the owner gives a one-time password; it opens once, and its bearer chooses another', async ({ browser, watched }) => {
+test('the owner gives a one-time password; it opens once, and its bearer chooses another', async ({
+  browser,
+  watched,
+}) => {
   const owner = await as(browser, 'ingrid', watched)
   await owner.goto('/shop')
   const people = owner.getByTestId('people')
@@ -57,7 +63,10 @@ test('who is signed out elsewhere, or let go, is at the door within seconds', as
   await expect(emil).toHaveURL(/\/sign-in/, { timeout: 15_000 })
 })
 
-test('while the database hangs pages say so; then they and their streams come back by themselves', async ({ browser, watched }) => {
+test('while the database hangs pages say so; then they and their streams come back by themselves', async ({
+  browser,
+  watched,
+}) => {
   const page = await as(browser, 'tove', watched)
   await page.goto('/store')
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
@@ -71,19 +80,28 @@ test('while the database hangs pages say so; then they and their streams come ba
     process.kill(pid, 'SIGCONT')
     await expect(late.getByRole('heading', { name: 'The next seven days' })).toBeVisible({ timeout: 30_000 })
   }
-  finally { process.kill(pid, 'SIGCONT') }
+  finally {
+    process.kill(pid, 'SIGCONT')
+  }
   const other = await as(browser, 'ingrid', watched)
   const name = `Soap after the pause ${Date.now()}`
-  expect((await write(other, 'post', '/api/products', { name, class: 'mild-soap', priceMinor: 100 })).status()).toBe(200)
+  expect((await write(other, 'post', '/api/products', { name, class: 'mild-soap', priceMinor: 100 })).status()).toBe(
+    200,
+  )
   await expect(page.getByText(name).first()).toBeVisible({ timeout: 30_000 })
   await expect(page.getByText('No line to the server')).toHaveCount(0)
 })
 
-test('a piece that cannot be read is told on Now and in the timetable, and the rest lives', async ({ browser, watched }) => {
+test('a piece that cannot be read is told on Now and in the timetable, and the rest lives', async ({
+  browser,
+  watched,
+}) => {
   const sql = await mysql.createConnection(process.env.HANTVERK_SQL!.replace(/hantverk_api$/, 'hantverk_browser'))
   const page = await as(browser, 'tove', watched)
-  const [rows] = await sql.query<mysql.RowDataPacket[]>('SELECT s.id, s.grits, s.piece_id FROM plan_step s JOIN piece p ON p.id = s.piece_id WHERE p.state = \'active\' AND s.grits <> \'\' AND s.state = \'planned\' ORDER BY s.id DESC LIMIT 1')
-  const { id, grits, piece_id: piece } = rows[0] as { id: number, grits: string, piece_id: number }
+  const [rows] = await sql.query<mysql.RowDataPacket[]>(
+    'SELECT s.id, s.grits, s.piece_id FROM plan_step s JOIN piece p ON p.id = s.piece_id WHERE p.state = \'active\' AND s.grits <> \'\' AND s.state = \'planned\' ORDER BY s.id DESC LIMIT 1',
+  )
+  const { id, grits, piece_id: piece } = rows[0] as { id: number; grits: string; piece_id: number }
   await sql.query('UPDATE plan_step SET grits = \'81\' WHERE id = ?', [id])
   for (const path of ['/', '/timetable']) {
     await page.goto(path)
@@ -101,7 +119,10 @@ test('a piece that cannot be read is told on Now and in the timetable, and the r
 
 test('the keys to the shop: a cookie alone writes nothing from elsewhere', async ({ browser, watched }) => {
   const page = await as(browser, 'ingrid', watched)
-  const reply = await page.request.post('/api/alarms', { data: {}, headers: { 'origin': 'http://127.0.0.1:9', 'idempotency-key': crypto.randomUUID() } })
+  const reply = await page.request.post('/api/alarms', {
+    data: {},
+    headers: { 'origin': 'http://127.0.0.1:9', 'idempotency-key': crypto.randomUUID() },
+  })
   expect(reply.status()).toBe(403)
   const cookies = await page.context().cookies(BASE)
   for (const c of cookies) expect([c.httpOnly, c.sameSite]).toEqual([true, 'Lax'])

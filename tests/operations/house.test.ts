@@ -1,20 +1,22 @@
-/** The house as it runs: processes that die, a database that others cannot reach, migrations that are cut off, backups that come back. */
+/** The house as it runs: processes that die, a database that others cannot reach, migrations that are cut off. */
 import { spawn } from 'node:child_process'
-import { createHash } from 'node:crypto'
-import { appendFileSync, existsSync, mkdirSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import {
+  existsSync,
+  mkdtempSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname } from 'node:path'
-import { gunzipSync, gzipSync } from 'node:zlib'
 import mysql from 'mysql2/promise'
-import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import { migrationsHere } from '../../ops/backup'
 import { createDatabase, databaseUrl, rootSql } from '../../ops/database'
 import { readKeys } from '../../ops/keys'
-import { backUpNightly } from '../../ops/nightly'
 import { pause } from '../../ops/process'
-import { currentDatabase } from '../../ops/profile'
 import { migrate, NewerDatabase, statementsOf } from '../../server/database/migrate'
 import { answer, down, fresh, logOf, ops, partOf, PROFILE, state, up, WEB } from './profile'
 
@@ -37,13 +39,27 @@ describe('the database', () => {
     for (const user of ['root', '', 'mysql', 'hantverk', 'hantverk_crash']) {
       await expect(mysql.createConnection({ host: '127.0.0.1', port: PROFILE.ports.sql, user }), user).rejects.toThrow()
     }
-    expect(await rootSql(PROFILE, 'SELECT GROUP_CONCAT(CONCAT(User, \'@\', Host) ORDER BY User) FROM mysql.global_priv WHERE User <> \'mariadb.sys\'')).toBe('hantverk_crash@127.0.0.1,root@localhost')
+    expect(
+      await rootSql(
+        PROFILE,
+        'SELECT GROUP_CONCAT(CONCAT(User, \'@\', Host) ORDER BY User) FROM mysql.global_priv WHERE User <> \'mariadb.sys\'',
+      ),
+    ).toBe('hantverk_crash@127.0.0.1,root@localhost')
     expect(await rootSql(PROFILE, 'SHOW GRANTS FOR root@localhost')).toMatch(/VIA unix_socket/)
-    for (const dir of [`${PROFILE.dir}/db`, `${PROFILE.dir}/tmp`, `${PROFILE.dir}/keys`, `${PROFILE.dir}/logs`, dirname(PROFILE.socket)]) expect(statSync(dir).mode & 0o077, dir).toBe(0)
+    for (const dir of [
+      `${PROFILE.dir}/db`,
+      `${PROFILE.dir}/tmp`,
+      `${PROFILE.dir}/keys`,
+      `${PROFILE.dir}/logs`,
+      dirname(PROFILE.socket),
+    ])
+      expect(statSync(dir).mode & 0o077, dir).toBe(0)
   })
   it('gives its one user the rights that are needed, in this shop\'s databases alone', async () => {
     const grants = await rootSql(PROFILE, 'SHOW GRANTS FOR hantverk_crash@127.0.0.1')
-    expect(grants).toMatch(/GRANT SELECT, INSERT, UPDATE, DELETE, CREATE, DROP, REFERENCES, INDEX, ALTER, TRIGGER ON `hantverk%`\.\*/)
+    expect(grants).toMatch(
+      /GRANT SELECT, INSERT, UPDATE, DELETE, CREATE, DROP, REFERENCES, INDEX, ALTER, TRIGGER ON `hantverk%`\.\*/,
+    )
     expect(grants).not.toMatch(/ALL PRIVILEGES|FILE|PROCESS|SUPER|GRANT OPTION/)
     const user = await mysql.createConnection(urlOf('hantverk'))
     await expect(user.query('SELECT * FROM mysql.global_priv')).rejects.toThrow(/denied/)
@@ -54,7 +70,8 @@ describe('the database', () => {
     const keys = readKeys(PROFILE)
     for (const { id, name } of state().parts) {
       const line = readFileSync(`/proc/${id!.pid}/cmdline`, 'utf8')
-      for (const key of [keys.session, keys.links, keys.pin, keys.database]) expect(line.includes(key), name).toBe(false)
+      for (const key of [keys.session, keys.links, keys.pin, keys.database])
+        expect(line.includes(key), name).toBe(false)
     }
   })
 })
@@ -64,14 +81,28 @@ describe('migrations', () => {
   async function shapeOf(name: string): Promise<string> {
     const of = (sql: string) => rootSql(PROFILE, sql.replaceAll('@db', `'${name}'`))
     return [
-      await of('SELECT table_name, column_name, ordinal_position, column_type, is_nullable, column_default, extra FROM information_schema.columns WHERE table_schema = @db ORDER BY 1, 3'),
-      await of('SELECT table_name, column_name, referenced_table_name, referenced_column_name FROM information_schema.key_column_usage WHERE table_schema = @db AND referenced_table_name IS NOT NULL ORDER BY 1, 2, 3'),
-      await of('SELECT table_name, non_unique, GROUP_CONCAT(column_name ORDER BY seq_in_index) FROM information_schema.statistics WHERE table_schema = @db GROUP BY table_name, index_name, non_unique ORDER BY 1, 3, 2'),
-      await of('SELECT table_name, check_clause FROM information_schema.check_constraints WHERE constraint_schema = @db ORDER BY 1, 2'),
-      await of('SELECT event_object_table, trigger_name, action_statement FROM information_schema.triggers WHERE trigger_schema = @db ORDER BY 1, 2'),
+      await of(
+        'SELECT table_name, column_name, ordinal_position, column_type, is_nullable, column_default, extra FROM information_schema.columns WHERE table_schema = @db ORDER BY 1, 3',
+      ),
+      await of(
+        'SELECT table_name, column_name, referenced_table_name, referenced_column_name FROM information_schema.key_column_usage WHERE table_schema = @db AND referenced_table_name IS NOT NULL ORDER BY 1, 2, 3',
+      ),
+      await of(
+        'SELECT table_name, non_unique, GROUP_CONCAT(column_name ORDER BY seq_in_index) FROM information_schema.statistics WHERE table_schema = @db GROUP BY table_name, index_name, non_unique ORDER BY 1, 3, 2',
+      ),
+      await of(
+        'SELECT table_name, check_clause FROM information_schema.check_constraints WHERE constraint_schema = @db ORDER BY 1, 2',
+      ),
+      await of(
+        'SELECT event_object_table, trigger_name, action_statement FROM information_schema.triggers WHERE trigger_schema = @db ORDER BY 1, 2',
+      ),
     ].join('\n—\n')
   }
-  const made = async (name: string) => { await rootSql(PROFILE, `DROP DATABASE IF EXISTS \`${name}\``); await createDatabase(PROFILE, name); return urlOf(name) }
+  const made = async (name: string) => {
+    await rootSql(PROFILE, `DROP DATABASE IF EXISTS \`${name}\``)
+    await createDatabase(PROFILE, name)
+    return urlOf(name)
+  }
   /** Rows that every schema so far could hold. */
   const DATA = `INSERT INTO shop (id, name, zone, currency, hour_minor, material_markup_bp, tax_bp) VALUES (1, 'Old shop', 'Europe/Stockholm', 'SEK', 60000, 2500, 2500);
     INSERT INTO person (id, name, login, role, password_hash) VALUES (1, 'Old owner', 'old', 'owner', 'x');
@@ -87,30 +118,42 @@ describe('migrations', () => {
     await migrate(await made('hantverk_whole'), migrations)
     whole = await shapeOf('hantverk_whole')
   })
-  test.each(['begun', 'ran'] as const)('cut off at every statement, once it has %s, go on and come to the same', async (when) => {
-    const url = await made('hantverk_cut')
-    const seen = new Set<string>()
-    let cuts = 0
-    for (;;) {
-      const done = await migrate(url, migrations, (name, no, now) => {
-        const key = `${name} ${no}`
-        if (now !== when || seen.has(key)) return
-        seen.add(key)
-        throw new Error('cut')
-      }).catch((error: Error) => { if (error.message !== 'cut') throw error; return null })
-      if (done) break
-      cuts++
-    }
-    expect(cuts).toBe(migrations.reduce((sum, m) => sum + statementsOf(m.sql).length, 0))
-    expect(await shapeOf('hantverk_cut')).toBe(whole)
-    expect(await rootSql(PROFILE, 'SELECT COUNT(*) FROM migration_step', 'hantverk_cut')).toBe('0')
-    expect(await rootSql(PROFILE, 'SELECT COUNT(*), MAX(last) FROM event_counter', 'hantverk_cut')).toBe('1\t0')
-  }, 180_000)
-  test.each([1, 2, 3, 4, 5])('bring the data of schema %i to the newest', async (n) => {
+  test.each(['begun', 'ran'] as const)(
+    'cut off at every statement, once it has %s, go on and come to the same',
+    async when => {
+      const url = await made('hantverk_cut')
+      const seen = new Set<string>()
+      let cuts = 0
+      for (;;) {
+        const done = await migrate(url, migrations, (name, no, now) => {
+          const key = `${name} ${no}`
+          if (now !== when || seen.has(key)) return
+          seen.add(key)
+          throw new Error('cut')
+        }).catch((error: Error) => {
+          if (error.message !== 'cut') throw error
+          return null
+        })
+        if (done) break
+        cuts++
+      }
+      expect(cuts).toBe(migrations.reduce((sum, m) => sum + statementsOf(m.sql).length, 0))
+      expect(await shapeOf('hantverk_cut')).toBe(whole)
+      expect(await rootSql(PROFILE, 'SELECT COUNT(*) FROM migration_step', 'hantverk_cut')).toBe('0')
+      expect(await rootSql(PROFILE, 'SELECT COUNT(*), MAX(last) FROM event_counter', 'hantverk_cut')).toBe('1\t0')
+    },
+    180_000,
+  )
+  test.each([1, 2, 3, 4, 5])('bring the data of schema %i to the newest', async n => {
     const url = await made('hantverk_old')
     await migrate(url, migrations.slice(0, n))
     await rootSql(PROFILE, DATA, 'hantverk_old')
-    if (n === 1) await rootSql(PROFILE, 'INSERT INTO evidence (piece_id, kind, answer, method, person_id, at) VALUES (1, \'lead-test\', \'no\', \'swab\', 1, \'2026-01-02\')', 'hantverk_old')
+    if (n === 1)
+      await rootSql(
+        PROFILE,
+        'INSERT INTO evidence (piece_id, kind, answer, method, person_id, at) VALUES (1, \'lead-test\', \'no\', \'swab\', 1, \'2026-01-02\')',
+        'hantverk_old',
+      )
     expect(await migrate(url, migrations)).toHaveLength(migrations.length - n)
     const found = async (sql: string) => rootSql(PROFILE, sql, 'hantverk_old')
     expect(await found('SELECT approval_id FROM link WHERE hash = REPEAT(\'a\', 64)')).toBe('1')
@@ -135,7 +178,9 @@ describe('what keeps it running', () => {
     return was.pid
   }
   const again = async (name: string, was: number) => {
-    await expect.poll(() => partOf(name).state === 'running' && partOf(name).id!.pid !== was, { timeout: 30_000, interval: 50 }).toBe(true)
+    await expect
+      .poll(() => partOf(name).state === 'running' && partOf(name).id!.pid !== was, { timeout: 30_000, interval: 50 })
+      .toBe(true)
   }
   it('starts a dead web server again, within seconds', async () => {
     const was = await killed('web')
@@ -147,7 +192,9 @@ describe('what keeps it running', () => {
   it('starts a dead stand-in again, and its letters are still there', async () => {
     const mails = `http://127.0.0.1:${PROFILE.ports.mails}/mails`
     const { default: nodemailer } = await import('nodemailer')
-    await nodemailer.createTransport(`smtp://127.0.0.1:${PROFILE.ports.smtp}`).sendMail({ from: 'a@example.invalid', to: 'b@example.invalid', subject: 'Kept', text: 'x' })
+    await nodemailer
+      .createTransport(`smtp://127.0.0.1:${PROFILE.ports.smtp}`)
+      .sendMail({ from: 'a@example.invalid', to: 'b@example.invalid', subject: 'Kept', text: 'x' })
     const was = await killed('mail')
     await again('mail', was)
     expect(((await (await fetch(mails)).json()) as { subject: string }[]).map(m => m.subject)).toContain('Kept')
@@ -179,7 +226,16 @@ describe('what keeps it running', () => {
   it('never ends a stranger whose number stands in a file, and starts beside it', async () => {
     await down()
     const stranger = spawn('sleep', ['60'])
-    writeFileSync(`${PROFILE.dir}/state.json`, JSON.stringify({ supervisor: { pid: stranger.pid, started: '1' }, ready: true, parts: [{ name: 'web', port: 1, state: 'running', since: '', restarts: 0, id: { pid: stranger.pid, started: '1' } }] }))
+    writeFileSync(
+      `${PROFILE.dir}/state.json`,
+      JSON.stringify({
+        supervisor: { pid: stranger.pid, started: '1' },
+        ready: true,
+        parts: [
+          { name: 'web', port: 1, state: 'running', since: '', restarts: 0, id: { pid: stranger.pid, started: '1' } },
+        ],
+      }),
+    )
     expect((await ops(['stop', 'crash'])).code).toBe(0)
     await up()
     expect(existsSync(`/proc/${stranger.pid}`)).toBe(true)
@@ -209,110 +265,13 @@ describe('what keeps it running', () => {
     await up()
   }, 60_000)
   it('the thread\'s file brings no server and no database along', () => {
-    const chunk = (path: string): string[] => [path, ...[...readFileSync(path, 'utf8').matchAll(/^(?:import|.*;import) .*?from '(\.[^']+)'/gm)].flatMap(m => chunk(`${dirname(path)}/${m[1]}`))]
-    for (const path of chunk('.output/server/chunks/_/heavy.mjs')) expect(readFileSync(path, 'utf8')).not.toMatch(/from 'mysql2|createServer\(|useNitroApp/)
-  })
-})
-
-describe('backup and restore', () => {
-  let cookies = ''
-  const call = (method: string, path: string, body?: unknown) => fetch(WEB + path, {
-    method, headers: { 'origin': WEB, 'idempotency-key': crypto.randomUUID(), 'cookie': cookies, ...body instanceof FormData ? {} : { 'content-type': 'application/json' } }, body: body instanceof FormData ? body : body === undefined ? undefined : JSON.stringify(body) })
-  async function enter(path: string, body: object) {
-    const reply = await call('POST', path, body)
-    expect(reply.status).toBe(200)
-    cookies = reply.headers.getSetCookie().map(c => c.split(';')[0]).join('; ')
-  }
-  const digestOf = async (path: string) => createHash('sha256').update(Buffer.from(await (await call('GET', path)).arrayBuffer())).digest('hex')
-  const tables = ['piece', 'part', 'face', 'client', 'person', 'photograph', 'migration', 'opening', 'mail', 'command']
-  const sums = async () => (await rootSql(PROFILE, `CHECKSUM TABLE ${tables.join(', ')}`, currentDatabase(PROFILE))).replaceAll(`${currentDatabase(PROFILE)}.`, '')
-  const file = `${files}/shop.sql.gz`
-  let before = ''
-  let picture = ''
-  let lastEvent = 0
-
-  it('writes one file while everything goes on, without any key in it', async () => {
-    await enter('/api/first-owner', { shop: 'Shop', name: 'Owner', login: 'owner', password: 'verdigris-9', zone: 'Europe/Stockholm', currency: 'SEK', lengthUnit: 'mm' })
-    const face = { name: 'up', rank: 'show', shape: 'flat', orientation: 'horizontal', length: '900', width: '450', count: 1, species: 'oak', substrate: 'solid', veneer: '' }
-    const { id } = await (await call('POST', '/api/pieces', { name: 'Line\nbreak; \'quote\' "INSERT INTO `piece` VALUES" 樫', note: '', client: { name: 'C', email: 'c@example.invalid', phone: '' }, use: 'daily', tone: 'same', sheen: 'satin', age: 'keep', dueOn: null, period: 'unknown', refinished: 'no', keepPatina: false, lead: 'no', parts: [{ name: 'top', scope: 'refinish', faces: [face] }] })).json() as { id: number }
-    const form = new FormData()
-    form.append('picture', new Blob([new Uint8Array(await sharp({ create: { width: 400, height: 300, channels: 3, background: '#a53', noise: { type: 'gaussian', mean: 128, sigma: 40 } } }).png().toBuffer())]), 'a.png')
-    picture = `/api/photographs/${((await (await call('POST', `/api/pieces/${id}/photographs`, form)).json()) as { address: string }).address}`
-    const writing = (async () => { for (let i = 0; i < 20; i++) await call('POST', '/api/products', { name: `p${i}`, class: 'mild-soap', priceMinor: 1 }) })()
-    const { code, says } = await ops(['backup', file, 'crash'])
-    await writing
-    expect([code, says]).toEqual([0, expect.stringMatching(/rows, .* MB\. Keys are not in it/)])
-    expect(statSync(file).mode & 0o077).toBe(0)
-    const text = gunzipSync(readFileSync(file)).toString()
-    const keys = readKeys(PROFILE)
-    for (const key of [keys.session, keys.links, keys.pin, keys.database]) expect(text).not.toContain(key)
-    expect((await ops(['backup', file, 'crash'])).says).toMatch(/is there already/)
-    const shop = await (await call('GET', '/api/shop')).json() as { backup: { last: { file: string } | null } }
-    expect(shop.backup.last!.file).toBe('shop.sql.gz')
-  }, 60_000)
-  it('refuses a cut, a changed and a foreign file before anything changes', async () => {
-    const good = readFileSync(file)
-    const text = gunzipSync(good).toString()
-    const bad: [string, Buffer, RegExp][] = [
-      ['cut', good.subarray(0, good.length - 400), /cut off|damaged/], ['changed', gzipSync(text.replace('Line', 'Lime')), /digest does not fit/], ['without its end', gzipSync(text.split('\n').slice(0, -3).join('\n')), /cut off/],
-      ['more after its end', gzipSync(`${text}DROP DATABASE mysql;\n`), /something follows/], ['foreign', gzipSync('CREATE TABLE x (id INT);\n'), /does not begin as one/], ['no gzip', Buffer.from(text), /damaged, or no gzip/],
-      ['newer', gzipSync(text.replace('"001-spine.sql"', '"999-future.sql"')), /digest does not fit|newer Hantverk/], ['empty', Buffer.alloc(0), /cut off/],
+    const chunk = (path: string): string[] => [
+      path,
+      ...[...readFileSync(path, 'utf8').matchAll(/^(?:import|.*;import) .*?from '(\.[^']+)'/gm)].flatMap(m =>
+        chunk(`${dirname(path)}/${m[1]}`),
+      ),
     ]
-    const databases = () => rootSql(PROFILE, 'SELECT GROUP_CONCAT(schema_name ORDER BY 1) FROM information_schema.schemata')
-    const [was, pointer] = [await databases(), currentDatabase(PROFILE)]
-    for (const [what, data, says] of bad) {
-      writeFileSync(`${files}/bad.gz`, data)
-      const done = await ops(['restore', `${files}/bad.gz`, 'crash'])
-      expect([what, done.code, done.says]).toEqual([what, 1, expect.stringMatching(says)])
-      expect(done.says).toMatch(/Nothing was changed/)
-    }
-    expect([await databases(), currentDatabase(PROFILE)]).toEqual([was, pointer])
-  }, 90_000)
-  it('brings the shop back as it was: rows, pictures, triggers; sessions end, letters are held, numbers run ahead', async () => {
-    await rootSql(PROFILE, 'INSERT INTO mail (kind, recipient, piece_id, seed, try_after) VALUES (\'reply\', \'c@example.invalid\', 1, \'s\', UTC_TIMESTAMP(3) + INTERVAL 1 DAY)', currentDatabase(PROFILE))
-    rmSync(file)
-    before = await sums()
-    const wasPicture = await digestOf(picture)
-    await ops(['backup', file, 'crash'])
-    const old = cookies
-    const wasDatabase = currentDatabase(PROFILE)
-    await call('POST', '/api/products', { name: 'after the backup', class: 'mild-soap', priceMinor: 1 })
-    lastEvent = Number(await rootSql(PROFILE, 'SELECT last FROM event_counter', wasDatabase))
-    const { code, says } = await ops(['restore', file, 'crash'])
-    expect([code, says]).toEqual([0, expect.stringMatching(/stays for a week/)])
-    expect(currentDatabase(PROFILE)).not.toBe(wasDatabase)
-    expect(await sums()).toBe(before)
-    await expect.poll(async () => (await answer('/api/health')).status, { timeout: 30_000, interval: 100 }).toBe(200)
-    expect((await answer('/api/now', { headers: { cookie: old } })).status).toBe(401)
-    await enter('/api/session', { login: 'owner', password: 'verdigris-9' })
-    expect(await digestOf(picture)).toBe(wasPicture)
-    const shop = await (await call('GET', '/api/shop')).json() as { mail_held: number }
-    expect(shop.mail_held).toBe(1)
-    expect(Number(await rootSql(PROFILE, 'SELECT last FROM event_counter', currentDatabase(PROFILE)))).toBeGreaterThan(lastEvent)
-    await expect(rootSql(PROFILE, 'UPDATE logbook SET says = \'x\'', currentDatabase(PROFILE))).rejects.toThrow(/append-only/)
-    expect(await rootSql(PROFILE, 'SELECT says FROM logbook ORDER BY id DESC LIMIT 1', currentDatabase(PROFILE))).toMatch(/backup was brought back/)
-    expect((await (await call('GET', '/api/store')).json() as { products: { name: string }[] }).products.map(p => p.name)).not.toContain('after the backup')
-    expect(await rootSql(PROFILE, 'SELECT name FROM product ORDER BY id DESC LIMIT 1', wasDatabase)).toBe('after the backup')
-  }, 90_000)
-  it('keys that are turned: who is signed in stays so, the database lets the new key in alone, and the log says it', async () => {
-    const was = readKeys(PROFILE)
-    expect((await ops(['keys', 'crash'])).code).toBe(0)
-    await expect.poll(async () => (await answer('/api/now', { headers: { cookie: cookies } })).status, { timeout: 30_000, interval: 200 }).toBe(200)
-    await expect(mysql.createConnection(databaseUrl(PROFILE, was.database, currentDatabase(PROFILE)))).rejects.toThrow(/denied/)
-    expect(await rootSql(PROFILE, 'SELECT says FROM logbook ORDER BY id DESC LIMIT 1', currentDatabase(PROFILE))).toMatch(/keys were turned/)
-  }, 60_000)
-  it('a backup by night comes by itself, to a second directory too', async () => {
-    const second = `${files}/second`
-    mkdirSync(second)
-    appendFileSync(`${second}/hantverk-2026-01-01.sql.gz`, '')
-    const early = await backUpNightly(PROFILE, () => {}, new Date(2026, 0, 5, 1, 59))
-    expect(early).toBe(false)
-    await down()
-    // a zone in which it is noon now
-    const ahead = 12 - new Date().getUTCHours()
-    await up({ HANTVERK_NIGHTLY: 'yes', HANTVERK_BACKUP_DIR: second, TZ: `Etc/GMT${ahead < 0 ? '+' : '-'}${Math.abs(ahead)}` })
-    const taken = () => rootSql(PROFILE, 'SELECT COUNT(*) FROM backup_taken WHERE second_copy', currentDatabase(PROFILE))
-    await expect.poll(taken, { timeout: 20_000, interval: 200 }).toBe('1')
-    expect(readdirSync(second).filter(name => !name.includes('2026-01-01'))).toHaveLength(1)
-  }, 60_000)
+    for (const path of chunk('.output/server/chunks/_/heavy.mjs'))
+      expect(readFileSync(path, 'utf8')).not.toMatch(/from 'mysql2|createServer\(|useNitroApp/)
+  })
 })

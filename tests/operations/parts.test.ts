@@ -15,7 +15,13 @@ const profile = profileOf('crash')
 afterAll(() => rmSync(dir, { recursive: true, force: true }))
 
 describe('pauses between restarts', () => {
-  test.each([[[0], 1000], [[0, 1000], 2000], [[0, 1000, 3000], 4000], [[0, 1000, 3000, 7000], 8000], [[0, 1, 2, 3, 4], null]])('%j', (ends, pause) => expect(nextPause(ends, Math.max(...ends))).toBe(pause))
+  test.each([
+    [[0], 1000],
+    [[0, 1000], 2000],
+    [[0, 1000, 3000], 4000],
+    [[0, 1000, 3000, 7000], 8000],
+    [[0, 1, 2, 3, 4], null],
+  ])('%j', (ends, pause) => expect(nextPause(ends, Math.max(...ends))).toBe(pause))
   it('begin anew after two quiet minutes, and never pass a minute', () => {
     expect(nextPause([0, 1000, 3000, 7000, 300_000], 300_000)).toBe(1000)
     expect(nextPause([1, 2, 3, 4], 4)).toBeLessThanOrEqual(60_000)
@@ -38,7 +44,8 @@ describe('keys', () => {
     const four = [keys.session, keys.links, keys.pin, keys.database]
     expect(new Set(four).size).toBe(4)
     for (const key of four) expect(key).toMatch(/^[0-9a-f]{64}$/)
-    for (const name of ['session', 'links', 'pin', 'database']) expect(statSync(`${profile.dir}/keys/${name}`).mode & 0o777).toBe(0o600)
+    for (const name of ['session', 'links', 'pin', 'database'])
+      expect(statSync(`${profile.dir}/keys/${name}`).mode & 0o777).toBe(0o600)
     expect(readKeys(profile)).toEqual(keys)
   })
   it('that others could read, or that are too short, stop the start', () => {
@@ -67,13 +74,28 @@ describe('keys', () => {
 })
 
 describe('backups that are kept', () => {
-  const days = (from: string, n: number) => Array.from({ length: n }, (_, i) => new Date(Date.parse(`${from}T00:00:00Z`) + i * 86_400_000).toISOString().slice(0, 10))
+  const days = (from: string, n: number) =>
+    Array.from({ length: n }, (_, i) =>
+      new Date(Date.parse(`${from}T00:00:00Z`) + i * 86_400_000).toISOString().slice(0, 10),
+    )
   it('are the newest seven, and the last of each of the newest five weeks', () => {
     const { keep, drop } = keepRule(days('2026-09-01', 60))
-    expect(keep).toEqual(['2026-10-30', '2026-10-29', '2026-10-28', '2026-10-27', '2026-10-26', '2026-10-25', '2026-10-24', '2026-10-18', '2026-10-11', '2026-10-04'])
+    expect(keep).toEqual([
+      '2026-10-30',
+      '2026-10-29',
+      '2026-10-28',
+      '2026-10-27',
+      '2026-10-26',
+      '2026-10-25',
+      '2026-10-24',
+      '2026-10-18',
+      '2026-10-11',
+      '2026-10-04',
+    ])
     expect(keep.length + drop.length).toBe(60)
   })
-  it('stay when there are few, whatever their gaps', () => expect(keepRule(['2026-01-01', '2026-03-01']).drop).toEqual([]))
+  it('stay when there are few, whatever their gaps', () =>
+    expect(keepRule(['2026-01-01', '2026-03-01']).drop).toEqual([]))
 })
 
 describe('a log', () => {
