@@ -19,6 +19,8 @@ function makeDirs(profile: Profile): string | null {
   // the server's own user must pass through, and see nothing
   privateDir(profile.dir, userInfo().uid === 0 ? 0o711 : 0o700)
   if (userInfo().uid === 0) chownSync(profile.dir, 0, 0)
+  // one secret for everything, of a version before; each use has its own key now
+  rmSync(`${profile.dir}/secret`, { force: true })
   const user = serverUser(profile)
   for (const dir of [`${profile.dir}/tmp`, dirname(profile.socket)]) {
     privateDir(dir)

@@ -53,7 +53,7 @@ export function privateDir(path: string, mode = 0o700): string {
   const { uid } = statSync(path)
   if (uid !== userInfo().uid && userInfo().uid !== 0)
     throw new Error(`${path} belongs to another user of this machine; it is not used.`)
-  if (uid === userInfo().uid) chmodSync(path, mode)
+  if (uid === userInfo().uid || userInfo().uid === 0) chmodSync(path, mode)
   return path
 }
 

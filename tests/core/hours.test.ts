@@ -59,3 +59,31 @@ describe('the window bar', () => {
     }))
   })
 })
+
+describe('much work', () => {
+  /** Day by day, as it was reckoned before whole weeks were stepped over. */
+  function dayByDay(hours: Hours, from_ms: number, minutes: number): number {
+    let left = minutes * 60_000
+    for (let at = from_ms; ;) {
+      const [open, close] = nextSpan(hours, at)
+      const begin = Math.max(open, at)
+      if (begin + left <= close) return begin + left
+      left -= close - begin
+      at = close
+    }
+  }
+  const closures = ['2026-12-24', '2026-12-25', '2026-12-26', '2027-01-01', '2027-07-05', '2027-07-06']
+  const hours: Hours = { zone: 'Europe/Stockholm', week: { 1: [[450, 720], [765, 1020]], 2: [[450, 1020]], 4: [[450, 1020]], 6: [[540, 720]] }, closures }
+  it('ends at the same moment as reckoned day by day, over closures and both changes of the clock', () => {
+    fc.assert(fc.property(fc.integer({ min: 0, max: 400 * 1440 }), fc.integer({ min: 0, max: 60_000 }), (offset, minutes) => {
+      const from = Date.parse('2026-11-02T00:00:00Z') + offset * 60_000
+      expect(afterWorking(hours, from, minutes)).toBe(dayByDay(hours, from, minutes))
+    }), { seed: 11, numRuns: 150 })
+  })
+  it('takes no longer for twenty years than for a week, and refuses what nobody can date', () => {
+    const begun = performance.now()
+    for (let i = 0; i < 50; i++) afterWorking({ ...hours, closures: [...closures] }, Date.parse('2026-11-02T00:00:00Z') + i * 60_000, 2_400_000)
+    expect(performance.now() - begun).toBeLessThan(2000)
+    for (const minutes of [2_600_000, Infinity, Number.NaN]) expect(() => afterWorking(hours, 0, minutes)).toThrow(/more work than can be dated/)
+  })
+})
