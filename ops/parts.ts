@@ -4,18 +4,18 @@ import type { PartSpec } from './part'
 import { connect } from 'node:net'
 import { currentDatabase, ROOT, type Profile } from './profile'
 
-/** Does anything listen there? */
-const listens =
-  (port: number) =>
+/** Does it say anything within time, at once or to these words? A stopped process still takes connections, but never speaks. */
+const speaks =
+  (port: number, words: string) =>
     (within_ms: number): Promise<boolean> =>
-      new Promise(resolve => {
+      new Promise((resolve) => {
         const socket = connect({ host: '127.0.0.1', port })
         const give = (yes: boolean) => {
           socket.destroy()
           resolve(yes)
         }
         socket.setTimeout(within_ms, () => give(false))
-        socket.once('connect', () => give(true)).once('error', () => give(false))
+        socket.once('connect', () => words && socket.write(words)).once('data', () => give(true)).once('error', () => give(false))
       })
 
 /** Any answer of the web server counts: while the database is away it says so. */
@@ -101,17 +101,19 @@ export function webPart(profile: Profile, web: Web): PartSpec {
 export const makeDatabase = (profile: Profile, web: Web) =>
   createDatabase(profile, web.database ?? currentDatabase(profile))
 
+/** No HTTP at all: answered with 400, and by no reading. */
+const NO_REQUEST = 'ARE YOU THERE\r\n\r\n'
 /** Simulated outside things; a shop that names its own does without. */
 export function standInParts(profile: Profile): PartSpec[] {
   const { ports, dir } = profile
-  const standIn = (name: string, port: number, ...args: (string | number)[]): PartSpec => ({
+  const standIn = (name: string, port: number, words: string, ...args: (string | number)[]): PartSpec => ({
     name,
     port,
     essential: false,
     startWithin_ms: 20_000,
     endWithin_ms: 3000,
     frozenAfter: 3,
-    probe: listens(port),
+    probe: speaks(port, words),
     start: () => ({
       command: process.execPath,
       args: [
@@ -123,10 +125,10 @@ export function standInParts(profile: Profile): PartSpec[] {
     }),
   })
   return [
-    standIn('mail', ports.smtp, ports.mails, `${dir}/letters.jsonl`),
-    standIn('climate', ports.climate),
-    standIn('swab', ports.swab),
-    standIn('meter', ports.meter),
-    standIn('balance', ports.balance),
+    standIn('mail', ports.smtp, '', ports.mails, `${dir}/letters.jsonl`),
+    standIn('climate', ports.climate, NO_REQUEST),
+    standIn('swab', ports.swab, NO_REQUEST),
+    standIn('meter', ports.meter, 'ARE YOU THERE\r\n'),
+    standIn('balance', ports.balance, ''),
   ]
 }

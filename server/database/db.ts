@@ -29,19 +29,19 @@ const SETTINGS = [
 ]
 
 interface Field {
+  name: string
   extendedFormat?: string
-  string: (encoding: string) => string | null
 }
-/** JSON that cannot be parsed stays text: whoever reads the row sees that it is damaged, and the rows beside it live. */
-function tolerant(field: Field, next: () => unknown): unknown {
-  if (field.extendedFormat !== 'json') return next()
-  const text = field.string('utf8')
-  try {
-    return text === null ? null : (JSON.parse(text) as unknown)
-  }
-  catch {
-    return text
-  }
+/** JSON of a column. What cannot be parsed stays text: whoever reads the row sees that it is damaged, and the rows beside it live. */
+function parsed(value: unknown): unknown {
+  if (typeof value !== 'string') return value
+  try { return JSON.parse(value) as unknown }
+  catch { return value }
+}
+function withJson(rows: unknown, fields: readonly Field[] | undefined): unknown {
+  const json = fields?.filter(f => f.extendedFormat === 'json') ?? []
+  if (json.length > 0) for (const row of rows as Record<string, unknown>[]) for (const { name } of json) row[name] = parsed(row[name])
+  return rows
 }
 
 let pool: Pool | undefined
@@ -63,7 +63,7 @@ export function openPool(): Pool {
     queueLimit: WAITING,
     connectTimeout: CONNECT_MS,
     multipleStatements: false,
-    typeCast: tolerant as never,
+    jsonStrings: true,
   })
   pool.pool.on('connection', connection => connection.query({ sql: `SET ${SETTINGS.join(', ')}`, timeout: ANSWER_MS }))
   return pool
@@ -100,9 +100,10 @@ const SILENT = 'PROTOCOL_SEQUENCE_TIMEOUT'
 /** Connections that stopped in the middle of a statement; they are closed, never used again. */
 const broken = new WeakSet<PoolConnection>()
 
-async function query(on: PoolConnection, sql: string, params: Params = {}) {
+async function query(on: PoolConnection, sql: string, params: Params = {}): Promise<unknown> {
   try {
-    return (await on.query({ sql, timeout: ANSWER_MS, values: params } as never))[0]
+    const [rows, fields] = await on.query({ sql, timeout: ANSWER_MS, values: params } as never)
+    return withJson(rows, fields as Field[] | undefined)
   }
   catch (error) {
     if ((error as { code?: string }).code === SILENT) broken.add(on)
