@@ -5,6 +5,7 @@ import { round } from '#core/units'
 import { db } from '../database/db'
 import { runningPots } from './batches'
 import { benchView } from './benchView'
+import { lastEvent } from './events'
 import { readPieces, type PieceFile, type Unreadable } from './pieces'
 import { readable, strangeInPlan } from './readable'
 import { choiceOf, readPlans, readWetCoat, type PlannedStep, type StoredPlan } from './planRows'
@@ -31,8 +32,23 @@ async function eachPiece(files: readonly PieceFile[], plans: ReadonlyMap<number,
   return strange
 }
 
-/** Everything that can be done now, over all pieces: one question of the bench for each planned step. */
-export async function nowPage(at: Date) {
+type NowPage = Awaited<ReturnType<typeof workOutNow>>
+let asked: { event: number, at_ms: number, page: Promise<NowPage> } | undefined
+const TOGETHER_MS = 1000
+
+/** Everything that can be done now. Tablets that ask at once share one answer, unless something was written in between. */
+export async function nowPage(at: Date): Promise<NowPage> {
+  const event = await lastEvent()
+  if (asked && asked.event === event && Math.abs(at.getTime() - asked.at_ms) < TOGETHER_MS) return asked.page
+  const page = workOutNow(at)
+  const mine = { event, at_ms: at.getTime(), page }
+  asked = mine
+  try { return await page }
+  finally { if (asked === mine) asked = undefined }
+}
+
+/** One question of the bench for each planned step, over all pieces. */
+async function workOutNow(at: Date) {
   const [{ files, unreadable }, plans, hours, { air, last }] = await Promise.all([readPieces(db(), { where: 'active' }), readPlans(db(), { where: 'active' }), readHours(), readAir(at)])
   const acks = await db().rows<{ piece_id: number, from_key: string, to_key: string, at: Date, name: string }>(
     'SELECT a.piece_id, a.from_key, a.to_key, a.at, person.name FROM alarm_ack a JOIN person ON person.id = a.person_id WHERE a.at > :since ORDER BY a.id', { since: new Date(at.getTime() - EARLY_CLOSE) })

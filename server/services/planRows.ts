@@ -7,7 +7,7 @@ import type { PieceFile, Which } from './pieces'
 interface StepRow {
   id: number, piece_id: number, step_key: string, position: number, kind: StepKind, title: string, product: string | null, grits: string, method: Method, coat: number | null, passes: number
   attended_min: number, amount_ml: number | null, cautions: string, why: string, gate_slug: string | null, gate_look: string | null, gate_fails: string | null, gate_fallback: RouteSlug | null, gate_chance: number | null
-  by_hand: 0 | 1, state: StepState, gate_result: 'pass' | 'fail' | null, started_at: Date | null, finished_at: Date | null, mixed_at: Date | null, started_by: string | null, finished_by: string | null, row_version: number, faces: string | null
+  by_hand: 0 | 1, state: StepState, gate_result: 'pass' | 'fail' | null, started_at: Date | null, finished_at: Date | null, mixed_at: Date | null, started_by: string | null, finished_by: string | null, row_version: number
 }
 interface WaitRow { piece_id: number, from_key: string, to_key: string, kind: Wait['kind'], min_min: number, likely_min: number, safe_min: number, max_min: number | null, hard: 0 | 1, why: string, held_until: Date | null, least_min: number | null }
 
@@ -17,8 +17,8 @@ export interface StoredPlan { steps: PlannedStep[], waits: BenchWait[], overrule
 
 const list = (text: string) => text ? text.split(',') : []
 
-const stepOf = (r: StepRow): PlannedStep => ({
-  id: r.id, key: r.step_key, position: r.position, kind: r.kind, title: r.title, faces: list(r.faces ?? '').map(Number), product: r.product, grits: list(r.grits).map(Number), method: r.method, coat: r.coat, passes: r.passes,
+const stepOf = (r: StepRow, faces: number[]): PlannedStep => ({
+  id: r.id, key: r.step_key, position: r.position, kind: r.kind, title: r.title, faces, product: r.product, grits: list(r.grits).map(Number), method: r.method, coat: r.coat, passes: r.passes,
   attended_min: r.attended_min, amount_ml: r.amount_ml, cautions: list(r.cautions) as Caution[], why: r.why, byHand: Boolean(r.by_hand), rowVersion: r.row_version, gateResult: r.gate_result,
   gate: r.gate_slug ? { slug: r.gate_slug, look: r.gate_look!, fails: r.gate_fails!, fallback: r.gate_fallback, chance: r.gate_chance! } : null,
   state: r.state, started_ms: r.started_at?.getTime() ?? null, finished_ms: r.finished_at?.getTime() ?? null, mixed_ms: r.mixed_at?.getTime() ?? null, startedBy: r.started_by, finishedBy: r.finished_by,
@@ -29,14 +29,25 @@ const WHERE = { one: 'piece.id = :id', active: 'piece.state = \'active\'' } as c
 
 const emptyPlan = (): StoredPlan => ({ steps: [], waits: [], overruled: new Map() })
 
-/** Working plans of the pieces asked for, by piece, in three queries. */
+/** Working plans of the pieces asked for, by piece, in four queries. */
 export async function readPlans(on: Db, which: Which): Promise<Map<number, StoredPlan>> {
   const where = WHERE[which.where]
   const params = { id: which.id ?? 0 }
   const steps = await on.rows<StepRow>(
-    `SELECT s.*, a.name AS started_by, b.name AS finished_by, (SELECT GROUP_CONCAT(face_id ORDER BY face_id) FROM plan_step_face WHERE step_id = s.id) AS faces
+    `SELECT s.*, a.name AS started_by, b.name AS finished_by
        FROM plan_step s JOIN piece ON piece.id = s.piece_id LEFT JOIN person a ON a.id = s.started_by LEFT JOIN person b ON b.id = s.finished_by
-      WHERE ${where} ORDER BY s.piece_id, s.position, s.id`, params)
+      WHERE ${where}`, params)
+  // sorted here: such wide rows do not fit the database's sort buffer
+  steps.sort((a, b) => a.piece_id - b.piece_id || a.position - b.position || a.id - b.id)
+  const done = await on.rows<{ step_id: number, face_id: number }>(
+    `SELECT f.step_id, f.face_id FROM piece JOIN plan_step s ON s.piece_id = piece.id JOIN plan_step_face f ON f.step_id = s.id WHERE ${where}`, params)
+  done.sort((a, b) => a.face_id - b.face_id)
+  const facesOf = new Map<number, number[]>()
+  for (const { step_id, face_id } of done) {
+    const faces = facesOf.get(step_id)
+    if (faces) faces.push(face_id)
+    else facesOf.set(step_id, [face_id])
+  }
   const waits = await on.rows<WaitRow>(`SELECT w.* FROM plan_wait w JOIN piece ON piece.id = w.piece_id WHERE ${where}`, params)
   const overrules = await on.rows<{ piece_id: number, rule: string, step_key: string, word: string, by_name: string }>(
     `SELECT o.piece_id, o.rule, o.step_key, o.word, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id WHERE o.about = 'plan' AND ${where}`, params)
@@ -46,7 +57,7 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
     plans.set(id, plan)
     return plan
   }
-  for (const row of steps) of(row.piece_id).steps.push(stepOf(row))
+  for (const row of steps) of(row.piece_id).steps.push(stepOf(row, facesOf.get(row.id) ?? []))
   for (const row of waits) of(row.piece_id).waits.push(waitOf(row))
   for (const o of overrules) of(o.piece_id).overruled.set(`${o.rule}|${o.step_key}`, { word: o.word, by: o.by_name })
   return plans
