@@ -188,6 +188,14 @@ describe('heavy work', () => {
     }))
     const id = await taken({ parts: [{ name: 'all', scope: 'refinish', faces }] })
     await people.owner.ok(`GET /api/pieces/${id}/routes`)
+    const idle: number[] = []
+    for (let i = 0; i < 15; i++) {
+      const begun = performance.now()
+      await fetch(`${BASE}/api/health`)
+      idle.push(performance.now() - begun)
+    }
+    // 200 ms on a machine that answers health in 8 ms when idle; a slower one gets its share more
+    const slower = Math.max(1, idle.sort((a, b) => a - b)[7]! / 8)
     const judged = Promise.all(Array.from({ length: 50 }, () => people.owner.send(`GET /api/pieces/${id}/routes`)))
     const waits: number[] = []
     let done = false
@@ -205,7 +213,7 @@ describe('heavy work', () => {
     for (const r of replies) expect([200, 503]).toContain(r.status)
     for (const r of replies.filter(r => r.status === 503)) expect(r.body.message).toMatch(/again in a moment/)
     waits.sort((a, b) => a - b)
-    expect(waits[Math.floor(waits.length * 0.95)]).toBeLessThan(200)
+    expect(waits[Math.floor(waits.length * 0.95)]).toBeLessThan(200 * slower)
   })
 })
 
