@@ -128,5 +128,5 @@ export function judgeRoutes(q: RouteQuestion): RouteAdvice {
 }
 
 /** The next less invasive route than the chosen one that is not ruled out, or null. */
-export const lessInvasive = (verdicts: readonly RouteVerdict[], chosen: RouteSlug): RouteVerdict | null =>
+export const lessInvasive = <V extends Pick<RouteVerdict, 'route' | 'standing'>>(verdicts: readonly V[], chosen: RouteSlug): V | null =>
   verdicts.slice(0, ROUTES.indexOf(chosen)).findLast(v => v.standing !== 'ruled-out') ?? null

@@ -7,7 +7,7 @@ import type * as s from '#shared/schemas'
 import { db, transaction, type Db } from '../database/db'
 import type { ColourShown } from './bands'
 import type { Person } from './people'
-import { queueMail } from './mail'
+import { heldBecause, queueMail } from './mail'
 import { readPiece, onPiece, type PieceFile } from './pieces'
 import { choiceOf, readPlan, type StoredPlan } from './planRows'
 import { datesOf, readAsking, sectionFor, verdictsOf } from './plans'
@@ -34,7 +34,7 @@ async function contentOf(tx: Db, file: PieceFile, plan: StoredPlan, words: strin
   const { hours, rates, prices } = asking
   const verdict = await inWorker('judgeOne', { ...asking, facts: file.facts, choice })
   const live = plan.steps.filter(st => st.state !== 'skipped')
-  const planned = estimate(live, rates, slug => prices[slug]).total_minor
+  const planned = estimate(live, rates, slug => Object.hasOwn(prices, slug) ? prices[slug] : undefined).total_minor
   const dates = datesOf(plan, hours, at)
   const begun = live.some(st => st.state === 'done' && st.kind !== 'approval')
   const waiting_ms = answerBy ? answerBy.getTime() - at.getTime() : 0
@@ -187,8 +187,9 @@ export async function answersPage(at: Date, pieceId: number | null = null) {
        JOIN plan_snapshot sn ON sn.id = a.snapshot_id LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id)
       WHERE :pieceId IS NULL OR a.piece_id = :pieceId ORDER BY a.state <> 'open', a.id DESC LIMIT 200`, { pieceId })
   const words = await db().rows<{ approval_id: number, side: 'client' | 'shop', says: string, at: Date }>('SELECT approval_id, side, says, at FROM approval_word WHERE approval_id IN (SELECT id FROM approval WHERE :pieceId IS NULL OR piece_id = :pieceId) ORDER BY id', { pieceId })
+  const held = heldBecause(await readShop(), useRuntimeConfig().mode)
   return rows.map(({ ...a }) => ({
     id: a.id, pieceId: a.piece_id, piece: a.piece, client: a.client, state: expired(a, at) ? 'expired' as const : a.state, likely_minor: a.likely_minor, worst_minor: a.worst_minor, askedAt: a.asked_at, askedBy: a.asked_by_name, expiresAt: a.expires_at,
-    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_id === null ? null : { id: a.mail_id, state: a.mail_state!, error: a.mail_error ?? '', to: a.mail_to!, rowVersion: a.mail_version! }, digest: a.sha256, about: aboutOf(a), holds: aboutOf(a) === 'plan' ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown | ColourShown).question : null, words: words.filter(w => w.approval_id === a.id),
+    answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word, recordedBy: a.recorded_by_name, mail: a.mail_id === null ? null : { id: a.mail_id, state: a.mail_state!, error: (a.mail_state === 'waiting' && held) || (a.mail_error ?? ''), to: a.mail_to!, rowVersion: a.mail_version! }, digest: a.sha256, about: aboutOf(a), holds: aboutOf(a) === 'plan' ? a.holds : 0, choice: a.choice, question: a.content ? (shownOf(a.content) as ItemShown | ColourShown).question : null, words: words.filter(w => w.approval_id === a.id),
   }))
 }

@@ -49,13 +49,19 @@ interface MailRow {
   mail_address: string
 }
 
+/** Why no letter leaves now, in words; empty when they do. */
+export function heldBecause(shop: { mail_held: 0 | 1, mail_address: string }, mode: string): string {
+  if (shop.mail_held) return 'Letters are held since a backup was brought back; the owner lets them go under Shop.'
+  return mode === 'shop' && !shop.mail_address ? 'No letter leaves before the sender\'s address is set under Shop.' : ''
+}
+
 /** Takes one letter that is due, and commits that it did: nothing is locked while it is being sent. */
 const claim = (mode: string) =>
   transaction(async tx => {
     const shop = await tx.row<{ mail_held: 0 | 1; mail_address: string }>(
       'SELECT mail_held, mail_address FROM shop WHERE id = 1',
     )
-    if (!shop || shop.mail_held || (mode === 'shop' && !shop.mail_address)) return null
+    if (!shop || heldBecause(shop, mode)) return null
     const due = await tx.row<{ id: number }>(
       'SELECT id FROM mail WHERE state = \'waiting\' AND try_after <= UTC_TIMESTAMP(3) ORDER BY try_after, id LIMIT 1 FOR UPDATE SKIP LOCKED',
     )

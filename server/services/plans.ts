@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { estimate, materialCost_minor, type Rates } from '#core/estimate'
 import { judgePlan, mendOf, RULES, type Verdict } from '#core/layers'
 import { factsOfFaces, finishOfSchool, loopsOf, notesOf, planDifference, TAKES_MARKS, type Choice, type Facts, type GateRecord, type Step, type Way } from '#core/plan'
-import { choiceFor, lessInvasive, type RouteVerdict } from '#core/route'
+import { choiceFor, lessInvasive } from '#core/route'
 import type { Asking } from '../workers/heavy'
 import { cautionText, mayOverrule } from '#core/safety'
 import { sectionOf, type LayerState } from '#core/section'
@@ -61,7 +61,7 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
   const advice = await inWorker('judgeAll', { ...await readAsking(at), facts, choice }, { signal })
   const own = faces ? chosen?.own?.find(w => w.faces.some(f => faces.includes(f))) : undefined
   const taken = faces ? own?.route ?? null : chosen?.route ?? null
-  const beside = taken ? lessInvasive(advice.verdicts as unknown as RouteVerdict[], taken) : null
+  const beside = taken ? lessInvasive(advice.verdicts, taken) : null
   return {
     started: beganWork(await readPlan(db(), id)), choice, advised: advice.advised, verdicts: advice.verdicts, chosen: taken, beside: beside?.route ?? null, rowVersion: file.piece.row_version,
     main: chosen?.route ?? null, own: chosen?.own ?? [], faces: file.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, part: f.part, name: f.name })), finishDefault: finishOfSchool(house),

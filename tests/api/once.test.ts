@@ -360,7 +360,7 @@ describe('mail', () => {
     await sql.query('UPDATE shop SET mail_held = TRUE')
     const approval = await asked()
     await new Promise(r => setTimeout(r, 3500))
-    expect((await mailOf(approval)).state).toBe('waiting')
+    expect(await mailOf(approval)).toMatchObject({ state: 'waiting', error: expect.stringMatching(/Letters are held/) as string })
     expect((await people.lead.send('POST /api/mails/release', {})).status).toBe(403)
     await people.owner.ok('POST /api/mails/release', {})
     await until(approval, 'sent')

@@ -37,7 +37,7 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
       <span v-if="answer.question">{{ answer.question }}</span>
       <span v-else class="clock">{{ money(answer.likely_minor) }}, {{ $t('worst') }} {{ money(answer.worst_minor) }}</span>
     </p>
-    <p class="caption">{{ answer.client }} · {{ $t('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} · {{ $t(`client.mails.${answer.mail?.state ?? 'none'}`) }}<template v-if="answer.state === 'open'"> · {{ $t('client.until', { day: day(answer.expiresAt) }) }}<template v-if="answer.holds"> · {{ $t('client.holds', { n: answer.holds }) }}</template></template></p>
+    <p class="caption">{{ answer.client }} · {{ $t('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} · {{ $t(`client.mails.${answer.mail?.state ?? 'none'}`) }}<strong v-if="answer.mail?.state === 'waiting' && answer.mail.error" class="text-madder">: {{ answer.mail.error }}</strong><template v-if="answer.state === 'open'"> · {{ $t('client.until', { day: day(answer.expiresAt) }) }}<template v-if="answer.holds"> · {{ $t('client.holds', { n: answer.holds }) }}</template></template></p>
     <form v-if="answer.mail && ['perhaps', 'failed'].includes(answer.mail.state)" class="verdict verdict-stop grid gap-2" data-test="mail-trouble" @submit.prevent="again">
       <p>{{ $t(`client.mailTrouble.${answer.mail.state}`) }} <span class="caption">{{ answer.mail.error }}</span></p>
       <p v-if="can" class="flex gap-2"><input v-model="to" type="email" class="field" :aria-label="$t('client.address')" required maxlength="200"><button class="act act-quiet shrink-0">{{ $t('client.sendAgain') }}</button></p>
