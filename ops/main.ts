@@ -24,7 +24,7 @@ import {
   type Profile,
   type ProfileName,
 } from './profile'
-import { readState, runningState, Supervisor, type Plan } from './supervisor'
+import { readState, runningState, Supervisor, type Plan, type State } from './supervisor'
 
 const say = (text: string) => process.stderr.write(`${text}\n`)
 class Refused extends Error {}
@@ -109,7 +109,7 @@ async function run(profile: Profile, set: string) {
     void supervisor.stop(0)
   }
   process.on('SIGTERM', end).on('SIGINT', end)
-  process.on('SIGHUP', () => void supervisor.renewWebs().catch((error: Error) => say(error.message)))
+  process.on('SIGHUP', () => void supervisor.renewWebs())
   process.on('SIGUSR2', () => supervisor.beginAgain())
   try {
     await supervisor.start()
@@ -122,6 +122,7 @@ async function run(profile: Profile, set: string) {
   }
 }
 
+const RENEW_WITHIN_MS = 90_000
 const READY_WITHIN_MS = 5 * 60_000
 const GONE_AFTER_MS = 10_000
 async function waitFor(profile: Profile) {
@@ -188,9 +189,20 @@ async function withDatabase<T>(profile: Profile, work: () => Promise<T>): Promis
   }
 }
 
-const renew = (profile: Profile) => {
-  const state = runningState(profile)
-  if (state) process.kill(state.supervisor.pid, 'SIGHUP')
+/** Lets a running shop turn to the keys and the database that count now; resolves when its web servers do. */
+async function renew(profile: Profile) {
+  const webs = (of: State | null) => of?.parts.filter(p => p.name.startsWith('web')) ?? []
+  const before = runningState(profile)
+  if (!before) return
+  const old = new Set(webs(before).map(p => p.id?.pid))
+  process.kill(before.supervisor.pid, 'SIGHUP')
+  const isNew = () => {
+    const now = webs(runningState(profile))
+    return now.length === old.size && now.every(p => p.state === 'running' && !old.has(p.id?.pid))
+  }
+  for (const until = Date.now() + RENEW_WITHIN_MS; !isNew(); await pause(100)) {
+    if (Date.now() > until) throw new Refused(`The web server has not started anew; look into ${profile.dir}/logs.`)
+  }
 }
 
 async function backupTo(profile: Profile, file: string) {
@@ -202,14 +214,14 @@ async function backupTo(profile: Profile, file: string) {
   })
 }
 async function restoreFrom(profile: Profile, file: string) {
-  await withDatabase(profile, async () => {
+  const turned = await withDatabase(profile, async () => {
     await secureUsers(profile, readKeys(profile).database)
-    const { database, before } = await restore(profile, file, say)
-    say(
-      `The shop works on ${database} now. ${before} stays for a week. Everybody signs in anew; waiting letters are held until the owner lets them go under Shop.`,
-    )
+    return restore(profile, file, say)
   })
-  renew(profile)
+  await renew(profile)
+  say(
+    `The shop works on ${turned.database} now. ${turned.before} stays for a week. Everybody signs in anew; waiting letters are held until the owner lets them go under Shop.`,
+  )
 }
 async function turn(profile: Profile) {
   if (!readIf(`${profile.dir}/keys/session`)) throw new Refused(`${profile.name} has no keys yet.`)
@@ -223,7 +235,7 @@ async function turn(profile: Profile) {
       currentDatabase(profile),
     )
   })
-  renew(profile)
+  await renew(profile)
   say('New keys. Who is signed in stays so; cookies sealed with the key before are taken for a day.')
 }
 

@@ -187,7 +187,9 @@ export class Part {
     const over = ended.then(() => true)
     const isOver = () => Promise.race([over, Promise.resolve(false)])
     const limit = Date.now() + spec.startWithin_ms
-    while (!(await spec.probe(PROBE_WITHIN_MS))) {
+    // a question that cannot be asked is one without an answer
+    const answers = () => spec.probe(PROBE_WITHIN_MS).catch(() => false)
+    while (!(await answers())) {
       if ((await isOver()) || this.stopping) return ended
       if (Date.now() > limit) return `no answer within ${spec.startWithin_ms / 1000} s of its start`
       await pause(FIRST_LOOK_MS)
@@ -203,7 +205,7 @@ export class Part {
     for (let silent = 0; ;) {
       await Promise.race([pause(PROBE_EVERY_MS), over])
       if ((await isOver()) || this.stopping) return ended
-      silent = (await spec.probe(PROBE_WITHIN_MS)) ? 0 : silent + 1
+      silent = (await answers()) ? 0 : silent + 1
       if (silent >= spec.frozenAfter) return `no answer to ${silent} questions: frozen`
     }
   }

@@ -33,6 +33,8 @@ const serves =
 
 const MINUTE_MS = 60_000
 export function databasePart(profile: Profile, flush: 1 | 2): PartSpec {
+  // a password that was turned since is refused, and that is an answer too
+  const { database: password } = readKeys(profile)
   return {
     name: 'database',
     port: profile.ports.sql,
@@ -41,7 +43,7 @@ export function databasePart(profile: Profile, flush: 1 | 2): PartSpec {
     endWithin_ms: MINUTE_MS,
     frozenAfter: 4,
     start: () => serverCommand(profile, flush),
-    probe: within_ms => answers(profile, readKeys(profile).database, within_ms),
+    probe: within_ms => answers(profile, password, within_ms),
     prepare: () => secureUsers(profile, readKeys(profile).database),
   }
 }

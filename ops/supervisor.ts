@@ -1,4 +1,5 @@
 import { existsSync, rmSync } from 'node:fs'
+import { secureUsers } from './database'
 import { backUpNightly } from './nightly'
 import { logTo } from './log'
 import { Part, type PartSpec, type PartStatus, type Restart } from './part'
@@ -52,6 +53,7 @@ const TRY_STANDIN_AGAIN_MS = 10 * 60_000
 export class Supervisor {
   private parts: Part[] = []
   private ready = false
+  private renewing: Promise<void> = Promise.resolve()
   private stopping: Promise<void> | undefined
   private readonly logs: string
   private readonly write: (text: string) => void
@@ -152,18 +154,25 @@ export class Supervisor {
     for (const part of this.parts) if (part.isStill) part.begin()
   }
 
-  /** Starts the web servers anew, on the keys and the database that count now. */
-  async renewWebs(): Promise<void> {
-    this.note('web servers are started anew')
+  /** Starts the web servers anew, on the keys and the database that count now; one renewal after the other. */
+  renewWebs(): Promise<void> {
+    this.renewing = this.renewing.then(() => this.renew()).catch((error: Error) => {
+      this.note(error.message)
+      this.say(error.message)
+    })
+    return this.renewing
+  }
+
+  /** What could fail comes first, while the servers of before still run. */
+  private async renew(): Promise<void> {
     const { profile, webs } = this.plan
-    await Promise.all(this.parts.filter(p => webs.some(w => w.name === p.name)).map(p => p.stop()))
-    this.parts = this.parts.filter(p => !webs.some(w => w.name === p.name))
-    const { secureUsers } = await import('./database')
     await secureUsers(profile, readKeys(profile).database)
-    for (const web of webs) {
-      await makeDatabase(profile, web)
-      this.part(webPart(profile, web))
-    }
+    for (const web of webs) await makeDatabase(profile, web)
+    this.note('web servers are started anew')
+    const isWeb = (p: Part) => webs.some(w => w.name === p.name)
+    await Promise.all(this.parts.filter(isWeb).map(p => p.stop()))
+    this.parts = this.parts.filter(p => !isWeb(p))
+    if (!this.stopping) for (const web of webs) this.part(webPart(profile, web))
   }
 
   /** Stops everything in order: web servers first, the database last. */

@@ -1,7 +1,7 @@
 /** The house as it runs: processes that die, a database that others cannot reach, migrations that are cut off. */
 import { spawn } from 'node:child_process'
 import {
-  existsSync,
+  chmodSync, existsSync,
   mkdtempSync,
   readFileSync,
   rmSync,
@@ -73,6 +73,16 @@ describe('the database', () => {
       for (const key of [keys.session, keys.links, keys.pin, keys.database])
         expect(line.includes(key), name).toBe(false)
     }
+  })
+  it('a key that is opened to others while it runs ends nothing; turning the keys is refused meanwhile, and goes on afterwards', async () => {
+    const before = state().parts.map(p => p.id!.pid)
+    chmodSync(`${PROFILE.dir}/keys/links`, 0o644)
+    await pause(6000)
+    process.kill(state().supervisor.pid, 'SIGHUP')
+    await expect.poll(() => logOf('supervisor'), { timeout: 10_000 }).toMatch(/links can be read by others/)
+    expect(state().parts.map(p => p.id!.pid)).toEqual(before)
+    expect((await answer('/api/health')).status).toBe(200)
+    chmodSync(`${PROFILE.dir}/keys/links`, 0o600)
   })
 })
 
