@@ -1,3 +1,4 @@
+import prettier from 'eslint-config-prettier/flat'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 /** The arrows of the house: app → shared, core · server → shared, core · shared → core · core → nothing. */
@@ -7,15 +8,6 @@ export default withNuxt(
   { ignores: ['.data/**', '.output*/**', 'docs/**'] },
   {
     rules: {
-      '@stylistic/max-statements-per-line': 'off',
-      '@stylistic/operator-linebreak': 'off',
-      '@stylistic/multiline-ternary': 'off',
-      '@stylistic/arrow-parens': 'off',
-      '@stylistic/quote-props': 'off',
-      '@stylistic/member-delimiter-style': 'off',
-      'vue/max-attributes-per-line': 'off',
-      'vue/singleline-html-element-content-newline': 'off',
-      'vue/html-self-closing': 'off',
       'vue/multi-word-component-names': 'off',
       'vue/no-v-html': 'off',
       'max-lines': ['error', { max: 420, skipBlankLines: true }],
@@ -33,4 +25,5 @@ export default withNuxt(
       { selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]', message: 'Chance comes in as a seed.' },
     ], 'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch'] },
   },
+  prettier,
 )

@@ -58,7 +58,7 @@ export default defineNuxtConfig({
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
-  eslint: { config: { stylistic: true } },
+  eslint: { config: { stylistic: false } },
   security: {
     corsHandler: false,
     rateLimiter: false,

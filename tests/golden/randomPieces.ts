@@ -1,7 +1,7 @@
 /** Made-up pieces of every kind, the same ones each time: lists and chances stand here, so that a new product or finding moves no piece. */
 import { UNPLACED } from '#core/examine/place'
-import type { Choice, Face, Facts, Finding } from '#core/plan'
-import { USUAL_HOUSE, type House } from '#core/plan'
+import type { Choice, Face, Facts, Finding, House } from '#core/plan'
+import { USUAL_HOUSE } from '#core/plan'
 import { choice, face, facts } from '../facts'
 
 const ROUTES = ['clean-and-wax', 'amalgamate', 'spot-repair', 'scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', 'strip-chemical', 'strip-mechanical', 'strip-both', 'refer'] as const
