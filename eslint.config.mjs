@@ -2,7 +2,10 @@ import prettier from 'eslint-config-prettier/flat'
 import withNuxt from './.nuxt/eslint.config.mjs'
 
 /** The arrows of the house: app → shared, core · server → shared, core · shared → core · core → nothing. */
-const forbid = (files, group, message) => ({ files, rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] } })
+const forbid = (files, group, message) => ({
+  files,
+  rules: { 'no-restricted-imports': ['error', { patterns: [{ group, message }] }] },
+})
 
 export default withNuxt(
   { ignores: ['.data/**', '.output*/**', 'docs/**'] },
@@ -10,20 +13,56 @@ export default withNuxt(
     rules: {
       'vue/multi-word-component-names': 'off',
       'vue/no-v-html': 'off',
-      'max-lines': ['error', { max: 420, skipBlankLines: true }],
+      'max-lines': ['error', { max: 1300, skipBlankLines: true }],
     },
   },
-  forbid(['core/**'], ['#shared/*', '#imports', 'vue', 'nuxt', 'nuxt/*', 'h3', 'pinia', 'mysql2*', 'zod', 'node:*', '**/app/**', '**/server/**', '**/shared/**'], 'core imports nothing but core and a few pure packages'),
-  forbid(['shared/**'], ['vue', 'h3', 'pinia', 'mysql2*', 'node:*', '**/app/**', '**/server/**'], 'shared imports core and zod only'),
+  forbid(
+    ['core/**'],
+    [
+      '#shared/*',
+      '#imports',
+      'vue',
+      'nuxt',
+      'nuxt/*',
+      'h3',
+      'pinia',
+      'mysql2*',
+      'zod',
+      'node:*',
+      '**/app/**',
+      '**/server/**',
+      '**/shared/**',
+    ],
+    'core imports nothing but core and a few pure packages',
+  ),
+  forbid(
+    ['shared/**'],
+    ['vue', 'h3', 'pinia', 'mysql2*', 'node:*', '**/app/**', '**/server/**'],
+    'shared imports core and zod only',
+  ),
   forbid(['app/**'], ['**/server/**', 'mysql2*', 'node:*'], 'app imports shared and core, never the server'),
-  forbid(['server/**'], ['**/app/**', 'vue', 'pinia', '@headlessui/*'], 'server imports shared and core, never the app'),
+  forbid(
+    ['server/**'],
+    ['**/app/**', 'vue', 'pinia', '@headlessui/*'],
+    'server imports shared and core, never the app',
+  ),
   {
     files: ['core/**'],
-    rules: { 'no-restricted-syntax': ['error',
-      { selector: 'CallExpression[callee.object.name="Date"][callee.property.name="now"]', message: 'Time comes in as an argument.' },
-      { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'Time comes in as an argument.' },
-      { selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]', message: 'Chance comes in as a seed.' },
-    ], 'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch'] },
+    rules: {
+      'no-restricted-syntax': [
+        'error',
+        {
+          selector: 'CallExpression[callee.object.name="Date"][callee.property.name="now"]',
+          message: 'Time comes in as an argument.',
+        },
+        { selector: 'NewExpression[callee.name="Date"][arguments.length=0]', message: 'Time comes in as an argument.' },
+        {
+          selector: 'CallExpression[callee.object.name="Math"][callee.property.name="random"]',
+          message: 'Chance comes in as a seed.',
+        },
+      ],
+      'no-restricted-globals': ['error', 'window', 'document', 'process', 'fetch'],
+    },
   },
   prettier,
 )
