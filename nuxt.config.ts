@@ -9,7 +9,14 @@ export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-security', '@nuxt/eslint'],
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
-  app: { head: { title: 'Hantverk', htmlAttrs: { lang: 'en' }, link: [{ rel: 'icon', href: '/favicon.svg', type: 'image/svg+xml' }], meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }] } },
+  app: {
+    head: {
+      title: 'Hantverk',
+      htmlAttrs: { lang: 'en' },
+      link: [{ rel: 'icon', href: '/favicon.svg', type: 'image/svg+xml' }],
+      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+    },
+  },
   css: ['@fontsource-variable/schibsted-grotesk', '~/assets/main.css'],
   runtimeConfig: {
     databaseUrl: '',
@@ -37,24 +44,46 @@ export default defineNuxtConfig({
   nitro: {
     preset: 'node-server',
     // the trade in a file of its own: what works in a thread must never bring the server along
-    rollupConfig: { output: { manualChunks: id => trade.some(dir => id.startsWith(dir)) ? 'trade' : undefined }, plugins: [heavyWorker()] },
+    rollupConfig: {
+      output: { manualChunks: id => (trade.some(dir => id.startsWith(dir)) ? 'trade' : undefined) },
+      plugins: [heavyWorker()],
+    },
     serverAssets: [
       { baseName: 'migrations', dir: here('./server/database/migrations') },
-      { baseName: 'fonts', dir: here('./node_modules/@fontsource/schibsted-grotesk/files'), pattern: 'schibsted-grotesk-latin-{400,700}-normal.woff' },
+      {
+        baseName: 'fonts',
+        dir: here('./node_modules/@fontsource/schibsted-grotesk/files'),
+        pattern: 'schibsted-grotesk-latin-{400,700}-normal.woff',
+      },
     ],
     routeRules: {
-      '/_nuxt/**': { headers: {
-        'cross-origin-embedder-policy': 'require-corp',
-        'cross-origin-resource-policy': 'same-origin',
-        'content-security-policy': 'default-src \'none\'; script-src \'self\' \'wasm-unsafe-eval\'; connect-src \'self\'',
-      } },
+      '/_nuxt/**': {
+        headers: {
+          'cross-origin-embedder-policy': 'require-corp',
+          'cross-origin-resource-policy': 'same-origin',
+          'content-security-policy': "default-src 'none'; script-src 'self' 'wasm-unsafe-eval'; connect-src 'self'",
+        },
+      },
     },
   },
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     build: { sourcemap: false },
-    optimizeDeps: { include: ['@headlessui/vue', '@lucide/vue', 'vue-i18n', 'zod', 'luxon', '@regle/core', '@regle/schemas', 'chart.js', 'vue-chartjs', 'polyclip-ts'] },
+    optimizeDeps: {
+      include: [
+        '@headlessui/vue',
+        '@lucide/vue',
+        'vue-i18n',
+        'zod',
+        'luxon',
+        '@regle/core',
+        '@regle/schemas',
+        'chart.js',
+        'vue-chartjs',
+        'polyclip-ts',
+      ],
+    },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },
   telemetry: false,
@@ -70,10 +99,20 @@ export default defineNuxtConfig({
       referrerPolicy: 'same-origin',
       crossOriginEmbedderPolicy: 'require-corp',
       contentSecurityPolicy: {
-        'default-src': ['\'none\''], 'base-uri': ['\'none\''], 'connect-src': ['\'self\''], 'font-src': ['\'self\''], 'form-action': ['\'self\''],
-        'frame-ancestors': ['\'none\''], 'img-src': ['\'self\'', 'data:', 'blob:'], 'manifest-src': ['\'self\''],
-        'script-src': ['\'strict-dynamic\'', '\'nonce-{{nonce}}\'', '\'wasm-unsafe-eval\''], 'script-src-attr': ['\'none\''],
-        'style-src': ['\'self\'', '\'nonce-{{nonce}}\''], 'style-src-attr': ['\'unsafe-inline\''], 'worker-src': ['\'self\''], 'upgrade-insecure-requests': false,
+        'default-src': ["'none'"],
+        'base-uri': ["'none'"],
+        'connect-src': ["'self'"],
+        'font-src': ["'self'"],
+        'form-action': ["'self'"],
+        'frame-ancestors': ["'none'"],
+        'img-src': ["'self'", 'data:', 'blob:'],
+        'manifest-src': ["'self'"],
+        'script-src': ["'strict-dynamic'", "'nonce-{{nonce}}'", "'wasm-unsafe-eval'"],
+        'script-src-attr': ["'none'"],
+        'style-src': ["'self'", "'nonce-{{nonce}}'"],
+        'style-src-attr': ["'unsafe-inline'"],
+        'worker-src': ["'self'"],
+        'upgrade-insecure-requests': false,
       },
     },
   },

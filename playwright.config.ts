@@ -10,7 +10,23 @@ export default defineConfig({
   outputDir: '.data/test/browser',
   use: {
     actionTimeout: 30_000,
-    baseURL: process.env.HANTVERK_BASE, testIdAttribute: 'data-test', viewport: { width: 1280, height: 800 }, timezoneId: 'Europe/Stockholm', locale: 'en-GB',
-    launchOptions: { executablePath: '/usr/bin/chromium', args: ['--no-sandbox', '--disable-gpu', '--disable-quic', '--no-first-run', '--disable-background-networking', '--disable-component-update', '--disable-sync', '--disable-dev-shm-usage'] },
+    baseURL: process.env.HANTVERK_BASE,
+    testIdAttribute: 'data-test',
+    viewport: { width: 1280, height: 800 },
+    timezoneId: 'Europe/Stockholm',
+    locale: 'en-GB',
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+        '--disable-dev-shm-usage',
+      ],
+    },
   },
 })

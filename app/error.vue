@@ -9,7 +9,9 @@ async function look() {
   const health = await fetch('/api/health').catch(() => null)
   if (health?.ok) location.reload()
 }
-useIntervalFn(() => { if (away.value) void look() }, AGAIN_MS)
+useIntervalFn(() => {
+  if (away.value) void look()
+}, AGAIN_MS)
 </script>
 
 <template>

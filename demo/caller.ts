@@ -3,9 +3,19 @@ export class Caller {
   private readonly jar = new Map<string, string>()
   constructor(private readonly base: string) {}
 
-  private async call<T>(method: string, path: string, body?: BodyInit, headers: Record<string, string> = {}): Promise<T> {
-    const write: Record<string, string> = method === 'GET' ? {} : { 'origin': this.base, 'idempotency-key': crypto.randomUUID() }
-    const reply = await fetch(this.base + path, { method, body, headers: { ...headers, ...write, cookie: [...this.jar.values()].join('; ') } })
+  private async call<T>(
+    method: string,
+    path: string,
+    body?: BodyInit,
+    headers: Record<string, string> = {},
+  ): Promise<T> {
+    const write: Record<string, string> =
+      method === 'GET' ? {} : { 'origin': this.base, 'idempotency-key': crypto.randomUUID() }
+    const reply = await fetch(this.base + path, {
+      method,
+      body,
+      headers: { ...headers, ...write, cookie: [...this.jar.values()].join('; ') },
+    })
     for (const set of reply.headers.getSetCookie()) this.jar.set(set.split('=')[0]!, set.split(';')[0]!)
     const text = await reply.text()
     if (!reply.ok) throw new Error(`${method} ${path}: ${reply.status} ${text}`)
@@ -13,7 +23,8 @@ export class Caller {
   }
 
   get = <T>(path: string) => this.call<T>('GET', path)
-  send = <T = unknown>(method: string, path: string, body: unknown) => this.call<T>(method, path, JSON.stringify(body), { 'content-type': 'application/json' })
+  send = <T = unknown>(method: string, path: string, body: unknown) =>
+    this.call<T>(method, path, JSON.stringify(body), { 'content-type': 'application/json' })
   picture<T = unknown>(path: string, data: Buffer): Promise<T> {
     const form = new FormData()
     form.append('picture', new Blob([new Uint8Array(data)], { type: 'image/png' }), 'piece.png')

@@ -148,8 +148,7 @@ export async function backUp(profile: Profile, file: string): Promise<{ bytes: n
     )
     await Promise.all([finished(dump), pipeline(dump.stdout!, lines, zipped), writing])
     renameSync(part, file)
-  }
-  catch (error) {
+  } catch (error) {
     dump.kill()
     rmSync(part, { force: true })
     throw new Error(`No backup was made: ${(error as Error).message}`)
@@ -177,8 +176,7 @@ export async function verify(file: string): Promise<{ head: Head; tail: Tail }> 
       if (line.startsWith(TAIL)) tail = parsed<Tail>(line, TAIL)
       else counter.take(line)
     }
-  }
-  catch (error) {
+  } catch (error) {
     const { code, message } = error as { code?: string; message: string }
     throw code?.startsWith('Z_')
       ? notOurs(code === 'Z_BUF_ERROR' ? 'it is cut off' : 'it is damaged, or no gzip file')
@@ -196,8 +194,7 @@ export async function verify(file: string): Promise<{ head: Head; tail: Tail }> 
 function parsed<T>(line: string, start: string): T | undefined {
   try {
     return line.startsWith(start) ? (JSON.parse(line.slice(start.length)) as T) : undefined
-  }
-  catch {
+  } catch {
     return undefined
   }
 }
@@ -281,8 +278,7 @@ export async function restore(
     if (done.length) say(`Migrated: ${done.join(', ')}`)
     const last = Number(await rootSql(profile, 'SELECT last FROM event_counter', before).catch(() => '0'))
     await rootSql(profile, AFTERWARDS(last), database)
-  }
-  catch (error) {
+  } catch (error) {
     await rootSql(profile, `DROP DATABASE IF EXISTS \`${database}\``).catch(() => '')
     throw new Error(`The backup was not brought back: ${(error as Error).message}. The shop goes on as it was.`)
   }

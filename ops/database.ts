@@ -118,7 +118,7 @@ export function rootSql(profile: Profile, sql: string, database = '', user = me(
 
 /** What the one user of the application may do, and only in this shop's databases: its data, and the structure for migrations. */
 const RIGHTS = 'SELECT, INSERT, UPDATE, DELETE, CREATE, ALTER, DROP, INDEX, REFERENCES, TRIGGER'
-const quoted = (name: string) => `'${name.replaceAll('\\', '\\\\').replaceAll('\'', '\\\'')}'`
+const quoted = (name: string) => `'${name.replaceAll('\\', '\\\\').replaceAll("'", "\\'")}'`
 /** The user of the application: its name tells the profile. */
 export const userOf = (profile: Profile) => `hantverk_${profile.name}`
 
@@ -178,15 +178,13 @@ export async function answers(profile: Profile, password: string, within_ms: num
       })
       await connection.query('SELECT 1')
       return true
-    }
-    catch (error) {
+    } catch (error) {
       return !NO_ANSWER.test((error as { code?: string }).code ?? '')
     }
   }
   try {
     return await Promise.race([ask(), late])
-  }
-  finally {
+  } finally {
     clearTimeout(timer)
     connection?.destroy()
   }

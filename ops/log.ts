@@ -16,8 +16,7 @@ export function logTo(path: string): (text: string | Buffer) => void {
       }
       appendFileSync(path, text, { mode: 0o600 })
       size += text.length
-    }
-    catch {
+    } catch {
       /* a full disk must not end what it is the log of */
     }
   }

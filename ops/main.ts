@@ -115,8 +115,7 @@ async function run(profile: Profile, set: string) {
     await supervisor.start()
     if (profile.name === 'demo') await loadDemo(profile)
     if (profile.name === 'demo' || profile.name === 'shop') say(BANNER[profile.name](profile))
-  }
-  catch (error) {
+  } catch (error) {
     say(supervisor.gaveUp ? '' : (error as Error).message)
     await supervisor.stop(1)
   }
@@ -183,8 +182,7 @@ async function withDatabase<T>(profile: Profile, work: () => Promise<T>): Promis
       await pause(100)
     }
     return await work()
-  }
-  finally {
+  } finally {
     await part.stop()
   }
 }

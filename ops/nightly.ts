@@ -57,8 +57,7 @@ export async function backUpNightly(
     try {
       copyTo(second, `${dir}/${name}`, name)
       copied = true
-    }
-    catch (error) {
+    } catch (error) {
       note(`backup: no second copy in ${second}: ${(error as Error).message}`)
     }
   }

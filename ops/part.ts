@@ -159,8 +159,7 @@ export class Part {
       let command: ReturnType<PartSpec['start']>
       try {
         command = this.spec.start()
-      }
-      catch (error) {
+      } catch (error) {
         this.id = null
         resolve((error as Error).message)
         return
@@ -196,8 +195,7 @@ export class Part {
     }
     try {
       await spec.prepare?.()
-    }
-    catch (error) {
+    } catch (error) {
       return `could not be made ready: ${(error as Error).message}`
     }
     if ((await isOver()) || this.stopping) return ended

@@ -7,29 +7,31 @@ import { currentDatabase, ROOT, type Profile } from './profile'
 /** Does it say anything within time, at once or to these words? A stopped process still takes connections, but never speaks. */
 const speaks =
   (port: number, words: string) =>
-    (within_ms: number): Promise<boolean> =>
-      new Promise((resolve) => {
-        const socket = connect({ host: '127.0.0.1', port })
-        const give = (yes: boolean) => {
-          socket.destroy()
-          resolve(yes)
-        }
-        socket.setTimeout(within_ms, () => give(false))
-        socket.once('connect', () => words && socket.write(words)).once('data', () => give(true)).once('error', () => give(false))
-      })
+  (within_ms: number): Promise<boolean> =>
+    new Promise(resolve => {
+      const socket = connect({ host: '127.0.0.1', port })
+      const give = (yes: boolean) => {
+        socket.destroy()
+        resolve(yes)
+      }
+      socket.setTimeout(within_ms, () => give(false))
+      socket
+        .once('connect', () => words && socket.write(words))
+        .once('data', () => give(true))
+        .once('error', () => give(false))
+    })
 
 /** Any answer of the web server counts: while the database is away it says so. */
 const serves =
   (port: number) =>
-    async (within_ms: number): Promise<boolean> => {
-      try {
-        await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(within_ms) })
-        return true
-      }
-      catch {
-        return false
-      }
+  async (within_ms: number): Promise<boolean> => {
+    try {
+      await fetch(`http://127.0.0.1:${port}/api/health`, { signal: AbortSignal.timeout(within_ms) })
+      return true
+    } catch {
+      return false
     }
+  }
 
 const MINUTE_MS = 60_000
 export function databasePart(profile: Profile, flush: 1 | 2): PartSpec {

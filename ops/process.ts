@@ -14,8 +14,7 @@ export function startOf(pid: number): string | null {
       .replace(/^.*\) /s, '')
       .split(' ')
     return /^[ZX]/.test(fields[0]!) ? null : (fields[19] ?? null)
-  }
-  catch {
+  } catch {
     return null
   }
 }

@@ -29,8 +29,7 @@ export function readState(profile: Profile): State | null {
   const text = readIf(stateFile(profile))
   try {
     return text ? (JSON.parse(text) as State) : null
-  }
-  catch {
+  } catch {
     return null
   }
 }
@@ -156,10 +155,12 @@ export class Supervisor {
 
   /** Starts the web servers anew, on the keys and the database that count now; one renewal after the other. */
   renewWebs(): Promise<void> {
-    this.renewing = this.renewing.then(() => this.renew()).catch((error: Error) => {
-      this.note(error.message)
-      this.say(error.message)
-    })
+    this.renewing = this.renewing
+      .then(() => this.renew())
+      .catch((error: Error) => {
+        this.note(error.message)
+        this.say(error.message)
+      })
     return this.renewing
   }
 

@@ -140,4 +140,8 @@ export const API = {
 export type RouteKey = keyof typeof API
 
 /** The one shape of an error. */
-export interface Problem { code: string, message: string, fields?: Record<string, string> }
+export interface Problem {
+  code: string
+  message: string
+  fields?: Record<string, string>
+}

@@ -20,21 +20,31 @@ let tare = 0
 let flow_g_s = 0
 
 setInterval(() => {
-  weight += flow_g_s * TICK_MS / 1000
+  weight += (flow_g_s * TICK_MS) / 1000
   const state = flow_g_s > 0 ? 'D' : 'S'
   for (const socket of lines) socket.write(`W ${state} ${(weight - tare).toFixed(2)}\r\n`)
 }, TICK_MS)
 
-createServer((socket) => {
+createServer(socket => {
   lines.add(socket)
   socket.write('BALANCE simulated 0.01 g\r\n')
-  socket.setEncoding('utf8').on('error', () => socket.destroy()).on('close', () => lines.delete(socket)).on('data', (chunk: string) => {
-    for (const line of chunk.split(/\r?\n/).filter(Boolean)) {
-      const [word, value] = line.split(' ')
-      if (word === 'TARE') { tare = weight; socket.write('OK\r\n') }
-      else if (word === 'POUR' && Number(value) > 0 && Number(value) <= 200) { flow_g_s = Number(value); socket.write('OK\r\n') }
-      else if (word === 'STOP') { flow_g_s = 0; socket.write('OK\r\n') }
-      else socket.write('ERROR known are TARE, POUR grams-a-second, STOP\r\n')
-    }
-  })
+  socket
+    .setEncoding('utf8')
+    .on('error', () => socket.destroy())
+    .on('close', () => lines.delete(socket))
+    .on('data', (chunk: string) => {
+      for (const line of chunk.split(/\r?\n/).filter(Boolean)) {
+        const [word, value] = line.split(' ')
+        if (word === 'TARE') {
+          tare = weight
+          socket.write('OK\r\n')
+        } else if (word === 'POUR' && Number(value) > 0 && Number(value) <= 200) {
+          flow_g_s = Number(value)
+          socket.write('OK\r\n')
+        } else if (word === 'STOP') {
+          flow_g_s = 0
+          socket.write('OK\r\n')
+        } else socket.write('ERROR known are TARE, POUR grams-a-second, STOP\r\n')
+      }
+    })
 }).listen(port, '127.0.0.1')

@@ -8,7 +8,11 @@ const SWING_MS = 3_600_000
 /** A slow swing around what was set, so that it reads like a room. */
 function reading() {
   const swing = Math.sin((Date.now() / SWING_MS) * 2 * Math.PI)
-  return { temperature_C: Math.round((air.temperature_C + 0.2 * swing) * 10) / 10, rh: Math.round((air.rh - 0.004 * swing) * 1000) / 1000, simulated: true }
+  return {
+    temperature_C: Math.round((air.temperature_C + 0.2 * swing) * 10) / 10,
+    rh: Math.round((air.rh - 0.004 * swing) * 1000) / 1000,
+    simulated: true,
+  }
 }
 
 createServer(async (request, response) => {
@@ -18,11 +22,11 @@ createServer(async (request, response) => {
     for await (const chunk of request) body += chunk
     try {
       const wanted = JSON.parse(body) as typeof air
-      if (!(wanted.rh > 0 && wanted.rh <= 1) || !Number.isFinite(wanted.temperature_C)) throw new RangeError('temperature_C, and rh between 0 and 1')
+      if (!(wanted.rh > 0 && wanted.rh <= 1) || !Number.isFinite(wanted.temperature_C))
+        throw new RangeError('temperature_C, and rh between 0 and 1')
       air = { temperature_C: wanted.temperature_C, rh: wanted.rh }
       response.end(JSON.stringify(air))
-    }
-    catch (error) {
+    } catch (error) {
       response.statusCode = 422
       response.end(JSON.stringify({ message: String(error) }))
     }

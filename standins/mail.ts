@@ -4,31 +4,52 @@ import { createServer } from 'node:http'
 import { simpleParser } from 'mailparser'
 import { SMTPServer } from 'smtp-server'
 
-interface Mail { id: number, to: string, subject: string, text: string, at: string }
+interface Mail {
+  id: number
+  to: string
+  subject: string
+  text: string
+  at: string
+}
 
 const [smtpPort, pagePort] = process.argv.slice(2, 4).map(Number)
 const letters = process.argv[4]
 const KEEP = 500
 /** Newest first. A line that was cut off is left out. */
-const mails: Mail[] = letters && existsSync(letters) ? readFileSync(letters, 'utf8').split('\n').flatMap(whole).slice(-KEEP).reverse() : []
+const mails: Mail[] =
+  letters && existsSync(letters) ? readFileSync(letters, 'utf8').split('\n').flatMap(whole).slice(-KEEP).reverse() : []
 function whole(line: string): Mail[] {
-  try { return [JSON.parse(line) as Mail] }
-  catch { return [] }
+  try {
+    return [JSON.parse(line) as Mail]
+  } catch {
+    return []
+  }
 }
-const escape = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+const escape = (text: string) =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
 const linked = (text: string) => escape(text).replace(/https?:\/\/[^\s<]+/g, url => `<a href="${url}">${url}</a>`)
 
 new SMTPServer({
-  authOptional: true, disabledCommands: ['STARTTLS', 'AUTH'], logger: false,
+  authOptional: true,
+  disabledCommands: ['STARTTLS', 'AUTH'],
+  logger: false,
   onData(stream, _session, done) {
-    simpleParser(stream).then((mail) => {
-      const to = Array.isArray(mail.to) ? mail.to.map(t => t.text).join(', ') : mail.to?.text ?? ''
-      const letter: Mail = { id: (mails[0]?.id ?? 0) + 1, to, subject: mail.subject ?? '', text: mail.text ?? '', at: new Date().toISOString() }
-      mails.unshift(letter)
-      mails.length = Math.min(mails.length, KEEP)
-      if (letters) appendFileSync(letters, `${JSON.stringify(letter)}\n`, { mode: 0o600 })
-      done()
-    }).catch(done)
+    simpleParser(stream)
+      .then(mail => {
+        const to = Array.isArray(mail.to) ? mail.to.map(t => t.text).join(', ') : (mail.to?.text ?? '')
+        const letter: Mail = {
+          id: (mails[0]?.id ?? 0) + 1,
+          to,
+          subject: mail.subject ?? '',
+          text: mail.text ?? '',
+          at: new Date().toISOString(),
+        }
+        mails.unshift(letter)
+        mails.length = Math.min(mails.length, KEEP)
+        if (letters) appendFileSync(letters, `${JSON.stringify(letter)}\n`, { mode: 0o600 })
+        done()
+      })
+      .catch(done)
   },
 }).listen(smtpPort, '127.0.0.1')
 

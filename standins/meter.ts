@@ -38,28 +38,36 @@ function byName(name: string): Spectrum {
     const trial = /\btry (\d+)/i.exec(name)
     return trial ? target.read.map(r => r ** (1 - WEAK / Number(trial[1]))) : target.read
   }
-  return readOf(colouredInner(inner, [BROWN], [10 + number % 30]), { clear: clearCoat('waterborne-polyurethane'), gloss: 'excluded' })
+  return readOf(colouredInner(inner, [BROWN], [10 + (number % 30)]), {
+    clear: clearCoat('waterborne-polyurethane'),
+    gloss: 'excluded',
+  })
 }
 
-createServer((socket) => {
+createServer(socket => {
   let rest = ''
-  socket.setEncoding('utf8').on('error', () => socket.destroy()).on('data', (chunk: string) => {
-    const lines = (rest + chunk).split(/\r?\n/)
-    rest = lines.pop() ?? ''
-    for (const line of lines) {
-      const [word, ...words] = line.split(' ')
-      if (word === 'MEASURE') {
-        const sample = laid ?? byName(words.join(' '))
-        laid = null
-        const whole = 1 + NOISE * noise()
-        socket.write(`METER simulated 45/0 400-700\r\nSPECTRUM 400 700 10 ${sample.map(r => Math.max(0, r * whole * (1 + NOISE * noise())).toFixed(5)).join(' ')}\r\n`)
+  socket
+    .setEncoding('utf8')
+    .on('error', () => socket.destroy())
+    .on('data', (chunk: string) => {
+      const lines = (rest + chunk).split(/\r?\n/)
+      rest = lines.pop() ?? ''
+      for (const line of lines) {
+        const [word, ...words] = line.split(' ')
+        if (word === 'MEASURE') {
+          const sample = laid ?? byName(words.join(' '))
+          laid = null
+          const whole = 1 + NOISE * noise()
+          socket.write(
+            `METER simulated 45/0 400-700\r\nSPECTRUM 400 700 10 ${sample.map(r => Math.max(0, r * whole * (1 + NOISE * noise())).toFixed(5)).join(' ')}\r\n`,
+          )
+        } else if (word === 'SAMPLE') {
+          const values = words.join('').split(',').map(Number)
+          if (values.length === 31 && values.every(v => v >= 0 && v <= 1.2)) {
+            laid = values
+            socket.write('OK\r\n')
+          } else socket.write('ERROR a sample has 31 reflectances from 0 to 1.2\r\n')
+        } else if (line) socket.write(`ERROR unknown word ${word}\r\n`)
       }
-      else if (word === 'SAMPLE') {
-        const values = words.join('').split(',').map(Number)
-        if (values.length === 31 && values.every(v => v >= 0 && v <= 1.2)) { laid = values; socket.write('OK\r\n') }
-        else socket.write('ERROR a sample has 31 reflectances from 0 to 1.2\r\n')
-      }
-      else if (line) socket.write(`ERROR unknown word ${word}\r\n`)
-    }
-  })
+    })
 }).listen(port, '127.0.0.1')

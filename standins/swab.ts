@@ -10,7 +10,8 @@ let fixed: string | null = null
 let strip = 100
 
 /** The same sample always reads the same. */
-const byName = (sample: string) => ANSWERS[[...sample].reduce((sum, c) => (sum * 31 + c.codePointAt(0)!) % 9973, 7) % ANSWERS.length]!
+const byName = (sample: string) =>
+  ANSWERS[[...sample].reduce((sum, c) => (sum * 31 + c.codePointAt(0)!) % 9973, 7) % ANSWERS.length]!
 
 createServer(async (request, response) => {
   response.setHeader('content-type', 'application/json')
@@ -26,5 +27,11 @@ createServer(async (request, response) => {
     return
   }
   strip += 1
-  response.end(JSON.stringify({ lead: fixed ?? byName(url.searchParams.get('sample') ?? ''), strip: `S-${strip}`, simulated: true }))
+  response.end(
+    JSON.stringify({
+      lead: fixed ?? byName(url.searchParams.get('sample') ?? ''),
+      strip: `S-${strip}`,
+      simulated: true,
+    }),
+  )
 }).listen(port, '127.0.0.1')

@@ -25,11 +25,19 @@ function judgement() {
   const began = performance.now()
   const r = simulate()
   const percent = (p: number) => `${(p * 100).toFixed(1)} %`
-  console.log(`\nWhich finish? N = ${r.pieces} made-up pieces, jitter ${r.jitter} (σ of ln), ${percent(r.wrong)} wrong readings, ${percent(r.twoLayered)} with two layers, seed ${r.seed} (${((performance.now() - began) / 1000).toFixed(1)} s)`)
+  console.log(
+    `\nWhich finish? N = ${r.pieces} made-up pieces, jitter ${r.jitter} (σ of ln), ${percent(r.wrong)} wrong readings, ${percent(r.twoLayered)} with two layers, seed ${r.seed} (${((performance.now() - began) / 1000).toFixed(1)} s)`,
+  )
   console.log('First guess right after         1 test   2 tests  3 tests  4 tests   harm    minutes')
-  for (const a of r.accuracy) console.log(`  ${a.policy.padEnd(28)} ${a.right.map(x => percent(x).padEnd(8)).join(' ')} ${a.harm.at(-1)!.toFixed(1).padStart(5)} ${a.minutes.at(-1)!.toFixed(1).padStart(9)}`)
+  for (const a of r.accuracy)
+    console.log(
+      `  ${a.policy.padEnd(28)} ${a.right.map(x => percent(x).padEnd(8)).join(' ')} ${a.harm.at(-1)!.toFixed(1).padStart(5)} ${a.minutes.at(-1)!.toFixed(1).padStart(9)}`,
+    )
   console.log('Called sure, and right (advice, after 1 to 4 tests)')
-  for (const b of r.calibration) console.log(`  ${percent(b.said).padEnd(8)} ${percent(b.right).padEnd(8)} ${'█'.repeat(Math.round(b.right * 40)).padEnd(40)} N ${b.n}`)
+  for (const b of r.calibration)
+    console.log(
+      `  ${percent(b.said).padEnd(8)} ${percent(b.right).padEnd(8)} ${'█'.repeat(Math.round(b.right * 40)).padEnd(40)} N ${b.n}`,
+    )
   for (const limit of LIMITS) console.log(`  ${limit}`)
   console.log('')
 }
@@ -39,7 +47,15 @@ const say = (what: string, figure: string) => console.log(`${what.padEnd(64)} ${
 async function main() {
   const sql = await mysql.createConnection({ uri: process.env.HANTVERK_SQL!, multipleStatements: true })
   const owner = new Caller()
-  await owner.ok('POST /api/first-owner', { shop: 'Bench', name: 'Owner', login: 'owner', password: PASSWORD, zone: 'Europe/Stockholm', currency: 'SEK', lengthUnit: 'mm' })
+  await owner.ok('POST /api/first-owner', {
+    shop: 'Bench',
+    name: 'Owner',
+    login: 'owner',
+    password: PASSWORD,
+    zone: 'Europe/Stockholm',
+    currency: 'SEK',
+    lengthUnit: 'mm',
+  })
   await setClock(owner, '2026-11-24T10:30:00+01:00')
   for (let i = 0; i < ACTIVE; i++) {
     const { id } = await owner.ok<{ id: number }>('POST /api/pieces', intake())
@@ -48,7 +64,8 @@ async function main() {
     await owner.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'phone', name: 'C', says: '' })
   }
   /** Archived pieces are copies made in the database: volume only, never judged. */
-  const archive = (n: number) => sql.query(`
+  const archive = (n: number) =>
+    sql.query(`
     INSERT INTO piece (client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, state, route, finish, colour, conditioner, taken_in_at, handed_over_at)
       SELECT client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, 'handed-over', route, finish, colour, conditioner, taken_in_at, taken_in_at FROM piece, seq_1_to_${n} WHERE piece.id = 1;
     INSERT INTO plan_step (piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml, cautions, why, state, started_at, finished_at)
@@ -57,7 +74,10 @@ async function main() {
     INSERT INTO plan_wait SELECT p.id, w.from_key, w.to_key, w.kind, w.min_min, w.likely_min, w.safe_min, w.max_min, w.hard, w.why, NULL, NULL FROM piece p JOIN plan_wait w ON w.piece_id = 1
        WHERE p.state = 'handed-over' AND NOT EXISTS (SELECT 1 FROM plan_wait x WHERE x.piece_id = p.id);
     ANALYZE TABLE piece, plan_step, plan_wait`)
-  const bare = () => sql.query('SELECT s.* FROM plan_step s JOIN piece ON piece.id = s.piece_id WHERE piece.state = \'active\' ORDER BY s.piece_id, s.position')
+  const bare = () =>
+    sql.query(
+      "SELECT s.* FROM plan_step s JOIN piece ON piece.id = s.piece_id WHERE piece.state = 'active' ORDER BY s.piece_id, s.position",
+    )
   const now = () => owner.ok('GET /api/now')
   await archive(100)
   await now()
@@ -67,36 +87,97 @@ async function main() {
   await now()
   const many = await median_ms(now)
   const manyBare = await median_ms(bare)
-  say(`Now, ${ACTIVE} active pieces: 10,000 archived against 100`, `${(many / few).toFixed(2)} ×   (${many.toFixed(0)} / ${few.toFixed(0)} ms)`)
-  say('The steps alone, bare through mysql2: 10,000 against 100', `${(manyBare / fewBare).toFixed(2)} ×   (${manyBare.toFixed(1)} / ${fewBare.toFixed(1)} ms)`)
+  say(
+    `Now, ${ACTIVE} active pieces: 10,000 archived against 100`,
+    `${(many / few).toFixed(2)} ×   (${many.toFixed(0)} / ${few.toFixed(0)} ms)`,
+  )
+  say(
+    'The steps alone, bare through mysql2: 10,000 against 100',
+    `${(manyBare / fewBare).toFixed(2)} ×   (${manyBare.toFixed(1)} / ${fewBare.toFixed(1)} ms)`,
+  )
   say('Now against the bare query, 10,000 archived', `${(many / manyBare).toFixed(1)} ×`)
-  const one = await median_ms(() => workOutPlan(facts(), { route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'pigment-stain', conditioner: 'auto' }))
+  const one = await median_ms(() =>
+    workOutPlan(facts(), {
+      route: 'strip-chemical',
+      finish: 'waterborne-polyurethane',
+      colour: 'pigment-stain',
+      conditioner: 'auto',
+    }),
+  )
   say('Working out a plan against reading Now', `${(one / many).toFixed(4)} ×   (${one.toFixed(2)} ms)`)
-  const thickness = (i: number) => i % 5 ? 0.4 + (i % 40) / 20 : null
-  const manyGroups = (n: number) => facts({ faces: Array.from({ length: n }, (_, i) => face({ id: i + 1, part: `part ${i % 8}`, species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!, substrate: thickness(i) === null ? 'solid' : 'veneer', veneer_mm: thickness(i), finishGroup: 'ABCDEF'[i % 6]! })) })
-  const manyFaces = (n: number) => facts({ faces: Array.from({ length: n }, (_, i) => face({ id: i + 1, part: `part ${i % 8}`, species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!, shape: i % 3 ? 'flat' : 'turned' })) })
+  const thickness = (i: number) => (i % 5 ? 0.4 + (i % 40) / 20 : null)
+  const manyGroups = (n: number) =>
+    facts({
+      faces: Array.from({ length: n }, (_, i) =>
+        face({
+          id: i + 1,
+          part: `part ${i % 8}`,
+          species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!,
+          substrate: thickness(i) === null ? 'solid' : 'veneer',
+          veneer_mm: thickness(i),
+          finishGroup: 'ABCDEF'[i % 6]!,
+        }),
+      ),
+    })
+  const manyFaces = (n: number) =>
+    facts({
+      faces: Array.from({ length: n }, (_, i) =>
+        face({
+          id: i + 1,
+          part: `part ${i % 8}`,
+          species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!,
+          shape: i % 3 ? 'flat' : 'turned',
+        }),
+      ),
+    })
   const pick = { ...choice, colour: 'pigment-stain' } as Choice
   const SIZES = [5, 10, 20, 40, 80]
-  const replan = (make: (n: number) => ReturnType<typeof facts>) => async (n: number) => { const f = make(n); return median_ms(() => { const plan = workOutPlan(f, pick); judgePlan({ facts: f, choice: pick, ...plan }) }) }
+  const replan = (make: (n: number) => ReturnType<typeof facts>) => async (n: number) => {
+    const f = make(n)
+    return median_ms(() => {
+      const plan = workOutPlan(f, pick)
+      judgePlan({ facts: f, choice: pick, ...plan })
+    })
+  }
   const [alike, apart]: [number[], number[]] = [[], []]
-  for (const n of SIZES) { alike.push(await replan(manyFaces)(n)); apart.push(await replan(manyGroups)(n)) }
+  for (const n of SIZES) {
+    alike.push(await replan(manyFaces)(n))
+    apart.push(await replan(manyGroups)(n))
+  }
   const plan40 = workOutPlan(manyFaces(40), pick)
-  const json = await median_ms(() => { for (let i = 0; i < 100; i++) JSON.stringify(plan40) }) / 100
-  say('Replanning and all rules, 40 faces in 4 groups, against serialising that plan', `${(alike[3]! / json).toFixed(0)} ×   (${alike[3]!.toFixed(1)} / ${json.toFixed(3)} ms)`)
-  say('Its growth over 5, 10, 20, 40, 80 faces, 4 groups', SIZES.map((_, i) => `${(alike[i]! / alike[0]!).toFixed(1)} ×`).join('  '))
-  say('The same, every face a group of its own', `${SIZES.map((_, i) => `${(apart[i]! / apart[0]!).toFixed(1)} ×`).join('  ')}   (${apart.at(-1)!.toFixed(1)} ms at 80)`)
+  const json =
+    (await median_ms(() => {
+      for (let i = 0; i < 100; i++) JSON.stringify(plan40)
+    })) / 100
+  say(
+    'Replanning and all rules, 40 faces in 4 groups, against serialising that plan',
+    `${(alike[3]! / json).toFixed(0)} ×   (${alike[3]!.toFixed(1)} / ${json.toFixed(3)} ms)`,
+  )
+  say(
+    'Its growth over 5, 10, 20, 40, 80 faces, 4 groups',
+    SIZES.map((_, i) => `${(alike[i]! / alike[0]!).toFixed(1)} ×`).join('  '),
+  )
+  say(
+    'The same, every face a group of its own',
+    `${SIZES.map((_, i) => `${(apart[i]! / apart[0]!).toFixed(1)} ×`).join('  ')}   (${apart.at(-1)!.toFixed(1)} ms at 80)`,
+  )
   const html = await (await fetch(`${process.env.HANTVERK_BASE}/sign-in`)).text()
   const assets = [...new Set([...html.matchAll(/\/_nuxt\/[\w.-]+\.(?:js|css)/g)].map(m => m[0]))]
-  const sizes = await Promise.all(assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength))
+  const sizes = await Promise.all(
+    assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength),
+  )
   const total = sizes.reduce((a, b) => a + b, html.length)
-  say('First load, uncompressed', `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ${(html.length / 1024).toFixed(0)} KiB`)
+  say(
+    'First load, uncompressed',
+    `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ${(html.length / 1024).toFixed(0)} KiB`,
+  )
   await loadBench(owner, 1)
   colourBench()
   judgement()
   await sql.end()
 }
 
-main().catch((error) => {
+main().catch(error => {
   console.error(error)
   process.exit(1)
 })

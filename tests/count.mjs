@@ -6,9 +6,10 @@ let passed = 0
 let failed = 0
 try {
   const report = JSON.parse(readFileSync(file, 'utf8'))
-  passed = report.numPassedTests ?? (report.stats.expected + report.stats.flaky)
-  failed = report.numFailedTests ?? (report.stats.unexpected + report.stats.skipped)
+  passed = report.numPassedTests ?? report.stats.expected + report.stats.flaky
+  failed = report.numFailedTests ?? report.stats.unexpected + report.stats.skipped
+} catch {
+  failed = 1
 }
-catch { failed = 1 }
 if (exit !== '0' && failed === 0) failed = 1
 console.log(name, passed, failed)

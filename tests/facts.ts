@@ -4,11 +4,63 @@ import type { Choice, Face, Facts, Finding } from '#core/plan'
 import type { Hours } from '#core/timetable'
 
 export const face = (more: Partial<Face> = {}): Face => ({
-  id: 1, part: 'lid', name: 'outside', scope: 'refinish', rank: 'show', shape: 'flat', orientation: 'horizontal', length_mm: 1600, width_mm: 500, copies: 1, area_m2: 0.8, species: 'oak', substrate: 'solid', veneer_mm: null, finishGroup: 'A', ...more })
+  id: 1,
+  part: 'lid',
+  name: 'outside',
+  scope: 'refinish',
+  rank: 'show',
+  shape: 'flat',
+  orientation: 'horizontal',
+  length_mm: 1600,
+  width_mm: 500,
+  copies: 1,
+  area_m2: 0.8,
+  species: 'oak',
+  substrate: 'solid',
+  veneer_mm: null,
+  finishGroup: 'A',
+  ...more,
+})
 export const facts = (more: Partial<Facts> = {}): Facts => ({
-  use: 'daily', tone: 'same', sheen: 'satin', age: 'keep', period: '1960-1990', refinished: 'no', keepPatina: false, lead: 'no', bans: [], wet: [], undecided: [], sample: 'none', movingCracks: [], marks: [], pace: { stripper: null, sanding: null }, finishes: [], found: { finish: 'oil-varnish', certainty: 0.9 }, faces: [face()], findings: [], ...more })
-export const choice = (more: Partial<Choice> = {}): Choice => ({ route: 'strip-chemical', finish: 'waterborne-polyurethane', colour: 'none', conditioner: 'auto', ...more })
-export const finding = (kind: Finding['kind'], grade = 3, faceId = 1): Finding => ({ faceId, kind, grade, wish: 'mend', place: UNPLACED })
-export const hours: Hours = { zone: 'Europe/Stockholm', closures: ['2026-12-25'], week: { 1: [[450, 1020]], 2: [[450, 1020]], 3: [[450, 1020]], 4: [[450, 1020]], 5: [[450, 900]] } }
+  use: 'daily',
+  tone: 'same',
+  sheen: 'satin',
+  age: 'keep',
+  period: '1960-1990',
+  refinished: 'no',
+  keepPatina: false,
+  lead: 'no',
+  bans: [],
+  wet: [],
+  undecided: [],
+  sample: 'none',
+  movingCracks: [],
+  marks: [],
+  pace: { stripper: null, sanding: null },
+  finishes: [],
+  found: { finish: 'oil-varnish', certainty: 0.9 },
+  faces: [face()],
+  findings: [],
+  ...more,
+})
+export const choice = (more: Partial<Choice> = {}): Choice => ({
+  route: 'strip-chemical',
+  finish: 'waterborne-polyurethane',
+  colour: 'none',
+  conditioner: 'auto',
+  ...more,
+})
+export const finding = (kind: Finding['kind'], grade = 3, faceId = 1): Finding => ({
+  faceId,
+  kind,
+  grade,
+  wish: 'mend',
+  place: UNPLACED,
+})
+export const hours: Hours = {
+  zone: 'Europe/Stockholm',
+  closures: ['2026-12-25'],
+  week: { 1: [[450, 1020]], 2: [[450, 1020]], 3: [[450, 1020]], 4: [[450, 1020]], 5: [[450, 900]] },
+}
 /** Local time in Stockholm in winter (UTC+1). */
 export const at = (local: string): number => Date.parse(`${local}:00+01:00`)

@@ -1,8 +1,12 @@
 /** Stand-ins taken away and brought back by tests. The supervisor runs with HANTVERK_RESTART=never, so what is ended stays away. */
 import { readFileSync } from 'node:fs'
 
-interface State { supervisor: { pid: number }, parts: { name: string, id: { pid: number } | null }[] }
-const partOf = (name: string) => (JSON.parse(readFileSync(process.env.HANTVERK_STATE!, 'utf8')) as State).parts.find(p => p.name === name)!
+interface State {
+  supervisor: { pid: number }
+  parts: { name: string; id: { pid: number } | null }[]
+}
+const partOf = (name: string) =>
+  (JSON.parse(readFileSync(process.env.HANTVERK_STATE!, 'utf8')) as State).parts.find(p => p.name === name)!
 
 export function takeAway(name: 'mail' | 'climate' | 'meter' | 'balance'): void {
   process.kill(partOf(name).id!.pid, 'SIGKILL')

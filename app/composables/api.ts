@@ -2,7 +2,7 @@ import type { Problem } from '#shared/api'
 
 const OFFLINE: Problem = {
   code: 'offline',
-  message: 'The shop\'s server does not answer. Nothing was lost; try again in a moment.',
+  message: "The shop's server does not answer. Nothing was lost; try again in a moment.",
 }
 export const problem = (error: unknown): Problem => {
   const data = (error as { data?: Partial<Problem> }).data
@@ -50,8 +50,7 @@ export async function sendOnce<T>(method: Exclude<Method, 'GET'>, path: string, 
   for (let tries = 0; ; tries++) {
     try {
       return await fetchAs<T>(path, { method, body, uuid })
-    }
-    catch (error) {
+    } catch (error) {
       const wait = AGAIN_MS[tries]
       if (!isAway(error) || wait === undefined) throw error
       await pause(wait)
@@ -64,8 +63,7 @@ async function sendAway(error: unknown) {
   if (statusOf(error) === 401) {
     useSession().$patch({ person: null })
     await navigateTo('/sign-in')
-  }
-  else if (problem(error).code === 'choose-password') await navigateTo('/password')
+  } else if (problem(error).code === 'choose-password') await navigateTo('/password')
 }
 
 /** Sends to the server. Problems become a line at the foot of the page, and null comes back. */
@@ -77,8 +75,7 @@ export async function send<T = unknown>(
   const notes = useNotes()
   try {
     return await sendOnce<T>(method, path, body)
-  }
-  catch (error) {
+  } catch (error) {
     notes.show(problem(error).message, 'stop')
     await sendAway(error)
     return null
@@ -104,14 +101,12 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
         failed.value = null
         away = 0
       }
-    }
-    catch (error) {
+    } catch (error) {
       await sendAway(error)
       if (mine !== asked) return
       failed.value = problem(error)
       if (isAway(error)) later = setTimeout(load, READ_AGAIN_MS[Math.min(away++, READ_AGAIN_MS.length - 1)])
-    }
-    finally {
+    } finally {
       pending.value = false
     }
     if (mine !== asked) await newest

@@ -11,12 +11,27 @@ export type StepLine = BenchNow['may'][number]
 
 export const BENCH: InjectionKey<ShallowRef<BenchNow | null>> = Symbol('bench')
 
-export interface ActTarget { stepId: number, rowVersion: number, title: string }
+export interface ActTarget {
+  stepId: number
+  rowVersion: number
+  title: string
+}
 
 /** An act at the bench. */
-export async function actAtBench(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', step: ActTarget, minutesAgo = 0, more: Record<string, unknown> = {}): Promise<boolean> {
+export async function actAtBench(
+  kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo',
+  step: ActTarget,
+  minutesAgo = 0,
+  more: Record<string, unknown> = {},
+): Promise<boolean> {
   const clock = useClock()
-  const command = { kind, stepId: step.stepId, rowVersion: step.rowVersion, happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(), ...more }
+  const command = {
+    kind,
+    stepId: step.stepId,
+    rowVersion: step.rowVersion,
+    happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(),
+    ...more,
+  }
   const done = await send<{ says: string }>('POST', '/api/bench', command)
   if (done) useNotes().show(done.says)
   return done !== null

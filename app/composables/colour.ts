@@ -1,5 +1,14 @@
 import type { InternalApi } from 'nitropack/types'
-import { gradeOf, screenOf, viewingOf, type Colourant, type Light, type Recipe, type SearchState, type Reason } from '#core/colour'
+import {
+  gradeOf,
+  screenOf,
+  viewingOf,
+  type Colourant,
+  type Light,
+  type Recipe,
+  type SearchState,
+  type Reason,
+} from '#core/colour'
 
 export type ColourPage = InternalApi['/api/colour']['get']
 export type ReadingLine = ColourPage['readings'][number]
@@ -9,7 +18,8 @@ export type BatchPage = InternalApi['/api/batches/:id']['get']
 export type PanelPage = InternalApi['/api/pieces/:id/panel']['get']
 export type PanelLine = PanelPage['lines'][number]
 /** What the search worker sends. */
-export type SearchMessage = { state: SearchState } | { done: SearchState, chosen: Recipe | null, reasons: Reason[] } | { failed: string }
+export type SearchMessage =
+  { state: SearchState } | { done: SearchState; chosen: Recipe | null; reasons: Reason[] } | { failed: string }
 
 /** How a spectrum looks on this screen under a light; a guide only. */
 export const swatch = (spectrum: readonly number[], light: Light): string => screenOf(spectrum, viewingOf(light)).hex
@@ -17,7 +27,14 @@ export const grade = (de: number) => `colour.grade.${gradeOf(de)}`
 
 /** Colourants of the store as they act on a wood: what was learnt there first. */
 export const colourantsOn = (lines: readonly ColourantLine[], species: string): Colourant[] =>
-  lines.map(l => ({ id: l.product_id, name: l.name, group: l.class, lies: l.lies, most_pct: l.most_pct, k: l.onWood.find(w => w.species === species)?.spectrum ?? l.spectrum }))
+  lines.map(l => ({
+    id: l.product_id,
+    name: l.name,
+    group: l.class,
+    lies: l.lies,
+    most_pct: l.most_pct,
+    k: l.onWood.find(w => w.species === species)?.spectrum ?? l.spectrum,
+  }))
 
 /** The light that swatches are shown under, the same on every page. */
 export const useLight = () => useState<Light>('light', () => 'd65')

@@ -8,21 +8,31 @@ export type ExamVerdict = Examination['verdicts'][number]
 export type ExamItem = Examination['items'][number]
 export type WalkQuestion = NonNullable<Examination['walk']['next']>
 
-interface Undoable { pieceId: number, says: string, back: () => Promise<unknown> }
+interface Undoable {
+  pieceId: number
+  says: string
+  back: () => Promise<unknown>
+}
 /** What may be taken back on this tablet, newest last. The log keeps both the act and its taking back. */
 const undoable = ref<Undoable[]>([])
 
 /** Acts on findings, each with its way back. */
 export function useFindingActs(pieceId: () => number, load: () => Promise<void>) {
-  const remember = (says: string, back: Undoable['back']) => { undoable.value = [...undoable.value.slice(-19), { pieceId: pieceId(), says, back }] }
+  const remember = (says: string, back: Undoable['back']) => {
+    undoable.value = [...undoable.value.slice(-19), { pieceId: pieceId(), says, back }]
+  }
   const newest = () => undoable.value.findLast(u => u.pieceId === pieceId())
   const versionOf = async (id: number) => {
     const page = await fetchAs<Examination>(`/api/pieces/${pieceId()}/examination`)
     return page.findings.find(f => f.id === id)?.rowVersion
   }
-  const patch = (f: { id: number, rowVersion: number }, change: Record<string, unknown>) => send<{ rowVersion: number }>('PATCH', `/api/findings/${f.id}`, { rowVersion: f.rowVersion, ...change })
+  const patch = (f: { id: number; rowVersion: number }, change: Record<string, unknown>) =>
+    send<{ rowVersion: number }>('PATCH', `/api/findings/${f.id}`, { rowVersion: f.rowVersion, ...change })
 
-  async function add(finding: { faceId: number, kind: string, grade: number, wish: string, note: string, place: Place }, says: string): Promise<number | null> {
+  async function add(
+    finding: { faceId: number; kind: string; grade: number; wish: string; note: string; place: Place },
+    says: string,
+  ): Promise<number | null> {
     const made = await send<{ id: number }>('POST', `/api/pieces/${pieceId()}/findings`, finding)
     if (!made) return null
     remember(says, async () => send('DELETE', `/api/findings/${made.id}`))
@@ -31,7 +41,10 @@ export function useFindingActs(pieceId: () => number, load: () => Promise<void>)
   }
   async function change(f: ExamFinding, next: Record<string, unknown>, says: string): Promise<boolean> {
     const was = Object.fromEntries(Object.keys(next).map(key => [key, f[key as keyof ExamFinding]]))
-    if (!await patch(f, next)) { await load(); return false }
+    if (!(await patch(f, next))) {
+      await load()
+      return false
+    }
     remember(says, async () => {
       const rowVersion = await versionOf(f.id)
       return rowVersion ? patch({ id: f.id, rowVersion }, was) : null
@@ -40,7 +53,7 @@ export function useFindingActs(pieceId: () => number, load: () => Promise<void>)
     return true
   }
   async function withdraw(f: ExamFinding, says: string) {
-    if (!await patch(f, { withdrawn: true })) return load()
+    if (!(await patch(f, { withdrawn: true }))) return load()
     remember(says, async () => patch({ id: f.id, rowVersion: f.rowVersion + 1 }, { withdrawn: false }))
     await load()
   }

@@ -4,7 +4,8 @@ import { DateTime } from 'luxon'
 export function useFormat() {
   const session = useSession()
   const zone = () => session.shop?.zone ?? 'UTC'
-  const at = (ms: number | string) => (typeof ms === 'number' ? DateTime.fromMillis(ms) : DateTime.fromISO(ms)).setZone(zone()).setLocale('en-GB')
+  const at = (ms: number | string) =>
+    (typeof ms === 'number' ? DateTime.fromMillis(ms) : DateTime.fromISO(ms)).setZone(zone()).setLocale('en-GB')
   const time = (ms: number | string) => at(ms).toFormat('HH:mm')
   const day = (ms: number | string) => at(ms).toFormat('ccc d LLL')
   const dayTime = (ms: number | string) => at(ms).toFormat('ccc d LLL HH:mm')
@@ -14,9 +15,17 @@ export function useFormat() {
     if (minutes < 24 * 60) return `${Math.floor(minutes / 60)} h ${String(minutes % 60).padStart(2, '0')}`
     return `${Math.round(minutes / 1440)} d`
   }
-  const hours = (min: number) => min < 60 ? `${Math.round(min)} min` : `${Math.floor(min / 60)} h ${String(Math.round(min % 60)).padStart(2, '0')}`
-  const money = (minor: number, currency = session.shop?.currency ?? 'SEK') => new Intl.NumberFormat('en-GB', { style: 'currency', currency, maximumFractionDigits: 0, currencyDisplay: 'code' }).format(minor / 100)
-  const amount = (ml: number | null) => ml === null ? '' : ml >= 1000 ? `${(ml / 1000).toFixed(2)} L` : `${Math.ceil(ml)} ml`
+  const hours = (min: number) =>
+    min < 60 ? `${Math.round(min)} min` : `${Math.floor(min / 60)} h ${String(Math.round(min % 60)).padStart(2, '0')}`
+  const money = (minor: number, currency = session.shop?.currency ?? 'SEK') =>
+    new Intl.NumberFormat('en-GB', {
+      style: 'currency',
+      currency,
+      maximumFractionDigits: 0,
+      currencyDisplay: 'code',
+    }).format(minor / 100)
+  const amount = (ml: number | null) =>
+    ml === null ? '' : ml >= 1000 ? `${(ml / 1000).toFixed(2)} L` : `${Math.ceil(ml)} ml`
   const percent = (p: number) => `${Math.round(p * 100)} %`
   return { at, time, day, dayTime, span, hours, money, amount, percent, zone }
 }

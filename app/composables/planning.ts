@@ -3,7 +3,13 @@ import { factsOfFaces, type Choice, type House, type RouteSlug } from '#core/pla
 import type { HouseQuestion } from '~/workers/house.worker'
 
 /** What is tried on a piece away from the page: a choice, for the piece with its own ways or for some faces alone. */
-export interface Trial { id: number, pick: Record<string, unknown>, route: RouteSlug, overrides: Partial<House>, faces: number[] | null }
+export interface Trial {
+  id: number
+  pick: Record<string, unknown>
+  route: RouteSlug
+  overrides: Partial<House>
+  faces: number[] | null
+}
 type Planning = InternalApi['/api/pieces/:id/planning']['get']
 
 export const planningOf = (id: number) => fetchAs<Planning>(`/api/pieces/${id}/planning`)
@@ -11,7 +17,14 @@ export const planningOf = (id: number) => fetchAs<Planning>(`/api/pieces/${id}/p
 /** A trial as a worker takes it. */
 export function questionOf(planning: Planning, { pick, route, overrides, faces }: Trial): HouseQuestion {
   const { own, house, facts, ...asking } = planning
-  const choice = { ...pick, route, ...faces ? {} : { own } } as unknown as Choice
+  const choice = { ...pick, route, ...(faces ? {} : { own }) } as unknown as Choice
   // workers take plain data, no proxies
-  return JSON.parse(JSON.stringify({ ...asking, facts: faces ? factsOfFaces(facts, f => faces.includes(f)) : facts, choice, house: { ...house, ...overrides } })) as HouseQuestion
+  return JSON.parse(
+    JSON.stringify({
+      ...asking,
+      facts: faces ? factsOfFaces(facts, f => faces.includes(f)) : facts,
+      choice,
+      house: { ...house, ...overrides },
+    }),
+  ) as HouseQuestion
 }

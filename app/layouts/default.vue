@@ -6,12 +6,26 @@ const events = useEvents()
 const clock = useClock()
 const { dayTime } = useFormat()
 const dark = useLocalStorage('hantverk-evening', false)
-const places = [['/', 'now', Clock4], ['/pieces', 'pieces', Armchair], ['/timetable', 'timetable', CalendarRange], ['/colour', 'colour', Palette], ['/store', 'store', Archive], ['/answers', 'answers', MessageSquareText], ['/shop', 'shop', House]] as const
+const places = [
+  ['/', 'now', Clock4],
+  ['/pieces', 'pieces', Armchair],
+  ['/timetable', 'timetable', CalendarRange],
+  ['/colour', 'colour', Palette],
+  ['/store', 'store', Archive],
+  ['/answers', 'answers', MessageSquareText],
+  ['/shop', 'shop', House],
+] as const
 const route = useRoute()
-const here = (to: string) => to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/colour' && route.path.startsWith('/mixing'))
-const { data: bench, load } = useLive<BenchNow>(() => '/api/now', topic => topic !== 'store')
+const here = (to: string) =>
+  to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/colour' && route.path.startsWith('/mixing'))
+const { data: bench, load } = useLive<BenchNow>(
+  () => '/api/now',
+  topic => topic !== 'store',
+)
 provide(BENCH, bench)
-watch(bench, (now) => { if (now) clock.set(now.now_ms) })
+watch(bench, now => {
+  if (now) clock.set(now.now_ms)
+})
 /** Windows open and close by themselves: ask again even when nobody does anything. */
 useIntervalFn(load, 20_000)
 onMounted(() => {
@@ -29,30 +43,69 @@ const air = computed(() => bench.value?.air)
 
 <template>
   <div class="min-h-screen md:pl-22 pb-24 md:pb-16">
-    <a href="#content" class="sr-only focus:not-sr-only focus:fixed focus:z-50 focus:bg-sheet focus:p-3">{{ $t('skip') }}</a>
-    <nav class="fixed z-40 bottom-0 inset-x-0 md:inset-y-0 md:right-auto md:w-22 bg-rail flex md:flex-col overflow-x-auto" :aria-label="$t('rail.label')">
-      <NuxtLink v-for="[to, word, icon] in places" :key="to" :to="to" class="flex flex-col items-center justify-center gap-1 min-w-0 h-18 max-md:flex-1 max-md:text-[13px] text-sm no-underline text-[#d3d8d4] md:border-l-4 border-transparent" :class="here(to) ? 'bg-[#35403c] !text-white md:!border-[#7cc4b8]' : ''" :aria-current="here(to) ? 'page' : undefined">
+    <a href="#content" class="sr-only focus:not-sr-only focus:fixed focus:z-50 focus:bg-sheet focus:p-3">{{
+      $t('skip')
+    }}</a>
+    <nav
+      class="fixed z-40 bottom-0 inset-x-0 md:inset-y-0 md:right-auto md:w-22 bg-rail flex md:flex-col overflow-x-auto"
+      :aria-label="$t('rail.label')"
+    >
+      <NuxtLink
+        v-for="[to, word, icon] in places"
+        :key="to"
+        :to="to"
+        class="flex flex-col items-center justify-center gap-1 min-w-0 h-18 max-md:flex-1 max-md:text-[13px] text-sm no-underline text-[#d3d8d4] md:border-l-4 border-transparent"
+        :class="here(to) ? 'bg-[#35403c] !text-white md:!border-[#7cc4b8]' : ''"
+        :aria-current="here(to) ? 'page' : undefined"
+      >
         <component :is="icon" :size="24" :stroke-width="1.6" aria-hidden="true" />{{ $t(`rail.${word}`) }}
       </NuxtLink>
     </nav>
     <header class="flex flex-wrap items-baseline gap-x-6 gap-y-1 px-6 py-3 border-b border-line bg-sheet">
-      <span class="text-2xl font-bold clock min-w-52" data-test="clock">{{ clock.now ? dayTime(clock.now) : ' ' }}</span>
+      <span class="text-2xl font-bold clock min-w-52" data-test="clock">{{
+        clock.now ? dayTime(clock.now) : ' '
+      }}</span>
       <span v-if="session.mode !== 'shop'" class="caption">{{ $t('demoTime') }}</span>
       <template v-if="air?.reading">
         <template v-if="air.fresh">
-          <span><strong class="clock">{{ air.reading.temperature_C.toFixed(1) }} °C</strong> {{ $t('air.air') }}</span>
-          <span><strong class="clock">{{ Math.round(air.reading.rh * 100) }} %</strong> {{ $t('air.rh') }}</span>
-          <span><strong class="clock">{{ air.dew_C?.toFixed(1) }} °C</strong> {{ $t('air.dew') }}</span>
-          <span v-if="session.mode === 'shop' && air.reading.source === 'simulated logger'" class="caption">{{ $t('air.simulated') }}</span>
+          <span
+            ><strong class="clock">{{ air.reading.temperature_C.toFixed(1) }} °C</strong> {{ $t('air.air') }}</span
+          >
+          <span
+            ><strong class="clock">{{ Math.round(air.reading.rh * 100) }} %</strong> {{ $t('air.rh') }}</span
+          >
+          <span
+            ><strong class="clock">{{ air.dew_C?.toFixed(1) }} °C</strong> {{ $t('air.dew') }}</span
+          >
+          <span v-if="session.mode === 'shop' && air.reading.source === 'simulated logger'" class="caption">{{
+            $t('air.simulated')
+          }}</span>
         </template>
-        <strong v-else class="text-madder" data-test="air-stale">{{ $t('air.stale', { at: dayTime(air.reading.at) }) }}</strong>
+        <strong v-else class="text-madder" data-test="air-stale">{{
+          $t('air.stale', { at: dayTime(air.reading.at) })
+        }}</strong>
       </template>
       <strong v-else-if="air" class="text-madder">{{ $t('air.none') }}</strong>
-      <span v-if="air?.fresh" class="font-semibold" :class="air.lacquer.severity === 'stop' ? 'text-madder' : 'text-verdigris'">{{ $t(air.general.severity === 'stop' ? 'air.allStop' : air.lacquer.severity === 'stop' ? 'air.noLacquer' : 'air.allMay') }}</span>
+      <span
+        v-if="air?.fresh"
+        class="font-semibold"
+        :class="air.lacquer.severity === 'stop' ? 'text-madder' : 'text-verdigris'"
+        >{{
+          $t(
+            air.general.severity === 'stop'
+              ? 'air.allStop'
+              : air.lacquer.severity === 'stop'
+                ? 'air.noLacquer'
+                : 'air.allMay',
+          )
+        }}</span
+      >
       <span v-if="!events.connected" class="text-madder font-semibold" role="status">{{ $t('offline') }}</span>
       <span class="ml-auto flex items-baseline gap-4">
         <button class="underline min-h-11 px-1" @click="dark = !dark">{{ dark ? $t('day') : $t('evening') }}</button>
-        <span class="caption">{{ session.person?.name }}, {{ session.person ? $t(`role.${session.person.role}`) : '' }}</span>
+        <span class="caption"
+          >{{ session.person?.name }}, {{ session.person ? $t(`role.${session.person.role}`) : '' }}</span
+        >
         <button class="underline min-h-11 px-1" @click="leave">{{ $t('signOut') }}</button>
       </span>
     </header>

@@ -1,5 +1,5 @@
 /** Who is not signed in goes to sign in; a shop without an owner makes one. A client's page needs neither. */
-export default defineNuxtRouteMiddleware(async (to) => {
+export default defineNuxtRouteMiddleware(async to => {
   if (to.path.startsWith('/answer/')) return
   const session = useSession()
   if (!session.known) await session.load()

@@ -1,8 +1,18 @@
 <script setup lang="ts">
 definePageMeta({ layout: 'plain' })
 const session = useSession()
-const form = ref({ shop: '', name: '', login: '', password: '', zone: 'Europe/Stockholm', currency: 'SEK', lengthUnit: 'mm' })
-onMounted(() => { form.value.zone = Intl.DateTimeFormat().resolvedOptions().timeZone || form.value.zone })
+const form = ref({
+  shop: '',
+  name: '',
+  login: '',
+  password: '',
+  zone: 'Europe/Stockholm',
+  currency: 'SEK',
+  lengthUnit: 'mm',
+})
+onMounted(() => {
+  form.value.zone = Intl.DateTimeFormat().resolvedOptions().timeZone || form.value.zone
+})
 const fields = ref<Record<string, string>>({})
 const error = ref('')
 async function make() {
@@ -10,8 +20,7 @@ async function make() {
     await fetchAs('/api/first-owner', { method: 'POST', body: form.value })
     await session.load()
     await navigateTo('/')
-  }
-  catch (e) {
+  } catch (e) {
     const p = problem(e)
     error.value = p.message
     fields.value = p.fields ?? {}
@@ -29,7 +38,13 @@ async function make() {
     <TextField v-model="form.password" :label="$t('signIn.password')" type="password" :error="fields.password" />
     <TextField v-model="form.zone" :label="$t('first.zone')" :error="fields.zone" />
     <TextField v-model="form.currency" :label="$t('first.currency')" :error="fields.currency" />
-    <label>{{ $t('shop.unit') }} <select v-model="form.lengthUnit" class="field"><option value="mm">mm</option><option value="in">in</option></select></label>
+    <label
+      >{{ $t('shop.unit') }}
+      <select v-model="form.lengthUnit" class="field">
+        <option value="mm">mm</option>
+        <option value="in">in</option>
+      </select></label
+    >
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <button class="act">{{ $t('first.make') }}</button>
   </form>

@@ -14,29 +14,54 @@ const drawn = computed((): readonly [number, number] => {
 })
 const marks = computed(() => {
   const [from, to] = drawn.value
-  const step = (to - from) > 10 * HOUR ? 2 * HOUR : HOUR
+  const step = to - from > 10 * HOUR ? 2 * HOUR : HOUR
   const list = []
   for (let at = Math.ceil(from / step) * step; at < to; at += step) list.push({ at, x: (at - from) / (to - from) })
   return list
 })
 const nowX = computed(() => (clock.now - drawn.value[0]) / (drawn.value[1] - drawn.value[0]))
-function left(w: WindowLine): { word: string, value: string, colour: string } {
+function left(w: WindowLine): { word: string; value: string; colour: string } {
   const now = clock.now
   if (w.opens_ms === null) return { word: 'now.runs', value: span(now - w.start_ms), colour: 'text-slate' }
-  if (w.closes_ms !== null && now > w.closes_ms) return { word: 'now.closed', value: time(w.closes_ms), colour: 'text-madder' }
-  if (now < w.opens_ms && w.closes_ms !== null && w.closes_ms - now < 30 * 60_000) return { word: 'now.opensIn', value: span(w.opens_ms - now), colour: 'text-ochre' }
-  if (now < w.opens_ms) return w.opens_ms - now > 18 * HOUR ? { word: 'now.opens', value: day(w.opens_ms), colour: '' } : { word: 'now.opensIn', value: span(w.opens_ms - now), colour: '' }
-  if (w.closes_ms !== null) return { word: 'now.closesIn', value: span(w.closes_ms - now), colour: w.closes_ms - now < 30 * 60_000 ? 'text-ochre' : 'text-verdigris' }
-  return { word: w.safe_ms !== null && now < w.safe_ms ? 'now.tryIt' : 'now.open', value: w.safe_ms !== null && now < w.safe_ms ? time(w.safe_ms) : span(now - w.opens_ms), colour: 'text-verdigris' }
+  if (w.closes_ms !== null && now > w.closes_ms)
+    return { word: 'now.closed', value: time(w.closes_ms), colour: 'text-madder' }
+  if (now < w.opens_ms && w.closes_ms !== null && w.closes_ms - now < 30 * 60_000)
+    return { word: 'now.opensIn', value: span(w.opens_ms - now), colour: 'text-ochre' }
+  if (now < w.opens_ms)
+    return w.opens_ms - now > 18 * HOUR
+      ? { word: 'now.opens', value: day(w.opens_ms), colour: '' }
+      : { word: 'now.opensIn', value: span(w.opens_ms - now), colour: '' }
+  if (w.closes_ms !== null)
+    return {
+      word: 'now.closesIn',
+      value: span(w.closes_ms - now),
+      colour: w.closes_ms - now < 30 * 60_000 ? 'text-ochre' : 'text-verdigris',
+    }
+  return {
+    word: w.safe_ms !== null && now < w.safe_ms ? 'now.tryIt' : 'now.open',
+    value: w.safe_ms !== null && now < w.safe_ms ? time(w.safe_ms) : span(now - w.opens_ms),
+    colour: 'text-verdigris',
+  }
 }
 /** Pot life as a window: open from "mixed", closed at its end. */
-const potWindow = (p: BenchNow['pots'][number]): Window => ({ from: 'pot', to: 'pot', kind: 'order', why: '', hard: true, start_ms: p.mixed_ms, opens_ms: p.mixed_ms, likely_ms: null, safe_ms: null, closes_ms: p.ends_ms })
+const potWindow = (p: BenchNow['pots'][number]): Window => ({
+  from: 'pot',
+  to: 'pot',
+  kind: 'order',
+  why: '',
+  hard: true,
+  start_ms: p.mixed_ms,
+  opens_ms: p.mixed_ms,
+  likely_ms: null,
+  safe_ms: null,
+  closes_ms: p.ends_ms,
+})
 const windows = computed(() => (bench.value?.windows ?? []).slice(0, 12))
 /** Windows and mixed pots together, by what closes first. */
 const rows = computed(() => {
-  const list: { w: WindowLine | null, p: BenchNow['pots'][number] | null }[] = windows.value.map(w => ({ w, p: null }))
+  const list: { w: WindowLine | null; p: BenchNow['pots'][number] | null }[] = windows.value.map(w => ({ w, p: null }))
   for (const p of bench.value?.pots ?? []) {
-    const at = list.findIndex(({ w, p: other }) => (w ? w.closes_ms ?? Infinity : other!.ends_ms) > p.ends_ms)
+    const at = list.findIndex(({ w, p: other }) => (w ? (w.closes_ms ?? Infinity) : other!.ends_ms) > p.ends_ms)
     list.splice(at < 0 ? list.length : at, 0, { w: null, p })
   }
   return list
@@ -52,24 +77,76 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
       <div class="grid md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-end caption clock">
         <h2 class="text-ink">{{ $t('now.windows') }}</h2>
         <div class="relative h-7 max-md:hidden">
-          <span v-for="m in marks" :key="m.at" class="absolute bottom-1 -translate-x-1/2" :style="{ left: `${m.x * 100}%`, opacity: Math.abs(m.x - nowX) < 0.06 ? 0 : 1 }">{{ time(m.at) }}</span>
-          <span class="absolute bottom-0 -translate-x-1/2 bg-ink text-sheet px-2 py-0.5" :style="{ left: `${nowX * 100}%` }">{{ time(clock.now) }}</span>
+          <span
+            v-for="m in marks"
+            :key="m.at"
+            class="absolute bottom-1 -translate-x-1/2"
+            :style="{ left: `${m.x * 100}%`, opacity: Math.abs(m.x - nowX) < 0.06 ? 0 : 1 }"
+            >{{ time(m.at) }}</span
+          >
+          <span
+            class="absolute bottom-0 -translate-x-1/2 bg-ink text-sheet px-2 py-0.5"
+            :style="{ left: `${nowX * 100}%` }"
+            >{{ time(clock.now) }}</span
+          >
         </div>
         <span />
       </div>
       <template v-for="{ w, p } in rows" :key="w ? `${w.pieceId}${w.from}${w.to}` : `pot${p!.id}`">
-        <div v-if="w" class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5" data-test="window">
+        <div
+          v-if="w"
+          class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5"
+          data-test="window"
+        >
           <NuxtLink :to="`/pieces/${w.pieceId}/plan`" class="no-underline leading-snug">
             <strong class="block">{{ w.step.title }}</strong>
             <span class="caption">{{ w.pieceId }} · {{ w.piece }} · {{ w.step.faces }}</span>
           </NuxtLink>
-          <WindowBar class="max-md:order-3 max-md:col-span-2" :window="w" :span="drawn" :now="clock.now" :closing="bench.closing_ms" :label="`${w.step.title}: ${$t(left(w).word)} ${left(w).value}`" />
-          <span class="text-right leading-tight"><span class="caption block">{{ $t(left(w).word) }}</span><strong class="text-xl clock" :class="left(w).colour">{{ left(w).value }}</strong></span>
+          <WindowBar
+            class="max-md:order-3 max-md:col-span-2"
+            :window="w"
+            :span="drawn"
+            :now="clock.now"
+            :closing="bench.closing_ms"
+            :label="`${w.step.title}: ${$t(left(w).word)} ${left(w).value}`"
+          />
+          <span class="text-right leading-tight"
+            ><span class="caption block">{{ $t(left(w).word) }}</span
+            ><strong class="text-xl clock" :class="left(w).colour">{{ left(w).value }}</strong></span
+          >
         </div>
-        <NuxtLink v-else-if="p" :to="`/mixing/${p.id}`" class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5 no-underline" data-test="pot-window">
-          <span class="leading-snug"><strong class="block">{{ $t('mix.pot', { id: p.id }) }} {{ p.name }}</strong><span class="caption">{{ p.piece }}</span></span>
-          <WindowBar class="max-md:order-3 max-md:col-span-2" :window="potWindow(p)" :span="drawn" :now="clock.now" :closing="bench.closing_ms" :label="`${p.name}: ${$t('mix.useBy', { at: time(p.ends_ms) })}`" />
-          <span class="text-right leading-tight"><span class="caption block">{{ $t(clock.now > p.ends_ms ? 'now.potOver' : 'now.potEnds') }}</span><strong class="text-xl clock" :class="clock.now > p.ends_ms ? 'text-madder' : p.ends_ms - clock.now < 30 * 60_000 ? 'text-ochre' : 'text-verdigris'">{{ clock.now > p.ends_ms ? time(p.ends_ms) : span(p.ends_ms - clock.now) }}</strong></span>
+        <NuxtLink
+          v-else-if="p"
+          :to="`/mixing/${p.id}`"
+          class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5 no-underline"
+          data-test="pot-window"
+        >
+          <span class="leading-snug"
+            ><strong class="block">{{ $t('mix.pot', { id: p.id }) }} {{ p.name }}</strong
+            ><span class="caption">{{ p.piece }}</span></span
+          >
+          <WindowBar
+            class="max-md:order-3 max-md:col-span-2"
+            :window="potWindow(p)"
+            :span="drawn"
+            :now="clock.now"
+            :closing="bench.closing_ms"
+            :label="`${p.name}: ${$t('mix.useBy', { at: time(p.ends_ms) })}`"
+          />
+          <span class="text-right leading-tight"
+            ><span class="caption block">{{ $t(clock.now > p.ends_ms ? 'now.potOver' : 'now.potEnds') }}</span
+            ><strong
+              class="text-xl clock"
+              :class="
+                clock.now > p.ends_ms
+                  ? 'text-madder'
+                  : p.ends_ms - clock.now < 30 * 60_000
+                    ? 'text-ochre'
+                    : 'text-verdigris'
+              "
+              >{{ clock.now > p.ends_ms ? time(p.ends_ms) : span(p.ends_ms - clock.now) }}</strong
+            ></span
+          >
         </NuxtLink>
       </template>
     </section>
@@ -78,29 +155,69 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
       <div class="grid gap-6 content-start">
         <section v-if="bench.running.length">
           <h2>{{ $t('now.running') }}</h2>
-          <div v-for="s in bench.running" :key="s.stepId" class="row flex flex-wrap items-center gap-x-4 gap-y-2" data-test="running">
-            <div class="grow basis-48"><strong>{{ s.title }}</strong><span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.startedBy }}, {{ time(s.started_ms) }}</span></div>
-            <span class="clock text-lg">{{ span(clock.now - s.started_ms) }}<span class="caption"> / {{ hours(s.attended_min) }}</span></span>
+          <div
+            v-for="s in bench.running"
+            :key="s.stepId"
+            class="row flex flex-wrap items-center gap-x-4 gap-y-2"
+            data-test="running"
+          >
+            <div class="grow basis-48">
+              <strong>{{ s.title }}</strong
+              ><span class="caption block"
+                >{{ s.pieceId }} · {{ s.piece }} · {{ s.startedBy }}, {{ time(s.started_ms) }}</span
+              >
+            </div>
+            <span class="clock text-lg"
+              >{{ span(clock.now - s.started_ms) }}<span class="caption"> / {{ hours(s.attended_min) }}</span></span
+            >
             <BenchAct :step="s" state="running" />
           </div>
         </section>
         <section>
           <h2>{{ $t('now.may') }}</h2>
-          <p v-if="!bench.may.length" class="row">{{ bench.open ? $t('now.nothing') : $t('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` }) }}</p>
-          <div v-for="s in bench.may" :key="s.stepId" class="row flex flex-wrap items-center gap-x-4 gap-y-2" data-test="may">
+          <p v-if="!bench.may.length" class="row">
+            {{
+              bench.open
+                ? $t('now.nothing')
+                : $t('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` })
+            }}
+          </p>
+          <div
+            v-for="s in bench.may"
+            :key="s.stepId"
+            class="row flex flex-wrap items-center gap-x-4 gap-y-2"
+            data-test="may"
+          >
             <div class="grow basis-48">
-              <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"><strong>{{ s.title }}</strong></NuxtLink>
-              <span class="caption block">{{ s.pieceId }} · {{ s.piece }} · {{ s.faces }}<span v-if="s.keeps.length" class="text-ochre"> · {{ $t('plan.keeps', { marks: s.keeps.join(', ') }) }}</span><span v-if="s.latest_ms" class="text-ochre"> · {{ $t('now.before', { at: time(s.latest_ms) }) }}</span></span>
+              <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"
+                ><strong>{{ s.title }}</strong></NuxtLink
+              >
+              <span class="caption block"
+                >{{ s.pieceId }} · {{ s.piece }} · {{ s.faces
+                }}<span v-if="s.keeps.length" class="text-ochre">
+                  · {{ $t('plan.keeps', { marks: s.keeps.join(', ') }) }}</span
+                ><span v-if="s.latest_ms" class="text-ochre">
+                  · {{ $t('now.before', { at: time(s.latest_ms) }) }}</span
+                ></span
+              >
               <span v-for="w in s.warnings" :key="w" class="caption block text-ochre">{{ w }}</span>
             </div>
             <span class="clock whitespace-nowrap">{{ hours(s.attended_min) }}</span>
-            <BenchAct :step="s" state="planned" may :waits="windows.some(w => w.step.stepId === s.stepId && alsoMay(w))" />
+            <BenchAct
+              :step="s"
+              state="planned"
+              may
+              :waits="windows.some(w => w.step.stepId === s.stepId && alsoMay(w))"
+            />
           </div>
         </section>
         <section v-if="bench.mustNot.length">
           <h2>{{ $t('now.mustNot') }}</h2>
           <div v-for="s in bench.mustNot" :key="s.stepId" class="row" data-test="must-not">
-            <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"><strong>{{ s.title }}</strong></NuxtLink> <span class="caption">{{ s.pieceId }} · {{ s.piece }}</span>
+            <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"
+              ><strong>{{ s.title }}</strong></NuxtLink
+            >
+            <span class="caption">{{ s.pieceId }} · {{ s.piece }}</span>
             <p class="verdict verdict-stop mt-1">{{ s.says }}</p>
           </div>
         </section>
@@ -108,15 +225,37 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
       <div class="grid gap-6 content-start">
         <section v-if="bench.became.length">
           <h2>{{ $t('now.became') }}</h2>
-          <NuxtLink v-for="b in bench.became.slice(0, 6)" :key="b.pieceId + b.title" :to="`/pieces/${b.pieceId}/plan`" class="row block no-underline"><strong>{{ b.title }}</strong><span class="caption block">{{ b.pieceId }} · {{ b.piece }}, {{ $t('now.since', { at: time(b.since_ms) }) }}</span></NuxtLink>
+          <NuxtLink
+            v-for="b in bench.became.slice(0, 6)"
+            :key="b.pieceId + b.title"
+            :to="`/pieces/${b.pieceId}/plan`"
+            class="row block no-underline"
+            ><strong>{{ b.title }}</strong
+            ><span class="caption block"
+              >{{ b.pieceId }} · {{ b.piece }}, {{ $t('now.since', { at: time(b.since_ms) }) }}</span
+            ></NuxtLink
+          >
         </section>
         <section v-if="bench.waiting.length">
           <h2>{{ $t('now.waiting') }}</h2>
-          <NuxtLink v-for="w in bench.waiting" :key="w.pieceId + w.says" :to="`/pieces/${w.pieceId}/${w.says === 'examine' ? '' : w.says === 'choose a route' ? 'route' : 'client'}`" class="row block no-underline">{{ w.pieceId }} · {{ w.piece }}<span class="caption block">{{ w.says }}</span></NuxtLink>
+          <NuxtLink
+            v-for="w in bench.waiting"
+            :key="w.pieceId + w.says"
+            :to="`/pieces/${w.pieceId}/${w.says === 'examine' ? '' : w.says === 'choose a route' ? 'route' : 'client'}`"
+            class="row block no-underline"
+            >{{ w.pieceId }} · {{ w.piece }}<span class="caption block">{{ w.says }}</span></NuxtLink
+          >
         </section>
         <section v-if="bench.news.length">
           <h2>{{ $t('now.news') }}</h2>
-          <NuxtLink v-for="n in bench.news.slice(0, 5)" :key="n.says + n.happened_at" :to="`/pieces/${n.piece_id}/log`" class="row block no-underline">{{ n.says }}<span class="caption block">{{ n.piece_id }} · {{ n.piece }}, {{ time(n.happened_at) }}</span></NuxtLink>
+          <NuxtLink
+            v-for="n in bench.news.slice(0, 5)"
+            :key="n.says + n.happened_at"
+            :to="`/pieces/${n.piece_id}/log`"
+            class="row block no-underline"
+            >{{ n.says
+            }}<span class="caption block">{{ n.piece_id }} · {{ n.piece }}, {{ time(n.happened_at) }}</span></NuxtLink
+          >
         </section>
       </div>
     </div>

@@ -16,8 +16,7 @@ async function change() {
     await session.load()
     useNotes().show(t('password.done'))
     await navigateTo('/')
-  }
-  catch (e) {
+  } catch (e) {
     const p = problem(e)
     field.value = p.fields?.password ?? ''
     error.value = field.value ? '' : p.message
@@ -30,8 +29,21 @@ async function change() {
   <form class="max-w-md mx-auto mt-16 grid gap-4" @submit.prevent="change">
     <h1>{{ $t('password.title') }}</h1>
     <p v-if="session.person?.mustChange" class="verdict">{{ $t('password.mustChoose') }}</p>
-    <TextField v-model="form.before" :label="$t('password.before')" type="password" required autocomplete="current-password" />
-    <TextField v-model="form.password" :label="$t('password.fresh')" type="password" required :error="field" autocomplete="new-password" />
+    <TextField
+      v-model="form.before"
+      :label="$t('password.before')"
+      type="password"
+      required
+      autocomplete="current-password"
+    />
+    <TextField
+      v-model="form.password"
+      :label="$t('password.fresh')"
+      type="password"
+      required
+      :error="field"
+      autocomplete="new-password"
+    />
     <p class="caption">{{ $t('password.why') }}</p>
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <button class="act" :disabled="busy">{{ $t('password.change') }}</button>

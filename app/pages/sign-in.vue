@@ -11,8 +11,9 @@ async function enter() {
     await fetchAs('/api/session', { method: 'POST', body: form.value })
     await session.load()
     await navigateTo('/')
+  } catch (e) {
+    error.value = problem(e).message
   }
-  catch (e) { error.value = problem(e).message }
   busy.value = false
 }
 </script>
@@ -22,7 +23,9 @@ async function enter() {
     <h1>{{ session.shop?.name ?? 'Hantverk' }}</h1>
     <TextField v-model="form.login" :label="$t('signIn.login')" required />
     <TextField v-model="form.password" :label="$t('signIn.password')" type="password" required />
-    <label class="flex items-center gap-3 min-h-11"><input v-model="form.tablet" type="checkbox" class="size-6"> {{ $t('signIn.tablet') }}</label>
+    <label class="flex items-center gap-3 min-h-11"
+      ><input v-model="form.tablet" type="checkbox" class="size-6" /> {{ $t('signIn.tablet') }}</label
+    >
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <button class="act" :disabled="busy">{{ $t('signIn.enter') }}</button>
     <p v-if="session.mode === 'demo'" class="caption">{{ $t('signIn.demo') }}</p>

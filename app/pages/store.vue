@@ -4,17 +4,40 @@ import { MATERIALS } from '#core/layers/materials'
 
 const session = useSession()
 const { amount, money, day } = useFormat()
-const { data: store, load, failed } = useLive<InternalApi['/api/store']['get']>(() => '/api/store', topic => topic !== 'air')
+const {
+  data: store,
+  load,
+  failed,
+} = useLive<InternalApi['/api/store']['get']>(
+  () => '/api/store',
+  topic => topic !== 'air',
+)
 const product = ref({ name: '', class: MATERIALS[0]!.slug, price: 300 })
 const lot = ref({ productId: 0, code: '', litres: 1 })
-watchEffect(() => { if (!lot.value.productId && store.value?.products[0]) lot.value.productId = store.value.products[0].id })
+watchEffect(() => {
+  if (!lot.value.productId && store.value?.products[0]) lot.value.productId = store.value.products[0].id
+})
 const name = (slug: string) => MATERIALS.find(m => m.slug === slug)?.name ?? slug
 async function addProduct() {
-  if (await send('POST', '/api/products', { name: product.value.name, class: product.value.class, priceMinor: Math.round(product.value.price * 100) })) product.value.name = ''
+  if (
+    await send('POST', '/api/products', {
+      name: product.value.name,
+      class: product.value.class,
+      priceMinor: Math.round(product.value.price * 100),
+    })
+  )
+    product.value.name = ''
   await load()
 }
 async function addLot() {
-  if (await send('POST', '/api/lots', { productId: lot.value.productId, code: lot.value.code, amountMl: lot.value.litres * 1000 })) lot.value.code = ''
+  if (
+    await send('POST', '/api/lots', {
+      productId: lot.value.productId,
+      code: lot.value.code,
+      amountMl: lot.value.litres * 1000,
+    })
+  )
+    lot.value.code = ''
   await load()
 }
 const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml > 0))
@@ -24,9 +47,22 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
   <div v-if="store" class="grid lg:grid-cols-[1fr_24rem] gap-10">
     <section>
       <h1>{{ $t('store.title') }}</h1>
-      <div v-for="p in store.products" :key="p.id" class="row grid sm:grid-cols-[1fr_14rem_8rem] gap-x-4 gap-y-1" data-test="product">
-        <span><strong>{{ p.name }}</strong><span class="caption block">{{ name(p.class) }}</span></span>
-        <span class="clock"><span v-for="l in p.lots" :key="l.id" class="block">{{ l.code }}: <strong :class="l.left_ml <= 0 ? 'text-madder' : ''">{{ amount(l.left_ml) }}</strong> <span class="caption">{{ day(l.received_on) }}</span></span><span v-if="!p.lots.length" class="caption">{{ $t('store.noLot') }}</span></span>
+      <div
+        v-for="p in store.products"
+        :key="p.id"
+        class="row grid sm:grid-cols-[1fr_14rem_8rem] gap-x-4 gap-y-1"
+        data-test="product"
+      >
+        <span
+          ><strong>{{ p.name }}</strong
+          ><span class="caption block">{{ name(p.class) }}</span></span
+        >
+        <span class="clock"
+          ><span v-for="l in p.lots" :key="l.id" class="block"
+            >{{ l.code }}: <strong :class="l.left_ml <= 0 ? 'text-madder' : ''">{{ amount(l.left_ml) }}</strong>
+            <span class="caption">{{ day(l.received_on) }}</span></span
+          ><span v-if="!p.lots.length" class="caption">{{ $t('store.noLot') }}</span></span
+        >
         <span class="clock sm:text-right">{{ money(p.price_minor) }}<span class="caption"> / L</span></span>
       </div>
       <p v-if="!store.products.length" class="row">{{ $t('store.none') }}</p>
@@ -35,20 +71,44 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
       <section>
         <h2>{{ $t('store.needs') }}</h2>
         <p v-if="!store.needs.length" class="row">{{ $t('store.noNeeds') }}</p>
-        <div v-for="n in store.needs" :key="n.class" class="row flex gap-4"><span class="grow">{{ name(n.class) }}<strong v-if="n.short_ml > 0" class="block text-madder">{{ $t('store.short', { ml: amount(n.short_ml) }) }}</strong></span><span class="clock text-right">{{ amount(n.need_ml) }}<span class="caption block">{{ $t('store.of', { ml: amount(n.left_ml) }) }}</span></span></div>
+        <div v-for="n in store.needs" :key="n.class" class="row flex gap-4">
+          <span class="grow"
+            >{{ name(n.class)
+            }}<strong v-if="n.short_ml > 0" class="block text-madder">{{
+              $t('store.short', { ml: amount(n.short_ml) })
+            }}</strong></span
+          ><span class="clock text-right"
+            >{{ amount(n.need_ml)
+            }}<span class="caption block">{{ $t('store.of', { ml: amount(n.left_ml) }) }}</span></span
+          >
+        </div>
       </section>
       <form class="grid gap-3" @submit.prevent="addLot">
         <h2>{{ $t('store.addLot') }}</h2>
-        <label>{{ $t('store.product') }} <select v-model.number="lot.productId" class="field"><option v-for="p in store.products" :key="p.id" :value="p.id">{{ p.name }}</option></select></label>
+        <label
+          >{{ $t('store.product') }}
+          <select v-model.number="lot.productId" class="field">
+            <option v-for="p in store.products" :key="p.id" :value="p.id">{{ p.name }}</option>
+          </select></label
+        >
         <TextField v-model="lot.code" :label="$t('store.code')" required />
-        <label>{{ $t('store.litres') }} <input v-model.number="lot.litres" type="number" step="any" min="0" class="field"></label>
+        <label
+          >{{ $t('store.litres') }} <input v-model.number="lot.litres" type="number" step="any" min="0" class="field"
+        /></label>
         <button class="act" :disabled="!store.products.length">{{ $t('store.addLot') }}</button>
       </form>
       <form v-if="session.may('owner', 'lead')" class="grid gap-3" @submit.prevent="addProduct">
         <h2>{{ $t('store.addProduct') }}</h2>
         <TextField v-model="product.name" :label="$t('store.name')" required />
-        <label>{{ $t('store.class') }} <select v-model="product.class" class="field"><option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option></select></label>
-        <label>{{ $t('store.price') }} <input v-model.number="product.price" type="number" min="0" class="field"></label>
+        <label
+          >{{ $t('store.class') }}
+          <select v-model="product.class" class="field">
+            <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
+          </select></label
+        >
+        <label
+          >{{ $t('store.price') }} <input v-model.number="product.price" type="number" min="0" class="field"
+        /></label>
         <button class="act">{{ $t('store.addProduct') }}</button>
       </form>
       <p v-if="short.length" class="caption">{{ $t('store.shortWhy') }}</p>

@@ -8,7 +8,9 @@ export const useClock = defineStore('clock', () => {
   function set(server_ms: number) {
     offset = server_ms - Date.now()
     now.value = server_ms
-    timer ??= setInterval(() => { now.value = Date.now() + offset }, 1000)
+    timer ??= setInterval(() => {
+      now.value = Date.now() + offset
+    }, 1000)
   }
   return { now, set }
 })

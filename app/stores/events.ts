@@ -13,8 +13,11 @@ export const useEvents = defineStore('events', () => {
     if (source || import.meta.server) return
     clearTimeout(later)
     source = new EventSource('/api/events')
-    source.addEventListener('changed', (event) => {
-      const { topic, piece } = JSON.parse((event as MessageEvent<string>).data) as { topic: string, piece: number | null }
+    source.addEventListener('changed', event => {
+      const { topic, piece } = JSON.parse((event as MessageEvent<string>).data) as {
+        topic: string
+        piece: number | null
+      }
       for (const listener of listeners) listener(topic, piece)
     })
     source.onopen = () => {
@@ -34,7 +37,9 @@ export const useEvents = defineStore('events', () => {
   }
   function on(listener: Listener) {
     listeners.add(listener)
-    return () => { listeners.delete(listener) }
+    return () => {
+      listeners.delete(listener)
+    }
   }
   function close() {
     clearTimeout(later)

@@ -4,18 +4,50 @@ import { judgeRoute } from '#core/route'
 import type { Rates } from '#core/estimate'
 import type { Hours } from '#core/timetable'
 
-export interface HouseQuestion { facts: Facts, choice: Choice, house: House, rates: Rates, hours: Hours, prices: Record<string, number>, now_ms: number }
-export interface HouseEffect { slug: keyof House, option: string, minutes: number, days: number, price_minor: number, chance: number, standing: string }
+export interface HouseQuestion {
+  facts: Facts
+  choice: Choice
+  house: House
+  rates: Rates
+  hours: Hours
+  prices: Record<string, number>
+  now_ms: number
+}
+export interface HouseEffect {
+  slug: keyof House
+  option: string
+  minutes: number
+  days: number
+  price_minor: number
+  chance: number
+  standing: string
+}
 
 self.onmessage = (event: MessageEvent<HouseQuestion>) => {
   const { facts, choice, house, rates, hours, prices, now_ms } = event.data
-  const judge = (h: House) => judgeRoute(choice.route, { facts, choice: { ...choice, house: h }, rates, hours, now_ms, price: slug => prices[slug] })
+  const judge = (h: House) =>
+    judgeRoute(choice.route, {
+      facts,
+      choice: { ...choice, house: h },
+      rates,
+      hours,
+      now_ms,
+      price: slug => prices[slug],
+    })
   const base = judge(house)
   const effects: HouseEffect[] = []
   for (const [i, slug] of HOUSE_SLUGS.entries()) {
     for (const option of Object.keys(HOUSE_METHODS[slug].options).filter(o => o !== house[slug])) {
       const other = judge({ ...house, [slug]: option })
-      effects.push({ slug, option, minutes: other.likely.attended_min - base.likely.attended_min, days: other.worstDays - base.worstDays, price_minor: other.likely.total_minor - base.likely.total_minor, chance: other.chance - base.chance, standing: other.standing })
+      effects.push({
+        slug,
+        option,
+        minutes: other.likely.attended_min - base.likely.attended_min,
+        days: other.worstDays - base.worstDays,
+        price_minor: other.likely.total_minor - base.likely.total_minor,
+        chance: other.chance - base.chance,
+        standing: other.standing,
+      })
     }
     self.postMessage({ progress: (i + 1) / HOUSE_SLUGS.length })
   }

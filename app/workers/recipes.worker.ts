@@ -12,6 +12,7 @@ self.onmessage = (event: MessageEvent<SearchQuestion>) => {
     }
     const chosen = proposed(state.best)
     self.postMessage({ done: state, chosen, reasons: chosen ? whyNot(event.data, chosen) : [] })
+  } catch (error) {
+    self.postMessage({ failed: (error as Error).message })
   }
-  catch (error) { self.postMessage({ failed: (error as Error).message }) }
 }

@@ -1,7 +1,11 @@
 /** The veneer budget: what a ladder takes against what is there. */
 import { gritName, median_um, type Grit } from './scales'
 
-export interface BudgetRow { grit: Grit, takes_um: number, why: string }
+export interface BudgetRow {
+  grit: Grit
+  takes_um: number
+  why: string
+}
 export interface VeneerBudget {
   rows: BudgetRow[]
   takes_um: number
@@ -24,11 +28,19 @@ export const VENEER_RESERVE_UM = 250
  * The first grit takes what stripping left; each later one half the median of the grit before it.
  * Worst: the ladder once more after a failed gate.
  */
-export function veneerBudget(input: { thickness_mm: number, ladder: readonly Grit[], left_um?: number, raised?: boolean, reserve_um?: number }): VeneerBudget {
+export function veneerBudget(input: {
+  thickness_mm: number
+  ladder: readonly Grit[]
+  left_um?: number
+  raised?: boolean
+  reserve_um?: number
+}): VeneerBudget {
   const { ladder, left_um = LEFT_BY_STRIPPING_UM, raised = false, reserve_um = VENEER_RESERVE_UM } = input
-  const rows: BudgetRow[] = ladder.map((grit, i) => i === 0
-    ? { grit, takes_um: left_um, why: 'what stripping left' }
-    : { grit, takes_um: median_um(ladder[i - 1]!) / 2, why: `half of ${gritName(ladder[i - 1]!)}` })
+  const rows: BudgetRow[] = ladder.map((grit, i) =>
+    i === 0
+      ? { grit, takes_um: left_um, why: 'what stripping left' }
+      : { grit, takes_um: median_um(ladder[i - 1]!) / 2, why: `half of ${gritName(ladder[i - 1]!)}` },
+  )
   const last = ladder.at(-1)
   if (raised && last) rows.push({ grit: last, takes_um: median_um(last) / 2, why: 'raised grain, the last grit again' })
   const takes_um = rows.reduce((sum, row) => sum + row.takes_um, 0)
@@ -36,5 +48,14 @@ export function veneerBudget(input: { thickness_mm: number, ladder: readonly Gri
   const thickness_um = input.thickness_mm * 1000
   const budget = thickness_um - reserve_um
   const verdict = worst_um <= budget * 0.75 ? 'fine' : takes_um <= budget ? 'by-hand' : 'do-not-sand'
-  return { rows, takes_um, worst_um, thickness_um, reserve_um, left_um: budget - takes_um, verdict, passes: rows.length }
+  return {
+    rows,
+    takes_um,
+    worst_um,
+    thickness_um,
+    reserve_um,
+    left_um: budget - takes_um,
+    verdict,
+    passes: rows.length,
+  }
 }

@@ -12,23 +12,33 @@ const NEAR = 1.15
  * @throws RangeError for a bare number above 220, and for what no scale has.
  */
 export function parseGrit(typed: string): Grit {
-  const [, scale = '', digits = '', micron] = /^\s*(p|cami)?\s*(\d+(?:[.,]\d+)?)\s*(µm|um|micron)?\s*$/i.exec(typed) ?? []
+  const [, scale = '', digits = '', micron] =
+    /^\s*(p|cami)?\s*(\d+(?:[.,]\d+)?)\s*(µm|um|micron)?\s*$/i.exec(typed) ?? []
   const number = Number(digits.replace(',', '.'))
   if (!number) throw new RangeError('Type a grit with its scale: P180, CAMI 400 or 35 µm.')
   if (micron) {
     const off = (n: number) => Math.abs(Math.log(P_MEDIAN_UM[n]! / number))
-    const nearest = Object.keys(P_MEDIAN_UM).map(Number).reduce((best, n) => off(n) < off(best) ? n : best)
+    const nearest = Object.keys(P_MEDIAN_UM)
+      .map(Number)
+      .reduce((best, n) => (off(n) < off(best) ? n : best))
     if (off(nearest) > Math.log(NEAR)) throw new RangeError(`No grit of the P scale is near ${number} µm.`)
     return P(nearest)
   }
-  if (!scale && number > SCALES_AGREE_TO) throw new RangeError(`${number} on which scale? P${number} or CAMI ${number} are not the same paper.`)
+  if (!scale && number > SCALES_AGREE_TO)
+    throw new RangeError(`${number} on which scale? P${number} or CAMI ${number} are not the same paper.`)
   const grit: Grit = { scale: /cami/i.test(scale) ? 'CAMI' : 'P', number }
-  if (!((grit.scale === 'P' ? P_MEDIAN_UM : CAMI_MEDIAN_UM)[number])) throw new RangeError(`No grit ${gritName(grit)} is made. Use one of that scale's numbers.`)
+  if (!(grit.scale === 'P' ? P_MEDIAN_UM : CAMI_MEDIAN_UM)[number])
+    throw new RangeError(`No grit ${gritName(grit)} is made. Use one of that scale's numbers.`)
   return grit
 }
 
 /** What may excuse a step that is too wide. */
-export interface LadderUse { opaque?: boolean, rustic?: boolean, oilOnOpenPores?: boolean, lastByHand?: boolean }
+export interface LadderUse {
+  opaque?: boolean
+  rustic?: boolean
+  oilOnOpenPores?: boolean
+  lastByHand?: boolean
+}
 const EXCUSES: Readonly<Record<keyof LadderUse, string>> = {
   opaque: 'opaque colour hides what is left',
   rustic: 'rustic work may show it',
@@ -56,8 +66,14 @@ export function explainLadder(ladder: readonly Grit[], use: LadderUse): Rung[] {
     const before = ladder[i - 1]
     const after = ladder[i + 1]
     const gap = before ? gaps.find(g => g.from === before && g.to === grit) : undefined
-    return { grit, ratio: before ? median_um(before) / median_um(grit) : null, gap: Boolean(gap), fill: gap?.fill ?? null, excuse: gap && excuse ? EXCUSES[excuse] : null,
-      spare: Boolean(before && after && median_um(before) / median_um(after) <= MAX_STEP_RATIO) }
+    return {
+      grit,
+      ratio: before ? median_um(before) / median_um(grit) : null,
+      gap: Boolean(gap),
+      fill: gap?.fill ?? null,
+      excuse: gap && excuse ? EXCUSES[excuse] : null,
+      spare: Boolean(before && after && median_um(before) / median_um(after) <= MAX_STEP_RATIO),
+    }
   })
 }
 
@@ -71,4 +87,5 @@ export function finestToTry(ladder: readonly Grit[], left_um: number): Grit[] {
 }
 
 /** What is left of a ladder when a finer first grit was found to work. P scale. */
-export const gritsFrom = (ladder: readonly number[], first: number): number[] => ladder.filter(g => median_um(P(g)) <= median_um(P(first)))
+export const gritsFrom = (ladder: readonly number[], first: number): number[] =>
+  ladder.filter(g => median_um(P(g)) <= median_um(P(first)))

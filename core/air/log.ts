@@ -3,7 +3,14 @@ import { DateTime } from 'luxon'
 import type { Reading } from './forecast'
 
 const MOST_LINES = 20_000
-const FORMATS = ['yyyy-MM-dd HH:mm', 'yyyy-MM-dd HH:mm:ss', 'dd.MM.yyyy HH:mm', 'dd.MM.yyyy HH:mm:ss', 'dd/MM/yyyy HH:mm', 'dd/MM/yyyy HH:mm:ss'] as const
+const FORMATS = [
+  'yyyy-MM-dd HH:mm',
+  'yyyy-MM-dd HH:mm:ss',
+  'dd.MM.yyyy HH:mm',
+  'dd.MM.yyyy HH:mm:ss',
+  'dd/MM/yyyy HH:mm',
+  'dd/MM/yyyy HH:mm:ss',
+] as const
 
 function momentOf(text: string, zone: string): number | null {
   const iso = DateTime.fromISO(text, { zone })
@@ -30,9 +37,17 @@ export function parseClimateLog(text: string, zone: string): Reading[] {
       if (readings.length === 0 && i === 0) continue
       throw new RangeError(`Line ${i + 1}: "${time}" is no time. Wanted: 2026-11-20 14:05, then °C, then %.`)
     }
-    if (temperature === undefined || humidity === undefined || !Number.isFinite(temperature) || !Number.isFinite(humidity)) throw new RangeError(`Line ${i + 1}: wanted a time, °C and %, found "${line.slice(0, 60)}".`)
-    if (temperature < -20 || temperature > 60) throw new RangeError(`Line ${i + 1}: ${temperature} °C is outside any shop.`)
-    if (humidity <= 0 || humidity > 100) throw new RangeError(`Line ${i + 1}: ${humidity} % is no relative humidity; 1 to 100.`)
+    if (
+      temperature === undefined ||
+      humidity === undefined ||
+      !Number.isFinite(temperature) ||
+      !Number.isFinite(humidity)
+    )
+      throw new RangeError(`Line ${i + 1}: wanted a time, °C and %, found "${line.slice(0, 60)}".`)
+    if (temperature < -20 || temperature > 60)
+      throw new RangeError(`Line ${i + 1}: ${temperature} °C is outside any shop.`)
+    if (humidity <= 0 || humidity > 100)
+      throw new RangeError(`Line ${i + 1}: ${humidity} % is no relative humidity; 1 to 100.`)
     readings.push({ at_ms, temperature_C: temperature, rh: humidity / 100 })
   }
   if (readings.length === 0) throw new RangeError('There is no reading in this file. Wanted: lines of time, °C and %.')

@@ -1,7 +1,10 @@
 /** The air of a room and what it forbids. Temperatures in °C, relative humidity as a fraction 0–1. */
 import { round } from '../units'
 
-export interface Air { temperature_C: number, rh: number }
+export interface Air {
+  temperature_C: number
+  rh: number
+}
 
 /** Saturation pressure over water, hPa. Magnus formula, WMO-No. 8 (Sonntag 1990), from memory. */
 export const saturationPressure_hPa = (t_C: number): number => 6.112 * Math.exp((17.62 * t_C) / (243.12 + t_C))
@@ -32,14 +35,25 @@ export const GENERAL_AIR: AirNeed = { usual_C: [18, 27], usualRh: [0.3, 0.65], l
 /** Lacquer: not above 32 °C, and its fast solvent cools the film by about 5 K (common practice). */
 export const LACQUER_AIR: AirNeed = { ...GENERAL_AIR, limitMax_C: 32, cooling_K: 5 }
 
-export interface AirVerdict { severity: 'ok' | 'warn' | 'stop' | 'unknown', lines: string[], film_C: number | null, limit_C: number | null }
+export interface AirVerdict {
+  severity: 'ok' | 'warn' | 'stop' | 'unknown'
+  lines: string[]
+  film_C: number | null
+  limit_C: number | null
+}
 
 /**
  * May this product be put on in this air? `air` null means unknown: unknown air is never good air.
  * `surface_C` is the measured surface; without one the air's temperature is taken.
  */
 export function judgeAir(need: AirNeed, air: Air | null, surface_C?: number): AirVerdict {
-  if (!air) return { severity: 'unknown', lines: ['The air is not known: no fresh reading. Read the instrument or enter a reading.'], film_C: null, limit_C: null }
+  if (!air)
+    return {
+      severity: 'unknown',
+      lines: ['The air is not known: no fresh reading. Read the instrument or enter a reading.'],
+      film_C: null,
+      limit_C: null,
+    }
   const dew = dewPoint_C(air)
   const surface = surface_C ?? air.temperature_C
   const film_C = surface - need.cooling_K
@@ -47,8 +61,13 @@ export function judgeAir(need: AirNeed, air: Air | null, surface_C?: number): Ai
   const stops: string[] = []
   const warns: string[] = []
   if (film_C < limit_C) {
-    const cooled = need.cooling_K > 0 ? `cools to ${round(film_C, 1)} °C (surface ${round(surface, 1)} less ${need.cooling_K} K)` : `is at ${round(film_C, 1)} °C`
-    stops.push(`The wet film ${cooled}; it must stay above ${round(limit_C, 1)} °C (dew point ${round(dew, 1)} + ${DEW_MARGIN_K} K), or it turns cloudy.`)
+    const cooled =
+      need.cooling_K > 0
+        ? `cools to ${round(film_C, 1)} °C (surface ${round(surface, 1)} less ${need.cooling_K} K)`
+        : `is at ${round(film_C, 1)} °C`
+    stops.push(
+      `The wet film ${cooled}; it must stay above ${round(limit_C, 1)} °C (dew point ${round(dew, 1)} + ${DEW_MARGIN_K} K), or it turns cloudy.`,
+    )
   }
   if (need.limitMax_C !== null && air.temperature_C > need.limitMax_C)
     stops.push(`The air is ${round(air.temperature_C, 1)} °C; this product is not put on above ${need.limitMax_C} °C.`)

@@ -8,8 +8,8 @@ export type Lch = readonly [L: number, C: number, h: number]
 
 const EPSILON = 216 / 24389
 const KAPPA = 24389 / 27
-const f = (t: number) => t > EPSILON ? Math.cbrt(t) : (KAPPA * t + 16) / 116
-const inverse = (t: number) => t ** 3 > EPSILON ? t ** 3 : (116 * t - 16) / KAPPA
+const f = (t: number) => (t > EPSILON ? Math.cbrt(t) : (KAPPA * t + 16) / 116)
+const inverse = (t: number) => (t ** 3 > EPSILON ? t ** 3 : (116 * t - 16) / KAPPA)
 
 /** Writes X, Y, Z of a reflectance under a light to `out` from `offset`, Y = 100 for a perfect white; allocates nothing. */
 function xyzInto(spectrum: ArrayLike<number>, v: Viewing, out: { [i: number]: number }, offset: number): void {
@@ -59,6 +59,10 @@ export function labInto(spectrum: ArrayLike<number>, v: Viewing, out: Float64Arr
   out[offset + 2] = 200 * (fy - fz)
 }
 
-const turn = (degrees: number) => (degrees % 360 + 360) % 360
-export const lchOf = ([L, a, b]: Lab): Lch => [L, Math.hypot(a, b), turn(Math.atan2(b, a) * 180 / Math.PI)]
-export const labFromLch = ([L, C, h]: Lch): Lab => [L, C * Math.cos(h * Math.PI / 180), C * Math.sin(h * Math.PI / 180)]
+const turn = (degrees: number) => ((degrees % 360) + 360) % 360
+export const lchOf = ([L, a, b]: Lab): Lch => [L, Math.hypot(a, b), turn((Math.atan2(b, a) * 180) / Math.PI)]
+export const labFromLch = ([L, C, h]: Lch): Lab => [
+  L,
+  C * Math.cos((h * Math.PI) / 180),
+  C * Math.sin((h * Math.PI) / 180),
+]

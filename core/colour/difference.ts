@@ -16,7 +16,16 @@ function grey(c: number): number {
  * Writes three parts of the difference to `out` from `offset`; the root of the sum of their squares is exactly ΔE00, and they are smooth
  * at zero, as a solver wants them. Allocates nothing.
  */
-export function differenceParts(L1: number, a1: number, b1: number, L2: number, a2: number, b2: number, out: Float64Array, offset: number): void {
+export function differenceParts(
+  L1: number,
+  a1: number,
+  b1: number,
+  L2: number,
+  a2: number,
+  b2: number,
+  out: Float64Array,
+  offset: number,
+): void {
   const g = 1.5 - 0.5 * grey((Math.sqrt(a1 * a1 + b1 * b1) + Math.sqrt(a2 * a2 + b2 * b2)) / 2)
   const a1p = g * a1
   const a2p = g * a2
@@ -43,7 +52,8 @@ export function differenceParts(L1: number, a1: number, b1: number, L2: number, 
   const sin3 = sin * (2 * cos2 + 1)
   const cos4 = 2 * cos2 * cos2 - 1
   const sin4 = 2 * sin2 * cos2
-  const T = 1 - 0.17 * (cos * C30 + sin * S30) + 0.24 * cos2 + 0.32 * (cos3 * C6 - sin3 * S6) - 0.2 * (cos4 * C63 + sin4 * S63)
+  const T =
+    1 - 0.17 * (cos * C30 + sin * S30) + 0.24 * cos2 + 0.32 * (cos3 * C6 - sin3 * S6) - 0.2 * (cos4 * C63 + sin4 * S63)
   const C = (C1 + C2) / 2
   const L50 = ((L1 + L2) / 2 - 50) ** 2
   const SL = 1 + (0.015 * L50) / Math.sqrt(20 + L50)
@@ -78,7 +88,8 @@ export function deltaE00([L1, a1, b1]: Lab, [L2, a2, b2]: Lab): number {
  * @throws RangeError when the lengths do not fit.
  */
 export function deltaE00Pairs(first: Float64Array, second: Float64Array, out: Float64Array): void {
-  if (first.length !== second.length || out.length * 3 !== first.length) throw new RangeError('Pairs need as many colours on both sides, and one place for each difference.')
+  if (first.length !== second.length || out.length * 3 !== first.length)
+    throw new RangeError('Pairs need as many colours on both sides, and one place for each difference.')
   for (let i = 0, j = 0; i < out.length; i++, j += 3) {
     differenceParts(first[j]!, first[j + 1]!, first[j + 2]!, second[j]!, second[j + 1]!, second[j + 2]!, parts, 0)
     out[i] = Math.sqrt(parts[0]! * parts[0]! + parts[1]! * parts[1]! + parts[2]! * parts[2]!)
@@ -86,8 +97,14 @@ export function deltaE00Pairs(first: Float64Array, second: Float64Array, out: Fl
 }
 
 /** What a difference means to the eye (common practice); from 3.5 to 5 is our word for the gap between. */
-export const GRADES = [['hard-to-see', 1], ['passes', 2], ['trained-eye', 3.5], ['anyone-sees', 5], ['another-colour', Infinity]] as const
-export type Grade = typeof GRADES[number][0]
+export const GRADES = [
+  ['hard-to-see', 1],
+  ['passes', 2],
+  ['trained-eye', 3.5],
+  ['anyone-sees', 5],
+  ['another-colour', Infinity],
+] as const
+export type Grade = (typeof GRADES)[number][0]
 export const gradeOf = (de: number): Grade => GRADES.find(([, below]) => de < below)?.[0] ?? 'another-colour'
 /** Passes side by side below this ΔE00 (common practice). */
 export const PASSES = 2

@@ -9,11 +9,18 @@ export interface Problem {
   /** brings a try back to what is allowed, beyond the limits (a sum, say) */
   hold?: (x: Float64Array) => void
 }
-export interface Fit { x: Float64Array, cost: number }
+export interface Fit {
+  x: Float64Array
+  cost: number
+}
 
 const ROUNDS = 40
 const STEP = 1e-4
-const squares = (r: Float64Array) => { let sum = 0; for (let i = 0; i < r.length; i++) sum += r[i]! * r[i]!; return sum }
+const squares = (r: Float64Array) => {
+  let sum = 0
+  for (let i = 0; i < r.length; i++) sum += r[i]! * r[i]!
+  return sum
+}
 
 /** Solves a small symmetric system in place by elimination with pivots; false where it has no solution. */
 export function solveInPlace(a: Float64Array, b: Float64Array, n: number): boolean {
@@ -22,7 +29,11 @@ export function solveInPlace(a: Float64Array, b: Float64Array, n: number): boole
     for (let r = c + 1; r < n; r++) if (Math.abs(a[r * n + c]!) > Math.abs(a[pivot * n + c]!)) pivot = r
     if (Math.abs(a[pivot * n + c]!) < 1e-14) return false
     if (pivot !== c) {
-      for (let k = c; k < n; k++) { const t = a[c * n + k]!; a[c * n + k] = a[pivot * n + k]!; a[pivot * n + k] = t }
+      for (let k = c; k < n; k++) {
+        const t = a[c * n + k]!
+        a[c * n + k] = a[pivot * n + k]!
+        a[pivot * n + k] = t
+      }
       const t = b[c]!
       b[c] = b[pivot]!
       b[pivot] = t
@@ -49,7 +60,10 @@ export function solveInPlace(a: Float64Array, b: Float64Array, n: number): boole
 export function fitBounded({ most, size, residuals, hold }: Problem, start: readonly number[]): Fit {
   const n = most.length
   const x = Float64Array.from(start)
-  const keep = (v: Float64Array) => { for (let j = 0; j < n; j++) v[j] = Math.min(most[j]!, Math.max(0, v[j]!)); hold?.(v) }
+  const keep = (v: Float64Array) => {
+    for (let j = 0; j < n; j++) v[j] = Math.min(most[j]!, Math.max(0, v[j]!))
+    hold?.(v)
+  }
   keep(x)
   const r = new Float64Array(size)
   const moved = new Float64Array(size)
@@ -68,7 +82,11 @@ export function fitBounded({ most, size, residuals, hold }: Problem, start: read
       residuals(tryAt, moved)
       for (let i = 0; i < size; i++) J[i * n + j] = (moved[i]! - r[i]!) / h
     }
-    const slope = Array.from({ length: n }, (_, j) => { let s = 0; for (let i = 0; i < size; i++) s += J[i * n + j]! * r[i]!; return s })
+    const slope = Array.from({ length: n }, (_, j) => {
+      let s = 0
+      for (let i = 0; i < size; i++) s += J[i * n + j]! * r[i]!
+      return s
+    })
     const free = slope.map((s, j) => !(x[j] === 0 && s > 0) && !(x[j] === most[j] && s < 0))
     if (!free.some(Boolean)) break
     let better = false

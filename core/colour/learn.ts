@@ -4,7 +4,17 @@ import { deltaE00 } from './difference'
 import { absorption } from './kubelka'
 import { viewingOf } from './lights'
 import { nonNegative } from './nnls'
-import { colouredInner, innerOf, readOf, strengthOf, strengthsOf, type Colourant, type Share, type Surface, type Wipe } from './predict'
+import {
+  colouredInner,
+  innerOf,
+  readOf,
+  strengthOf,
+  strengthsOf,
+  type Colourant,
+  type Share,
+  type Surface,
+  type Wipe,
+} from './predict'
 import { BANDS, clampFactor, type Spectrum } from './spectrum'
 
 /** A band that was read: on which wood, with how much of which colourant, through which surface. */
@@ -18,7 +28,12 @@ export interface Band {
   surface: Surface
   read: Spectrum
 }
-export interface BandFit { id: number, before: number, after: number, outlier: boolean }
+export interface BandFit {
+  id: number
+  before: number
+  after: number
+  outlier: boolean
+}
 export interface Learnt {
   colourants: Colourant[]
   /** ΔE00 (D65, 10°) of each band, predicted with the spectra before and after */
@@ -34,17 +49,24 @@ const OUTLIER_TIMES = 3
 const OUTLIER_FROM = 2
 
 const daylight = viewingOf('d65')
-const strengths = (colourants: readonly Colourant[], band: Band) => strengthsOf(colourants, band.shares, band.coats, band.wipe)
+const strengths = (colourants: readonly Colourant[], band: Band) =>
+  strengthsOf(colourants, band.shares, band.coats, band.wipe)
 
 /** ΔE00 between what these spectra predict for a band and what was read. */
 export const bandError = (colourants: readonly Colourant[], band: Band): number =>
-  deltaE00(labOf(band.read, daylight), labOf(readOf(colouredInner(band.inner, colourants, strengths(colourants, band)), band.surface), daylight))
+  deltaE00(
+    labOf(band.read, daylight),
+    labOf(readOf(colouredInner(band.inner, colourants, strengths(colourants, band)), band.surface), daylight),
+  )
 
-const middle = (values: readonly number[]) => { const s = [...values].sort((a, b) => a - b); return s.length % 2 ? s[(s.length - 1) / 2]! : (s[s.length / 2 - 1]! + s[s.length / 2]!) / 2 }
+const middle = (values: readonly number[]) => {
+  const s = [...values].sort((a, b) => a - b)
+  return s.length % 2 ? s[(s.length - 1) / 2]! : (s[s.length / 2 - 1]! + s[s.length / 2]!) / 2
+}
 const rms = (values: readonly number[]) => Math.sqrt(values.reduce((s, v) => s + v * v, 0) / values.length)
 
 /** What a band says of the colourants at one wavelength: added K/S, or added absorbance, and how exactly it is known there. */
-function equation(band: Band, lies: Colourant['lies'], seen: Spectrum, i: number): { added: number, weight: number } {
+function equation(band: Band, lies: Colourant['lies'], seen: Spectrum, i: number): { added: number; weight: number } {
   const r = clampFactor(seen[i]!)
   const r0 = clampFactor(band.inner[i]!)
   if (lies === 'film') return { added: Math.log(r0 / r) / 2, weight: r }
@@ -61,16 +83,31 @@ function refit(colourants: readonly Colourant[], used: readonly Band[]): Coloura
   const seen = used.map(b => innerOf(b.read, b.surface))
   const c = used.map(b => strengths(colourants, b))
   const equations = used.map((band, b) => Array.from({ length: BANDS }, (_, i) => equation(band, lies, seen[b]!, i)))
-  const rows = equations.flatMap((es, b) => es.map((e, i) => ({ x: colourants.map((k, j) => c[b]![j]! * k.k[i]! * e.weight), y: e.added * e.weight })))
+  const rows = equations.flatMap((es, b) =>
+    es.map((e, i) => ({ x: colourants.map((k, j) => c[b]![j]! * k.k[i]! * e.weight), y: e.added * e.weight })),
+  )
   const size = colourants.map((_, j) => Math.sqrt(rows.reduce((sum, r) => sum + r.x[j]! ** 2, 0) / used.length) || 1)
-  const beliefs = colourants.map((_, j) => ({ x: colourants.map((_, k) => k === j ? size[j]! * Math.sqrt(SCALE_BANDS) : 0), y: size[j]! * Math.sqrt(SCALE_BANDS) }))
-  const scale = nonNegative([...rows, ...beliefs].map(r => r.x), [...rows, ...beliefs].map(r => r.y))
+  const beliefs = colourants.map((_, j) => ({
+    x: colourants.map((_, k) => (k === j ? size[j]! * Math.sqrt(SCALE_BANDS) : 0)),
+    y: size[j]! * Math.sqrt(SCALE_BANDS),
+  }))
+  const scale = nonNegative(
+    [...rows, ...beliefs].map(r => r.x),
+    [...rows, ...beliefs].map(r => r.y),
+  )
   const usual = colourants.map((_, j) => Math.sqrt(c.reduce((sum, row) => sum + row[j]! ** 2, 0) / used.length) || 1)
   const fitted = Array.from({ length: BANDS }, (_, i) => {
     const weight = equations.reduce((sum, es) => sum + es[i]!.weight / used.length, 0) * Math.sqrt(PRIOR_BANDS)
     return nonNegative(
-      [...c.map((row, b) => row.map(v => v * equations[b]![i]!.weight)), ...colourants.map((_, j) => colourants.map((_, k) => k === j ? usual[j]! * weight : 0))],
-      [...equations.map(es => es[i]!.added * es[i]!.weight), ...colourants.map((k, j) => k.k[i]! * scale[j]! * usual[j]! * weight)])
+      [
+        ...c.map((row, b) => row.map(v => v * equations[b]![i]!.weight)),
+        ...colourants.map((_, j) => colourants.map((_, k) => (k === j ? usual[j]! * weight : 0))),
+      ],
+      [
+        ...equations.map(es => es[i]!.added * es[i]!.weight),
+        ...colourants.map((k, j) => k.k[i]! * scale[j]! * usual[j]! * weight),
+      ],
+    )
   })
   return colourants.map((colourant, j) => ({ ...colourant, k: fitted.map(x => x[j]!) }))
 }
@@ -81,17 +118,38 @@ function refit(colourants: readonly Colourant[], used: readonly Band[]): Coloura
  * when the others, learnt without it, do not foretell it.
  * @throws RangeError without a band to learn from, or where wood and film are asked at once.
  */
-export function learn(colourants: readonly Colourant[], bands: readonly Band[], without: readonly number[] = []): Learnt {
+export function learn(
+  colourants: readonly Colourant[],
+  bands: readonly Band[],
+  without: readonly number[] = [],
+): Learnt {
   const used = bands.filter(b => !without.includes(b.id))
-  if (colourants.length === 0 || used.length === 0) throw new RangeError('There is no band to learn from. Read a band of known strength first.')
-  if (colourants.some(c => c.lies !== colourants[0]!.lies)) throw new RangeError('Colour in the wood and colour in the film are learnt one after the other.')
+  if (colourants.length === 0 || used.length === 0)
+    throw new RangeError('There is no band to learn from. Read a band of known strength first.')
+  if (colourants.some(c => c.lies !== colourants[0]!.lies))
+    throw new RangeError('Colour in the wood and colour in the film are learnt one after the other.')
   const after = refit(colourants, used)
-  const foretold = bands.map(b => bandError(used.length > 1 && used.includes(b) ? refit(colourants, used.filter(o => o !== b)) : after, b))
+  const foretold = bands.map(b =>
+    bandError(
+      used.length > 1 && used.includes(b)
+        ? refit(
+            colourants,
+            used.filter(o => o !== b),
+          )
+        : after,
+      b,
+    ),
+  )
   const errors = bands.map(b => ({ id: b.id, before: bandError(colourants, b), after: bandError(after, b) }))
   const usual = middle(foretold)
   return {
-    colourants: after, before: rms(errors.map(e => e.before)), after: rms(errors.map(e => e.after)),
-    bands: errors.map((e, i) => ({ ...e, outlier: foretold[i]! > OUTLIER_FROM && foretold[i]! > OUTLIER_TIMES * usual })),
+    colourants: after,
+    before: rms(errors.map(e => e.before)),
+    after: rms(errors.map(e => e.after)),
+    bands: errors.map((e, i) => ({
+      ...e,
+      outlier: foretold[i]! > OUTLIER_FROM && foretold[i]! > OUTLIER_TIMES * usual,
+    })),
   }
 }
 
@@ -101,5 +159,9 @@ export function colourantFromBand(band: Band, lies: Colourant['lies'], pct: numb
   if (!(strength > 0)) throw new RangeError('A band teaches a colourant only where its strength is above nought.')
   const seen = innerOf(band.read, band.surface)
   const base = absorption(band.inner)
-  return absorption(seen).map((ks, i) => Math.max(0, lies === 'wood' ? ks - base[i]! : Math.log(clampFactor(band.inner[i]!) / clampFactor(seen[i]!)) / 2) / strength)
+  return absorption(seen).map(
+    (ks, i) =>
+      Math.max(0, lies === 'wood' ? ks - base[i]! : Math.log(clampFactor(band.inner[i]!) / clampFactor(seen[i]!)) / 2) /
+      strength,
+  )
 }

@@ -4,11 +4,12 @@ import { OBSERVERS, POWERS, TABLE_FROM_NM, TABLE_STEP_NM } from './tables'
 
 /** In the order in which a restorer chooses: daylight, the client's room, the shop. */
 export const LIGHTS = ['d65', 'd50', 'a', 'led', 'f11'] as const
-export type Light = typeof LIGHTS[number]
+export type Light = (typeof LIGHTS)[number]
 export type Observer = '2' | '10'
 
 const TABLE_nm = POWERS.d65.map((_, i) => TABLE_FROM_NM + i * TABLE_STEP_NM)
-const bell = (nm: number, peak: number, left: number, right: number) => Math.exp(-0.5 * ((nm - peak) / (nm < peak ? left : right)) ** 2)
+const bell = (nm: number, peak: number, left: number, right: number) =>
+  Math.exp(-0.5 * ((nm - peak) / (nm < peak ? left : right)) ** 2)
 
 /**
  * A warm white LED as two bells: a blue pump at 452 nm and a phosphor at 596 nm. A model of ours on the Planckian locus near 3000 K, no
@@ -20,13 +21,25 @@ const LED = TABLE_nm.map(nm => 100 * (0.5 * bell(nm, 452, 10, 12) + bell(nm, 596
  * F11's mercury lines fall between the points of its 10 nm table, so the table alone is too yellow. Their power (on the table's scale) was solved
  * so that the white point for 2° is the published 100.962, 64.350 (CIE 015); the one for 10° then lies within 0.5 of the published.
  */
-const LINES: Partial<Record<Light, readonly (readonly [nm: number, power: number])[]>> = { f11: [[435.8, 17.0345], [546.1, 13.5971]] }
+const LINES: Partial<Record<Light, readonly (readonly [nm: number, power: number])[]>> = {
+  f11: [
+    [435.8, 17.0345],
+    [546.1, 13.5971],
+  ],
+}
 
 /** Relative power of a light at 380 to 780 nm, each 10 nm. */
-export const powerOf = (light: Light): readonly number[] => light === 'led' ? LED : POWERS[light]
+export const powerOf = (light: Light): readonly number[] => (light === 'led' ? LED : POWERS[light])
 
 /** A light seen by an observer. Weights are per band of the house's grid and give Y = 100 for a perfect white. */
-export interface Viewing { light: Light, observer: Observer, x: Float64Array, y: Float64Array, z: Float64Array, white: readonly [X: number, Y: number, Z: number] }
+export interface Viewing {
+  light: Light
+  observer: Observer
+  x: Float64Array
+  y: Float64Array
+  z: Float64Array
+  white: readonly [X: number, Y: number, Z: number]
+}
 
 function makeViewing(light: Light, observer: Observer): Viewing {
   const eye = OBSERVERS[observer]
@@ -57,7 +70,7 @@ const made = new Map<string, Viewing>()
 export function viewingOf(light: Light, observer: Observer = '10'): Viewing {
   const key = `${light}/${observer}`
   let viewing = made.get(key)
-  if (!viewing) made.set(key, viewing = makeViewing(light, observer))
+  if (!viewing) made.set(key, (viewing = makeViewing(light, observer)))
   return viewing
 }
 

@@ -1,6 +1,15 @@
 /** The step panel: the state after each step that changes the look, predicted, to hold the real face against. And what a colour record must say. */
 import { BLEACH_LEAVES, clearCoat, CLEAR_COAT_SLUGS } from './coats'
-import { colouredInner, readOf, strengthsOf, withAbsorption, type Colourant, type Share, type Surface, type Wipe } from './predict'
+import {
+  colouredInner,
+  readOf,
+  strengthsOf,
+  withAbsorption,
+  type Colourant,
+  type Share,
+  type Surface,
+  type Wipe,
+} from './predict'
 import type { Gloss } from './kubelka'
 import type { Spectrum } from './spectrum'
 
@@ -10,7 +19,7 @@ export interface ColourRecord {
   grit: number | null
   scale: 'P' | 'CAMI'
   conditioner: string
-  applicator: typeof APPLICATORS[number]
+  applicator: (typeof APPLICATORS)[number]
   dwell_min: number | null
   wipe: Wipe
   temperature_C: number | null
@@ -20,18 +29,36 @@ const TEMPERATURE_CLASS_K = 5
 
 /** Bands of one key may be taken together; bands of different keys never (common practice: another grit or wipe is another colour). */
 export const recordKey = (r: ColourRecord): string =>
-  [r.grit === null ? '?' : `${r.scale}${r.grit}`, r.conditioner, r.applicator, r.dwell_min ?? '?', r.wipe, r.temperature_C === null ? '?' : Math.round(r.temperature_C / TEMPERATURE_CLASS_K) * TEMPERATURE_CLASS_K].join('/')
+  [
+    r.grit === null ? '?' : `${r.scale}${r.grit}`,
+    r.conditioner,
+    r.applicator,
+    r.dwell_min ?? '?',
+    r.wipe,
+    r.temperature_C === null ? '?' : Math.round(r.temperature_C / TEMPERATURE_CLASS_K) * TEMPERATURE_CLASS_K,
+  ].join('/')
 
 /** Things sorted by their record; none is left out, none is mixed. */
 export function byRecord<T extends ColourRecord>(bands: readonly T[]): T[][] {
   const groups = new Map<string, T[]>()
-  for (const b of bands) groups.set(recordKey(b), [...groups.get(recordKey(b)) ?? [], b])
+  for (const b of bands) groups.set(recordKey(b), [...(groups.get(recordKey(b)) ?? []), b])
   return [...groups.values()].sort((a, b) => b.length - a.length)
 }
 
-export interface LookStep { key: string, kind: string, title: string, product: string | null, coat: number | null }
+export interface LookStep {
+  key: string
+  kind: string
+  title: string
+  product: string | null
+  coat: number | null
+}
 /** A recipe as it goes on: its colourants, all of one group, with the spectra for this wood. */
-export interface PlannedColour { group: string, set: readonly Colourant[], shares: readonly Share[], wipe: Wipe }
+export interface PlannedColour {
+  group: string
+  set: readonly Colourant[]
+  shares: readonly Share[]
+  wipe: Wipe
+}
 export interface PanelState {
   key: string
   title: string
@@ -56,33 +83,55 @@ export const changesLook = (kind: string): boolean => LOOKS.includes(kind)
 export const isColour = (kind: string): boolean => COLOUR_KINDS.includes(kind)
 
 /** What the panel should show after each step, beginning with the bare sanded wood, its clear coats new or after `years`. Steps that leave the look alone have no band. */
-export function panelStates(steps: readonly LookStep[], wood: Spectrum, colours: readonly PlannedColour[], gloss: Gloss, years = 0): PanelState[] {
+export function panelStates(
+  steps: readonly LookStep[],
+  wood: Spectrum,
+  colours: readonly PlannedColour[],
+  gloss: Gloss,
+  years = 0,
+): PanelState[] {
   let inner: Spectrum | null = wood
   let why: PanelState['why'] = null
   let clear: Spectrum | null = null
   let coats = 0
   let coat: string | null = null
-  const finish = (steps.findLast(s => FINISH_KINDS.includes(s.kind)) ?? steps.findLast(s => CLEAR_KINDS.includes(s.kind)))?.product ?? null
-  const coatsOf = (product: string | null) => steps.filter(s => CLEAR_KINDS.includes(s.kind) && s.product === product).length
+  const finish =
+    (steps.findLast(s => FINISH_KINDS.includes(s.kind)) ?? steps.findLast(s => CLEAR_KINDS.includes(s.kind)))
+      ?.product ?? null
+  const coatsOf = (product: string | null) =>
+    steps.filter(s => CLEAR_KINDS.includes(s.kind) && s.product === product).length
   const state = (key: string, title: string): PanelState => {
     const surface: Surface = { clear, gloss: clear ? gloss : 'excluded' }
-    return { key, title, predicted: inner && readOf(inner, surface), why, coat, underFinish: coat !== null && coat === finish, coats, surface }
+    return {
+      key,
+      title,
+      predicted: inner && readOf(inner, surface),
+      why,
+      coat,
+      underFinish: coat !== null && coat === finish,
+      coats,
+      surface,
+    }
   }
   const states = [state('bare', '')]
-  const coloured = new Map<PlannedColour, { base: Spectrum, coats: number }>()
+  const coloured = new Map<PlannedColour, { base: Spectrum; coats: number }>()
   for (const s of steps) {
     if (!changesLook(s.kind)) continue
     if (s.kind === 'bleach') inner = inner && withAbsorption(inner, BLEACH_LEAVES)
     else if (CLEAR_KINDS.includes(s.kind)) {
-      const film = s.product && CLEAR_COAT_SLUGS.includes(s.product) ? clearCoat(s.product, years).map(t => t ** (1 / coatsOf(s.product))) : null
+      const film =
+        s.product && CLEAR_COAT_SLUGS.includes(s.product)
+          ? clearCoat(s.product, years).map(t => t ** (1 / coatsOf(s.product)))
+          : null
       if (coat !== finish) coat = s.product
       clear = (clear ?? wood.map(() => 1)).map((t, i) => t * (film?.[i] ?? 1))
-    }
-    else {
+    } else {
       if (isColour(s.kind)) coats += 1
       const colour = colours.find(c => c.group === s.product)
-      if (!colour || !inner) { why ??= colour ? 'not-modelled' : 'no-recipe'; inner = null }
-      else {
+      if (!colour || !inner) {
+        why ??= colour ? 'not-modelled' : 'no-recipe'
+        inner = null
+      } else {
         const so = coloured.get(colour) ?? { base: inner, coats: 0 }
         so.coats += 1
         coloured.set(colour, so)

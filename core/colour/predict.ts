@@ -6,7 +6,10 @@ import { absorption, belowSurface, reflectanceOf, throughSurface, type Gloss } f
 import { clampFactor, type Spectrum } from './spectrum'
 
 /** The surface a reading was taken from, or is wanted for. `clear`: what the whole clear film lets through in one crossing; null: bare. */
-export interface Surface { clear: Spectrum | null, gloss: Gloss }
+export interface Surface {
+  clear: Spectrum | null
+  gloss: Gloss
+}
 export const BARE: Surface = { clear: null, gloss: 'excluded' }
 
 /** The wood's inner reflectance from a reading of it, bare or under a finish. */
@@ -18,10 +21,12 @@ export const readOf = (inner: Spectrum, { clear, gloss }: Surface): Spectrum =>
   clear ? inner.map((r, i) => throughSurface(r * clear[i]! * clear[i]!, gloss)) : inner
 
 /** A reading taken through one surface as it would be through another: a bare trial as under the finish, say. */
-export const readUnder = (read: Spectrum, own: Surface, planned: Surface): Spectrum => readOf(innerOf(read, own), planned)
+export const readUnder = (read: Spectrum, own: Surface, planned: Surface): Spectrum =>
+  readOf(innerOf(read, own), planned)
 
 /** What to aim at: a target as it was read, or another wood (sapwood is brought to heartwood, say) as it would be read under the same finish. */
-export const aimOf = (reading: { role: string, spectrum: Spectrum }, own: Surface, planned: Surface): Spectrum => reading.role === 'wood' ? readUnder(reading.spectrum, own, planned) : reading.spectrum
+export const aimOf = (reading: { role: string; spectrum: Spectrum }, own: Surface, planned: Surface): Spectrum =>
+  reading.role === 'wood' ? readUnder(reading.spectrum, own, planned) : reading.spectrum
 
 /** Where a colourant lies, which decides how it acts. */
 export type Lies = 'wood' | 'film'
@@ -37,10 +42,13 @@ export interface Colourant {
   /** the strongest that is of use, % of the mix */
   most_pct: number
 }
-export interface Share { id: number, pct: number }
+export interface Share {
+  id: number
+  pct: number
+}
 
 /** How much of a standard coat stays on the wood by wiping. Shop default, unsourced; gel stain left on heavily is another colour. */
-export const LEFT_ON = { 'none': 1, 'light': 1.5, 'normal': 1, 'hard': 0.6 } as const
+export const LEFT_ON = { none: 1, light: 1.5, normal: 1, hard: 0.6 } as const
 export type Wipe = keyof typeof LEFT_ON
 /** Strength that a film or wood sees: percent × coats × what wiping leaves on. */
 export const strengthOf = (pct: number, coats: number, wipe: Wipe): number => pct * coats * LEFT_ON[wipe]
@@ -50,7 +58,11 @@ export const strengthsOf = (set: readonly Colourant[], shares: readonly Share[],
   set.map(c => strengthOf(shares.find(s => s.id === c.id)?.pct ?? 0, coats, c.lies === 'wood' ? wipe : 'none'))
 
 /** Inner reflectance of a wood after colour: `strengths` are percent × coats × left on, in the order of `colourants`, all in wood or all in film. */
-export function colouredInner(inner: Spectrum, colourants: readonly Colourant[], strengths: readonly number[]): Spectrum {
+export function colouredInner(
+  inner: Spectrum,
+  colourants: readonly Colourant[],
+  strengths: readonly number[],
+): Spectrum {
   const ks = absorption(inner)
   return inner.map((r, i) => {
     let inWood = ks[i]!
@@ -64,4 +76,5 @@ export function colouredInner(inner: Spectrum, colourants: readonly Colourant[],
 }
 
 /** The wood after bleach or light: its K/S times `factor`. */
-export const withAbsorption = (inner: Spectrum, factor: number): Spectrum => absorption(inner).map(ks => reflectanceOf(ks * factor))
+export const withAbsorption = (inner: Spectrum, factor: number): Spectrum =>
+  absorption(inner).map(ks => reflectanceOf(ks * factor))

@@ -35,7 +35,7 @@ export function reconstruct(lab: Lab, light: Light, observer: Observer, like?: S
       b[i] = -(2 * (neighbours * d[i]! - (i > 0 ? d[i - 1]! : 0) - (i < BANDS - 1 ? d[i + 1]! : 0)) + slope * pull)
       for (let k = 0; k < 3; k++) {
         A[i * N + BANDS + k] = A[(BANDS + k) * N + i] = slope * w[k]![i]!
-        miss[k]! += w[k]![i]! * (1 + th) / 2
+        miss[k]! += (w[k]![i]! * (1 + th)) / 2
       }
     }
     for (let k = 0; k < 3; k++) b[BANDS + k] = -miss[k]!
@@ -47,5 +47,7 @@ export function reconstruct(lab: Lab, light: Light, observer: Observer, like?: S
     for (let i = 0; i < BANDS; i++) d[i]! += damp * b[i]!
     for (let k = 0; k < 3; k++) lambda[k]! += damp * b[BANDS + k]!
   }
-  throw new RangeError(`No surface has the colour L* ${lab[0]}, a* ${lab[1]}, b* ${lab[2]}. Check the figures and the light they belong to.`)
+  throw new RangeError(
+    `No surface has the colour L* ${lab[0]}, a* ${lab[1]}, b* ${lab[2]}. Check the figures and the light they belong to.`,
+  )
 }

@@ -9,7 +9,17 @@ import { INSIDE, OUTSIDE, reflectanceOf, absorption } from './kubelka'
 import { viewingOf, type Light, type Observer } from './lights'
 import { breaksUnder, differencesUnder, type UnderLight } from './metamerism'
 import { BLEACH_LEAVES } from './coats'
-import { colouredInner, readOf, strengthOf, strengthsOf, withAbsorption, type Colourant, type Share, type Surface, type Wipe } from './predict'
+import {
+  colouredInner,
+  readOf,
+  strengthOf,
+  strengthsOf,
+  withAbsorption,
+  type Colourant,
+  type Share,
+  type Surface,
+  type Wipe,
+} from './predict'
 import { BANDS, type Spectrum } from './spectrum'
 
 export interface SearchQuestion {
@@ -46,11 +56,15 @@ export interface Recipe {
 }
 
 export type Reason =
-  | { slug: 'lighter', by: number, bleached: number | null }
-  | { slug: 'limit', id: number }
-  | { slug: 'gamut', lighter: number, stronger: number, turned: number }
-  | { slug: 'lights', light: Light, de: number }
-export interface SearchState { done: number, all: number, best: Recipe[] }
+  | { slug: 'lighter'; by: number; bleached: number | null }
+  | { slug: 'limit'; id: number }
+  | { slug: 'gamut'; lighter: number; stronger: number; turned: number }
+  | { slug: 'lights'; light: Light; de: number }
+export interface SearchState {
+  done: number
+  all: number
+  best: Recipe[]
+}
 
 /** Below this score one more colourant is not worth its trouble. Shop default, unsourced. */
 export const GOOD_ENOUGH = 1
@@ -76,7 +90,7 @@ export function mixProblem(q: SearchQuestion, set: readonly Colourant[]): Proble
   return {
     most: set.map(c => c.most_pct),
     size: 3 * lights.length * substrates.length,
-    hold: (x) => {
+    hold: x => {
       const sum = x.reduce((s, v) => s + v, 0)
       if (sum > MOST_SUM_PCT) for (let j = 0; j < x.length; j++) x[j]! *= MOST_SUM_PCT / sum
     },
@@ -87,7 +101,10 @@ export function mixProblem(q: SearchQuestion, set: readonly Colourant[]): Proble
           let add = 0
           for (let j = 0; j < x.length; j++) add += x[j]! * per_pct[j]![i]!
           let r = inWood ? reflectanceOf(ks[s]![i]! + add) : inner[i]! * Math.exp(-2 * add)
-          if (clear2) { r *= clear2[i]!; r = gloss + ((1 - OUTSIDE) * (1 - INSIDE) * r) / (1 - INSIDE * r) }
+          if (clear2) {
+            r *= clear2[i]!
+            r = gloss + ((1 - OUTSIDE) * (1 - INSIDE) * r) / (1 - INSIDE * r)
+          }
           read[i] = r
         }
         for (const [l, v] of views.entries()) {
@@ -108,22 +125,34 @@ export function mixProblem(q: SearchQuestion, set: readonly Colourant[]): Proble
 export function judgeRecipe(q: SearchQuestion, shares: readonly Share[]): Recipe {
   const set = shares.map(s => q.colourants.find(c => c.id === s.id)!)
   const lies = set[0]?.lies ?? 'wood'
-  const predicted = q.substrates.map(inner => readOf(colouredInner(inner, set, strengthsOf(set, shares, q.coats, q.wipe)), q.surface))
+  const predicted = q.substrates.map(inner =>
+    readOf(colouredInner(inner, set, strengthsOf(set, shares, q.coats, q.wipe)), q.surface),
+  )
   const each = predicted.map(p => differencesUnder(q.target, p, q.lights, q.observer))
   const under = q.lights.map((light, l) => ({ light, de: Math.max(...each.map(e => e[l]!.de)) }))
   const all = each.flat()
   return {
-    group: set[0]?.group ?? '', lies, shares: [...shares], predicted, under, worst: Math.max(...under.map(u => u.de)), breaks: breaksUnder(under),
+    group: set[0]?.group ?? '',
+    lies,
+    shares: [...shares],
+    predicted,
+    under,
+    worst: Math.max(...under.map(u => u.de)),
+    breaks: breaksUnder(under),
     score: Math.sqrt(all.reduce((sum, u) => sum + u.de * u.de, 0) / all.length),
     atLimit: shares.filter((s, j) => s.pct >= set[j]!.most_pct * 0.999).map(s => s.id),
   }
 }
 
 function* subsets<T>(items: readonly T[], size: number, from = 0): Generator<T[]> {
-  if (size === 0) { yield []; return }
-  for (let i = from; i <= items.length - size; i++) for (const rest of subsets(items, size - 1, i + 1)) yield [items[i]!, ...rest]
+  if (size === 0) {
+    yield []
+    return
+  }
+  for (let i = from; i <= items.length - size; i++)
+    for (const rest of subsets(items, size - 1, i + 1)) yield [items[i]!, ...rest]
 }
-const choose = (n: number, k: number): number => k === 0 ? 1 : (choose(n - 1, k - 1) * n) / k
+const choose = (n: number, k: number): number => (k === 0 ? 1 : (choose(n - 1, k - 1) * n) / k)
 
 const STARTS = [0.06, 0.4] as const
 const PATIENCE = 40
@@ -134,22 +163,36 @@ const PATIENCE = 40
  */
 export function* searchRecipes(q: SearchQuestion): Generator<SearchState> {
   const groups = [...new Set(q.colourants.map(c => c.group))].map(g => q.colourants.filter(c => c.group === g))
-  const all = groups.reduce((sum, g) => sum + Array.from({ length: q.atMost }, (_, k) => k + 1 <= g.length ? choose(g.length, k + 1) : 0).reduce((a, b) => a + b, 0), 0)
+  const all = groups.reduce(
+    (sum, g) =>
+      sum +
+      Array.from({ length: q.atMost }, (_, k) => (k + 1 <= g.length ? choose(g.length, k + 1) : 0)).reduce(
+        (a, b) => a + b,
+        0,
+      ),
+    0,
+  )
   const best = new Map<string, Recipe>()
   let done = 0
   for (let count = 1; count <= q.atMost; count++) {
     for (const group of groups) {
       for (const set of subsets(group, count)) {
         const problem = mixProblem(q, set)
-        const fits = STARTS.map(share => fitBounded(problem, set.map(c => c.most_pct * share / set.length)))
-        const fit = fits.reduce((a, b) => b.cost < a.cost ? b : a)
+        const fits = STARTS.map(share =>
+          fitBounded(
+            problem,
+            set.map(c => (c.most_pct * share) / set.length),
+          ),
+        )
+        const fit = fits.reduce((a, b) => (b.cost < a.cost ? b : a))
         const shares = set.map((c, j) => ({ id: c.id, pct: fit.x[j]! })).filter(s => s.pct > TRACE_PCT)
         done += 1
         const key = `${group[0]!.group}/${shares.length}`
         const before = best.get(key)
         const better = shares.length > 0 && (!before || Math.sqrt(fit.cost) < before.score - 1e-6)
         if (better) best.set(key, judgeRecipe(q, shares))
-        if (better || done % PATIENCE === 0 || done === all) yield { done, all, best: [...best.values()].sort((a, b) => a.score - b.score) }
+        if (better || done % PATIENCE === 0 || done === all)
+          yield { done, all, best: [...best.values()].sort((a, b) => a.score - b.score) }
       }
     }
   }
@@ -165,7 +208,11 @@ export function bestRecipes(q: SearchQuestion): Recipe[] {
 /** The one to propose: the fewest colourants that are good enough, else the fewest that one more would hardly better. */
 export function proposed(best: readonly Recipe[]): Recipe | null {
   const byCount = [...best].sort((a, b) => a.shares.length - b.shares.length || a.score - b.score)
-  return byCount.find(r => r.score <= GOOD_ENOUGH) ?? byCount.find(r => !best.some(o => o.score < r.score - WORTH_ONE_MORE)) ?? null
+  return (
+    byCount.find(r => r.score <= GOOD_ENOUGH) ??
+    byCount.find(r => !best.some(o => o.score < r.score - WORTH_ONE_MORE)) ??
+    null
+  )
 }
 
 /** What the target differs by where the wood has only its finish: a colour can only take light away. */
@@ -177,10 +224,16 @@ export function whyNot(q: SearchQuestion, recipe: Recipe): Reason[] {
   const lead = viewingOf(q.lights[0]!, q.observer)
   const target = labOf(q.target, lead)
   const reasons: Reason[] = []
-  const darkest = q.substrates.reduce((a, b) => labOf(readOf(a, q.surface), lead)[0] < labOf(readOf(b, q.surface), lead)[0] ? a : b)
+  const darkest = q.substrates.reduce((a, b) =>
+    labOf(readOf(a, q.surface), lead)[0] < labOf(readOf(b, q.surface), lead)[0] ? a : b,
+  )
   const by = target[0] - labOf(readOf(darkest, q.surface), lead)[0]
   if (by > LIGHTER_BY) {
-    const bleached = bestRecipes({ ...q, atMost: Math.min(2, q.atMost) as 1 | 2, substrates: q.substrates.map(s => withAbsorption(s, BLEACH_LEAVES)) })[0]
+    const bleached = bestRecipes({
+      ...q,
+      atMost: Math.min(2, q.atMost) as 1 | 2,
+      substrates: q.substrates.map(s => withAbsorption(s, BLEACH_LEAVES)),
+    })[0]
     reasons.push({ slug: 'lighter', by, bleached: bleached?.score ?? null })
   }
   reasons.push(...recipe.atLimit.map(id => ({ slug: 'limit' as const, id })))

@@ -23,12 +23,16 @@ export const spread_m2 = (volume_ml: number, wet_um: number): number => volume_m
  * What one coat takes out of the can, ml: area × wet film ÷ transfer × (1 + waste), or by g/m² where it is no film.
  * @throws RangeError for an area that is not above zero.
  */
-export function need_ml(input: { material: Material, area_m2: number, coat: number, bareSoft?: boolean, transfer?: number }): number {
+export function need_ml(input: {
+  material: Material
+  area_m2: number
+  coat: number
+  bareSoft?: boolean
+  transfer?: number
+}): number {
   const { material: m, area_m2, coat, bareSoft = false, transfer = m.transfer } = input
   if (!(area_m2 > 0)) throw new RangeError('An amount needs an area above zero.')
   const soft = bareSoft && coat === 1 ? SOFT_BARE_FACTOR : 1
-  const on_ml = m.wet_um !== null
-    ? area_m2 * m.wet_um
-    : (area_m2 * m.spread_g_m2![coat === 1 ? 0 : 1]) / m.density
+  const on_ml = m.wet_um !== null ? area_m2 * m.wet_um : (area_m2 * m.spread_g_m2![coat === 1 ? 0 : 1]) / m.density
   return (on_ml * soft * (1 + WASTE)) / transfer
 }

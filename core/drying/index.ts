@@ -14,11 +14,15 @@ export function humidityFactor(base: Base, rh: number): number {
 }
 
 /** Spread of a waiting time (shop default). */
-export const sigmaOf = (base: Base): number => base === 'oil' ? 0.45 : 0.3
+export const sigmaOf = (base: Base): number => (base === 'oil' ? 0.45 : 0.3)
 const Z90 = 1.28
 
 /** Likely (P50), safe (P90) and early (P10) time from a label time and the air. */
-export function dryingTime_min(input: { label_min: number, base: Base, air?: Air, factor?: number }): { likely: number, safe: number, early: number } {
+export function dryingTime_min(input: { label_min: number; base: Base; air?: Air; factor?: number }): {
+  likely: number
+  safe: number
+  early: number
+} {
   const { label_min, base, air = STANDARD_AIR, factor = 1 } = input
   const likely = label_min * temperatureFactor(air.temperature_C) * humidityFactor(base, air.rh) * factor
   const spread = Math.exp(Z90 * sigmaOf(base))

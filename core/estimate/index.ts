@@ -3,9 +3,20 @@ import { materialOf } from '../layers/materials'
 import type { Plan, Step } from '../plan'
 import { sumOf } from '../units'
 
-export interface Rates { hour_minor: number, materialMarkup_bp: number, tax_bp: number }
+export interface Rates {
+  hour_minor: number
+  materialMarkup_bp: number
+  tax_bp: number
+}
 
-export interface Estimate { attended_min: number, labour_minor: number, materials_minor: number, net_minor: number, tax_minor: number, total_minor: number }
+export interface Estimate {
+  attended_min: number
+  labour_minor: number
+  materials_minor: number
+  net_minor: number
+  tax_minor: number
+  total_minor: number
+}
 
 const BP = 10_000
 
@@ -13,8 +24,13 @@ const BP = 10_000
 export const share_minor = (amount_minor: number, bp: number): number => Math.round((amount_minor * bp) / BP)
 
 /** Cost of the liquid of one step by its class's default price; `price` overrides it per product. */
-export const materialCost_minor = (step: Pick<Step, 'product' | 'amount_ml'>, price?: (slug: string) => number | undefined): number =>
-  step.product && step.amount_ml ? Math.round((step.amount_ml / 1000) * (price?.(step.product) ?? materialOf(step.product).price_minor)) : 0
+export const materialCost_minor = (
+  step: Pick<Step, 'product' | 'amount_ml'>,
+  price?: (slug: string) => number | undefined,
+): number =>
+  step.product && step.amount_ml
+    ? Math.round((step.amount_ml / 1000) * (price?.(step.product) ?? materialOf(step.product).price_minor))
+    : 0
 
 /** Price of a list of steps; each line rounded once. */
 export function estimate(steps: readonly Step[], rates: Rates, price?: (slug: string) => number | undefined): Estimate {
@@ -29,8 +45,13 @@ export function estimate(steps: readonly Step[], rates: Rates, price?: (slug: st
 
 /** Both estimates together, for a plan and the fallback that a failed gate adds. */
 export const addEstimates = (a: Estimate, b: Estimate): Estimate => ({
-  attended_min: a.attended_min + b.attended_min, labour_minor: a.labour_minor + b.labour_minor, materials_minor: a.materials_minor + b.materials_minor,
-  net_minor: a.net_minor + b.net_minor, tax_minor: a.tax_minor + b.tax_minor, total_minor: a.total_minor + b.total_minor })
+  attended_min: a.attended_min + b.attended_min,
+  labour_minor: a.labour_minor + b.labour_minor,
+  materials_minor: a.materials_minor + b.materials_minor,
+  net_minor: a.net_minor + b.net_minor,
+  tax_minor: a.tax_minor + b.tax_minor,
+  total_minor: a.total_minor + b.total_minor,
+})
 
 /** Work of a plan up to and including its first gate with a fallback: what is lost when that gate fails. */
 export function lostAtGate(plan: Plan): Step[] {

@@ -3,7 +3,19 @@ import type { Air } from '../air'
 import { identifyGroups, MOST_CERTAIN, type FinishClass, type GroupFound, type LayerReading } from '../identify'
 import type { Facts, Finding } from '../plan/facts'
 import { bansOf, hazardsOf, type Ban, type HazardStanding, type LeadAnswer } from '../safety'
-import { crackAdvice, moistureAdvice, MOISTURE_MARGIN_PCT, speciesOf, USUAL_ROOM, veneerThickness, type CrackAdvice, type MoistureAdvice, type MoistureReading, type Room, type VeneerThickness } from '../wood'
+import {
+  crackAdvice,
+  moistureAdvice,
+  MOISTURE_MARGIN_PCT,
+  speciesOf,
+  USUAL_ROOM,
+  veneerThickness,
+  type CrackAdvice,
+  type MoistureAdvice,
+  type MoistureReading,
+  type Room,
+  type VeneerThickness,
+} from '../wood'
 import { damageOf, type Damage } from './damage'
 import { scalePatch, WORKED, type Patch } from './patch'
 import { boardAcross_mm } from './place'
@@ -41,8 +53,14 @@ export interface ExamineInput extends Recorded {
   air: Air | null
 }
 
-export interface CrackFound extends CrackAdvice { finding: Finding, species: string }
-export interface VeneerFound extends VeneerThickness { faceIds: number[], part: string }
+export interface CrackFound extends CrackAdvice {
+  finding: Finding
+  species: string
+}
+export interface VeneerFound extends VeneerThickness {
+  faceIds: number[]
+  part: string
+}
 
 export interface Examined {
   /** the facts with what was concluded: finishes, lead, bans */
@@ -64,10 +82,21 @@ export interface Examined {
 export const leadOf = (intake: LeadAnswer, evidence: ExamineInput['evidence']): LeadAnswer => evidence.lead ?? intake
 
 function cracksOf(facts: Facts, room: Room): CrackFound[] {
-  return facts.findings.flatMap((finding) => {
+  return facts.findings.flatMap(finding => {
     const face = facts.faces.find(f => f.id === finding.faceId)
     if (finding.kind !== 'crack' || finding.place.shape !== 'line' || finding.place.size_mm <= 0 || !face) return []
-    return [{ finding, species: face.species, ...crackAdvice({ species: face.species, board_mm: boardAcross_mm(finding.place, face), gap_mm: finding.place.size_mm, room }) }]
+    return [
+      {
+        finding,
+        species: face.species,
+        ...crackAdvice({
+          species: face.species,
+          board_mm: boardAcross_mm(finding.place, face),
+          gap_mm: finding.place.size_mm,
+          room,
+        }),
+      },
+    ]
   })
 }
 
@@ -86,14 +115,23 @@ function veneersOf(facts: Facts): VeneerFound[] {
 /** Letters of the finish groups in scope, the one that shows most first. */
 const finishGroupsOf = (facts: Facts) => {
   const area = new Map<string, number>()
-  for (const f of facts.faces) area.set(f.finishGroup, (area.get(f.finishGroup) ?? 0) + f.area_m2 * (f.rank === 'show' ? 1 : 0.25))
+  for (const f of facts.faces)
+    area.set(f.finishGroup, (area.get(f.finishGroup) ?? 0) + f.area_m2 * (f.rank === 'show' ? 1 : 0.25))
   return [...area].sort((a, b) => b[1] - a[1]).map(([group]) => group)
 }
 
 function notExaminedOf(facts: Facts, walk: Walk, finishes: readonly GroupFound[]): string[] {
-  const untested = finishes.flatMap(f => f.layers.filter(l => l.readings.length === 0).map(l => `finish ${f.group}${f.layers.length > 1 ? `, layer ${l.layer}` : ''}: no test`))
-  const open = walk.stations.filter(s => s.done < s.total).map(s => `${s.station.replaceAll('-', ' ')}: ${s.total - s.done} of ${s.total} questions open`)
-  const unnamed = [...new Set(facts.faces.filter(f => speciesOf(f.species).slug === 'unknown').map(f => `${f.part}: wood not named`))]
+  const untested = finishes.flatMap(f =>
+    f.layers
+      .filter(l => l.readings.length === 0)
+      .map(l => `finish ${f.group}${f.layers.length > 1 ? `, layer ${l.layer}` : ''}: no test`),
+  )
+  const open = walk.stations
+    .filter(s => s.done < s.total)
+    .map(s => `${s.station.replaceAll('-', ' ')}: ${s.total - s.done} of ${s.total} questions open`)
+  const unnamed = [
+    ...new Set(facts.faces.filter(f => speciesOf(f.species).slug === 'unknown').map(f => `${f.part}: wood not named`)),
+  ]
   const unplaced = facts.findings.filter(f => f.place.shape === 'unplaced').length
   return [...untested, ...open, ...unnamed, ...(unplaced ? [`${unplaced} findings not yet drawn on a face`] : [])]
 }
@@ -103,10 +141,12 @@ const STALLED_D = 14
 
 /** Faces too wet to finish by the air of their reading, unless overruled. */
 function wetFacesOf({ moisture, overruled }: Recorded): Facts['wet'] {
-  return [...new Set(moisture.map(m => m.faceId))].flatMap((faceId) => {
+  return [...new Set(moisture.map(m => m.faceId))].flatMap(faceId => {
     const own = moisture.filter(m => m.faceId === faceId)
     const advice = moistureAdvice(own, own.at(-1)!.air)
-    return advice?.verdict === 'wait' && !overruled?.has(`too-wet|${faceId}`) ? [{ faceId, most_pct: advice.equilibrium_pct! + MOISTURE_MARGIN_PCT, likely_d: advice.likely_d ?? STALLED_D }] : []
+    return advice?.verdict === 'wait' && !overruled?.has(`too-wet|${faceId}`)
+      ? [{ faceId, most_pct: advice.equilibrium_pct! + MOISTURE_MARGIN_PCT, likely_d: advice.likely_d ?? STALLED_D }]
+      : []
   })
 }
 
@@ -119,24 +159,58 @@ function paceOf({ facts, patches = [] }: Recorded): Facts['pace'] {
   return { stripper: pace('stripper'), sanding: pace('sanding') }
 }
 
-export interface Concluded { facts: Facts, finishes: GroupFound[], hazards: HazardStanding[], bans: Ban[], said: Set<string> }
+export interface Concluded {
+  facts: Facts
+  finishes: GroupFound[]
+  hazards: HazardStanding[]
+  bans: Ban[]
+  said: Set<string>
+}
 
 /** The facts with what follows from the record: finishes, lead, bans, wet faces. `found`, `finishes`, `bans` and `wet` of the input are not read. */
 export function conclude(recorded: Recorded): Concluded {
   const { answers, evidence, readings, overruled } = recorded
   const said = saidOf(answers)
   const groups = finishGroupsOf(recorded.facts)
-  const finishes = identifyGroups({ period: recorded.facts.period, refinished: recorded.facts.refinished, use: recorded.facts.use, groups, readings })
+  const finishes = identifyGroups({
+    period: recorded.facts.period,
+    refinished: recorded.facts.refinished,
+    use: recorded.facts.use,
+    groups,
+    readings,
+  })
   const lead = leadOf(recorded.facts.lead, evidence)
-  const hazards = hazardsOf({ lead, period: recorded.facts.period, species: recorded.facts.faces.map(f => f.species), findings: new Set(recorded.facts.findings.map(f => f.kind)), said, evidence })
-  const known = finishes.map(f => ({ group: f.group, layers: f.layers.flatMap((l) => {
-    const word = overruled?.get(`finish-is|${f.group}:${l.layer}`)
-    if (word) return [{ finish: word as FinishClass, certainty: MOST_CERTAIN }]
-    return l.readings.length ? [{ finish: l.finish, certainty: l.certainty }] : []
-  }) })).filter(f => f.layers.length > 0)
+  const hazards = hazardsOf({
+    lead,
+    period: recorded.facts.period,
+    species: recorded.facts.faces.map(f => f.species),
+    findings: new Set(recorded.facts.findings.map(f => f.kind)),
+    said,
+    evidence,
+  })
+  const known = finishes
+    .map(f => ({
+      group: f.group,
+      layers: f.layers.flatMap(l => {
+        const word = overruled?.get(`finish-is|${f.group}:${l.layer}`)
+        if (word) return [{ finish: word as FinishClass, certainty: MOST_CERTAIN }]
+        return l.readings.length ? [{ finish: l.finish, certainty: l.certainty }] : []
+      }),
+    }))
+    .filter(f => f.layers.length > 0)
   const bans = bansOf(hazards)
-  const facts: Facts = { ...recorded.facts, lead, bans, found: known.find(f => f.group === groups[0])?.layers[0] ?? null, finishes: known, wet: wetFacesOf(recorded), pace: paceOf(recorded),
-    movingCracks: cracksOf(recorded.facts, recorded.room ?? USUAL_ROOM).filter(k => k.filler === 'stretching').map(k => k.finding.faceId) }
+  const facts: Facts = {
+    ...recorded.facts,
+    lead,
+    bans,
+    found: known.find(f => f.group === groups[0])?.layers[0] ?? null,
+    finishes: known,
+    wet: wetFacesOf(recorded),
+    pace: paceOf(recorded),
+    movingCracks: cracksOf(recorded.facts, recorded.room ?? USUAL_ROOM)
+      .filter(k => k.filler === 'stretching')
+      .map(k => k.finding.faceId),
+  }
   return { facts, finishes, hazards, bans, said }
 }
 
@@ -144,7 +218,7 @@ export function conclude(recorded: Recorded): Concluded {
 export function examine(input: ExamineInput, concluded: Concluded = conclude(input)): Examined {
   const { facts, finishes, hazards, bans, said } = concluded
   const walk = walkRound(facts, input.answers)
-  const moisture = [...new Set(input.moisture.map(m => m.faceId))].map((id) => {
+  const moisture = [...new Set(input.moisture.map(m => m.faceId))].map(id => {
     const own = input.moisture.filter(m => m.faceId === id)
     return moistureAdvice(own, input.air ?? own.at(-1)!.air)!
   })

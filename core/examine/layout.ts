@@ -2,9 +2,27 @@
 import type { Face } from '../plan/facts'
 import { outline_mm } from './place'
 
-export interface LaidFace { faceId: number, copy: number, x: number, y: number, w: number, h: number }
-export interface LaidPart { part: string, x: number, y: number, w: number }
-export interface Layout { px_per_mm: number, width: number, height: number, faces: LaidFace[], parts: LaidPart[] }
+export interface LaidFace {
+  faceId: number
+  copy: number
+  x: number
+  y: number
+  w: number
+  h: number
+}
+export interface LaidPart {
+  part: string
+  x: number
+  y: number
+  w: number
+}
+export interface Layout {
+  px_per_mm: number
+  width: number
+  height: number
+  faces: LaidFace[]
+  parts: LaidPart[]
+}
 
 type LayFace = Pick<Face, 'id' | 'part' | 'shape' | 'length_mm' | 'width_mm' | 'copies'>
 
@@ -15,7 +33,12 @@ const LEAST_PX = 3
 /** Blocks are tried from tall to broad; the one that lets the piece be drawn largest wins. */
 const ASPECTS = [0.5, 0.9, 1.4, 2.2, 3.5, 6]
 
-interface Block { part: string, w: number, h: number, faces: LaidFace[] }
+interface Block {
+  part: string
+  w: number
+  h: number
+  faces: LaidFace[]
+}
 
 /** The copies of one face in a grid: drawer fronts stack, slats stand in a row. */
 function grid(face: LayFace, px: number, aspect: number): Omit<Block, 'part'> {
@@ -25,8 +48,15 @@ function grid(face: LayFace, px: number, aspect: number): Omit<Block, 'part'> {
   const columns = Array.from({ length: face.copies }, (_, i) => i + 1)
   const shape = (n: number) => ({ w: n * (w + GAP) - GAP, h: Math.ceil(face.copies / n) * (h + GAP) - GAP })
   const off = (n: number) => Math.abs(Math.log(shape(n).w / shape(n).h / aspect))
-  const n = columns.reduce((best, c) => off(c) < off(best) ? c : best)
-  const faces = columns.map((copy, i) => ({ faceId: face.id, copy, x: (i % n) * (w + GAP), y: Math.floor(i / n) * (h + GAP), w, h }))
+  const n = columns.reduce((best, c) => (off(c) < off(best) ? c : best))
+  const faces = columns.map((copy, i) => ({
+    faceId: face.id,
+    copy,
+    x: (i % n) * (w + GAP),
+    y: Math.floor(i / n) * (h + GAP),
+    w,
+    h,
+  }))
   return { ...shape(n), faces }
 }
 
@@ -51,13 +81,19 @@ function layAt(faces: readonly LayFace[], px: number, width: number, aspect: num
   let y = LABEL
   let row = 0
   for (const part of new Set(faces.map(f => f.part))) {
-    const block = blockOf(part, faces.filter(f => f.part === part), px, aspect)
+    const block = blockOf(
+      part,
+      faces.filter(f => f.part === part),
+      px,
+      aspect,
+    )
     if (x > 0 && x + BETWEEN_PARTS + Math.max(block.w, part.length * 7) > width) {
       x = 0
       y += row + LABEL + GAP
       row = 0
+    } else if (x > 0) {
+      x += BETWEEN_PARTS
     }
-    else if (x > 0) { x += BETWEEN_PARTS }
     parts.push({ part, x, y: y - 6, w: block.w })
     laid.push(...block.faces.map(f => ({ ...f, x: f.x + x, y: f.y + y })))
     x += Math.max(block.w, part.length * 7)
@@ -66,11 +102,12 @@ function layAt(faces: readonly LayFace[], px: number, width: number, aspect: num
   return { px_per_mm: px, width, height: y + row, faces: laid, parts }
 }
 
-const fits = (l: Layout, width: number, height: number) => l.height <= height && l.faces.every(f => f.x + f.w <= width + 1e-6)
+const fits = (l: Layout, width: number, height: number) =>
+  l.height <= height && l.faces.every(f => f.x + f.w <= width + 1e-6)
 
 /** The largest scale at which everything fits into the box, by halving; one scale for all faces. */
 export function layFaces(faces: readonly LayFace[], width: number, height: number): Layout {
-  return ASPECTS.map((aspect) => {
+  return ASPECTS.map(aspect => {
     let low = 1e-4
     let high = 2
     for (let i = 0; i < 30; i++) {
@@ -79,7 +116,7 @@ export function layFaces(faces: readonly LayFace[], width: number, height: numbe
       else high = middle
     }
     return layAt(faces, low, width, aspect)
-  }).reduce((best, l) => l.px_per_mm > best.px_per_mm ? l : best)
+  }).reduce((best, l) => (l.px_per_mm > best.px_per_mm ? l : best))
 }
 
 /** A round length for the scale's mark, mm: about a quarter of the width, of 1, 2 or 5 times a power of ten. */

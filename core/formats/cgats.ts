@@ -1,6 +1,17 @@
 /** CGATS text (ISO 28178, ANSI CGATS.17; from memory): tables of samples with spectra or CIELAB, one after another. */
 import { WAVELENGTHS_nm } from '../colour'
-import { columnsOf, lightOf, MOST_LINES, observerOf, samplesOf, wrong, type Columns, type Heading, type Row, type Sample } from './samples'
+import {
+  columnsOf,
+  lightOf,
+  MOST_LINES,
+  observerOf,
+  samplesOf,
+  wrong,
+  type Columns,
+  type Heading,
+  type Row,
+  type Sample,
+} from './samples'
 
 /** Words of a line; double quotes hold words together, `#` begins a comment. */
 function words(line: string): string[] {
@@ -34,7 +45,7 @@ export function parseCgats(text: string): Sample[] {
   let fields: string[] = []
   let columns: Columns | null = null
   let part: 'heading' | 'format' | 'data' = 'heading'
-  let sets: { wanted: number, line: number } | null = null
+  let sets: { wanted: number; line: number } | null = null
   let rows: Row[] = []
   let opened = 0
   for (const [i, text] of lines.entries()) {
@@ -42,36 +53,47 @@ export function parseCgats(text: string): Sample[] {
     const cells = words(text)
     const key = cells[0]?.toUpperCase()
     if (key === undefined) continue
-    if (key === 'BEGIN_DATA_FORMAT') { part = 'format'; fields = []; opened = line }
-    else if (key === 'END_DATA_FORMAT') {
+    if (key === 'BEGIN_DATA_FORMAT') {
+      part = 'format'
+      fields = []
+      opened = line
+    } else if (key === 'END_DATA_FORMAT') {
       if (part !== 'format') throw wrong(line, 'END_DATA_FORMAT without a beginning')
       part = 'heading'
-      try { columns = columnsOf(fields) }
-      catch (error) { throw wrong(opened, (error as Error).message) }
-    }
-    else if (key === 'BEGIN_DATA') {
+      try {
+        columns = columnsOf(fields)
+      } catch (error) {
+        throw wrong(opened, (error as Error).message)
+      }
+    } else if (key === 'BEGIN_DATA') {
       if (!columns) throw wrong(line, 'the data begin before BEGIN_DATA_FORMAT has said what the columns are')
       part = 'data'
       opened = line
       rows = []
-    }
-    else if (key === 'END_DATA') {
+    } else if (key === 'END_DATA') {
       if (part !== 'data') throw wrong(line, 'END_DATA without a beginning')
       part = 'heading'
-      if (sets && sets.wanted !== rows.length) throw wrong(sets.line, `NUMBER_OF_SETS says ${sets.wanted}, but ${rows.length} follow`)
+      if (sets && sets.wanted !== rows.length)
+        throw wrong(sets.line, `NUMBER_OF_SETS says ${sets.wanted}, but ${rows.length} follow`)
       sets = null
       samples.push(...samplesOf(rows, columns!, heading, samples.length))
-    }
-    else if (part === 'format') fields.push(...cells)
+    } else if (part === 'format') fields.push(...cells)
     else if (part === 'data') {
       if (cells.length !== fields.length) throw wrong(line, `${fields.length} values are wanted, found ${cells.length}`)
       rows.push({ cells, line })
-    }
-    else if (key === 'NUMBER_OF_SETS') sets = { wanted: Number(cells[1]), line }
+    } else if (key === 'NUMBER_OF_SETS') sets = { wanted: Number(cells[1]), line }
     else heading = readHeading(heading, key, cells.slice(1).join(' '), line)
   }
-  if (part !== 'heading') throw wrong(lines.length, `the file ends inside what line ${opened} began; END_DATA${part === 'format' ? '_FORMAT' : ''} is missing`)
-  if (samples.length === 0) throw wrong(lines.length, 'there is no sample in this file. Wanted: BEGIN_DATA_FORMAT, the columns, END_DATA_FORMAT, BEGIN_DATA, the samples, END_DATA')
+  if (part !== 'heading')
+    throw wrong(
+      lines.length,
+      `the file ends inside what line ${opened} began; END_DATA${part === 'format' ? '_FORMAT' : ''} is missing`,
+    )
+  if (samples.length === 0)
+    throw wrong(
+      lines.length,
+      'there is no sample in this file. Wanted: BEGIN_DATA_FORMAT, the columns, END_DATA_FORMAT, BEGIN_DATA, the samples, END_DATA',
+    )
   return samples
 }
 
@@ -80,10 +102,27 @@ const quoted = (text: string) => `"${text.replaceAll('"', '""').replaceAll(/\s+/
 /** Samples of one kind, and of one light where they are CIELAB. */
 function tableOf(samples: readonly Sample[]): string[] {
   const { spectrum, light, observer } = samples[0]!
-  const fields = ['SAMPLE_ID', 'SAMPLE_NAME', ...(spectrum ? WAVELENGTHS_nm.map(nm => `SPECTRAL_NM${nm}`) : ['LAB_L', 'LAB_A', 'LAB_B'])]
-  const row = (s: Sample, i: number) => [i + 1, quoted(s.name), ...(s.spectrum ? s.spectrum.map(v => v.toFixed(6)) : s.lab!.map(v => v.toFixed(4)))].join('\t')
-  return [`WEIGHTING_FUNCTION "ILLUMINANT, ${light.toUpperCase()}"`, `WEIGHTING_FUNCTION "OBSERVER, ${observer} degree"`, `NUMBER_OF_FIELDS ${fields.length}`, 'BEGIN_DATA_FORMAT', fields.join('\t'), 'END_DATA_FORMAT',
-    `NUMBER_OF_SETS ${samples.length}`, 'BEGIN_DATA', ...samples.map(row), 'END_DATA']
+  const fields = [
+    'SAMPLE_ID',
+    'SAMPLE_NAME',
+    ...(spectrum ? WAVELENGTHS_nm.map(nm => `SPECTRAL_NM${nm}`) : ['LAB_L', 'LAB_A', 'LAB_B']),
+  ]
+  const row = (s: Sample, i: number) =>
+    [i + 1, quoted(s.name), ...(s.spectrum ? s.spectrum.map(v => v.toFixed(6)) : s.lab!.map(v => v.toFixed(4)))].join(
+      '\t',
+    )
+  return [
+    `WEIGHTING_FUNCTION "ILLUMINANT, ${light.toUpperCase()}"`,
+    `WEIGHTING_FUNCTION "OBSERVER, ${observer} degree"`,
+    `NUMBER_OF_FIELDS ${fields.length}`,
+    'BEGIN_DATA_FORMAT',
+    fields.join('\t'),
+    'END_DATA_FORMAT',
+    `NUMBER_OF_SETS ${samples.length}`,
+    'BEGIN_DATA',
+    ...samples.map(row),
+    'END_DATA',
+  ]
 }
 
 /** CGATS text of samples: a table of spectra (factors), then a table of CIELAB for each light and observer. */
@@ -91,7 +130,13 @@ export function writeCgats(samples: readonly Sample[], made: string): string {
   const tables = new Map<string, Sample[]>()
   for (const s of [...samples].sort((a, b) => Number(a.spectrum === null) - Number(b.spectrum === null))) {
     const key = s.spectrum ? 'spectra' : `${s.light}/${s.observer}`
-    tables.set(key, [...tables.get(key) ?? [], s])
+    tables.set(key, [...(tables.get(key) ?? []), s])
   }
-  return ['CGATS.17', 'ORIGINATOR "Hantverk"', `CREATED ${quoted(made)}`, ...[...tables.values()].flatMap(tableOf), ''].join('\n')
+  return [
+    'CGATS.17',
+    'ORIGINATOR "Hantverk"',
+    `CREATED ${quoted(made)}`,
+    ...[...tables.values()].flatMap(tableOf),
+    '',
+  ].join('\n')
 }

@@ -14,14 +14,22 @@ export function parseSamplesCsv(text: string): Sample[] {
   const heading = data[start]
   if (!heading) throw new RangeError('Line 1: the file is empty.')
   const columns = (() => {
-    try { return columnsOf(heading) }
-    catch (error) { throw wrong(start + 1, (error as Error).message) }
+    try {
+      return columnsOf(heading)
+    } catch (error) {
+      throw wrong(start + 1, (error as Error).message)
+    }
   })()
   const rows = data.flatMap((row, i): Row[] => {
     const line = i + 1
     if (i <= start || row.every(c => c.trim() === '')) return []
     if (row.length !== heading.length) throw wrong(line, `${heading.length} values are wanted, found ${row.length}`)
-    return [{ line, cells: row.map((c, j) => j === columns.name ? cellText(c) : meta.delimiter === ',' ? c : c.replace(',', '.')) }]
+    return [
+      {
+        line,
+        cells: row.map((c, j) => (j === columns.name ? cellText(c) : meta.delimiter === ',' ? c : c.replace(',', '.'))),
+      },
+    ]
   })
   if (rows.length === 0) throw wrong(start + 2, 'there is no sample below the heading')
   return samplesOf(rows, columns, { light: 'd65', observer: '10' })
@@ -30,14 +38,27 @@ export function parseSamplesCsv(text: string): Sample[] {
 /** A spreadsheet takes what begins so for a formula. */
 const FORMULA = /^[=+\-@\t\r]/
 /** A text as a cell that no spreadsheet takes for a formula: marked by an apostrophe, as they mark text themselves. Numbers are never passed through this. */
-export const textCell = (text: string): string => FORMULA.test(text) ? `'${text}` : text
+export const textCell = (text: string): string => (FORMULA.test(text) ? `'${text}` : text)
 /** The text of a cell that was written so. */
-export const cellText = (cell: string): string => cell.startsWith('\'') && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell
+export const cellText = (cell: string): string =>
+  cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell
 
 /** CSV of samples: columns for spectra and for CIELAB, whichever there is; a sample fills one of them. */
 export function writeSamplesCsv(samples: readonly Sample[]): string {
   const [spectra, labs] = [samples.some(s => s.spectrum), samples.some(s => !s.spectrum)]
-  const fields = ['name', ...spectra ? WAVELENGTHS_nm.map(String) : [], ...labs ? ['L', 'a', 'b', 'light', 'observer'] : []]
-  const data = samples.map(s => [textCell(s.name), ...spectra ? WAVELENGTHS_nm.map((_, i) => s.spectrum?.[i]!.toFixed(6) ?? '') : [], ...labs ? s.spectrum ? ['', '', '', '', ''] : [...s.lab!.map(v => v.toFixed(4)), s.light.toUpperCase(), s.observer] : []])
+  const fields = [
+    'name',
+    ...(spectra ? WAVELENGTHS_nm.map(String) : []),
+    ...(labs ? ['L', 'a', 'b', 'light', 'observer'] : []),
+  ]
+  const data = samples.map(s => [
+    textCell(s.name),
+    ...(spectra ? WAVELENGTHS_nm.map((_, i) => s.spectrum?.[i]!.toFixed(6) ?? '') : []),
+    ...(labs
+      ? s.spectrum
+        ? ['', '', '', '', '']
+        : [...s.lab!.map(v => v.toFixed(4)), s.light.toUpperCase(), s.observer]
+      : []),
+  ])
   return Papa.unparse({ fields, data }, { newline: '\n' }) + '\n'
 }

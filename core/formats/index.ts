@@ -8,4 +8,5 @@ export { cellText, parseSamplesCsv, textCell, writeSamplesCsv } from './csv'
 export type { Sample } from './samples'
 
 /** Samples of a file, whichever of the two it is. @throws RangeError with the line that cannot be read. */
-export const parseSamples = (text: string): Sample[] => /^\s*BEGIN_DATA/im.test(text) || /^\s*(CGATS|ISO28178)/i.test(text) ? parseCgats(text) : parseSamplesCsv(text)
+export const parseSamples = (text: string): Sample[] =>
+  /^\s*BEGIN_DATA/im.test(text) || /^\s*(CGATS|ISO28178)/i.test(text) ? parseCgats(text) : parseSamplesCsv(text)

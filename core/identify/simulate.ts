@@ -2,7 +2,18 @@
  * How good is the judgement? Made-up pieces whose readings come from a *jittered* table, with wrong readings and two-layer
  * pieces, never from the table that judges them. Repeatable by its seed.
  */
-import { FINISH_CLASSES, likelihood, nextTests, MOST_CERTAIN, posterior, prior, TESTS, PERIODS, type Observation, type TestKind } from './index'
+import {
+  FINISH_CLASSES,
+  likelihood,
+  nextTests,
+  MOST_CERTAIN,
+  posterior,
+  prior,
+  TESTS,
+  PERIODS,
+  type Observation,
+  type TestKind,
+} from './index'
 
 export interface Simulation {
   pieces: number
@@ -20,15 +31,30 @@ export type Policy = 'advice' | 'table-order' | 'random'
 export const POLICIES: readonly Policy[] = ['advice', 'table-order', 'random']
 export const MOST_TESTS = 4
 
-export interface Accuracy { policy: Policy, /** share right after 1, 2, 3, 4 tests */ right: number[], harm: number[], minutes: number[] }
-export interface CalibrationBin { from: number, to: number, n: number, said: number, right: number }
-export interface SimulationResult extends Simulation { twoLayered: number, accuracy: Accuracy[], calibration: CalibrationBin[] }
+export interface Accuracy {
+  policy: Policy
+  /** share right after 1, 2, 3, 4 tests */ right: number[]
+  harm: number[]
+  minutes: number[]
+}
+export interface CalibrationBin {
+  from: number
+  to: number
+  n: number
+  said: number
+  right: number
+}
+export interface SimulationResult extends Simulation {
+  twoLayered: number
+  accuracy: Accuracy[]
+  calibration: CalibrationBin[]
+}
 
 /** A small seeded generator (mulberry32), 0 ≤ x < 1. */
 export function seeded(seed: number): () => number {
   let a = seed >>> 0
   return () => {
-    a = (a + 0x6D2B79F5) >>> 0
+    a = (a + 0x6d2b79f5) >>> 0
     let t = a
     t = Math.imul(t ^ (t >>> 15), t | 1)
     t ^= t + Math.imul(t ^ (t >>> 7), t | 61)
@@ -47,19 +73,40 @@ const jittered = (row: readonly number[], s: Simulation, random: () => number): 
 }
 function draw(weights: readonly number[], random: () => number): number {
   let left = random() * weights.reduce((a, b) => a + b, 0)
-  const k = weights.findIndex((w) => { left -= w; return left < 0 })
+  const k = weights.findIndex(w => {
+    left -= w
+    return left < 0
+  })
   return k < 0 ? weights.length - 1 : k
 }
 
 /** The true, jittered table of one shop's world: per test and class, the chances of the results. */
 function world(s: Simulation, random: () => number): Map<string, number[][]> {
-  return new Map(TESTS.map((test) => {
-    const results = Object.keys(test.results)
-    return [test.slug, FINISH_CLASSES.map((_, k) => jittered(results.map(r => likelihood(test.slug, r)[k]!), s, random))]
-  }))
+  return new Map(
+    TESTS.map(test => {
+      const results = Object.keys(test.results)
+      return [
+        test.slug,
+        FINISH_CLASSES.map((_, k) =>
+          jittered(
+            results.map(r => likelihood(test.slug, r)[k]!),
+            s,
+            random,
+          ),
+        ),
+      ]
+    }),
+  )
 }
 
-function reading(test: TestKind, top: number, below: number | null, truth: Map<string, number[][]>, s: Simulation, random: () => number): Observation {
+function reading(
+  test: TestKind,
+  top: number,
+  below: number | null,
+  truth: Map<string, number[][]>,
+  s: Simulation,
+  random: () => number,
+): Observation {
   const results = Object.keys(test.results)
   if (random() < s.wrong) return { test: test.slug, result: results[Math.floor(random() * results.length)]! }
   const finish = below !== null && SOLVENT.includes(test.slug) && random() < s.through ? below : top
@@ -67,7 +114,12 @@ function reading(test: TestKind, top: number, below: number | null, truth: Map<s
 }
 
 /** The next test under a policy. */
-function choose(policy: Policy, start: readonly number[], seen: readonly Observation[], random: () => number): TestKind {
+function choose(
+  policy: Policy,
+  start: readonly number[],
+  seen: readonly Observation[],
+  random: () => number,
+): TestKind {
   if (policy === 'advice') return nextTests(start, seen)[0]!.test
   const left = TESTS.filter(t => !seen.some(o => o.test === t.slug))
   return policy === 'table-order' ? left[0]! : left[Math.floor(random() * left.length)]!
@@ -79,7 +131,16 @@ function choose(policy: Policy, start: readonly number[], seen: readonly Observa
  */
 export function simulate(s: Simulation = SIMULATION, progress?: (share: number) => void): SimulationResult {
   const random = seeded(s.seed)
-  const sums = new Map(POLICIES.map(p => [p, { right: Array<number>(MOST_TESTS).fill(0), harm: Array<number>(MOST_TESTS).fill(0), minutes: Array<number>(MOST_TESTS).fill(0) }]))
+  const sums = new Map(
+    POLICIES.map(p => [
+      p,
+      {
+        right: Array<number>(MOST_TESTS).fill(0),
+        harm: Array<number>(MOST_TESTS).fill(0),
+        minutes: Array<number>(MOST_TESTS).fill(0),
+      },
+    ]),
+  )
   const bins = BINS.slice(1).map((to, i) => ({ from: BINS[i]!, to, n: 0, said: 0, right: 0 }))
   let twoLayered = 0
   let truth = world(s, random)
@@ -90,7 +151,7 @@ export function simulate(s: Simulation = SIMULATION, progress?: (share: number) 
     }
     const period = PERIODS[Math.floor(random() * PERIODS.length)]!
     const refinished = random() < 0.45
-    const told = random() < 0.3 ? 'unknown' as const : refinished ? 'yes' as const : 'no' as const
+    const told = random() < 0.3 ? ('unknown' as const) : refinished ? ('yes' as const) : ('no' as const)
     const original = draw(jittered(prior(period, 'no'), s, random), random)
     const later = draw(jittered(prior(random() < 0.5 ? '1960-1990' : 'after-1990', 'no'), s, random), random)
     const over = refinished && random() < 0.35
@@ -117,7 +178,11 @@ export function simulate(s: Simulation = SIMULATION, progress?: (share: number) 
         if (policy === 'advice') {
           const said = Math.min(MOST_CERTAIN, p)
           const bin = bins.find(b => said >= b.from && said < b.to)
-          if (bin) { bin.n++; bin.said += said; bin.right += right }
+          if (bin) {
+            bin.n++
+            bin.said += said
+            bin.right += right
+          }
         }
       }
     }
@@ -125,12 +190,19 @@ export function simulate(s: Simulation = SIMULATION, progress?: (share: number) 
   progress?.(1)
   const share = (list: number[]) => list.map(x => x / s.pieces)
   return {
-    ...s, twoLayered: twoLayered / s.pieces,
-    accuracy: POLICIES.map((policy) => {
+    ...s,
+    twoLayered: twoLayered / s.pieces,
+    accuracy: POLICIES.map(policy => {
       const sum = sums.get(policy)!
       return { policy, right: share(sum.right), harm: share(sum.harm), minutes: share(sum.minutes) }
     }),
-    calibration: bins.map(b => ({ from: b.from, to: b.to, n: b.n, said: b.n ? b.said / b.n : 0, right: b.n ? b.right / b.n : 0 })),
+    calibration: bins.map(b => ({
+      from: b.from,
+      to: b.to,
+      n: b.n,
+      said: b.n ? b.said / b.n : 0,
+      right: b.n ? b.right / b.n : 0,
+    })),
   }
 }
 

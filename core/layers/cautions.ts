@@ -5,11 +5,11 @@ import { materialOf } from './materials'
 export function cautionsOf(slug: string): Caution[] {
   const { role, base, traits } = materialOf(slug)
   return [
-    ...role === 'bleach' ? ['bleach' as const] : [],
-    ...slug === 'ammonia' ? ['ammonia' as const] : [],
-    ...traits.includes('catalysed') ? ['isocyanate' as const] : [],
-    ...base !== 'water' ? ['solvent' as const] : [],
-    ...base === 'oil' ? ['oily-rags' as const] : [],
+    ...(role === 'bleach' ? ['bleach' as const] : []),
+    ...(slug === 'ammonia' ? ['ammonia' as const] : []),
+    ...(traits.includes('catalysed') ? ['isocyanate' as const] : []),
+    ...(base !== 'water' ? ['solvent' as const] : []),
+    ...(base === 'oil' ? ['oily-rags' as const] : []),
   ]
 }
 

@@ -2,7 +2,7 @@
 
 /** parts: so many parts · base: percent of the first ingredient · sum: percent of all that stands before it · total: percent of the finished mixture */
 export const SHARES_OF = ['parts', 'base', 'sum', 'total'] as const
-export type ShareOf = typeof SHARES_OF[number]
+export type ShareOf = (typeof SHARES_OF)[number]
 export type CountedBy = 'volume' | 'weight'
 
 export interface Ingredient {
@@ -14,23 +14,37 @@ export interface Ingredient {
   solids: number | null
 }
 /** What is wanted: a finished amount, or what one ingredient has left in its can. */
-export type Wanted = { total_g: number } | { total_ml: number } | { of: number, g: number } | { of: number, ml: number }
+export type Wanted = { total_g: number } | { total_ml: number } | { of: number; g: number } | { of: number; ml: number }
 
-export interface MixLine { name: string, g: number, ml: number, /** fraction of the finished mixture by weight and by volume */ byWeight: number, byVolume: number }
-export interface Mixture { lines: MixLine[], total_g: number, total_ml: number, /** volume solids of the mixture; null where one is not known */ solids: number | null }
+export interface MixLine {
+  name: string
+  g: number
+  ml: number
+  /** fraction of the finished mixture by weight and by volume */ byWeight: number
+  byVolume: number
+}
+export interface Mixture {
+  lines: MixLine[]
+  total_g: number
+  total_ml: number
+  /** volume solids of the mixture; null where one is not known */ solids: number | null
+}
 
 /** Amounts on the scale of parts; percents of the total are solved for. @throws RangeError for shares that cannot be. */
 function relativeAmounts(ingredients: readonly Ingredient[]): number[] {
   const [first] = ingredients
   if (!first || first.of !== 'parts') throw new RangeError('The first ingredient is the base and is given in parts.')
-  if (ingredients.some(i => !(i.share > 0) || !Number.isFinite(i.share))) throw new RangeError('Every share is a number above nought.')
+  if (ingredients.some(i => !(i.share > 0) || !Number.isFinite(i.share)))
+    throw new RangeError('Every share is a number above nought.')
   const ofTotal = ingredients.map(() => 0)
   const fixed: number[] = []
   for (const [k, { share, of }] of ingredients.entries()) {
     if (of === 'parts') fixed.push(share)
     else if (of === 'base') fixed.push((share / 100) * fixed[0]!)
-    else if (of === 'total') { fixed.push(0); ofTotal[k] = share / 100 }
-    else {
+    else if (of === 'total') {
+      fixed.push(0)
+      ofTotal[k] = share / 100
+    } else {
       fixed.push((share / 100) * fixed.reduce((s, v) => s + v, 0))
       ofTotal[k] = (share / 100) * ofTotal.slice(0, k).reduce((s, v) => s + v, 0)
     }
@@ -46,30 +60,55 @@ function relativeAmounts(ingredients: readonly Ingredient[]): number[] {
  * @throws RangeError for an empty list, a share or density that is not above nought, or an amount that is not.
  */
 export function mixture(ingredients: readonly Ingredient[], by: CountedBy, wanted: Wanted): Mixture {
-  if (ingredients.some(i => !(i.density_g_ml > 0))) throw new RangeError('Every ingredient needs a density above nought.')
+  if (ingredients.some(i => !(i.density_g_ml > 0)))
+    throw new RangeError('Every ingredient needs a density above nought.')
   const amounts = relativeAmounts(ingredients)
-  const ml = amounts.map((a, k) => by === 'volume' ? a : a / ingredients[k]!.density_g_ml)
-  const g = amounts.map((a, k) => by === 'weight' ? a : a * ingredients[k]!.density_g_ml)
+  const ml = amounts.map((a, k) => (by === 'volume' ? a : a / ingredients[k]!.density_g_ml))
+  const g = amounts.map((a, k) => (by === 'weight' ? a : a * ingredients[k]!.density_g_ml))
   const sum = (v: readonly number[]) => v.reduce((s, x) => s + x, 0)
-  const have = 'total_g' in wanted ? wanted.total_g / sum(g) : 'total_ml' in wanted ? wanted.total_ml / sum(ml) : 'g' in wanted ? wanted.g / (g[wanted.of] ?? 0) : wanted.ml / (ml[wanted.of] ?? 0)
+  const have =
+    'total_g' in wanted
+      ? wanted.total_g / sum(g)
+      : 'total_ml' in wanted
+        ? wanted.total_ml / sum(ml)
+        : 'g' in wanted
+          ? wanted.g / (g[wanted.of] ?? 0)
+          : wanted.ml / (ml[wanted.of] ?? 0)
   if (!(have > 0) || !Number.isFinite(have)) throw new RangeError('Give an amount above nought.')
   const known = ingredients.every(i => i.solids !== null)
   return {
-    lines: ingredients.map(({ name }, k) => ({ name, g: g[k]! * have, ml: ml[k]! * have, byWeight: g[k]! / sum(g), byVolume: ml[k]! / sum(ml) })),
-    total_g: sum(g) * have, total_ml: sum(ml) * have,
+    lines: ingredients.map(({ name }, k) => ({
+      name,
+      g: g[k]! * have,
+      ml: ml[k]! * have,
+      byWeight: g[k]! / sum(g),
+      byVolume: ml[k]! / sum(ml),
+    })),
+    total_g: sum(g) * have,
+    total_ml: sum(ml) * have,
     solids: known ? sum(ingredients.map((i, k) => i.solids! * ml[k]!)) / sum(ml) : null,
   }
 }
 
-export interface Measured { name: string, wanted: number, measure: number, /** how far the share is off, as a fraction of itself */ error: number }
+export interface Measured {
+  name: string
+  wanted: number
+  measure: number
+  /** how far the share is off, as a fraction of itself */ error: number
+}
 
 /** Amounts as a balance or a cylinder that shows steps of `smallest` can measure them, and how far each share is then off. @throws RangeError for a step that is not above nought. */
-export function measured(lines: readonly { name: string, amount: number }[], smallest: number): Measured[] {
+export function measured(lines: readonly { name: string; amount: number }[], smallest: number): Measured[] {
   if (!(smallest > 0)) throw new RangeError('The smallest measurable amount is above nought.')
   const rounded = lines.map(l => Math.round(l.amount / smallest) * smallest)
   const total = lines.reduce((s, l) => s + l.amount, 0)
   const sum = rounded.reduce((s, v) => s + v, 0)
-  return lines.map((l, k) => ({ name: l.name, wanted: l.amount, measure: rounded[k]!, error: sum === 0 ? -1 : (rounded[k]! / sum) / (l.amount / total) - 1 }))
+  return lines.map((l, k) => ({
+    name: l.name,
+    wanted: l.amount,
+    measure: rounded[k]!,
+    error: sum === 0 ? -1 : rounded[k]! / sum / (l.amount / total) - 1,
+  }))
 }
 
 /** A share that is off by more than this is shown. Shop default, unsourced. */

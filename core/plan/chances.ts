@@ -1,7 +1,11 @@
 /** Chances that a route fails (shop defaults, unsourced): 1 − Π(1 − p). */
 import { isFound, type Facts, type RouteSlug } from './facts'
 
-interface Chance { p: number, why: string, when: (f: Facts) => boolean }
+interface Chance {
+  p: number
+  why: string
+  when: (f: Facts) => boolean
+}
 
 const always = () => true
 const unknownFilm = (f: Facts) => !f.found || f.found.certainty < 0.7
@@ -34,7 +38,7 @@ const CHANCES: Record<RouteSlug, readonly Chance[]> = {
 }
 
 /** What speaks for failing on this piece. */
-export const chanceReasons = (route: RouteSlug, facts: Facts): { p: number, why: string }[] =>
+export const chanceReasons = (route: RouteSlug, facts: Facts): { p: number; why: string }[] =>
   CHANCES[route].filter(c => c.when(facts)).map(({ p, why }) => ({ p, why }))
 
 /** Chance of failing, 0–1. */
@@ -42,7 +46,11 @@ export const chanceOfFailing = (route: RouteSlug, facts: Facts): number =>
   1 - chanceReasons(route, facts).reduce((keep, c) => keep * (1 - c.p), 1)
 
 /** Outcomes of one gate in this shop: how often judged, how often failed, and how often it was expected to (the sum of its chances). */
-export interface GateRecord { tries: number, fails: number, expected: number }
+export interface GateRecord {
+  tries: number
+  fails: number
+  expected: number
+}
 /** The handbook's chances count as this many gates of the shop's own (shop default). */
 const WEIGHT = 4
 

@@ -2,18 +2,27 @@
 import { sumOf } from '../units'
 import type { Step } from './steps'
 
-export interface StepChange { key: string, before: Pick<Step, 'title' | 'attended_min'> | null, after: Pick<Step, 'title' | 'attended_min'> | null }
-export interface PlanDifference { changes: StepChange[], minutes: number }
+export interface StepChange {
+  key: string
+  before: Pick<Step, 'title' | 'attended_min'> | null
+  after: Pick<Step, 'title' | 'attended_min'> | null
+}
+export interface PlanDifference {
+  changes: StepChange[]
+  minutes: number
+}
 
-const brief = (s: Step | undefined) => s ? { title: s.title, attended_min: s.attended_min } : null
+const brief = (s: Step | undefined) => (s ? { title: s.title, attended_min: s.attended_min } : null)
 
 /** Steps gone, new, or with another title or time, in the order of the work; and the minutes more (or less) of `after`. */
 export function planDifference(before: readonly Step[], after: readonly Step[]): PlanDifference {
   const old = new Map(before.map(s => [s.key, s]))
   const now = new Map(after.map(s => [s.key, s]))
   const keys = [...new Set([...after.map(s => s.key), ...before.map(s => s.key)])]
-  const at = (key: string) => now.has(key) ? after.findIndex(s => s.key === key) : before.findIndex(s => s.key === key) + 0.5
-  const changes = keys.map(key => ({ key, before: brief(old.get(key)), after: brief(now.get(key)) }))
+  const at = (key: string) =>
+    now.has(key) ? after.findIndex(s => s.key === key) : before.findIndex(s => s.key === key) + 0.5
+  const changes = keys
+    .map(key => ({ key, before: brief(old.get(key)), after: brief(now.get(key)) }))
     .filter(c => c.before?.title !== c.after?.title || c.before?.attended_min !== c.after?.attended_min)
     .sort((a, b) => at(a.key) - at(b.key))
   return { changes, minutes: sumOf(after, s => s.attended_min) - sumOf(before, s => s.attended_min) }

@@ -9,7 +9,7 @@ export interface Fallback {
   /** keys of steps that fall away */
   skip: string[]
   /** steps that go on with fewer faces */
-  narrow: { key: string, faces: number[] }[]
+  narrow: { key: string; faces: number[] }[]
   /** steps of the fallback, after the failed gate */
   fresh: Step[]
 }
@@ -18,34 +18,57 @@ export interface Fallback {
  * `done`: steps done so far, the gate among them; `left`: the rest of the plan in order. The fallback begins from the surface as the work has left it.
  * @throws RangeError when the gate has no fallback.
  */
-export function fallBackFrom(gate: Step, done: readonly Step[], left: readonly Step[], facts: Facts, choice: Choice, ask: boolean): Fallback {
+export function fallBackFrom(
+  gate: Step,
+  done: readonly Step[],
+  left: readonly Step[],
+  facts: Facts,
+  choice: Choice,
+  ask: boolean,
+): Fallback {
   const route = gate.gate?.fallback
   if (!route) throw new RangeError(`"${gate.title}" has no fallback.`)
   const failed = (faces: readonly number[]) => faces.some(f => gate.faces.includes(f))
   const facesOf = (way: { facts: Facts }) => way.facts.faces.filter(f => f.scope === 'refinish').map(f => f.id)
   const mainFaces = facesOf({ facts }).filter(f => !choice.own?.some(w => w.faces.includes(f)))
-  const own = choice.own?.map(w => failed(w.faces) ? { ...w, route } : w)
-  const next: Choice = { ...choice, ...failed(mainFaces) ? { route } : {}, ...own ? { own } : {} }
+  const own = choice.own?.map(w => (failed(w.faces) ? { ...w, route } : w))
+  const next: Choice = { ...choice, ...(failed(mainFaces) ? { route } : {}), ...(own ? { own } : {}) }
   // every way that the gate stands on goes over whole
   const over = new Set(waysOf(facts, choice).map(facesOf).filter(failed).flat())
   const surfaces = new Map<number, Surface>()
-  for (const v of walk(done, groupsIn(facts, choice), g => foundSurface(facts, g))) for (const f of v.group.faces) surfaces.set(f.id, v.after)
+  for (const v of walk(done, groupsIn(facts, choice), g => foundSurface(facts, g)))
+    for (const f of v.group.faces) surfaces.set(f.id, v.after)
   const start = (g: Group) => surfaces.get(g.faces[0]!.id) ?? foundSurface(facts, g)
-  const plan: Plan = workOutPlan(factsOfFaces(facts, f => over.has(f)), next, { start, prefix: 'f-', ask })
+  const plan: Plan = workOutPlan(
+    factsOfFaces(facts, f => over.has(f)),
+    next,
+    { start, prefix: 'f-', ask },
+  )
   const rest = (s: Step) => s.faces.filter(f => !over.has(f))
   const last = (s: Step) => s.kind === 'finish-up' || s.kind === 'unmask'
   return {
     choice: next,
     skip: left.filter(s => rest(s).length === 0 || last(s)).map(s => s.key),
-    narrow: left.filter(s => rest(s).length > 0 && rest(s).length < s.faces.length && !last(s)).map(s => ({ key: s.key, faces: rest(s) })),
+    narrow: left
+      .filter(s => rest(s).length > 0 && rest(s).length < s.faces.length && !last(s))
+      .map(s => ({ key: s.key, faces: rest(s) })),
     // what ends the work waits for every face
-    fresh: plan.steps.map(s => last(s) ? { ...s, faces: [...new Set([...s.faces, ...left.filter(last).flatMap(l => l.faces)])] } : s),
+    fresh: plan.steps.map(s =>
+      last(s) ? { ...s, faces: [...new Set([...s.faces, ...left.filter(last).flatMap(l => l.faces)])] } : s,
+    ),
   }
 }
 
 /** The live plan after a fallback: minutes, amounts and waits worked out again. */
-export const afterFallback = (fallback: Fallback, done: readonly Step[], left: readonly Step[], facts: Facts): Plan => completePlan([
-  ...done,
-  ...left.filter(s => !fallback.skip.includes(s.key)).map(s => ({ ...s, faces: fallback.narrow.find(n => n.key === s.key)?.faces ?? s.faces })),
-  ...fallback.fresh,
-], facts, fallback.choice)
+export const afterFallback = (fallback: Fallback, done: readonly Step[], left: readonly Step[], facts: Facts): Plan =>
+  completePlan(
+    [
+      ...done,
+      ...left
+        .filter(s => !fallback.skip.includes(s.key))
+        .map(s => ({ ...s, faces: fallback.narrow.find(n => n.key === s.key)?.faces ?? s.faces })),
+      ...fallback.fresh,
+    ],
+    facts,
+    fallback.choice,
+  )

@@ -39,26 +39,36 @@ export interface Loop {
 const worstOf = (step: Step, kind: LoopKind, facts: Facts, rounds: number): number => {
   const m = step.product ? materialOf(step.product) : null
   const soft = step.kind === 'coat' && facts.faces.some(f => step.faces.includes(f.id) && speciesOf(f.species).softwood)
-  return Math.max(rounds, kind.worst ?? (m ? m.coats[1] : rounds)) + (soft && m?.role === 'film' && m.coats[1] > 1 ? SOFT_EXTRA : 0)
+  return (
+    Math.max(rounds, kind.worst ?? (m ? m.coats[1] : rounds)) +
+    (soft && m?.role === 'film' && m.coats[1] > 1 ? SOFT_EXTRA : 0)
+  )
 }
 
 /** The loops of a plan, each with its planned and its worst count. Only the finish itself loops among the coats, and only a whole ladder's end among sanding. */
 export function loopsOf(steps: readonly Step[], facts: Facts, choice: Pick<Choice, 'finish'>): Loop[] {
   const groups = new Map<string, Step[]>()
   for (const step of steps) {
-    const looping = LOOPS[step.kind] && (!['coat', 'oil-on'].includes(step.kind) || step.product === choice.finish) && (step.kind !== 'sand' || step.grits.length > 1) && step.gate === null
+    const looping =
+      LOOPS[step.kind] &&
+      (!['coat', 'oil-on'].includes(step.kind) || step.product === choice.finish) &&
+      (step.kind !== 'sand' || step.grits.length > 1) &&
+      step.gate === null
     const id = `${step.kind}|${step.product}|${step.faces.join()}`
-    if (looping) groups.set(id, [...groups.get(id) ?? [], step])
+    if (looping) groups.set(id, [...(groups.get(id) ?? []), step])
   }
-  return [...groups.values()].flatMap((its) => {
+  return [...groups.values()].flatMap(its => {
     const last = its.at(-1)!
     const kind = LOOPS[last.kind]!
     const rounds = last.kind === 'sand' ? 1 : its.length
     const worst = worstOf(last, kind, facts, rounds)
     const shares = (s: Step) => s.faces.some(f => last.faces.includes(f))
     const at = steps.indexOf(last)
-    const after = kind.round.flatMap((k) => {
-      const found = k === 'sand-coat' ? steps.slice(0, at).findLast(s => s.kind === k && shares(s)) : steps.slice(at).find(s => s.kind === k && shares(s))
+    const after = kind.round.flatMap(k => {
+      const found =
+        k === 'sand-coat'
+          ? steps.slice(0, at).findLast(s => s.kind === k && shares(s))
+          : steps.slice(at).find(s => s.kind === k && shares(s))
       return found ? [found] : []
     })
     const again = last.kind === 'coat' ? [...after, last] : [last, ...after]
@@ -71,9 +81,18 @@ export function worstSteps(steps: readonly Step[], facts: Facts, choice: Pick<Ch
   const at = new Map<string, Step[]>()
   for (const loop of loopsOf(steps, facts, choice)) {
     const round = loop.again.map(key => steps.find(s => s.key === key)!)
-    const lastKey = loop.again.reduce((last, key) => steps.findIndex(s => s.key === key) > steps.findIndex(s => s.key === last) ? key : last)
-    const extra = Array.from({ length: loop.worst - loop.rounds }, (_, n) => round.map((s): Step => ({ ...s, key: `${s.key}+${n + 1}`, grits: s.kind === 'sand' ? s.grits.slice(-1) : s.grits, coat: s.coat === null ? null : s.coat + n + 1 }))).flat()
-    at.set(lastKey, [...at.get(lastKey) ?? [], ...extra])
+    const lastKey = loop.again.reduce((last, key) =>
+      steps.findIndex(s => s.key === key) > steps.findIndex(s => s.key === last) ? key : last,
+    )
+    const extra = Array.from({ length: loop.worst - loop.rounds }, (_, n) =>
+      round.map((s): Step => ({
+        ...s,
+        key: `${s.key}+${n + 1}`,
+        grits: s.kind === 'sand' ? s.grits.slice(-1) : s.grits,
+        coat: s.coat === null ? null : s.coat + n + 1,
+      })),
+    ).flat()
+    at.set(lastKey, [...(at.get(lastKey) ?? []), ...extra])
   }
-  return steps.flatMap(s => [s, ...at.get(s.key) ?? []])
+  return steps.flatMap(s => [s, ...(at.get(s.key) ?? [])])
 }

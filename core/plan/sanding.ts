@@ -13,7 +13,10 @@ const BY_HAND_M2 = 20
 const BELT_TO_P = 100
 
 /** Where a sanding step stands in its ladder. */
-export interface Place { first: boolean, last: boolean }
+export interface Place {
+  first: boolean
+  last: boolean
+}
 export const WHOLE: Place = { first: true, last: true }
 
 const SHAPED: readonly Face['shape'][] = ['turned', 'carved', 'profiled']
@@ -26,27 +29,56 @@ export function machineFor(face: Face, method: Method, grit: number, lastOfAll: 
   return method
 }
 
-export interface SandRow { grit: number, machine: Method, faces: number[], area_m2: number, minutes: number }
+export interface SandRow {
+  grit: number
+  machine: Method
+  faces: number[]
+  area_m2: number
+  minutes: number
+}
 
 /** Rows of a sanding step: one for each grit and machine, in order. `pace`: minutes for each flat m² of the first grit, by a timed patch. */
-export function sandRows(step: Pick<Step, 'grits' | 'method'>, faces: readonly Face[], place: Place = WHOLE, pace: number | null = null): SandRow[] {
+export function sandRows(
+  step: Pick<Step, 'grits' | 'method'>,
+  faces: readonly Face[],
+  place: Place = WHOLE,
+  pace: number | null = null,
+): SandRow[] {
   return step.grits.flatMap((grit, i) => {
     const byMachine = new Map<Method, Face[]>()
     for (const face of faces) {
-      const machine = machineFor(face, step.method, grit, place.last && step.grits.length > 1 && i === step.grits.length - 1)
-      byMachine.set(machine, [...byMachine.get(machine) ?? [], face])
+      const machine = machineFor(
+        face,
+        step.method,
+        grit,
+        place.last && step.grits.length > 1 && i === step.grits.length - 1,
+      )
+      byMachine.set(machine, [...(byMachine.get(machine) ?? []), face])
     }
     return [...byMachine].map(([machine, its]): SandRow => {
       const hand = LATER_M2[machine] === undefined
-      const each = i === 0 && place.first ? pace ?? (hand ? FIRST_M2.hand : FIRST_M2.machine) : hand ? BY_HAND_M2 : LATER_M2[machine]!
-      return { grit, machine, faces: its.map(f => f.id), area_m2: sumOf(its, f => f.area_m2), minutes: sumOf(its, f => f.area_m2 * faceFactor(f)) * each }
+      const each =
+        i === 0 && place.first
+          ? (pace ?? (hand ? FIRST_M2.hand : FIRST_M2.machine))
+          : hand
+            ? BY_HAND_M2
+            : LATER_M2[machine]!
+      return {
+        grit,
+        machine,
+        faces: its.map(f => f.id),
+        area_m2: sumOf(its, f => f.area_m2),
+        minutes: sumOf(its, f => f.area_m2 * faceFactor(f)) * each,
+      }
     })
   })
 }
 
 /** Grits to try on a hand's breadth before the first, finest first; where the ladder only goes on, none. P scale. */
 export const gritsToTry = (grits: readonly number[], place: Place, sandedOff: boolean): number[] =>
-  place.first && grits.length > 1 ? finestToTry(grits.map(P), sandedOff ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM).map(g => g.number) : []
+  place.first && grits.length > 1
+    ? finestToTry(grits.map(P), sandedOff ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM).map(g => g.number)
+    : []
 
 /** The ladder in two: what comes before fills, and the last grits that cut them flush. A single grit stays whole. */
 export const splitLadder = (grits: readonly number[]): [coarse: number[], fine: number[]] => {

@@ -4,8 +4,19 @@ import { dryFilm_um, materialOf, type Base, type Role } from '../layers/material
 import { finishOn, isFound, type Facts, type Group } from './facts'
 import type { Step } from './steps'
 
-export interface Film { slug: string, base: Base | 'unknown', dry_um: number, found: boolean, step: string | null }
-export interface InWood { slug: string, base: Base, role: Role, step: string }
+export interface Film {
+  slug: string
+  base: Base | 'unknown'
+  dry_um: number
+  found: boolean
+  step: string | null
+}
+export interface InWood {
+  slug: string
+  base: Base
+  role: Role
+  step: string
+}
 
 export interface Surface {
   /** from the wood upward */
@@ -36,7 +47,14 @@ export const isBare = (s: Surface): boolean => s.films.length === 0
 
 /** Thickness drawn for a film that was found, µm (shop default). */
 const FOUND_UM: Partial<Record<FinishClass, number>> = {
-  'shellac': 40, 'nitrocellulose-lacquer': 60, 'oil-varnish': 80, 'oil-polyurethane': 90, 'waterborne': 70, 'catalysed': 90, 'oil-paint': 100, 'wax': 10,
+  'shellac': 40,
+  'nitrocellulose-lacquer': 60,
+  'oil-varnish': 80,
+  'oil-polyurethane': 90,
+  'waterborne': 70,
+  'catalysed': 90,
+  'oil-paint': 100,
+  'wax': 10,
 }
 const UNKNOWN_UM = 60
 /** Finishes that leave no film on the wood. */
@@ -47,9 +65,28 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): S
   const layers = finishOn(facts, group)
   const slugs: (FinishClass | 'unknown')[] = layers.length ? layers.map(l => l.finish).reverse() : ['unknown']
   const times = layers.length < 2 && isFound(facts, 'several-layers') ? 2 : 1
-  const films = slugs.filter(f => f === 'unknown' || !NO_FILM.includes(f)).map((f): Film => ({ slug: f, base: 'unknown', dry_um: (f === 'unknown' ? UNKNOWN_UM : FOUND_UM[f] ?? UNKNOWN_UM) * times, found: true, step: null }))
+  const films = slugs
+    .filter(f => f === 'unknown' || !NO_FILM.includes(f))
+    .map((f): Film => ({
+      slug: f,
+      base: 'unknown',
+      dry_um: (f === 'unknown' ? UNKNOWN_UM : (FOUND_UM[f] ?? UNKNOWN_UM)) * times,
+      found: true,
+      step: null,
+    }))
   return {
-    films, inWood: [], wet: null, grit: null, scuffed: false, dirty: true, dusty: false, grain: 'as-is', openColour: null, pale: false, steelWool: false, filler: null,
+    films,
+    inWood: [],
+    wet: null,
+    grit: null,
+    scuffed: false,
+    dirty: true,
+    dusty: false,
+    grain: 'as-is',
+    openColour: null,
+    pale: false,
+    steelWool: false,
+    filler: null,
     waxed: layers.some(l => l.finish === 'wax') || isFound(facts, 'dirt-and-wax'),
     contamination: isFound(facts, 'water-beads', 'fish-eyes') ? 'untreated' : 'none',
   }
@@ -59,7 +96,7 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): S
 const GEL_ON_FILM_UM = 8
 
 const COLOURING: readonly Role[] = ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash']
-const raise = (s: Surface): Surface['grain'] => s.grain === 'cut' ? 'cut' : 'raised'
+const raise = (s: Surface): Surface['grain'] => (s.grain === 'cut' ? 'cut' : 'raised')
 
 const lay = (step: Step, s: Surface): Surface => {
   const m = materialOf(step.product!)
@@ -67,36 +104,107 @@ const lay = (step: Step, s: Surface): Surface => {
   const openColour = COLOURING.includes(m.role) ? step.key : m.role === 'film' || m.role === 'oil' ? null : s.openColour
   const onFilm = m.role === 'film' || m.role === 'toner' || m.role === 'glaze' || (m.role === 'gel' && !isBare(s))
   if (onFilm) {
-    const film: Film = { slug: m.slug, base: m.base, dry_um: m.role === 'gel' ? GEL_ON_FILM_UM : dryFilm_um(m), found: false, step: step.key }
+    const film: Film = {
+      slug: m.slug,
+      base: m.base,
+      dry_um: m.role === 'gel' ? GEL_ON_FILM_UM : dryFilm_um(m),
+      found: false,
+      step: step.key,
+    }
     const barred = m.slug === 'dewaxed-shellac' && s.contamination === 'washed'
-    return { ...s, films: [...s.films, film], inWood: m.role === 'gel' ? [...s.inWood, entry] : s.inWood, scuffed: false, openColour, filler: m.role === 'film' ? null : s.filler, contamination: barred ? 'barred' : s.contamination }
+    return {
+      ...s,
+      films: [...s.films, film],
+      inWood: m.role === 'gel' ? [...s.inWood, entry] : s.inWood,
+      scuffed: false,
+      openColour,
+      filler: m.role === 'film' ? null : s.filler,
+      contamination: barred ? 'barred' : s.contamination,
+    }
   }
   const water = m.base === 'water' && isBare(s)
-  return { ...s, inWood: [...s.inWood, entry], openColour, grain: water ? raise(s) : s.grain, pale: s.pale || m.role === 'paint-wash' || m.slug === 'two-part-bleach',
-    wet: m.role === 'oil' ? 'oil' : m.role === 'bleach' ? 'bleach' : m.role === 'filler' ? 'filler' : s.wet, filler: m.role === 'filler' ? step.key : s.filler }
+  return {
+    ...s,
+    inWood: [...s.inWood, entry],
+    openColour,
+    grain: water ? raise(s) : s.grain,
+    pale: s.pale || m.role === 'paint-wash' || m.slug === 'two-part-bleach',
+    wet: m.role === 'oil' ? 'oil' : m.role === 'bleach' ? 'bleach' : m.role === 'filler' ? 'filler' : s.wet,
+    filler: m.role === 'filler' ? step.key : s.filler,
+  }
 }
 
 /** The state that a step leaves behind. */
 export function leave(step: Step, s: Surface): Surface {
   switch (step.kind) {
-    case 'wash': return { ...s, dirty: false, waxed: false }
-    case 'solvent-wash': return { ...s, dirty: false, waxed: false, contamination: s.contamination === 'untreated' ? 'washed' : s.contamination }
+    case 'wash':
+      return { ...s, dirty: false, waxed: false }
+    case 'solvent-wash':
+      return {
+        ...s,
+        dirty: false,
+        waxed: false,
+        contamination: s.contamination === 'untreated' ? 'washed' : s.contamination,
+      }
     case 'scuff':
-    case 'sand-coat': return { ...s, scuffed: true, dusty: true, grit: step.grits.at(-1) ?? s.grit }
-    case 'level': return { ...s, scuffed: true, grit: step.grits.at(-1) ?? s.grit, films: s.films.map((f, i) => i === s.films.length - 1 ? { ...f, dry_um: f.dry_um * 0.7 } : f) }
-    case 'strip': return { ...s, wet: 'stripper' }
-    case 'scrape': return { ...s, wet: null, films: s.films.map(f => ({ ...f, dry_um: f.dry_um * 0.05 })) }
-    case 'wash-off': return { ...s, films: [], inWood: [], scuffed: false, grit: null, dirty: false, openColour: null, filler: null, steelWool: step.method === 'steel-wool' }
-    case 'sand-off': return { ...s, films: [], inWood: [], scuffed: false, grit: step.grits.at(-1) ?? null, dusty: true, openColour: null, filler: null }
-    case 'rinse': return { ...s, wet: null, grain: raise(s) }
-    case 'raise-grain': return { ...s, grain: 'raised' }
-    case 'fill-off': return { ...s, wet: null }
+    case 'sand-coat':
+      return { ...s, scuffed: true, dusty: true, grit: step.grits.at(-1) ?? s.grit }
+    case 'level':
+      return {
+        ...s,
+        scuffed: true,
+        grit: step.grits.at(-1) ?? s.grit,
+        films: s.films.map((f, i) => (i === s.films.length - 1 ? { ...f, dry_um: f.dry_um * 0.7 } : f)),
+      }
+    case 'strip':
+      return { ...s, wet: 'stripper' }
+    case 'scrape':
+      return { ...s, wet: null, films: s.films.map(f => ({ ...f, dry_um: f.dry_um * 0.05 })) }
+    case 'wash-off':
+      return {
+        ...s,
+        films: [],
+        inWood: [],
+        scuffed: false,
+        grit: null,
+        dirty: false,
+        openColour: null,
+        filler: null,
+        steelWool: step.method === 'steel-wool',
+      }
+    case 'sand-off':
+      return {
+        ...s,
+        films: [],
+        inWood: [],
+        scuffed: false,
+        grit: step.grits.at(-1) ?? null,
+        dusty: true,
+        openColour: null,
+        filler: null,
+      }
+    case 'rinse':
+      return { ...s, wet: null, grain: raise(s) }
+    case 'raise-grain':
+      return { ...s, grain: 'raised' }
+    case 'fill-off':
+      return { ...s, wet: null }
     case 'sand':
     case 'sand-back':
-    case 'pad': return { ...s, grit: step.grits.at(-1) ?? s.grit, dusty: true, grain: s.grain === 'raised' ? 'cut' : s.grain, steelWool: s.steelWool || step.method === 'steel-wool' }
-    case 'clean-off': return { ...s, dusty: false }
-    case 'wax': return { ...s, waxed: true }
-    case 'oil-off': return { ...s, wet: null }
+    case 'pad':
+      return {
+        ...s,
+        grit: step.grits.at(-1) ?? s.grit,
+        dusty: true,
+        grain: s.grain === 'raised' ? 'cut' : s.grain,
+        steelWool: s.steelWool || step.method === 'steel-wool',
+      }
+    case 'clean-off':
+      return { ...s, dusty: false }
+    case 'wax':
+      return { ...s, waxed: true }
+    case 'oil-off':
+      return { ...s, wet: null }
     case 'coat':
     case 'oil-on':
     case 'stain':
@@ -107,22 +215,32 @@ export function leave(step: Step, s: Surface): Surface {
     case 'paint-wash':
     case 'bleach':
     case 'fill':
-    case 'conditioner': return lay(step, s)
-    default: return s
+    case 'conditioner':
+      return lay(step, s)
+    default:
+      return s
   }
 }
 
-export interface Visit { step: Step, index: number, group: Group, before: Surface, after: Surface }
+export interface Visit {
+  step: Step
+  index: number
+  group: Group
+  before: Surface
+  after: Surface
+}
 
 /** Every step on every group of faces it touches, in the order of the work, with the state before and after. */
 export function walk(steps: readonly Step[], groups: readonly Group[], start: (g: Group) => Surface): Visit[] {
   const now = new Map(groups.map(g => [g.key, start(g)]))
-  return steps.flatMap((step, index) => groups
-    .filter(g => g.faces.some(f => step.faces.includes(f.id)))
-    .map((group) => {
-      const before = now.get(group.key)!
-      const after = leave(step, before)
-      now.set(group.key, after)
-      return { step, index, group, before, after }
-    }))
+  return steps.flatMap((step, index) =>
+    groups
+      .filter(g => g.faces.some(f => step.faces.includes(f.id)))
+      .map(group => {
+        const before = now.get(group.key)!
+        const after = leave(step, before)
+        now.set(group.key, after)
+        return { step, index, group, before, after }
+      }),
+  )
 }

@@ -4,18 +4,48 @@ import { materialOf } from '../layers/materials'
 import { speciesOf } from '../wood'
 
 export type LayerState = 'found' | 'done' | 'running' | 'planned' | 'failing'
-export interface SectionLayer { slug: string, name: string, um: number, state: LayerState, step: string | null, count: number }
-export interface SectionColour { slug: string, name: string, state: LayerState, step: string }
-export interface Section { species: string, tone: string, pores: 'open' | 'closed', found: SectionLayer[], planned: SectionLayer[], colours: SectionColour[], foundGone: boolean }
+export interface SectionLayer {
+  slug: string
+  name: string
+  um: number
+  state: LayerState
+  step: string | null
+  count: number
+}
+export interface SectionColour {
+  slug: string
+  name: string
+  state: LayerState
+  step: string
+}
+export interface Section {
+  species: string
+  tone: string
+  pores: 'open' | 'closed'
+  found: SectionLayer[]
+  planned: SectionLayer[]
+  colours: SectionColour[]
+  foundGone: boolean
+}
 
 const nameOf = (slug: string) => {
-  try { return materialOf(slug).name }
-  catch { return slug.replaceAll('-', ' ') }
+  try {
+    return materialOf(slug).name
+  } catch {
+    return slug.replaceAll('-', ' ')
+  }
 }
 
 /** The layers found and planned on the group that shows most. `stateOf` tells how far each step is. */
-export function sectionOf(facts: Facts, steps: readonly Step[], stateOf: (key: string) => LayerState, failing: ReadonlySet<string> = new Set()): Section | null {
-  const groups = groupsOf(facts).sort((a, b) => b.faces.filter(f => f.rank === 'show').length - a.faces.filter(f => f.rank === 'show').length)
+export function sectionOf(
+  facts: Facts,
+  steps: readonly Step[],
+  stateOf: (key: string) => LayerState,
+  failing: ReadonlySet<string> = new Set(),
+): Section | null {
+  const groups = groupsOf(facts).sort(
+    (a, b) => b.faces.filter(f => f.rank === 'show').length - a.faces.filter(f => f.rank === 'show').length,
+  )
   const lead = groups[0]
   if (!lead) return null
   // one face stands for its group: faces of a group may go different ways
@@ -23,16 +53,52 @@ export function sectionOf(facts: Facts, steps: readonly Step[], stateOf: (key: s
   const visits = walk(steps, [group], g => foundSurface(facts, g))
   const end = visits.at(-1)?.after ?? foundSurface(facts, group)
   const species = speciesOf(group.species)
-  const state = (key: string | null): LayerState => key === null ? 'found' : failing.has(key) ? 'failing' : stateOf(key)
-  const found = foundSurface(facts, group).films.map(f => ({ slug: f.slug, name: nameOf(f.slug), um: f.dry_um, state: 'found' as const, step: null, count: 1 }))
-  const planned: SectionLayer[] = end.films.map(f => ({ slug: f.slug, name: nameOf(f.slug), um: f.dry_um, state: f.found ? 'found' : state(f.step), step: f.step, count: 1 }))
-  const colours = end.inWood.filter(w => !['conditioner', 'bleach', 'filler'].includes(w.role) && !end.films.some(f => f.step === w.step)).map(w => ({ slug: w.slug, name: nameOf(w.slug), state: state(w.step), step: w.step }))
+  const state = (key: string | null): LayerState =>
+    key === null ? 'found' : failing.has(key) ? 'failing' : stateOf(key)
+  const found = foundSurface(facts, group).films.map(f => ({
+    slug: f.slug,
+    name: nameOf(f.slug),
+    um: f.dry_um,
+    state: 'found' as const,
+    step: null,
+    count: 1,
+  }))
+  const planned: SectionLayer[] = end.films.map(f => ({
+    slug: f.slug,
+    name: nameOf(f.slug),
+    um: f.dry_um,
+    state: f.found ? 'found' : state(f.step),
+    step: f.step,
+    count: 1,
+  }))
+  const colours = end.inWood
+    .filter(w => !['conditioner', 'bleach', 'filler'].includes(w.role) && !end.films.some(f => f.step === w.step))
+    .map(w => ({ slug: w.slug, name: nameOf(w.slug), state: state(w.step), step: w.step }))
   const foundGone = visits.some(v => v.step.kind === 'wash-off' && isBare(v.after) && stateOf(v.step.key) === 'done')
   return { species: species.name, tone: species.tone, pores: species.pores, found, planned, colours, foundGone }
 }
 
-export interface SectionRect { side: 'found' | 'planned', x: number, y: number, w: number, h: number, um: number, label: string, state: LayerState, step: string | null, slug: string }
-export interface SectionDrawing { width: number, height: number, woodTop: number, pxPerUm: number, mark_um: number, rects: SectionRect[], colourDepth: number }
+export interface SectionRect {
+  side: 'found' | 'planned'
+  x: number
+  y: number
+  w: number
+  h: number
+  um: number
+  label: string
+  state: LayerState
+  step: string | null
+  slug: string
+}
+export interface SectionDrawing {
+  width: number
+  height: number
+  woodTop: number
+  pxPerUm: number
+  mark_um: number
+  rects: SectionRect[]
+  colourDepth: number
+}
 
 /** Places the section in a box. The scale is stated: `pxPerUm` and a mark of `mark_um`. Films keep their scale among each other. */
 export function drawSection(s: Section, width: number, height: number): SectionDrawing {
@@ -44,39 +110,80 @@ export function drawSection(s: Section, width: number, height: number): SectionD
   const half = width / 2
   const stack = (layers: readonly SectionLayer[], side: 'found' | 'planned', x: number): SectionRect[] => {
     let y = woodTop
-    return layers.map((l) => {
+    return layers.map(l => {
       const h = l.um * pxPerUm
       y -= h
-      return { side, x, y, w: half, h, um: Math.round(l.um * 10) / 10, label: l.name, state: l.state, step: l.step, slug: l.slug }
+      return {
+        side,
+        x,
+        y,
+        w: half,
+        h,
+        um: Math.round(l.um * 10) / 10,
+        label: l.name,
+        state: l.state,
+        step: l.step,
+        slug: l.slug,
+      }
     })
   }
-  return { width, height, woodTop, pxPerUm, mark_um, rects: [...stack(s.found, 'found', 0), ...stack(s.planned, 'planned', half)], colourDepth: s.colours.length ? Math.round((height - woodTop) * 0.35) : 0 }
+  return {
+    width,
+    height,
+    woodTop,
+    pxPerUm,
+    mark_um,
+    rects: [...stack(s.found, 'found', 0), ...stack(s.planned, 'planned', half)],
+    colourDepth: s.colours.length ? Math.round((height - woodTop) * 0.35) : 0,
+  }
 }
 
-const FILL: Record<string, string> = { 'dewaxed-shellac': '#c8872f', 'nitrocellulose-lacquer': '#dcb877', 'waterborne-polyurethane': '#b9cfd0', 'gel-stain': '#6e4526', 'pigment-stain': '#7d4e2a', 'varnish-oil': '#b07c3c' }
+const FILL: Record<string, string> = {
+  'dewaxed-shellac': '#c8872f',
+  'nitrocellulose-lacquer': '#dcb877',
+  'waterborne-polyurethane': '#b9cfd0',
+  'gel-stain': '#6e4526',
+  'pigment-stain': '#7d4e2a',
+  'varnish-oil': '#b07c3c',
+}
 /** Fill of a layer by its class; what was found is a plain grey-brown. */
 export const layerFill = (slug: string): string => FILL[slug] ?? '#b8a78f'
 
-const escape = (text: string) => text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+const escape = (text: string) =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
 
 /** The section as SVG text, as stored with an approval. */
 export function sectionSvg(s: Section, width = 520, height = 260): string {
   const d = drawSection(s, width * 0.5, height)
-  const style = (r: SectionRect) => r.state === 'planned' ? `fill="${layerFill(r.slug)}" fill-opacity=".35" stroke="#1c211f" stroke-dasharray="5 3"` : `fill="${layerFill(r.slug)}" stroke="#1c211f" stroke-width=".5"`
-  const rects = d.rects.map(r => `<rect class="layer" data-side="${r.side}" data-um="${r.um}" x="${r.x.toFixed(1)}" y="${r.y.toFixed(1)}" width="${(r.w - 4).toFixed(1)}" height="${Math.max(1, r.h).toFixed(1)}" ${style(r)}/>`)
-  const labels = spread(d.rects.filter(r => r.side === 'planned').map(r => ({ at: r.y + r.h / 2, text: `${r.label} · ${r.um} µm` }))).map(l =>
-    `<text x="${d.width + 8}" y="${l.at.toFixed(1)}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(l.text)}</text>`)
-  const colour = s.colours.length ? `<rect class="colour" x="${d.width / 2}" y="${d.woodTop}" width="${d.width / 2 - 4}" height="${d.colourDepth}" fill="${layerFill(s.colours[0]!.slug)}" fill-opacity=".6"/><text x="${d.width + 8}" y="${d.woodTop + 18}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(s.colours[0]!.name)}, in the wood</text>` : ''
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" role="img" aria-label="Section: found and planned layers on ${escape(s.species)}">`
-    + `<rect x="0" y="${d.woodTop}" width="${d.width - 4}" height="${height - d.woodTop}" fill="${s.tone}"/>${colour}${rects.join('')}${labels.join('')}`
-    + `<text x="4" y="${height - 10}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(s.species)} · found left, planned right</text></svg>`
+  const style = (r: SectionRect) =>
+    r.state === 'planned'
+      ? `fill="${layerFill(r.slug)}" fill-opacity=".35" stroke="#1c211f" stroke-dasharray="5 3"`
+      : `fill="${layerFill(r.slug)}" stroke="#1c211f" stroke-width=".5"`
+  const rects = d.rects.map(
+    r =>
+      `<rect class="layer" data-side="${r.side}" data-um="${r.um}" x="${r.x.toFixed(1)}" y="${r.y.toFixed(1)}" width="${(r.w - 4).toFixed(1)}" height="${Math.max(1, r.h).toFixed(1)}" ${style(r)}/>`,
+  )
+  const labels = spread(
+    d.rects.filter(r => r.side === 'planned').map(r => ({ at: r.y + r.h / 2, text: `${r.label} · ${r.um} µm` })),
+  ).map(
+    l =>
+      `<text x="${d.width + 8}" y="${l.at.toFixed(1)}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(l.text)}</text>`,
+  )
+  const colour = s.colours.length
+    ? `<rect class="colour" x="${d.width / 2}" y="${d.woodTop}" width="${d.width / 2 - 4}" height="${d.colourDepth}" fill="${layerFill(s.colours[0]!.slug)}" fill-opacity=".6"/><text x="${d.width + 8}" y="${d.woodTop + 18}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(s.colours[0]!.name)}, in the wood</text>`
+    : ''
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" role="img" aria-label="Section: found and planned layers on ${escape(s.species)}">` +
+    `<rect x="0" y="${d.woodTop}" width="${d.width - 4}" height="${height - d.woodTop}" fill="${s.tone}"/>${colour}${rects.join('')}${labels.join('')}` +
+    `<text x="4" y="${height - 10}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(s.species)} · found left, planned right</text></svg>`
+  )
 }
 
 /** Labels moved apart so that none covers another; order kept. */
 export function spread<T extends { at: number }>(labels: readonly T[], gap = 18): T[] {
   const sorted = [...labels].sort((a, b) => b.at - a.at)
   let limit = Infinity
-  return sorted.map((l) => {
+  return sorted.map(l => {
     const at = Math.min(l.at + 4, limit - gap)
     limit = at
     return { ...l, at }

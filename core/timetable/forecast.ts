@@ -6,11 +6,15 @@ const MIN_MS = 60_000
 
 function groupBy<T>(rows: readonly T[], key: (row: T) => string): Map<string, T[]> {
   const groups = new Map<string, T[]>()
-  for (const row of rows) groups.set(key(row), [...groups.get(key(row)) ?? [], row])
+  for (const row of rows) groups.set(key(row), [...(groups.get(key(row)) ?? []), row])
   return groups
 }
 
-export interface Forecast { key: string, start_ms: number, end_ms: number }
+export interface Forecast {
+  key: string
+  start_ms: number
+  end_ms: number
+}
 export interface ForecastInput {
   steps: readonly Step[]
   waits: readonly Wait[]
@@ -18,7 +22,7 @@ export interface ForecastInput {
   from_ms: number
   by: 'likely' | 'safe'
   /** what has already happened */
-  done?: ReadonlyMap<string, { started_ms: number, finished_ms: number | null }>
+  done?: ReadonlyMap<string, { started_ms: number; finished_ms: number | null }>
   /** minutes the client is given to answer */
   answer_min?: number
 }
@@ -35,16 +39,26 @@ export function forecast(input: ForecastInput): Forecast[] {
       result.set(step.key, { key: step.key, start_ms: real.started_ms, end_ms: real.finished_ms })
       continue
     }
-    const ready = Math.max(from_ms, ...(before.get(step.key) ?? []).map(w => (result.get(w.from)?.end_ms ?? from_ms) + w[by] * MIN_MS))
+    const ready = Math.max(
+      from_ms,
+      ...(before.get(step.key) ?? []).map(w => (result.get(w.from)?.end_ms ?? from_ms) + w[by] * MIN_MS),
+    )
     if (real) {
-      result.set(step.key, { key: step.key, start_ms: real.started_ms, end_ms: Math.max(from_ms, real.started_ms + step.attended_min * MIN_MS) })
+      result.set(step.key, {
+        key: step.key,
+        start_ms: real.started_ms,
+        end_ms: Math.max(from_ms, real.started_ms + step.attended_min * MIN_MS),
+      })
       continue
     }
     if (step.kind === 'approval') {
       result.set(step.key, { key: step.key, start_ms: ready, end_ms: ready + answer_min * MIN_MS })
       continue
     }
-    const window = Math.max(0, ...(after.get(step.key) ?? []).filter(w => w.hard && w.max !== null && w.kind === 'dwell').map(w => w.max!))
+    const window = Math.max(
+      0,
+      ...(after.get(step.key) ?? []).filter(w => w.hard && w.max !== null && w.kind === 'dwell').map(w => w.max!),
+    )
     result.set(step.key, { key: step.key, ...place(hours, ready, step.attended_min, window) })
   }
   return [...result.values()]

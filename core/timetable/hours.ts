@@ -2,7 +2,11 @@
 import { DateTime } from 'luxon'
 
 /** Local minutes of the day, per ISO weekday (1 Monday … 7 Sunday); closures are local dates. */
-export interface Hours { zone: string, week: Readonly<Record<number, readonly (readonly [number, number])[]>>, closures: readonly string[] }
+export interface Hours {
+  zone: string
+  week: Readonly<Record<number, readonly (readonly [number, number])[]>>
+  closures: readonly string[]
+}
 
 const MIN_MS = 60_000
 const DAYS_AHEAD = 370
@@ -60,20 +64,28 @@ export function nextSpan(hours: Hours, at_ms: number): [number, number] {
 }
 
 /** When the shop closes for the day that holds this moment; null when no opening is left that day. */
-export const closingOf = (hours: Hours, at_ms: number): number | null => openSpans(hours, dayOf(hours, at_ms)).filter(([, to]) => to > at_ms).at(-1)?.[1] ?? null
+export const closingOf = (hours: Hours, at_ms: number): number | null =>
+  openSpans(hours, dayOf(hours, at_ms))
+    .filter(([, to]) => to > at_ms)
+    .at(-1)?.[1] ?? null
 
 /** Is this moment inside hours (the closing minute included)? */
 export const isWorking = (hours: Hours, at_ms: number): boolean =>
   openSpans(hours, dayOf(hours, at_ms)).some(([from, to]) => from <= at_ms && at_ms <= to)
 
 /** Open time of a usual week, ms. */
-const weekOpen_ms = ({ week }: Hours): number => Object.values(week).flat().reduce((sum, [from, to]) => sum + (to - from) * MIN_MS, 0)
+const weekOpen_ms = ({ week }: Hours): number =>
+  Object.values(week)
+    .flat()
+    .reduce((sum, [from, to]) => sum + (to - from) * MIN_MS, 0)
 
 /** Open time that closures take from the days between, ms. */
 function closed_ms(hours: Hours, from: DateTime, until: DateTime): number {
   const [first, last] = [from.toISODate()!, until.toISODate()!]
   const days = new Set(hours.closures.filter(day => day >= first && day < last))
-  return [...days].flatMap(day => hours.week[DateTime.fromISO(day, { zone: hours.zone }).weekday] ?? []).reduce((sum, [from_min, to_min]) => sum + (to_min - from_min) * MIN_MS, 0)
+  return [...days]
+    .flatMap(day => hours.week[DateTime.fromISO(day, { zone: hours.zone }).weekday] ?? [])
+    .reduce((sum, [from_min, to_min]) => sum + (to_min - from_min) * MIN_MS, 0)
 }
 
 /** More than this nobody dates: some twenty years of one pair of hands. */
@@ -84,7 +96,8 @@ const MOST_MIN = 2_500_000
  * @throws RangeError for no number, or for more work than can be dated.
  */
 export function afterWorking(hours: Hours, from_ms: number, minutes: number): number {
-  if (!(minutes <= MOST_MIN) || !Number.isFinite(from_ms)) throw new RangeError('This is more work than can be dated. Look at its sizes and minutes.')
+  if (!(minutes <= MOST_MIN) || !Number.isFinite(from_ms))
+    throw new RangeError('This is more work than can be dated. Look at its sizes and minutes.')
   const week_ms = weekOpen_ms(hours)
   let left = Math.max(0, minutes) * MIN_MS
   let at = from_ms

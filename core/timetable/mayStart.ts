@@ -10,11 +10,32 @@ const MIN_MS = 60_000
 
 export type StepState = 'planned' | 'running' | 'done' | 'skipped'
 /** `mixed_ms`: when its two parts came together, where they have */
-export interface BenchStep extends Step { state: StepState, started_ms: number | null, finished_ms: number | null, mixed_ms?: number | null }
+export interface BenchStep extends Step {
+  state: StepState
+  started_ms: number | null
+  finished_ms: number | null
+  mixed_ms?: number | null
+}
 /** `held_ms`: "not dry yet" was said; not before this moment. */
-export interface BenchWait extends Wait { held_ms: number | null, /** the minimum put in by hand, minutes */ least_min: number | null }
+export interface BenchWait extends Wait {
+  held_ms: number | null
+  /** the minimum put in by hand, minutes */ least_min: number | null
+}
 
-export interface Refusal { code: 'not-planned' | 'earlier-step' | 'client' | 'too-early' | 'too-late' | 'ends-after-closing' | 'closed' | 'air' | 'rule', says: string, overrulable: boolean }
+export interface Refusal {
+  code:
+    | 'not-planned'
+    | 'earlier-step'
+    | 'client'
+    | 'too-early'
+    | 'too-late'
+    | 'ends-after-closing'
+    | 'closed'
+    | 'air'
+    | 'rule'
+  says: string
+  overrulable: boolean
+}
 
 export interface Window {
   from: string
@@ -30,7 +51,7 @@ export interface Window {
   hard: boolean
 }
 
-const heatShortens = (air: Air | null): number => air ? Math.min(1, temperatureFactor(air.temperature_C)) : 1
+const heatShortens = (air: Air | null): number => (air ? Math.min(1, temperatureFactor(air.temperature_C)) : 1)
 
 /** When the mixed pot of a step ends, by its early figure; heat shortens it. Null where nothing is mixed. */
 export function potEnds_ms(step: BenchStep, air: Air | null): number | null {
@@ -42,10 +63,17 @@ export function potEnds_ms(step: BenchStep, air: Air | null): number | null {
 export function windowOf(wait: BenchWait, from: BenchStep, air: Air | null = null): Window | null {
   if (from.started_ms === null || from.state === 'skipped') return null
   const end = from.finished_ms
-  const at = (minutes: number) => end === null ? null : Math.max(end + minutes * MIN_MS, wait.held_ms ?? 0)
+  const at = (minutes: number) => (end === null ? null : Math.max(end + minutes * MIN_MS, wait.held_ms ?? 0))
   return {
-    from: wait.from, to: wait.to, kind: wait.kind, why: wait.why, hard: wait.hard, start_ms: from.started_ms,
-    opens_ms: at(wait.min), likely_ms: at(wait.likely), safe_ms: at(wait.safe),
+    from: wait.from,
+    to: wait.to,
+    kind: wait.kind,
+    why: wait.why,
+    hard: wait.hard,
+    start_ms: from.started_ms,
+    opens_ms: at(wait.min),
+    likely_ms: at(wait.likely),
+    safe_ms: at(wait.safe),
     closes_ms: wait.max === null ? null : from.started_ms + wait.max * heatShortens(air) * MIN_MS,
   }
 }
@@ -78,8 +106,19 @@ export interface StartQuestion {
 }
 
 /** Abrasion that is not done wet. */
-export const makesDust = (step: Pick<Step, 'kind' | 'method'>): boolean => DUST.includes(step.kind) && step.method !== 'wet'
-const DUST: readonly Step['kind'][] = ['scuff', 'roughen', 'level', 'sand', 'sand-off', 'sand-back', 'sand-coat', 'pad', 'rub-out']
+export const makesDust = (step: Pick<Step, 'kind' | 'method'>): boolean =>
+  DUST.includes(step.kind) && step.method !== 'wet'
+const DUST: readonly Step['kind'][] = [
+  'scuff',
+  'roughen',
+  'level',
+  'sand',
+  'sand-off',
+  'sand-back',
+  'sand-coat',
+  'pad',
+  'rub-out',
+]
 
 /** Steps whose work is spoiled, not just late, once the maximum has passed. */
 const lateStops = (wait: BenchWait) => wait.kind === 'recoat' || wait.from.includes('conditioner')
@@ -95,33 +134,52 @@ export function mayStart(q: StartQuestion): StartVerdict {
   const byKey = new Map(q.steps.map(s => [s.key, s]))
   const said = (rule: string) => q.overruled.has(`${rule}|${step.key}`)
 
-  if (step.state !== 'planned') refuse('not-planned', step.state === 'running' ? 'It is running already.' : 'It is done.')
-  if (step.kind === 'approval') refuse('client', 'The client has not said yes yet. Ask under Client, or record a word given by phone or at the counter.')
+  if (step.state !== 'planned')
+    refuse('not-planned', step.state === 'running' ? 'It is running already.' : 'It is done.')
+  if (step.kind === 'approval')
+    refuse(
+      'client',
+      'The client has not said yes yet. Ask under Client, or record a word given by phone or at the counter.',
+    )
 
   const before = q.waits.filter(w => w.to === step.key)
   const windows: Window[] = []
   for (const wait of before) {
     const from = byKey.get(wait.from)
     if (!from || from.state === 'skipped') continue
-    if (from.state !== 'done') refuse(from.kind === 'approval' ? 'client' : 'earlier-step', from.kind === 'approval' ? 'It waits for the client\'s word.' : `First: ${from.title}.`)
+    if (from.state !== 'done')
+      refuse(
+        from.kind === 'approval' ? 'client' : 'earlier-step',
+        from.kind === 'approval' ? "It waits for the client's word." : `First: ${from.title}.`,
+      )
     const window = windowOf(wait, from, q.air)
     if (!window) continue
     windows.push(window)
-    if (window.opens_ms !== null && now_ms < window.opens_ms) refuse('too-early', `May start from ${clock(window.opens_ms)}: ${wait.why}.`)
-    else if (window.safe_ms !== null && now_ms < window.safe_ms && wait.kind !== 'dwell' && wait.kind !== 'order') warnings.push(`Try it first: likely ready ${clock(window.likely_ms!)}, safe ${clock(window.safe_ms)}.`)
+    if (window.opens_ms !== null && now_ms < window.opens_ms)
+      refuse('too-early', `May start from ${clock(window.opens_ms)}: ${wait.why}.`)
+    else if (window.safe_ms !== null && now_ms < window.safe_ms && wait.kind !== 'dwell' && wait.kind !== 'order')
+      warnings.push(`Try it first: likely ready ${clock(window.likely_ms!)}, safe ${clock(window.safe_ms)}.`)
     if (window.closes_ms !== null && now_ms > window.closes_ms) {
-      if (!lateStops(wait)) warnings.push(`The window closed at ${clock(window.closes_ms)}: work at once, wet it again where it has dried.`)
-      else if (!said('recoat-window-passed') && !said('stain-within-2h-of-conditioner')) refuse('too-late', `The window closed at ${clock(window.closes_ms)}: ${wait.why}. Mend: scuff or condition again.`, true)
+      if (!lateStops(wait))
+        warnings.push(`The window closed at ${clock(window.closes_ms)}: work at once, wet it again where it has dried.`)
+      else if (!said('recoat-window-passed') && !said('stain-within-2h-of-conditioner'))
+        refuse(
+          'too-late',
+          `The window closed at ${clock(window.closes_ms)}: ${wait.why}. Mend: scuff or condition again.`,
+          true,
+        )
     }
   }
 
   for (const v of q.verdicts) {
     if (v.step !== step.key || said(v.rule)) continue
-    if (v.severity === 'forbidden' || v.severity === 'stop') refuse('rule', `${v.says}. ${v.reason} ${v.mend}`, v.severity === 'stop')
+    if (v.severity === 'forbidden' || v.severity === 'stop')
+      refuse('rule', `${v.says}. ${v.reason} ${v.mend}`, v.severity === 'stop')
     else warnings.push(`${v.says}. ${v.mend}`)
   }
 
-  if (q.wetCoat && makesDust(step) && !said('no-dust-work-in-finishing-room')) refuse('rule', `A coat is wet in this room: ${q.wetCoat}. Sand elsewhere, or when it is dry.`, true)
+  if (q.wetCoat && makesDust(step) && !said('no-dust-work-in-finishing-room'))
+    refuse('rule', `A coat is wet in this room: ${q.wetCoat}. Sand elsewhere, or when it is dry.`, true)
 
   const need = step.product ? materialOf(step.product).air : null
   const air = need ? judgeAir(need, q.air) : null
@@ -133,27 +191,46 @@ export function mayStart(q: StartQuestion): StartVerdict {
   const life_min = step.product ? materialOf(step.product).potLife_min?.[0] : undefined
   if (life_min !== undefined) {
     const ends_ms = potEnds_ms(step, q.air)
-    if (ends_ms === null) warnings.push(`Touch "Mixed" when the two parts come together: a pot lasts about ${life_min / 60} h.`)
+    if (ends_ms === null)
+      warnings.push(`Touch "Mixed" when the two parts come together: a pot lasts about ${life_min / 60} h.`)
     else if (now_ms <= ends_ms) warnings.push(`Use the pot by ${clock(ends_ms)}.`)
-    else if (!said('two-part-after-pot-life')) refuse('rule', `The pot was mixed at ${clock(step.mixed_ms!)}; its life ended at ${clock(ends_ms)}. Mix a new pot.`, true)
+    else if (!said('two-part-after-pot-life'))
+      refuse(
+        'rule',
+        `The pot was mixed at ${clock(step.mixed_ms!)}; its life ended at ${clock(ends_ms)}. Mix a new pot.`,
+        true,
+      )
   }
 
-  const longest = Math.max(0, ...q.waits.filter(w => w.from === step.key && w.hard && w.max !== null && w.kind === 'dwell').map(w => w.max!))
+  const longest = Math.max(
+    0,
+    ...q.waits.filter(w => w.from === step.key && w.hard && w.max !== null && w.kind === 'dwell').map(w => w.max!),
+  )
   const closing = closingOf(hours, now_ms)
   const latest_ms = closing === null || longest === 0 ? null : closing - longest * MIN_MS
   if (!isWorking(hours, now_ms)) {
-    if (before.every(w => w.kind !== 'dwell')) refuse('closed', `The shop is closed; it opens ${clock(nextSpan(hours, now_ms)[0])}.`)
-  }
-  else if (latest_ms !== null && now_ms > latest_ms) {
-    refuse('ends-after-closing', `Its window would end at ${clock(now_ms + longest * MIN_MS)}, after closing at ${clock(closing!)}. Latest start today: ${clock(latest_ms)}.`)
+    if (before.every(w => w.kind !== 'dwell'))
+      refuse('closed', `The shop is closed; it opens ${clock(nextSpan(hours, now_ms)[0])}.`)
+  } else if (latest_ms !== null && now_ms > latest_ms) {
+    refuse(
+      'ends-after-closing',
+      `Its window would end at ${clock(now_ms + longest * MIN_MS)}, after closing at ${clock(closing!)}. Latest start today: ${clock(latest_ms)}.`,
+    )
   }
 
-  const latestOf = (pick: (w: Window) => number | null) => windows.length ? Math.max(...windows.map(w => pick(w) ?? -Infinity)) : null
-  const finite = (x: number | null) => x !== null && Number.isFinite(x) ? x : null
+  const latestOf = (pick: (w: Window) => number | null) =>
+    windows.length ? Math.max(...windows.map(w => pick(w) ?? -Infinity)) : null
+  const finite = (x: number | null) => (x !== null && Number.isFinite(x) ? x : null)
   const closes = windows.flatMap(w => w.closes_ms ?? [])
   return {
-    may: refusals.length === 0, refusals, warnings, latest_ms, air,
-    opens_ms: finite(latestOf(w => w.opens_ms)), likely_ms: finite(latestOf(w => w.likely_ms)), safe_ms: finite(latestOf(w => w.safe_ms)),
+    may: refusals.length === 0,
+    refusals,
+    warnings,
+    latest_ms,
+    air,
+    opens_ms: finite(latestOf(w => w.opens_ms)),
+    likely_ms: finite(latestOf(w => w.likely_ms)),
+    safe_ms: finite(latestOf(w => w.safe_ms)),
     closes_ms: closes.length ? Math.min(...closes) : null,
   }
 }

@@ -3,12 +3,31 @@
 export const MM_PER_INCH = 25.4
 
 const VULGAR: Record<string, string> = {
-  '¼': '1/4', '½': '1/2', '¾': '3/4', '⅓': '1/3', '⅔': '2/3', '⅛': '1/8', '⅜': '3/8', '⅝': '5/8', '⅞': '7/8',
+  '¼': '1/4',
+  '½': '1/2',
+  '¾': '3/4',
+  '⅓': '1/3',
+  '⅔': '2/3',
+  '⅛': '1/8',
+  '⅜': '3/8',
+  '⅝': '5/8',
+  '⅞': '7/8',
 }
 
 const UNIT_MM: Record<string, number> = {
-  mm: 1, cm: 10, m: 1000, in: MM_PER_INCH, inch: MM_PER_INCH, inches: MM_PER_INCH, '"': MM_PER_INCH, '″': MM_PER_INCH,
-  ft: 12 * MM_PER_INCH, foot: 12 * MM_PER_INCH, feet: 12 * MM_PER_INCH, '\'': 12 * MM_PER_INCH, '′': 12 * MM_PER_INCH,
+  'mm': 1,
+  'cm': 10,
+  'm': 1000,
+  'in': MM_PER_INCH,
+  'inch': MM_PER_INCH,
+  'inches': MM_PER_INCH,
+  '"': MM_PER_INCH,
+  '″': MM_PER_INCH,
+  'ft': 12 * MM_PER_INCH,
+  'foot': 12 * MM_PER_INCH,
+  'feet': 12 * MM_PER_INCH,
+  "'": 12 * MM_PER_INCH,
+  '′': 12 * MM_PER_INCH,
 }
 
 /** Reads "2", "2.5", "1/4", "2 1/4", "2-1/4". Null when it is none of these. */
@@ -50,7 +69,8 @@ export function parseLength_mm(typed: string, bareUnit: 'mm' | 'in' = 'mm'): num
 export const LENGTH_MM = { least: 0.5, most: 20_000 } as const
 /** A veneer's thickness, mm. */
 export const VENEER_MM = { least: 0.1, most: 10 } as const
-export const isWithin = (value: number | null, { least, most }: { least: number, most: number }): value is number => value !== null && value >= least && value <= most
+export const isWithin = (value: number | null, { least, most }: { least: number; most: number }): value is number =>
+  value !== null && value >= least && value <= most
 
 /** What one piece may hold: faces, and m² of all of them. Beyond that it is a building, and goes in parts. */
 export const MOST_FACES = 300
@@ -67,7 +87,7 @@ export const CARVED_FACTOR = 1.45
  * Flat and profiled: length × (developed) width. Turned: π × mean diameter × length. Carved: outline × 1.45.
  * @throws RangeError when a size is not above zero or the count is not a whole number above zero.
  */
-export function faceArea_m2(face: { shape: Shape, length_mm: number, width_mm: number, count: number }): number {
+export function faceArea_m2(face: { shape: Shape; length_mm: number; width_mm: number; count: number }): number {
   const { shape, length_mm, width_mm, count } = face
   if (!(length_mm > 0) || !(width_mm > 0)) throw new RangeError('A face needs a length and a width above zero.')
   if (!Number.isInteger(count) || count < 1) throw new RangeError('A face needs a whole count, at least 1.')
@@ -76,7 +96,8 @@ export function faceArea_m2(face: { shape: Shape, length_mm: number, width_mm: n
 }
 
 /** Sum of what `pick` reads from each row. */
-export const sumOf = <T>(rows: readonly T[], pick: (row: T) => number): number => rows.reduce((sum, row) => sum + pick(row), 0)
+export const sumOf = <T>(rows: readonly T[], pick: (row: T) => number): number =>
+  rows.reduce((sum, row) => sum + pick(row), 0)
 
 /** Rounds to `digits` after the point; for display and for stored money-like figures only. */
 export const round = (value: number, digits = 0): number => Math.round(value * 10 ** digits) / 10 ** digits

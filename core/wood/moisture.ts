@@ -22,7 +22,13 @@ export const DRYING_DAYS_20MM = 10
 const DAY_MS = 86_400_000
 
 /** `air`: of the room when it was read; null: not known. */
-export interface MoistureReading { faceId: number, reading_pct: number, at_ms: number, thickness_mm: number, air: Air | null }
+export interface MoistureReading {
+  faceId: number
+  reading_pct: number
+  at_ms: number
+  thickness_mm: number
+  air: Air | null
+}
 
 export interface MoistureAdvice {
   faceId: number
@@ -49,7 +55,15 @@ const daysTo = (over_pct: number, tau_d: number) => tau_d * Math.log(over_pct / 
 export function moistureAdvice(readings: readonly MoistureReading[], air: Air | null): MoistureAdvice | null {
   const last = readings.at(-1)
   if (!last) return null
-  const base = { faceId: last.faceId, reading_pct: last.reading_pct, equilibrium_pct: null, over_pct: null, likely_d: null, basis: null, stalled: false }
+  const base = {
+    faceId: last.faceId,
+    reading_pct: last.reading_pct,
+    equilibrium_pct: null,
+    over_pct: null,
+    likely_d: null,
+    basis: null,
+    stalled: false,
+  }
   if (!air || air.rh >= 1) return { ...base, verdict: 'air-unknown' }
   const equilibrium_pct = equilibriumMoisture_pct(air)
   const over_pct = last.reading_pct - equilibrium_pct
@@ -59,5 +73,13 @@ export function moistureAdvice(readings: readonly MoistureReading[], air: Air | 
   const stalled = first !== undefined && firstOver <= over_pct
   const measured = first && !stalled ? (last.at_ms - first.at_ms) / DAY_MS / Math.log(firstOver / over_pct) : null
   const tau_d = measured ?? DRYING_DAYS_20MM * (last.thickness_mm / 20) ** 2
-  return { ...base, verdict: 'wait', equilibrium_pct, over_pct, likely_d: stalled ? null : daysTo(over_pct, tau_d), basis: measured === null ? 'thickness' : 'readings', stalled }
+  return {
+    ...base,
+    verdict: 'wait',
+    equilibrium_pct,
+    over_pct,
+    likely_d: stalled ? null : daysTo(over_pct, tau_d),
+    basis: measured === null ? 'thickness' : 'readings',
+    stalled,
+  }
 }

@@ -14,7 +14,13 @@ export default route('GET /api/events', async ({ event, person }) => {
     const fresh = events.filter(e => e.id > sent)
     if (fresh.length === 0) return
     sent = fresh.at(-1)!.id
-    void stream.push(fresh.map(e => ({ id: String(e.id), event: 'changed', data: JSON.stringify({ topic: e.topic, piece: e.piece_id }) })))
+    void stream.push(
+      fresh.map(e => ({
+        id: String(e.id),
+        event: 'changed',
+        data: JSON.stringify({ topic: e.topic, piece: e.piece_id }),
+      })),
+    )
   }
   const stop = await listen(push)
   const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), BEAT_MS)
@@ -26,6 +32,8 @@ export default route('GET /api/events', async ({ event, person }) => {
     await stream.close()
   })
   void stream.push({ id: String(sent), event: 'hello', data: '' })
-  void eventsSince(sent).then(push, () => { /* the next poll brings them */ })
+  void eventsSince(sent).then(push, () => {
+    /* the next poll brings them */
+  })
   return stream.send()
 })

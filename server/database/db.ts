@@ -21,11 +21,11 @@ const WAITING = 300
 /** READ COMMITTED: what is read after waiting for a lock is what the holder of the lock has written. */
 const SETTINGS = [
   'NAMES utf8mb4 COLLATE utf8mb4_uca1400_ai_ci',
-  'time_zone = \'+00:00\'',
-  'tx_isolation = \'READ-COMMITTED\'',
+  "time_zone = '+00:00'",
+  "tx_isolation = 'READ-COMMITTED'",
   `innodb_lock_wait_timeout = ${LOCK_WAIT_S}`,
   `max_statement_time = ${STATEMENT_S}`,
-  'sql_mode = \'STRICT_ALL_TABLES,ONLY_FULL_GROUP_BY,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION\'',
+  "sql_mode = 'STRICT_ALL_TABLES,ONLY_FULL_GROUP_BY,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION'",
 ]
 
 interface Field {
@@ -35,12 +35,16 @@ interface Field {
 /** JSON of a column. What cannot be parsed stays text: whoever reads the row sees that it is damaged, and the rows beside it live. */
 function parsed(value: unknown): unknown {
   if (typeof value !== 'string') return value
-  try { return JSON.parse(value) as unknown }
-  catch { return value }
+  try {
+    return JSON.parse(value) as unknown
+  } catch {
+    return value
+  }
 }
 function withJson(rows: unknown, fields: readonly Field[] | undefined): unknown {
   const json = fields?.filter(f => f.extendedFormat === 'json') ?? []
-  if (json.length > 0) for (const row of rows as Record<string, unknown>[]) for (const { name } of json) row[name] = parsed(row[name])
+  if (json.length > 0)
+    for (const row of rows as Record<string, unknown>[]) for (const { name } of json) row[name] = parsed(row[name])
   return rows
 }
 
@@ -81,8 +85,7 @@ async function connectionInTime(): Promise<PoolConnection> {
   })
   try {
     return await Promise.race([coming, late])
-  }
-  catch (error) {
+  } catch (error) {
     coming.then(
       c => c.release(),
       () => {
@@ -90,8 +93,7 @@ async function connectionInTime(): Promise<PoolConnection> {
       },
     )
     throw error
-  }
-  finally {
+  } finally {
     clearTimeout(timer)
   }
 }
@@ -104,8 +106,7 @@ async function query(on: PoolConnection, sql: string, params: Params = {}): Prom
   try {
     const [rows, fields] = await on.query({ sql, timeout: ANSWER_MS, values: params } as never)
     return withJson(rows, fields as Field[] | undefined)
-  }
-  catch (error) {
+  } catch (error) {
     if ((error as { code?: string }).code === SILENT) broken.add(on)
     throw error
   }
@@ -127,8 +128,7 @@ const pooled = dbOf(async (sql, params) => {
   const connection = await connectionInTime()
   try {
     return await query(connection, sql, params)
-  }
-  finally {
+  } finally {
     giveBack(connection)
   }
 })
@@ -152,8 +152,7 @@ async function claim(tx: Db, act: Act): Promise<void> {
       'INSERT INTO command (uuid, route, person_id, at) VALUES (:uuid, :route, :personId, UTC_TIMESTAMP(3))',
       { ...act, answer: undefined },
     )
-  }
-  catch (error) {
+  } catch (error) {
     throw (error as { errno?: number }).errno === DUPLICATE ? new Repeated() : error
   }
 }
@@ -199,12 +198,10 @@ export async function transaction<T>(work: (tx: Db) => Promise<T>): Promise<T> {
       await query(connection, 'COMMIT')
       if (first) first.answer = answer
       return result
-    }
-    catch (error) {
+    } catch (error) {
       if (!broken.has(connection)) await query(connection, 'ROLLBACK').catch(() => broken.add(connection))
       if (!TRY_AGAIN.has((error as { errno?: number }).errno ?? 0) || Date.now() - begun > GIVE_UP_MS) throw error
-    }
-    finally {
+    } finally {
       giveBack(connection)
     }
     await new Promise(r => setTimeout(r, pause_ms(tries)))

@@ -57,8 +57,7 @@ async function runStep(
   watch(name, no, 'begun')
   try {
     await on.query(statement)
-  }
-  catch (error) {
+  } catch (error) {
     if (!begunBefore || !RAN_BEFORE.has((error as { errno?: number }).errno ?? 0)) throw error
   }
   watch(name, no, 'ran')
@@ -79,7 +78,7 @@ export async function migrate(
     await on.query('SET NAMES utf8mb4 COLLATE utf8mb4_uca1400_ai_ci')
     const [lock] = await rowsOf<{ got: number }>(
       on,
-      'SELECT GET_LOCK(CONCAT(\'hantverk-migrate-\', DATABASE()), 60) AS got',
+      "SELECT GET_LOCK(CONCAT('hantverk-migrate-', DATABASE()), 60) AS got",
     )
     if (lock?.got !== 1) throw new Error('Another start is migrating this database. Try again in a minute.')
     await on.query(
@@ -110,8 +109,7 @@ export async function migrate(
       await on.query('COMMIT')
     }
     return fresh.map(m => m.name)
-  }
-  finally {
+  } finally {
     await on.end().catch(() => on.destroy())
   }
 }

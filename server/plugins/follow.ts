@@ -49,13 +49,11 @@ export default defineNitroPlugin(nitro => {
         await ready()
         await work()
         told = ''
-      }
-      catch (error) {
+      } catch (error) {
         const says = (error as Error).message
         if (says !== told) console.error(`${name}:`, says)
         told = says
-      }
-      finally {
+      } finally {
         busy = false
       }
     }

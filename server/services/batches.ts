@@ -13,13 +13,51 @@ import { log, tell } from './record'
 
 const MIN_MS = 60_000
 /** What colourants of a class are thinned with. */
-const CARRIERS: Record<string, string> = { water: 'Water', alcohol: 'Alcohol', oil: 'Clear base of the stain', lacquer: 'Clear lacquer, thinned', none: 'Clear base' }
+const CARRIERS: Record<string, string> = {
+  water: 'Water',
+  alcohol: 'Alcohol',
+  oil: 'Clear base of the stain',
+  lacquer: 'Clear lacquer, thinned',
+  none: 'Clear base',
+}
 
-export interface BatchRow { id: number, name: string, recipe_id: number | null, piece_id: number | null, piece: string | null, client: string | null, piece_state: string | null, smallest_g: number, pot_min: number | null, mixed_at: Date | null, left_g: number | null, place: string, closed_at: Date | null, note: string, by_name: string, at: Date, row_version: number }
-export interface BatchLine { id: number, batch_id: number, turn: number, position: number, name: string, class: string | null, product_id: number | null, lot_id: number | null, lot: string | null, density: number, wanted_g: number, poured_g: number | null }
+export interface BatchRow {
+  id: number
+  name: string
+  recipe_id: number | null
+  piece_id: number | null
+  piece: string | null
+  client: string | null
+  piece_state: string | null
+  smallest_g: number
+  pot_min: number | null
+  mixed_at: Date | null
+  left_g: number | null
+  place: string
+  closed_at: Date | null
+  note: string
+  by_name: string
+  at: Date
+  row_version: number
+}
+export interface BatchLine {
+  id: number
+  batch_id: number
+  turn: number
+  position: number
+  name: string
+  class: string | null
+  product_id: number | null
+  lot_id: number | null
+  lot: string | null
+  density: number
+  wanted_g: number
+  poured_g: number | null
+}
 const BATCHES = `SELECT batch.id, batch.name, batch.recipe_id, batch.piece_id, piece.name AS piece, client.name AS client, piece.state AS piece_state, batch.smallest_g, batch.pot_min, batch.mixed_at, batch.left_g, batch.place, batch.closed_at, batch.note, person.name AS by_name, batch.at, batch.row_version
   FROM batch JOIN person ON person.id = batch.person_id LEFT JOIN piece ON piece.id = batch.piece_id LEFT JOIN client ON client.id = piece.client_id`
-const LINES = 'SELECT l.id, l.batch_id, l.turn, l.position, l.name, l.class, l.product_id, l.lot_id, lot.code AS lot, l.density, l.wanted_g, l.poured_g FROM batch_line l LEFT JOIN lot ON lot.id = l.lot_id'
+const LINES =
+  'SELECT l.id, l.batch_id, l.turn, l.position, l.name, l.class, l.product_id, l.lot_id, lot.code AS lot, l.density, l.wanted_g, l.poured_g FROM batch_line l LEFT JOIN lot ON lot.id = l.lot_id'
 
 async function readBatch(on: Db, id: number, lock = false): Promise<BatchRow> {
   if (lock) await on.row('SELECT id FROM batch WHERE id = :id FOR UPDATE', { id })
@@ -27,60 +65,149 @@ async function readBatch(on: Db, id: number, lock = false): Promise<BatchRow> {
   if (!row) throw notFound('pot')
   return row
 }
-const readLines = (on: Db, id: number) => on.rows<BatchLine>(`${LINES} WHERE l.batch_id = :id ORDER BY l.turn, l.position`, { id })
+const readLines = (on: Db, id: number) =>
+  on.rows<BatchLine>(`${LINES} WHERE l.batch_id = :id ORDER BY l.turn, l.position`, { id })
 
-export const potEnds_ms = (b: Pick<BatchRow, 'mixed_at' | 'pot_min'>): number | null => b.mixed_at && b.pot_min ? b.mixed_at.getTime() + b.pot_min * MIN_MS : null
+export const potEnds_ms = (b: Pick<BatchRow, 'mixed_at' | 'pot_min'>): number | null =>
+  b.mixed_at && b.pot_min ? b.mixed_at.getTime() + b.pot_min * MIN_MS : null
 
 /** Pots that stand about, or all; those of one piece. A leftover is kept until its piece has been handed over. */
 export async function listBatches(query: z.infer<typeof c.batchQuery>) {
-  const rows = await db().rows<BatchRow>(`${BATCHES} WHERE (:which = 'all' OR batch.closed_at IS NULL) AND (:piece IS NULL OR batch.piece_id = :piece) ORDER BY batch.id DESC LIMIT 300`, { which: query.which, piece: query.piece ?? null })
-  return rows.map(r => ({ ...r, potEnds_ms: potEnds_ms(r), mayGo: r.piece_state === 'handed-over' || (r.piece_id === null && r.left_g === 0) }))
+  const rows = await db().rows<BatchRow>(
+    `${BATCHES} WHERE (:which = 'all' OR batch.closed_at IS NULL) AND (:piece IS NULL OR batch.piece_id = :piece) ORDER BY batch.id DESC LIMIT 300`,
+    { which: query.which, piece: query.piece ?? null },
+  )
+  return rows.map(r => ({
+    ...r,
+    potEnds_ms: potEnds_ms(r),
+    mayGo: r.piece_state === 'handed-over' || (r.piece_id === null && r.left_g === 0),
+  }))
 }
 
 /** Pots with a running life, for Now. */
 export async function runningPots() {
-  const rows = await db().rows<BatchRow>(`${BATCHES} WHERE batch.closed_at IS NULL AND batch.mixed_at IS NOT NULL AND batch.pot_min IS NOT NULL AND (batch.left_g IS NULL OR batch.left_g > 0) ORDER BY batch.mixed_at + INTERVAL batch.pot_min MINUTE`)
-  return rows.map(b => ({ id: b.id, name: b.name, piece: b.piece, mixed_ms: b.mixed_at!.getTime(), ends_ms: potEnds_ms(b)! }))
+  const rows = await db().rows<BatchRow>(
+    `${BATCHES} WHERE batch.closed_at IS NULL AND batch.mixed_at IS NOT NULL AND batch.pot_min IS NOT NULL AND (batch.left_g IS NULL OR batch.left_g > 0) ORDER BY batch.mixed_at + INTERVAL batch.pot_min MINUTE`,
+  )
+  return rows.map(b => ({
+    id: b.id,
+    name: b.name,
+    piece: b.piece,
+    mixed_ms: b.mixed_at!.getTime(),
+    ends_ms: potEnds_ms(b)!,
+  }))
 }
 
-interface Line { name: string, class: string | null, productId: number | null, density: number, wanted_g: number }
+interface Line {
+  name: string
+  class: string | null
+  productId: number | null
+  density: number
+  wanted_g: number
+}
 async function writeLines(tx: Db, batchId: number, turn: number, lines: readonly Line[]) {
-  for (const [position, l] of lines.entries()) await tx.run('INSERT INTO batch_line (batch_id, turn, position, name, class, product_id, density, wanted_g) VALUES (:batchId, :turn, :position, :name, :class, :productId, :density, :wanted_g)', { ...l, batchId, turn, position, wanted_g: round(l.wanted_g, 3) })
+  for (const [position, l] of lines.entries())
+    await tx.run(
+      'INSERT INTO batch_line (batch_id, turn, position, name, class, product_id, density, wanted_g) VALUES (:batchId, :turn, :position, :name, :class, :productId, :density, :wanted_g)',
+      { ...l, batchId, turn, position, wanted_g: round(l.wanted_g, 3) },
+    )
 }
 
-async function recipeLines(tx: Db, input: Extract<z.infer<typeof c.addBatch>, { kind: 'recipe' }>): Promise<{ name: string, lines: Line[] }> {
+async function recipeLines(
+  tx: Db,
+  input: Extract<z.infer<typeof c.addBatch>, { kind: 'recipe' }>,
+): Promise<{ name: string; lines: Line[] }> {
   const recipe = await readRecipe(tx, input.recipeId)
   const material = materialOf(recipe.class)
   const rest = 100 - recipe.shares.reduce((s, x) => s + x.pct, 0)
-  const lines = recipe.shares.map((s): Line => ({ name: s.name, class: recipe.class, productId: s.id, density: material.density, wanted_g: (input.total_g * s.pct) / 100 }))
-  return { name: recipe.name, lines: rest > 0.001 ? [...lines, { name: CARRIERS[material.base]!, class: null, productId: null, density: material.density, wanted_g: (input.total_g * rest) / 100 }] : lines }
+  const lines = recipe.shares.map((s): Line => ({
+    name: s.name,
+    class: recipe.class,
+    productId: s.id,
+    density: material.density,
+    wanted_g: (input.total_g * s.pct) / 100,
+  }))
+  return {
+    name: recipe.name,
+    lines:
+      rest > 0.001
+        ? [
+            ...lines,
+            {
+              name: CARRIERS[material.base]!,
+              class: null,
+              productId: null,
+              density: material.density,
+              wanted_g: (input.total_g * rest) / 100,
+            },
+          ]
+        : lines,
+  }
 }
-function mixLines(input: Extract<z.infer<typeof c.addBatch>, { kind: 'mix' }>): { name: string, lines: Line[] } {
+function mixLines(input: Extract<z.infer<typeof c.addBatch>, { kind: 'mix' }>): { name: string; lines: Line[] } {
   try {
     const mixed = mixture(input.ingredients satisfies Ingredient[], input.by, input.wanted)
-    return { name: input.name, lines: mixed.lines.map(({ name, g }, i) => { const { productId, class: kind, density_g_ml: density } = input.ingredients[i]!; return { name, class: kind, productId, density, wanted_g: g } }) }
+    return {
+      name: input.name,
+      lines: mixed.lines.map(({ name, g }, i) => {
+        const { productId, class: kind, density_g_ml: density } = input.ingredients[i]!
+        return { name, class: kind, productId, density, wanted_g: g }
+      }),
+    }
+  } catch (error) {
+    throw error instanceof RangeError ? fail(422, 'invalid', error.message) : error
   }
-  catch (error) { throw error instanceof RangeError ? fail(422, 'invalid', error.message) : error }
 }
 
-export const addBatch = (input: z.infer<typeof c.addBatch>, person: Person, at: Date) => transaction(async (tx) => {
-  const { name, lines } = input.kind === 'recipe' ? await recipeLines(tx, input) : mixLines(input)
-  const { id } = await tx.run('INSERT INTO batch (name, recipe_id, piece_id, smallest_g, pot_min, note, person_id, at) VALUES (:name, :recipeId, :pieceId, :smallest_g, :pot_min, :note, :personId, :at)', { ...input, ingredients: undefined, wanted: undefined, name, recipeId: input.kind === 'recipe' ? input.recipeId : null, personId: person.id, at })
-  await writeLines(tx, id, 0, lines)
-  await write(tx, { piece_id: input.pieceId }, `Pot ${id} begun: ${name}, ${round(lines.reduce((s, l) => s + l.wanted_g, 0), 1)} g`, person, at)
-  return { id }
-})
+export const addBatch = (input: z.infer<typeof c.addBatch>, person: Person, at: Date) =>
+  transaction(async tx => {
+    const { name, lines } = input.kind === 'recipe' ? await recipeLines(tx, input) : mixLines(input)
+    const { id } = await tx.run(
+      'INSERT INTO batch (name, recipe_id, piece_id, smallest_g, pot_min, note, person_id, at) VALUES (:name, :recipeId, :pieceId, :smallest_g, :pot_min, :note, :personId, :at)',
+      {
+        ...input,
+        ingredients: undefined,
+        wanted: undefined,
+        name,
+        recipeId: input.kind === 'recipe' ? input.recipeId : null,
+        personId: person.id,
+        at,
+      },
+    )
+    await writeLines(tx, id, 0, lines)
+    await write(
+      tx,
+      { piece_id: input.pieceId },
+      `Pot ${id} begun: ${name}, ${round(
+        lines.reduce((s, l) => s + l.wanted_g, 0),
+        1,
+      )} g`,
+      person,
+      at,
+    )
+    return { id }
+  })
 
 async function write(tx: Db, b: Pick<BatchRow, 'piece_id'>, says: string, person: Person, at: Date) {
   await log(tx, { pieceId: b.piece_id, kind: 'pot', says, at, recordedAt: at, personId: person.id })
   await tell(tx, b.piece_id ? 'piece' : 'store', b.piece_id, at)
 }
 
-export interface Content { name: string, product_id: number | null, g: number }
+export interface Content {
+  name: string
+  product_id: number | null
+  g: number
+}
 /** What is in a pot: each correction was poured to what was left then. */
 async function readContents(on: Db, lines: readonly BatchLine[], id: number): Promise<Content[]> {
-  const lefts = await on.rows<{ turn: number, left_g: number }>('SELECT turn, left_g FROM batch_correction WHERE batch_id = :id', { id })
-  const fillings = [...new Set(lines.map(l => l.turn))].map(turn => ({ left_g: lefts.find(l => l.turn === turn)?.left_g ?? null, lines: lines.filter(l => l.turn === turn).map(l => ({ name: l.name, g: l.poured_g ?? 0 })) }))
+  const lefts = await on.rows<{ turn: number; left_g: number }>(
+    'SELECT turn, left_g FROM batch_correction WHERE batch_id = :id',
+    { id },
+  )
+  const fillings = [...new Set(lines.map(l => l.turn))].map(turn => ({
+    left_g: lefts.find(l => l.turn === turn)?.left_g ?? null,
+    lines: lines.filter(l => l.turn === turn).map(l => ({ name: l.name, g: l.poured_g ?? 0 })),
+  }))
   return contentsOf(fillings).map(c => ({ ...c, product_id: lines.find(l => l.name === c.name)!.product_id }))
 }
 const weightOf = (contents: readonly Content[]) => contents.reduce((s, c) => s + c.g, 0)
@@ -89,72 +216,155 @@ const weightOf = (contents: readonly Content[]) => contents.reduce((s, c) => s +
 export async function potShares(on: Db, id: number): Promise<Share[] | null> {
   const contents = await readContents(on, await readLines(on, id), id)
   const total = weightOf(contents)
-  return total > 0 ? contents.flatMap(c => c.product_id && c.g > 0 ? [{ id: c.product_id, pct: (100 * c.g) / total }] : []) : null
+  return total > 0
+    ? contents.flatMap(c => (c.product_id && c.g > 0 ? [{ id: c.product_id, pct: (100 * c.g) / total }] : []))
+    : null
 }
 
-interface TryRow { turn: number, reading_id: number, foretold: number | null, reached: number, at: Date, spectrum: number[], clear_coat: string | null, gloss: Gloss }
-const readTries = (on: Db, id: number) => on.rows<TryRow>('SELECT t.turn, t.reading_id, t.foretold, t.reached, t.at, r.spectrum, r.clear_coat, r.gloss FROM batch_try t JOIN reading r ON r.id = t.reading_id WHERE t.batch_id = :id ORDER BY t.turn', { id })
+interface TryRow {
+  turn: number
+  reading_id: number
+  foretold: number | null
+  reached: number
+  at: Date
+  spectrum: number[]
+  clear_coat: string | null
+  gloss: Gloss
+}
+const readTries = (on: Db, id: number) =>
+  on.rows<TryRow>(
+    'SELECT t.turn, t.reading_id, t.foretold, t.reached, t.at, r.spectrum, r.clear_coat, r.gloss FROM batch_try t JOIN reading r ON r.id = t.reading_id WHERE t.batch_id = :id ORDER BY t.turn',
+    { id },
+  )
 
 /** A pot with its lines, lots to take from, tries, and its recipe. */
 export async function batchPage(id: number) {
   const batch = await readBatch(db(), id)
   const lines = await readLines(db(), id)
   const products = [...new Set(lines.flatMap(l => l.product_id ?? []))]
-  const lots = products.length ? await db().rows<{ id: number, product_id: number, code: string, left_ml: number }>('SELECT id, product_id, code, left_ml FROM lot WHERE product_id IN (:products) AND left_ml > 0 ORDER BY received_on, id', { products }) : []
+  const lots = products.length
+    ? await db().rows<{ id: number; product_id: number; code: string; left_ml: number }>(
+        'SELECT id, product_id, code, left_ml FROM lot WHERE product_id IN (:products) AND left_ml > 0 ORDER BY received_on, id',
+        { products },
+      )
+    : []
   const recipe = batch.recipe_id ? await readRecipe(db(), batch.recipe_id) : null
-  return { ...batch, potEnds_ms: potEnds_ms(batch), lines, lots, contents: await readContents(db(), lines, id), tries: await readTries(db(), id), recipe }
+  return {
+    ...batch,
+    potEnds_ms: potEnds_ms(batch),
+    lines,
+    lots,
+    contents: await readContents(db(), lines, id),
+    tries: await readTries(db(), id),
+    recipe,
+  }
 }
 
 /** The pot's own question: its recipe's, with the shares that are in it. */
 async function potQuestion(tx: Db, b: BatchRow): Promise<SearchQuestion> {
-  if (!b.recipe_id) throw fail(409, 'no-recipe', 'This pot has no recipe with a target, so there is nothing to correct towards.')
+  if (!b.recipe_id)
+    throw fail(409, 'no-recipe', 'This pot has no recipe with a target, so there is nothing to correct towards.')
   const r = await readRecipe(tx, b.recipe_id)
-  return questionOf(tx, { ...r, lights: lightsOf(r) }, await readReading(tx, r.wood_id), null, await readReading(tx, r.target_id), r.shares.map(s => s.id))
+  return questionOf(
+    tx,
+    { ...r, lights: lightsOf(r) },
+    await readReading(tx, r.wood_id),
+    null,
+    await readReading(tx, r.target_id),
+    r.shares.map(s => s.id),
+  )
 }
 
 /** Books what was poured from its lot, by volume; a second weighing books the difference. */
-async function bookPour(tx: Db, b: BatchRow, line: BatchLine, lotId: number, poured_g: number, at: Date): Promise<string> {
-  const before = line.lot_id === lotId ? line.poured_g ?? 0 : 0
+async function bookPour(
+  tx: Db,
+  b: BatchRow,
+  line: BatchLine,
+  lotId: number,
+  poured_g: number,
+  at: Date,
+): Promise<string> {
+  const before = line.lot_id === lotId ? (line.poured_g ?? 0) : 0
   // both lots, in the order of their numbers, before either is changed
-  await tx.rows('SELECT id FROM lot WHERE id IN (:lots) ORDER BY id FOR UPDATE', { lots: [lotId, line.lot_id ?? lotId] })
+  await tx.rows('SELECT id FROM lot WHERE id IN (:lots) ORDER BY id FOR UPDATE', {
+    lots: [lotId, line.lot_id ?? lotId],
+  })
   if (line.lot_id !== null && line.lot_id !== lotId && line.poured_g) await bookPour(tx, b, line, line.lot_id, 0, at)
-  const lot = await tx.row<{ code: string, left_ml: number, product_id: number, price_minor: number }>('SELECT lot.code, lot.left_ml, lot.product_id, product.price_minor FROM lot JOIN product ON product.id = lot.product_id WHERE lot.id = :lotId FOR UPDATE', { lotId })
-  if (!lot || lot.product_id !== line.product_id) throw fail(422, 'invalid', `Choose a lot of ${line.name}.`, { lotId: 'Another product.' })
+  const lot = await tx.row<{ code: string; left_ml: number; product_id: number; price_minor: number }>(
+    'SELECT lot.code, lot.left_ml, lot.product_id, product.price_minor FROM lot JOIN product ON product.id = lot.product_id WHERE lot.id = :lotId FOR UPDATE',
+    { lotId },
+  )
+  if (!lot || lot.product_id !== line.product_id)
+    throw fail(422, 'invalid', `Choose a lot of ${line.name}.`, { lotId: 'Another product.' })
   const ml = (poured_g - before) / line.density
-  if (ml > lot.left_ml + 0.005) throw fail(409, 'below-zero', `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(ml)} ml would be taken. Choose another lot, or count it anew.`, { lotId: 'Not enough in it.' })
+  if (ml > lot.left_ml + 0.005)
+    throw fail(
+      409,
+      'below-zero',
+      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(ml)} ml would be taken. Choose another lot, or count it anew.`,
+      { lotId: 'Not enough in it.' },
+    )
   await tx.run('UPDATE lot SET left_ml = GREATEST(0, left_ml - :ml) WHERE id = :lotId', { ml, lotId })
-  await tx.run('INSERT INTO lot_use (lot_id, step_id, batch_id, amount_ml, booked_ml, price_minor, at) VALUES (:lotId, NULL, :batchId, :ml, :ml, :price, :at)', { lotId, batchId: b.id, ml, price: lot.price_minor, at })
+  await tx.run(
+    'INSERT INTO lot_use (lot_id, step_id, batch_id, amount_ml, booked_ml, price_minor, at) VALUES (:lotId, NULL, :batchId, :ml, :ml, :price, :at)',
+    { lotId, batchId: b.id, ml, price: lot.price_minor, at },
+  )
   await tell(tx, 'store', null, at)
   return `, lot ${lot.code}`
 }
 
-interface Turn { tx: Db, b: BatchRow, lines: BatchLine[], contents: Content[], person: Person, at: Date }
+interface Turn {
+  tx: Db
+  b: BatchRow
+  lines: BatchLine[]
+  contents: Content[]
+  person: Person
+  at: Date
+}
 const last = (lines: readonly BatchLine[]) => Math.max(0, ...lines.map(l => l.turn))
 
 async function pour({ tx, b, lines, at }: Turn, act: Extract<BatchAct, { kind: 'pour' }>) {
   const line = lines.find(l => l.id === act.lineId)
   if (!line) throw notFound('line of this pot')
-  if (line.turn !== last(lines)) throw fail(409, 'closed', 'This filling was used and corrected since; pour what was added after it.')
+  if (line.turn !== last(lines))
+    throw fail(409, 'closed', 'This filling was used and corrected since; pour what was added after it.')
   const lotSays = act.lotId ? await bookPour(tx, b, line, act.lotId, act.poured_g, at) : ''
   await tx.run('UPDATE batch_line SET poured_g = :poured_g, lot_id = :lotId WHERE id = :lineId', act)
-  return { says: `Pot ${b.id}: ${line.name} ${act.poured_g.toFixed(1)} g${lotSays}${act.poured_g > line.wanted_g + toleranceOf(line.wanted_g, b.smallest_g) ? `, ${(act.poured_g - line.wanted_g).toFixed(1)} g too much` : ''}` }
+  return {
+    says: `Pot ${b.id}: ${line.name} ${act.poured_g.toFixed(1)} g${lotSays}${act.poured_g > line.wanted_g + toleranceOf(line.wanted_g, b.smallest_g) ? `, ${(act.poured_g - line.wanted_g).toFixed(1)} g too much` : ''}`,
+  }
 }
 
 /** Too much of one: what the others need grows with it. */
 async function scaleUp({ tx, b, lines }: Turn) {
   const turn = last(lines)
-  if (turn > 0) throw fail(409, 'correct', 'Too much was added to what was left. Mix, read a band, and let it be corrected again.')
+  if (turn > 0)
+    throw fail(409, 'correct', 'Too much was added to what was left. Mix, read a band, and let it be corrected again.')
   const mine = lines.filter(l => l.turn === turn)
-  const rest = scaledUp(mine.map(l => ({ name: l.name, wanted_g: l.wanted_g, poured_g: l.poured_g ?? 0 })), t => toleranceOf(t, b.smallest_g))
+  const rest = scaledUp(
+    mine.map(l => ({ name: l.name, wanted_g: l.wanted_g, poured_g: l.poured_g ?? 0 })),
+    t => toleranceOf(t, b.smallest_g),
+  )
   if (rest.factor === 1) throw fail(409, 'nothing', 'Nothing in this pot is over; there is nothing to scale up.')
-  for (const [i, l] of mine.entries()) await tx.run('UPDATE batch_line SET wanted_g = :wanted WHERE id = :id', { id: l.id, wanted: round(rest.lines[i]!.wanted_g, 3) })
+  for (const [i, l] of mine.entries())
+    await tx.run('UPDATE batch_line SET wanted_g = :wanted WHERE id = :id', {
+      id: l.id,
+      wanted: round(rest.lines[i]!.wanted_g, 3),
+    })
   return { says: `Pot ${b.id} scaled up by ${((rest.factor - 1) * 100).toFixed(1)} % to ${rest.total_g.toFixed(1)} g` }
 }
 
 async function mixed({ tx, b, lines, contents, at }: Turn) {
-  if (lines.some(l => l.poured_g === null)) throw fail(409, 'not-poured', `${lines.find(l => l.poured_g === null)!.name} is not in the pot yet.`)
-  await tx.run('UPDATE batch SET mixed_at = :at, left_g = :left WHERE id = :id', { id: b.id, at, left: round(weightOf(contents), 2) })
-  return { says: `Pot ${b.id} mixed: ${b.name}, ${weightOf(contents).toFixed(1)} g${b.pot_min ? `, to be used within ${b.pot_min} min` : ''}` }
+  if (lines.some(l => l.poured_g === null))
+    throw fail(409, 'not-poured', `${lines.find(l => l.poured_g === null)!.name} is not in the pot yet.`)
+  await tx.run('UPDATE batch SET mixed_at = :at, left_g = :left WHERE id = :id', {
+    id: b.id,
+    at,
+    left: round(weightOf(contents), 2),
+  })
+  return {
+    says: `Pot ${b.id} mixed: ${b.name}, ${weightOf(contents).toFixed(1)} g${b.pot_min ? `, to be used within ${b.pot_min} min` : ''}`,
+  }
 }
 
 /** A band of this pot was read: how far it is from the target, and how far that was foretold. */
@@ -162,12 +372,23 @@ async function tryIt({ tx, b, lines, contents, person, at }: Turn, act: Extract<
   const q = await potQuestion(tx, b)
   const reading = await readReading(tx, act.readingId)
   const turn = last(lines)
-  if (await tx.row('SELECT id FROM batch_try WHERE batch_id = :id AND turn = :turn', { id: b.id, turn })) throw fail(409, 'exists', 'This filling has been tried already. Correct the pot first, or begin a new one.')
+  if (await tx.row('SELECT id FROM batch_try WHERE batch_id = :id AND turn = :turn', { id: b.id, turn }))
+    throw fail(409, 'exists', 'This filling has been tried already. Correct the pot first, or begin a new one.')
   const reached = judgeRecipe({ ...q, substrates: [innerOf(reading.spectrum, surfaceOf(reading))] }, []).score
   const foretold = judgeRecipe(q, sharesIn(contents, q)).score
-  const before = (await tx.row<{ foretold: number }>('SELECT foretold FROM batch_correction WHERE batch_id = :id AND turn = :turn', { id: b.id, turn }))?.foretold
-  await tx.run('INSERT INTO batch_try (batch_id, turn, reading_id, foretold, reached, person_id, at) VALUES (:id, :turn, :readingId, :foretold, :reached, :personId, :at)', { id: b.id, turn, readingId: act.readingId, foretold: before ?? foretold, reached, personId: person.id, at })
-  return { says: `Pot ${b.id}, try ${turn + 1}: ΔE00 ${reached.toFixed(2)}, ${(before ?? foretold).toFixed(2)} was expected${q.surface.clear && !reading.clear_coat ? '; read bare, reckoned under the finish' : ''}` }
+  const before = (
+    await tx.row<{ foretold: number }>('SELECT foretold FROM batch_correction WHERE batch_id = :id AND turn = :turn', {
+      id: b.id,
+      turn,
+    })
+  )?.foretold
+  await tx.run(
+    'INSERT INTO batch_try (batch_id, turn, reading_id, foretold, reached, person_id, at) VALUES (:id, :turn, :readingId, :foretold, :reached, :personId, :at)',
+    { id: b.id, turn, readingId: act.readingId, foretold: before ?? foretold, reached, personId: person.id, at },
+  )
+  return {
+    says: `Pot ${b.id}, try ${turn + 1}: ΔE00 ${reached.toFixed(2)}, ${(before ?? foretold).toFixed(2)} was expected${q.surface.clear && !reading.clear_coat ? '; read bare, reckoned under the finish' : ''}`,
+  }
 }
 
 /** What a pot holds of the recipe's colourants, and of the rest, in grams. */
@@ -175,51 +396,111 @@ function partsIn(contents: readonly Content[], q: SearchQuestion) {
   const parts = q.colourants.map(k => ({ id: k.id, g: contents.find(c => c.product_id === k.id)?.g ?? 0 }))
   return { parts, carrier_g: weightOf(contents) - parts.reduce((s, p) => s + p.g, 0) }
 }
-const sharesIn = (contents: readonly Content[], q: SearchQuestion) => sharesOf(partsIn(contents, q)).filter(s => s.pct > 0)
+const sharesIn = (contents: readonly Content[], q: SearchQuestion) =>
+  sharesOf(partsIn(contents, q)).filter(s => s.pct > 0)
 
 /** What to add to what is left, as the next turn of lines; or that a new pot is better. */
 async function correct({ tx, b, lines, contents }: Turn, act: Extract<BatchAct, { kind: 'correct' }>) {
   const q = await potQuestion(tx, b)
   const turn = last(lines)
   const tried = (await readTries(tx, b.id)).find(t => t.turn === turn)
-  if (!tried) throw fail(409, 'not-tried', 'Read a band of this pot first; without it there is nothing to correct from.')
+  if (!tried)
+    throw fail(409, 'not-tried', 'Read a band of this pot first; without it there is nothing to correct from.')
   const total = weightOf(contents)
-  if (act.left_g > total + b.smallest_g) throw fail(422, 'invalid', `There were only ${total.toFixed(1)} g in this pot.`, { left_g: 'More than went in.' })
+  if (act.left_g > total + b.smallest_g)
+    throw fail(422, 'invalid', `There were only ${total.toFixed(1)} g in this pot.`, { left_g: 'More than went in.' })
   const carrier = lines.find(l => !q.colourants.some(k => k.id === l.product_id))
   const pot = { ...partsIn(contents, q), left_g: act.left_g }
-  const fix = await inWorker('correct', { question: q, pot, reached: readUnder(tried.spectrum, surfaceOf(tried), q.surface) })
+  const fix = await inWorker('correct', {
+    question: q,
+    pot,
+    reached: readUnder(tried.spectrum, surfaceOf(tried), q.surface),
+  })
   const named = (id: number) => lines.find(l => l.product_id === id)!
-  const add: Line[] = fix.add.filter(a => a.g >= b.smallest_g / 2).map(a => ({ name: named(a.id).name, class: named(a.id).class, productId: a.id, density: named(a.id).density, wanted_g: a.g }))
-  if (fix.addCarrier_g >= b.smallest_g / 2) add.push({ name: carrier?.name ?? CARRIERS[materialOf(q.colourants[0]!.group).base]!, class: null, productId: null, density: carrier?.density ?? 1, wanted_g: fix.addCarrier_g })
-  const advice = { before: fix.before, after: fix.after, newPot: fix.newPot, total_g: fix.total_g, takes: fix.takes, add: add.map(a => ({ name: a.name, g: a.wanted_g })) }
-  if (fix.newPot || add.length === 0) return { says: `Pot ${b.id}: ${fix.newPot ? 'a new pot is better' : 'it is as near as adding brings it'} (ΔE00 ${fix.before.toFixed(2)}, ${fix.after.toFixed(2)} with adding)`, advice }
+  const add: Line[] = fix.add
+    .filter(a => a.g >= b.smallest_g / 2)
+    .map(a => ({
+      name: named(a.id).name,
+      class: named(a.id).class,
+      productId: a.id,
+      density: named(a.id).density,
+      wanted_g: a.g,
+    }))
+  if (fix.addCarrier_g >= b.smallest_g / 2)
+    add.push({
+      name: carrier?.name ?? CARRIERS[materialOf(q.colourants[0]!.group).base]!,
+      class: null,
+      productId: null,
+      density: carrier?.density ?? 1,
+      wanted_g: fix.addCarrier_g,
+    })
+  const advice = {
+    before: fix.before,
+    after: fix.after,
+    newPot: fix.newPot,
+    total_g: fix.total_g,
+    takes: fix.takes,
+    add: add.map(a => ({ name: a.name, g: a.wanted_g })),
+  }
+  if (fix.newPot || add.length === 0)
+    return {
+      says: `Pot ${b.id}: ${fix.newPot ? 'a new pot is better' : 'it is as near as adding brings it'} (ΔE00 ${fix.before.toFixed(2)}, ${fix.after.toFixed(2)} with adding)`,
+      advice,
+    }
   await writeLines(tx, b.id, turn + 1, add)
-  await tx.run('INSERT INTO batch_correction (batch_id, turn, left_g, foretold) VALUES (:id, :turn, :left_g, :after)', { id: b.id, turn: turn + 1, left_g: act.left_g, after: fix.after })
-  await tx.run('UPDATE batch SET left_g = :left, mixed_at = NULL WHERE id = :id', { id: b.id, left: round(fix.total_g, 2) })
-  return { says: `Pot ${b.id}: add ${add.map(a => `${a.wanted_g.toFixed(1)} g ${a.name}`).join(', ')}; ΔE00 ${fix.before.toFixed(2)} to ${fix.after.toFixed(2)} expected`, advice }
+  await tx.run('INSERT INTO batch_correction (batch_id, turn, left_g, foretold) VALUES (:id, :turn, :left_g, :after)', {
+    id: b.id,
+    turn: turn + 1,
+    left_g: act.left_g,
+    after: fix.after,
+  })
+  await tx.run('UPDATE batch SET left_g = :left, mixed_at = NULL WHERE id = :id', {
+    id: b.id,
+    left: round(fix.total_g, 2),
+  })
+  return {
+    says: `Pot ${b.id}: add ${add.map(a => `${a.wanted_g.toFixed(1)} g ${a.name}`).join(', ')}; ΔE00 ${fix.before.toFixed(2)} to ${fix.after.toFixed(2)} expected`,
+    advice,
+  }
 }
 
 async function keepLeft({ tx, b }: Turn, act: Extract<BatchAct, { kind: 'left' }>) {
   await tx.run('UPDATE batch SET left_g = :left_g, place = :place WHERE id = :id', { ...act, id: b.id })
-  return { says: `Pot ${b.id}: ${act.left_g.toFixed(0)} g kept${act.place ? ` in ${act.place}` : ''}${b.piece ? ` until ${b.piece} has been handed over` : ''}` }
+  return {
+    says: `Pot ${b.id}: ${act.left_g.toFixed(0)} g kept${act.place ? ` in ${act.place}` : ''}${b.piece ? ` until ${b.piece} has been handed over` : ''}`,
+  }
 }
 
 async function close({ tx, b, at }: Turn) {
-  if (b.piece_id !== null && b.piece_state !== 'handed-over' && b.recipe_id !== null && (b.left_g ?? 0) > 0) throw fail(409, 'kept', `What is left of this colour is kept until ${b.piece} has been handed over.`)
+  if (b.piece_id !== null && b.piece_state !== 'handed-over' && b.recipe_id !== null && (b.left_g ?? 0) > 0)
+    throw fail(409, 'kept', `What is left of this colour is kept until ${b.piece} has been handed over.`)
   await tx.run('UPDATE batch SET closed_at = :at WHERE id = :id', { id: b.id, at })
   return { says: `Pot ${b.id} emptied` }
 }
 
 /** An act on a pot: pour, scale up, mixed, try, correct, what is left, close. */
-export const actOnBatch = (id: number, act: BatchAct, person: Person, at: Date) => transaction(async (tx) => {
-  const b = await readBatch(tx, id, true)
-  if (b.row_version !== act.rowVersion) throw stale()
-  if (b.closed_at) throw fail(409, 'closed', 'This pot has been emptied; its record is closed.')
-  const lines = await readLines(tx, id)
-  const turn: Turn = { tx, b, lines, contents: await readContents(tx, lines, id), person, at }
-  const result: { says: string, advice?: object } = act.kind === 'pour' ? await pour(turn, act) : act.kind === 'scale-up' ? await scaleUp(turn) : act.kind === 'mixed' ? await mixed(turn)
-    : act.kind === 'try' ? await tryIt(turn, act) : act.kind === 'correct' ? await correct(turn, act) : act.kind === 'left' ? await keepLeft(turn, act) : await close(turn)
-  await tx.run('UPDATE batch SET row_version = row_version + 1 WHERE id = :id', { id })
-  await write(tx, b, result.says, person, at)
-  return { ok: true, ...result }
-})
+export const actOnBatch = (id: number, act: BatchAct, person: Person, at: Date) =>
+  transaction(async tx => {
+    const b = await readBatch(tx, id, true)
+    if (b.row_version !== act.rowVersion) throw stale()
+    if (b.closed_at) throw fail(409, 'closed', 'This pot has been emptied; its record is closed.')
+    const lines = await readLines(tx, id)
+    const turn: Turn = { tx, b, lines, contents: await readContents(tx, lines, id), person, at }
+    const result: { says: string; advice?: object } =
+      act.kind === 'pour'
+        ? await pour(turn, act)
+        : act.kind === 'scale-up'
+          ? await scaleUp(turn)
+          : act.kind === 'mixed'
+            ? await mixed(turn)
+            : act.kind === 'try'
+              ? await tryIt(turn, act)
+              : act.kind === 'correct'
+                ? await correct(turn, act)
+                : act.kind === 'left'
+                  ? await keepLeft(turn, act)
+                  : await close(turn)
+    await tx.run('UPDATE batch SET row_version = row_version + 1 WHERE id = :id', { id })
+    await write(tx, b, result.says, person, at)
+    return { ok: true, ...result }
+  })

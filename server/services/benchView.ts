@@ -4,11 +4,34 @@ import { mayStart, type Hours, type StartVerdict } from '#core/timetable'
 import { clockIn } from './shop'
 import type { StoredPlan } from './planRows'
 
-export interface BenchQuestion { plan: StoredPlan, verdicts: readonly Verdict[], hours: Hours, at: Date, air: Air | null, wetCoat: string | null }
+export interface BenchQuestion {
+  plan: StoredPlan
+  verdicts: readonly Verdict[]
+  hours: Hours
+  at: Date
+  air: Air | null
+  wetCoat: string | null
+}
 
 /** The one question of the bench, asked for every step of a plan. */
 export function benchView({ plan, verdicts, hours, at, air, wetCoat }: BenchQuestion): Map<string, StartVerdict> {
   const overruled = new Set(plan.overruled.keys())
   const clock = clockIn(hours.zone, at)
-  return new Map(plan.steps.map(step => [step.key, mayStart({ step, steps: plan.steps, waits: plan.waits, verdicts, overruled, hours, now_ms: at.getTime(), air, wetCoat, clock })]))
+  return new Map(
+    plan.steps.map(step => [
+      step.key,
+      mayStart({
+        step,
+        steps: plan.steps,
+        waits: plan.waits,
+        verdicts,
+        overruled,
+        hours,
+        now_ms: at.getTime(),
+        air,
+        wetCoat,
+        clock,
+      }),
+    ]),
+  )
 }

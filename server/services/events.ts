@@ -27,11 +27,9 @@ async function poll() {
     if (events.length === 0) return
     last = events.at(-1)!.id
     for (const tell of listeners) tell(events)
-  }
-  catch (error) {
+  } catch (error) {
     console.error('events:', (error as Error).message)
-  }
-  finally {
+  } finally {
     polling = false
   }
 }
@@ -59,8 +57,7 @@ async function closeEnded() {
   try {
     const alive = await livingSessions([...new Set(streams.values())])
     for (const [close, session] of streams) if (!alive.has(session)) close()
-  }
-  catch (error) {
+  } catch (error) {
     console.error('streams:', (error as Error).message)
   }
 }

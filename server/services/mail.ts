@@ -50,9 +50,9 @@ interface MailRow {
 }
 
 /** Why no letter leaves now, in words; empty when they do. */
-export function heldBecause(shop: { mail_held: 0 | 1, mail_address: string }, mode: string): string {
+export function heldBecause(shop: { mail_held: 0 | 1; mail_address: string }, mode: string): string {
   if (shop.mail_held) return 'Letters are held since a backup was brought back; the owner lets them go under Shop.'
-  return mode === 'shop' && !shop.mail_address ? 'No letter leaves before the sender\'s address is set under Shop.' : ''
+  return mode === 'shop' && !shop.mail_address ? "No letter leaves before the sender's address is set under Shop." : ''
 }
 
 /** Takes one letter that is due, and commits that it did: nothing is locked while it is being sent. */
@@ -63,11 +63,11 @@ const claim = (mode: string) =>
     )
     if (!shop || heldBecause(shop, mode)) return null
     const due = await tx.row<{ id: number }>(
-      'SELECT id FROM mail WHERE state = \'waiting\' AND try_after <= UTC_TIMESTAMP(3) ORDER BY try_after, id LIMIT 1 FOR UPDATE SKIP LOCKED',
+      "SELECT id FROM mail WHERE state = 'waiting' AND try_after <= UTC_TIMESTAMP(3) ORDER BY try_after, id LIMIT 1 FOR UPDATE SKIP LOCKED",
     )
     if (!due) return null
     await tx.run(
-      'UPDATE mail SET state = \'sending\', claimed_at = UTC_TIMESTAMP(3), tries = tries + 1, row_version = row_version + 1 WHERE id = :id',
+      "UPDATE mail SET state = 'sending', claimed_at = UTC_TIMESTAMP(3), tries = tries + 1, row_version = row_version + 1 WHERE id = :id",
       due,
     )
     const mail = (await tx.row<MailRow>(
@@ -126,8 +126,7 @@ async function sendOne(transport: Transporter, mail: MailRow, publicBase: string
     }
     await transport.sendMail(letter)
     return { state: 'sent', error: '', pause_s: 0 }
-  }
-  catch (error) {
+  } catch (error) {
     return outcomeOf(error, mail.tries, handedOver)
   }
 }
@@ -182,7 +181,7 @@ const markCutOff = (at: Date) =>
     )
     for (const mail of cut) {
       await tx.run(
-        'UPDATE mail SET state = \'perhaps\', last_error = \'The server stopped while sending.\', row_version = row_version + 1 WHERE id = :id',
+        "UPDATE mail SET state = 'perhaps', last_error = 'The server stopped while sending.', row_version = row_version + 1 WHERE id = :id",
         mail,
       )
       await tell(tx, 'piece', mail.piece_id, at)
@@ -218,7 +217,7 @@ export const sendAgain = (id: number, input: z.infer<typeof s.mailAgain>, person
       throw fail(409, 'nothing', 'This letter is on its way, or was sent.')
     const to = input.to ?? mail.recipient
     await tx.run(
-      'UPDATE mail SET state = \'waiting\', recipient = :to, tries = 0, last_error = \'\', try_after = UTC_TIMESTAMP(3), row_version = row_version + 1 WHERE id = :id',
+      "UPDATE mail SET state = 'waiting', recipient = :to, tries = 0, last_error = '', try_after = UTC_TIMESTAMP(3), row_version = row_version + 1 WHERE id = :id",
       { id, to },
     )
     if (to !== mail.recipient)

@@ -20,8 +20,7 @@ async function inTurn<T>(work: () => Promise<T>): Promise<T> {
   running++
   try {
     return await work()
-  }
-  finally {
+  } finally {
     running--
     waiting.shift()?.()
   }

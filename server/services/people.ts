@@ -190,8 +190,7 @@ export async function addPerson(input: z.infer<typeof s.addPerson>, by: Person, 
 export async function firstOwner(event: H3Event, input: z.infer<typeof s.firstOwner>, at: Date) {
   try {
     new Intl.DateTimeFormat('en', { timeZone: input.zone })
-  }
-  catch {
+  } catch {
     throw fail(422, 'invalid', 'This time zone is not known. Write it like Europe/Stockholm.', {
       zone: 'Write it like Europe/Stockholm.',
     })
@@ -221,7 +220,7 @@ export async function firstOwner(event: H3Event, input: z.infer<typeof s.firstOw
 export async function changePerson(id: number, input: z.infer<typeof s.changePerson>, by: Person, at: Date) {
   return transaction(async tx => {
     const owners = await tx.rows<{ id: number }>(
-      'SELECT id FROM person WHERE role = \'owner\' AND active ORDER BY id FOR UPDATE',
+      "SELECT id FROM person WHERE role = 'owner' AND active ORDER BY id FOR UPDATE",
     )
     const row = await tx.row<Person>('SELECT * FROM person WHERE id = :id FOR UPDATE', { id })
     if (!row) throw notFound('person')

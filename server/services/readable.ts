@@ -16,8 +16,7 @@ export const cannotRead = (why: string) =>
 export function readable<T>(id: number, name: string, read: () => T): T | Unreadable {
   try {
     return read()
-  }
-  catch (error) {
+  } catch (error) {
     if (!(error instanceof RangeError)) console.error(`piece ${id}:`, error)
     return {
       id,
@@ -74,27 +73,27 @@ export function strangeIn({
     (piece.period !== 'unknown' && !PERIODS.includes(piece.period)
       ? `its period "${String(piece.period)}" is not known`
       : null) ??
-      first(faces, f => !SHAPES.includes(f.shape) && `the shape of ${f.name} is not known`) ??
-      first(findings, f => !FINDING_KINDS.includes(f.kind) && `a finding "${String(f.kind)}" is not known`) ??
-      first(
-        tests,
-        t =>
-          !TESTS.some(k => k.slug === t.test && Object.hasOwn(k.results, t.result)) &&
-          `a finish test "${t.test}: ${t.result}" is not known`,
-      ) ??
-      first(evidence, e => !HAZARDS.some(h => h.slug === e.kind) && `a hazard "${e.kind}" is not known`) ??
-      first(
-        patches,
-        p => (!PATCH_METHODS.includes(p.method) || !PATCH_RESULTS.includes(p.result)) && 'a timed patch is not known',
-      ) ??
-      first(
-        overrules,
-        o =>
-          o.rule === 'finish-is' &&
-          !(FINISH_CLASSES as readonly (string | null)[]).includes(o.value) &&
-          `a finish "${String(o.value)}" is not known`,
-      ) ??
-      first(items, i => !isHoles(i.holes) && `the holes of ${i.name} are damaged`)
+    first(faces, f => !SHAPES.includes(f.shape) && `the shape of ${f.name} is not known`) ??
+    first(findings, f => !FINDING_KINDS.includes(f.kind) && `a finding "${String(f.kind)}" is not known`) ??
+    first(
+      tests,
+      t =>
+        !TESTS.some(k => k.slug === t.test && Object.hasOwn(k.results, t.result)) &&
+        `a finish test "${t.test}: ${t.result}" is not known`,
+    ) ??
+    first(evidence, e => !HAZARDS.some(h => h.slug === e.kind) && `a hazard "${e.kind}" is not known`) ??
+    first(
+      patches,
+      p => (!PATCH_METHODS.includes(p.method) || !PATCH_RESULTS.includes(p.result)) && 'a timed patch is not known',
+    ) ??
+    first(
+      overrules,
+      o =>
+        o.rule === 'finish-is' &&
+        !(FINISH_CLASSES as readonly (string | null)[]).includes(o.value) &&
+        `a finish "${String(o.value)}" is not known`,
+    ) ??
+    first(items, i => !isHoles(i.holes) && `the holes of ${i.name} are damaged`)
   )
 }
 

@@ -24,8 +24,7 @@ async function opened(cookie: string, key: string): Promise<string | null> {
   try {
     const { id } = (await unseal(webcrypto as never, cookie, key, defaults)) as { id?: unknown }
     return typeof id === 'string' && /^[0-9a-f-]{36}$/.test(id) ? id : null
-  }
-  catch {
+  } catch {
     return null
   }
 }

@@ -27,8 +27,7 @@ function readBytes(request: IncomingMessage, limit: number, within_ms: number): 
         chunks.length = 0
         request.resume()
         reject(problem)
-      }
-      else {
+      } else {
         resolve(Buffer.concat(chunks))
       }
     }
@@ -53,14 +52,11 @@ export function depthOf(json: string): number {
     if (inText) {
       if (c === '\\') i++
       else if (c === '"') inText = false
-    }
-    else if (c === '"') {
+    } else if (c === '"') {
       inText = true
-    }
-    else if (c === '{' || c === '[') {
+    } else if (c === '{' || c === '[') {
       deepest = Math.max(deepest, ++depth)
-    }
-    else if (c === '}' || c === ']') {
+    } else if (c === '}' || c === ']') {
       depth--
     }
   }
@@ -74,8 +70,7 @@ export function jsonOf(text: string): unknown {
   if (depthOf(text) > MOST_DEPTH) throw fail(400, 'invalid', 'This is nested too deeply to be read.')
   try {
     return JSON.parse(text)
-  }
-  catch {
+  } catch {
     throw fail(400, 'invalid', 'This is no readable JSON.')
   }
 }

@@ -6,8 +6,7 @@ export const isWrite = (event: H3Event) => !READS.has(event.method)
 const originOf = (address: string) => {
   try {
     return new URL(address).origin
-  }
-  catch {
+  } catch {
     return null
   }
 }

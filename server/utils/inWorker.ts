@@ -39,8 +39,7 @@ export async function inWorker<K extends Name>(
   const late = AbortSignal.timeout(within_ms)
   try {
     return (await open().run(input, { name, signal: signal ? AbortSignal.any([signal, late]) : late })) as Output<K>
-  }
-  catch (error) {
+  } catch (error) {
     const { name: kind, message } = error as Error
     if (late.aborted)
       throw fail(503, 'too-long', 'This takes too long to work out here. Look at its sizes, or try again in a moment.')
@@ -55,8 +54,7 @@ export async function inWorker<K extends Name>(
 export async function refusedInWorker<T>(work: Promise<T>, field?: string): Promise<T> {
   try {
     return await work
-  }
-  catch (error) {
+  } catch (error) {
     const { name, message } = error as Error
     throw name === 'RangeError' ? fail(422, 'invalid', message, field ? { [field]: message } : undefined) : error
   }

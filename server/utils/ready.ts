@@ -23,7 +23,11 @@ async function resumeClock() {
 }
 
 /** Resolves when the database is migrated; every route waits for it. A database of a newer version stays refused. */
-export const ready = (): Promise<void> => starting ??= start().catch((error) => {
-  if (!(error instanceof NewerDatabase)) setTimeout(() => { starting = undefined }, AGAIN_MS)
-  throw error
-})
+export const ready = (): Promise<void> =>
+  (starting ??= start().catch(error => {
+    if (!(error instanceof NewerDatabase))
+      setTimeout(() => {
+        starting = undefined
+      }, AGAIN_MS)
+    throw error
+  }))

@@ -67,7 +67,7 @@ function problemOf(error: unknown): { status: number; problem: Problem } {
       status: 503,
       problem: {
         code: 'busy',
-        message: 'The shop\'s database does not answer just now. Nothing is lost; try again in a moment.',
+        message: "The shop's database does not answer just now. Nothing is lost; try again in a moment.",
       },
     }
   }
@@ -113,8 +113,7 @@ async function once<R>(act: Act, work: () => R | Promise<R>): Promise<R> {
     const result = await acting.run(act, async () => work())
     if (act.answer === undefined) throw new Error(`${act.route} wrote outside a transaction; it could be done twice`)
     return result
-  }
-  catch (error) {
+  } catch (error) {
     if (!(error instanceof Repeated)) throw error
     const kept = await keptAnswer(act)
     if (!kept) throw fail(503, 'busy', 'This is being done already. Try again in a moment.')
@@ -143,8 +142,7 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
       }
       const call = { event, person: person as Person, body, query, id, param } as Call<K>
       return await (act ? once(act, () => handle(call)) : handle(call))
-    }
-    catch (error) {
+    } catch (error) {
       const { status, problem } = problemOf(error)
       setResponseStatus(event, status)
       if (status === 503) setResponseHeader(event, 'retry-after', RETRY_S)

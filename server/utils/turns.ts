@@ -6,9 +6,10 @@ function letOneOn() {
   waiting.shift()?.()
   if (waiting.length > 0) setImmediate(letOneOn)
 }
-const turn = () => new Promise<void>((resolve) => {
-  if (waiting.push(resolve) === 1) setImmediate(letOneOn)
-})
+const turn = () =>
+  new Promise<void>(resolve => {
+    if (waiting.push(resolve) === 1) setImmediate(letOneOn)
+  })
 
 /** Lets others in: awaited between the parts of a long work, it gives the event loop back at first, and then whenever ten milliseconds have passed. */
 export function turns(): () => Promise<void> {

@@ -143,8 +143,7 @@ export function readReport(file: string): {
   let parsed: unknown
   try {
     parsed = JSON.parse(file)
-  }
-  catch {
+  } catch {
     throw new RangeError('This file is no readable JSON.')
   }
   const head = parsed as { format?: unknown; version?: unknown } | null

@@ -61,8 +61,7 @@ export async function picture(bytes: Uint8Array): Promise<Picture> {
       thumb: new Uint8Array(thumb),
       takenAt: year > 1900 && year < 2100 ? taken! : null,
     }
-  }
-  catch {
+  } catch {
     throw new RangeError('This picture cannot be read here. Save it as JPEG, PNG or WebP and send it again.')
   }
 }

@@ -67,10 +67,10 @@ describe('sizes', () => {
     expect(reply.status, reply.body.message).toBe(422)
     expect(reply.body.message.length).toBeGreaterThan(10)
   })
-  it('bare numbers count in the shop\'s unit: 700 inches are no board', async () => {
-    await sql.query('UPDATE shop SET length_unit = \'in\'')
+  it("bare numbers count in the shop's unit: 700 inches are no board", async () => {
+    await sql.query("UPDATE shop SET length_unit = 'in'")
     const reply = await people.office.send('POST /api/pieces', faceOf({ length: '900' }))
-    await sql.query('UPDATE shop SET length_unit = \'mm\'')
+    await sql.query("UPDATE shop SET length_unit = 'mm'")
     expect(reply.status).toBe(422)
     expect(reply.body.message).toMatch(/inches here/)
   })
@@ -188,7 +188,7 @@ describe('bodies and files', () => {
     form.append('picture', new Blob([typeof data === 'string' ? data : new Uint8Array(data)]), 'a.png')
     return people.finisher.send<{ address: string }>(`POST /api/pieces/${id}/photographs`, form)
   }
-  it('an SVG, a foreign file under a picture\'s name, a moving or a huge picture are refused before they are decoded', async () => {
+  it("an SVG, a foreign file under a picture's name, a moving or a huge picture are refused before they are decoded", async () => {
     const id = await takenIn()
     const began = Date.now()
     const svg =

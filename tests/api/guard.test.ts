@@ -45,7 +45,7 @@ describe('sessions', () => {
     await tablet.ok('POST /api/session', { login: 'lead', password: PASSWORD, tablet: true })
     const age = (kind: string, hours: number) =>
       sql.query(
-        'UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL ? HOUR WHERE kind = ? AND person_id = (SELECT id FROM person WHERE login = \'lead\')',
+        "UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL ? HOUR WHERE kind = ? AND person_id = (SELECT id FROM person WHERE login = 'lead')",
         [hours, kind],
       )
     await age('own', 11)
@@ -54,7 +54,7 @@ describe('sessions', () => {
     await age('tablet', 13)
     expect((await own.send('GET /api/now')).status).toBe(401)
     expect((await tablet.send('GET /api/now')).status).toBe(200)
-    await sql.query('UPDATE session SET ends_at = UTC_TIMESTAMP(3) WHERE kind = \'tablet\'')
+    await sql.query("UPDATE session SET ends_at = UTC_TIMESTAMP(3) WHERE kind = 'tablet'")
     expect((await tablet.send('GET /api/now')).status).toBe(401)
     people.lead = await signedIn('lead')
   })
@@ -64,19 +64,19 @@ describe('sessions', () => {
       Number(
         (
           await sql.query<mysql.RowDataPacket[]>(
-            'SELECT TIMESTAMPDIFF(MINUTE, MAX(seen_at), UTC_TIMESTAMP(3)) AS m FROM session WHERE person_id = (SELECT id FROM person WHERE login = \'finisher\') AND kind = \'own\'',
+            "SELECT TIMESTAMPDIFF(MINUTE, MAX(seen_at), UTC_TIMESTAMP(3)) AS m FROM session WHERE person_id = (SELECT id FROM person WHERE login = 'finisher') AND kind = 'own'",
           )
         )[0][0]!.m,
       )
     await sql.query(
-      'UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL 60 MINUTE WHERE person_id = (SELECT id FROM person WHERE login = \'finisher\')',
+      "UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL 60 MINUTE WHERE person_id = (SELECT id FROM person WHERE login = 'finisher')",
     )
     await caller.ok('GET /api/now')
     expect(await seen()).toBe(60)
     await caller.send('GET /api/now', undefined, { 'x-touched': '1' })
     expect(await seen()).toBe(0)
   })
-  it('are listed, one\'s own or all for the owner, and ended from there', async () => {
+  it("are listed, one's own or all for the owner, and ended from there", async () => {
     const caller = await signedIn('office')
     const list = await people.owner.ok<{ id: string; name: string; here: boolean }[]>('GET /api/sessions')
     expect(list.filter(s => s.here)).toHaveLength(1)
@@ -142,7 +142,7 @@ describe('passwords', () => {
     expect(await hash()).toMatch(/^\$scrypt\$n=131072,r=8,p=1\$/)
     expect((await enter(login, PASSWORD)).status).toBe(200)
   })
-  it('are changed by oneself, which ends one\'s other sessions, and need the one before', async () => {
+  it("are changed by oneself, which ends one's other sessions, and need the one before", async () => {
     const login = await comes()
     const [here, elsewhere] = [await signedIn(login), await signedIn(login)]
     expect(
@@ -232,8 +232,8 @@ describe('owners', () => {
       second.send(`PATCH /api/people/${me.id}`, { rowVersion: me.rowVersion, active: false }),
     ])
     expect(replies.filter(r => r.status === 200)).toHaveLength(1)
-    await sql.query('UPDATE person SET role = \'owner\', active = TRUE WHERE login = \'owner\'')
-    await sql.query('UPDATE person SET role = \'lead\' WHERE login = ?', [login])
+    await sql.query("UPDATE person SET role = 'owner', active = TRUE WHERE login = 'owner'")
+    await sql.query("UPDATE person SET role = 'lead' WHERE login = ?", [login])
     people.owner = await signedIn('owner')
     const now = await rowOf('owner')
     for (const change of [{ role: 'lead' }, { active: false }])
@@ -272,7 +272,7 @@ describe('where a write comes from', () => {
   test.each([
     ['another origin', { origin: 'http://127.0.0.1:1' }, 403],
     ['no page at all', { origin: 'null' }, 403],
-    ['another site, by the browser\'s word', { 'sec-fetch-site': 'cross-site' }, 403],
+    ["another site, by the browser's word", { 'sec-fetch-site': 'cross-site' }, 403],
     ['a neighbour on this machine', { 'sec-fetch-site': 'same-site' }, 403],
     ['this shop', {}, 200],
     ['localhost', { origin: BASE.replace('127.0.0.1', 'localhost') }, 200],
@@ -323,7 +323,7 @@ describe('answers', () => {
     await people.lead.ok('POST /api/readings', reading)
     for (const start of ['+1', '-1', '@x']) await people.lead.ok('POST /api/readings', { ...reading, name: start })
     const { text } = await people.lead.ok<{ text: string }>('GET /api/readings/export?format=csv')
-    expect(text).toContain('\'=HYPERLINK')
+    expect(text).toContain("'=HYPERLINK")
     for (const start of ['+1', '-1', '@x']) expect(text).toContain(`'${start}`)
     expect(text).toMatch(/,-10/)
     expect(text).not.toMatch(/(^|,|\n)"?[=@]/)

@@ -15,8 +15,21 @@ beforeAll(async () => {
 afterAll(() => sql.end())
 beforeEach(() => setClock(people.owner, t('08:00')))
 
-interface Page { piece: { row_version: number, tone: string, agreed_minor: number | null, accepted_worst_minor: number | null, route: string | null }, faces: { id: number }[], lead: string, leadSuspected: boolean, found: { finish: string } | null }
-const examOf = (id: number) => people.owner.ok<{ tests: { id: number }[], findings: { id: number }[] }>(`GET /api/pieces/${id}/examination`)
+interface Page {
+  piece: {
+    row_version: number
+    tone: string
+    agreed_minor: number | null
+    accepted_worst_minor: number | null
+    route: string | null
+  }
+  faces: { id: number }[]
+  lead: string
+  leadSuspected: boolean
+  found: { finish: string } | null
+}
+const examOf = (id: number) =>
+  people.owner.ok<{ tests: { id: number }[]; findings: { id: number }[] }>(`GET /api/pieces/${id}/examination`)
 const pageOf = (id: number) => people.owner.ok<Page>(`GET /api/pieces/${id}`)
 const taken = async (more = {}) => (await people.office.ok<{ id: number }>('POST /api/pieces', intake(more))).id
 async function chosen(more = {}, pick: Record<string, unknown> = choice) {
@@ -26,11 +39,22 @@ async function chosen(more = {}, pick: Record<string, unknown> = choice) {
 }
 async function agreed(more = {}, pick: Record<string, unknown> = choice) {
   const id = await chosen(more, pick)
-  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
-  await people.office.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'counter', name: 'Client', says: '' })
+  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
+    words: '',
+    days: 14,
+  })
+  await people.office.ok(`POST /api/approvals/${approval}/answer`, {
+    answer: 'yes',
+    via: 'counter',
+    name: 'Client',
+    says: '',
+  })
   return id
 }
-const log = (id: number) => people.owner.ok<{ id: number, kind: string, says: string, undoes_id: number | null, by_name: string | null }[]>(`GET /api/pieces/${id}/log`)
+const log = (id: number) =>
+  people.owner.ok<{ id: number; kind: string; says: string; undoes_id: number | null; by_name: string | null }[]>(
+    `GET /api/pieces/${id}/log`,
+  )
 async function done(id: number, key: string, at: string, more: Record<string, unknown> = {}) {
   await setClock(people.owner, at)
   const started = await act(people.lead, 'start', await stepOf(people.owner, id, key), at)
@@ -43,7 +67,9 @@ describe('two people at once', () => {
     const id = await agreed()
     const wash = await stepOf(people.owner, id, 'wash')
     await setClock(people.owner, t('08:30'))
-    const replies = await Promise.all([people.lead, people.finisher, people.owner].map(p => act(p, 'start', wash, t('08:30'))))
+    const replies = await Promise.all(
+      [people.lead, people.finisher, people.owner].map(p => act(p, 'start', wash, t('08:30'))),
+    )
     expect(replies.map(r => r.status).sort()).toEqual([200, 409, 409])
     expect(replies.find(r => r.status === 409)!.body.message).toMatch(/Somebody else changed this/)
     expect((await log(id)).filter(e => e.kind === 'started')).toHaveLength(1)
@@ -54,7 +80,9 @@ describe('two people at once', () => {
     const wash = await stepOf(people.owner, id, 'wash')
     const command = { kind: 'start', stepId: wash.id, rowVersion: wash.rowVersion, happenedAt: t('08:30') }
     const once = { 'idempotency-key': crypto.randomUUID() }
-    const replies = await Promise.all(Array.from({ length: 5 }, () => people.finisher.send('POST /api/bench', command, once)))
+    const replies = await Promise.all(
+      Array.from({ length: 5 }, () => people.finisher.send('POST /api/bench', command, once)),
+    )
     expect(replies.map(r => r.status)).toEqual([200, 200, 200, 200, 200])
     expect((await log(id)).filter(e => e.kind === 'started')).toHaveLength(1)
     expect((await people.finisher.send('POST /api/bench', command, once)).status).toBe(200)
@@ -67,13 +95,23 @@ describe('two people at once', () => {
     expect((await pageOf(id)).piece.tone).toBe('darker')
   })
   it('takes from one lot in turn, never below zero', async () => {
-    const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', { name: `soap ${crypto.randomUUID()}`, class: 'mild-soap', priceMinor: 3000 })
-    const { id: lotId } = await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'L', amountMl: 100 })
+    const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', {
+      name: `soap ${crypto.randomUUID()}`,
+      class: 'mild-soap',
+      priceMinor: 3000,
+    })
+    const { id: lotId } = await people.lead.ok<{ id: number }>('POST /api/lots', {
+      productId,
+      code: 'L',
+      amountMl: 100,
+    })
     const ids = [await agreed(), await agreed(), await agreed()]
     await setClock(people.owner, t('08:30'))
     for (const id of ids) await act(people.lead, 'start', await stepOf(people.owner, id, 'wash'), t('08:30'))
     const steps = await Promise.all(ids.map(id => stepOf(people.owner, id, 'wash')))
-    const replies = await Promise.all(steps.map(s => act(people.lead, 'finish', s, t('08:30'), { used: [{ lotId, amountMl: 40, word: '' }] })))
+    const replies = await Promise.all(
+      steps.map(s => act(people.lead, 'finish', s, t('08:30'), { used: [{ lotId, amountMl: 40, word: '' }] })),
+    )
     expect(replies.map(r => r.status).sort()).toEqual([200, 200, 422])
     const [rows] = await sql.query<mysql.RowDataPacket[]>('SELECT left_ml FROM lot WHERE id = ?', [lotId])
     expect(Number(rows[0]!.left_ml)).toBe(20)
@@ -83,9 +121,10 @@ describe('two people at once', () => {
 describe('the record', () => {
   it('cannot be changed or shortened, not even in the database', async () => {
     await taken()
-    for (const statement of ['UPDATE logbook SET says = \'x\' LIMIT 1', 'DELETE FROM logbook LIMIT 1']) await expect(sql.query(statement)).rejects.toThrow(/append-only/)
+    for (const statement of ["UPDATE logbook SET says = 'x' LIMIT 1", 'DELETE FROM logbook LIMIT 1'])
+      await expect(sql.query(statement)).rejects.toThrow(/append-only/)
     await agreed()
-    await expect(sql.query('UPDATE plan_snapshot SET content = \'{}\' LIMIT 1')).rejects.toThrow(/never changes/)
+    await expect(sql.query("UPDATE plan_snapshot SET content = '{}' LIMIT 1")).rejects.toThrow(/never changes/)
   })
   it('takes a mis-tap back by another entry that names the first', async () => {
     const id = await agreed()
@@ -113,7 +152,10 @@ describe('the record', () => {
   it('keeps an exact snapshot when asked and when work starts', async () => {
     const id = await agreed()
     await done(id, 'wash', t('08:30'))
-    const [rows] = await sql.query<mysql.RowDataPacket[]>('SELECT reason, SHA2(CONCAT(content, picture), 256) AS again, sha256 FROM plan_snapshot WHERE piece_id = ? ORDER BY id', [id])
+    const [rows] = await sql.query<mysql.RowDataPacket[]>(
+      'SELECT reason, SHA2(CONCAT(content, picture), 256) AS again, sha256 FROM plan_snapshot WHERE piece_id = ? ORDER BY id',
+      [id],
+    )
     expect(rows.map(r => r.reason)).toEqual(['asked', 'work-started'])
     for (const r of rows) expect(r.again).toBe(r.sha256)
   })
@@ -132,7 +174,10 @@ describe('examination and its consequences', () => {
     const id = await agreed({}, { ...choice, route: 'scuff-and-recoat', finish: 'dewaxed-shellac' })
     const wash = await stepOf(people.owner, id, 'wash')
     await people.lead.ok(`DELETE /api/steps/${wash.id}?rowVersion=${wash.rowVersion}`)
-    const before = await people.owner.ok<{ verdicts: { rule: string, step: string, oneTouch: string | null }[], since: { changes: { key: string }[], minutes: number, needsAnswer: boolean } }>(`GET /api/pieces/${id}/plan`)
+    const before = await people.owner.ok<{
+      verdicts: { rule: string; step: string; oneTouch: string | null }[]
+      since: { changes: { key: string }[]; minutes: number; needsAnswer: boolean }
+    }>(`GET /api/pieces/${id}/plan`)
     const verdict = before.verdicts.find(v => v.rule === 'clean-before-abrade')!
     expect(verdict.oneTouch).toMatch(/wash/)
     expect(before.since.changes.map(c => c.key)).toEqual(['wash'])
@@ -141,35 +186,74 @@ describe('examination and its consequences', () => {
     const after = await planOf(people.owner, id)
     expect(after.verdicts.map(v => v.rule)).not.toContain('clean-before-abrade')
     expect(after.steps.find(s => s.key.startsWith('mend.'))!.attended_min).toBeGreaterThan(0)
-    expect((await people.lead.send(`POST /api/pieces/${id}/mends`, { rule: 'clean-before-abrade', stepKey: verdict.step })).status).toBe(404)
+    expect(
+      (await people.lead.send(`POST /api/pieces/${id}/mends`, { rule: 'clean-before-abrade', stepKey: verdict.step }))
+        .status,
+    ).toBe(404)
   })
   it('lets nobody overrule what is forbidden', async () => {
     const id = await chosen({ lead: 'yes' })
     const faces = (await pageOf(id)).faces.map(f => f.id)
     const after = await stepOf(people.owner, id, 'wash-off')
-    await people.lead.ok(`POST /api/pieces/${id}/steps`, { kind: 'sand', after: after.id, faces, title: 'Sand dry', attendedMin: 20, product: null, amountMl: null, grits: [120], method: 'hand', coat: null })
+    await people.lead.ok(`POST /api/pieces/${id}/steps`, {
+      kind: 'sand',
+      after: after.id,
+      faces,
+      title: 'Sand dry',
+      attendedMin: 20,
+      product: null,
+      amountMl: null,
+      grits: [120],
+      method: 'hand',
+      coat: null,
+    })
     const verdict = (await planOf(people.owner, id)).verdicts.find(v => v.rule === 'lead-no-dust')!
-    expect((await people.owner.send(`POST /api/pieces/${id}/overrules`, { rule: verdict.rule, stepKey: verdict.step, word: 'please' })).status).toBe(403)
+    expect(
+      (
+        await people.owner.send(`POST /api/pieces/${id}/overrules`, {
+          rule: verdict.rule,
+          stepKey: verdict.step,
+          word: 'please',
+        })
+      ).status,
+    ).toBe(403)
   })
   it('withdraws a test and a finding without losing them from the log', async () => {
     const id = await taken()
     await people.finisher.ok(`POST /api/pieces/${id}/tests`, { test: 'look', result: 'crazed', spot: '' })
-    await people.finisher.ok(`POST /api/pieces/${id}/findings`, { faceId: (await pageOf(id)).faces[0]!.id, kind: 'crazing', grade: 3, wish: 'mend', note: '' })
+    await people.finisher.ok(`POST /api/pieces/${id}/findings`, {
+      faceId: (await pageOf(id)).faces[0]!.id,
+      kind: 'crazing',
+      grade: 3,
+      wish: 'mend',
+      note: '',
+    })
     const before = await examOf(id)
     await people.finisher.ok(`DELETE /api/tests/${before.tests[0]!.id}`)
     await people.finisher.ok(`DELETE /api/findings/${before.findings[0]!.id}`)
     expect(await examOf(id)).toMatchObject({ tests: [], findings: [] })
     expect((await pageOf(id)).found).toBeNull()
     expect((await people.finisher.send(`DELETE /api/tests/${before.tests[0]!.id}`)).status).toBe(404)
-    expect((await log(id)).map(e => e.says).join()).toMatch(/withdrawn: crazing.*withdrawn: look|withdrawn: look.*crazing/s)
+    expect((await log(id)).map(e => e.says).join()).toMatch(
+      /withdrawn: crazing.*withdrawn: look|withdrawn: look.*crazing/s,
+    )
   })
   it('turns a photograph upright, keeps when it was taken and drops the rest', async () => {
     const id = await taken()
-    const picture = await sharp({ create: { width: 40, height: 20, channels: 3, background: '#a53' } }).withMetadata({ orientation: 6, exif: { IFD0: { Artist: 'somebody' }, IFD2: { DateTimeOriginal: '2026:11:20 09:15:00' } } }).jpeg().toBuffer()
+    const picture = await sharp({ create: { width: 40, height: 20, channels: 3, background: '#a53' } })
+      .withMetadata({
+        orientation: 6,
+        exif: { IFD0: { Artist: 'somebody' }, IFD2: { DateTimeOriginal: '2026:11:20 09:15:00' } },
+      })
+      .jpeg()
+      .toBuffer()
     const form = new FormData()
     form.append('picture', new Blob([new Uint8Array(picture)]), 'a.jpg')
     const { address } = await people.finisher.ok<{ address: string }>(`POST /api/pieces/${id}/photographs`, form)
-    const [rows] = await sql.query<mysql.RowDataPacket[]>('SELECT picture, taken_at FROM photograph WHERE address = ?', [address])
+    const [rows] = await sql.query<mysql.RowDataPacket[]>(
+      'SELECT picture, taken_at FROM photograph WHERE address = ?',
+      [address],
+    )
     const stored = await sharp(rows[0]!.picture as Buffer).metadata()
     expect([stored.width, stored.height, stored.exif]).toEqual([20, 40, undefined])
     expect(rows[0]!.taken_at).not.toBeNull()
@@ -181,10 +265,17 @@ describe('plan, gates and waits', () => {
     const id = await agreed()
     await done(id, 'wash', t('08:30'))
     const { piece } = await pageOf(id)
-    expect((await people.lead.send(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: piece.row_version })).body.code).toBe('started')
+    expect(
+      (await people.lead.send(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: piece.row_version })).body.code,
+    ).toBe('started')
     const wash = await stepOf(people.owner, id, 'wash')
-    expect((await people.lead.send(`PATCH /api/steps/${wash.id}`, { rowVersion: wash.rowVersion, attendedMin: 1 })).body.code).toBe('started')
-    expect((await people.lead.send(`DELETE /api/steps/${wash.id}?rowVersion=${wash.rowVersion}`)).body.code).toBe('started')
+    expect(
+      (await people.lead.send(`PATCH /api/steps/${wash.id}`, { rowVersion: wash.rowVersion, attendedMin: 1 })).body
+        .code,
+    ).toBe('started')
+    expect((await people.lead.send(`DELETE /api/steps/${wash.id}?rowVersion=${wash.rowVersion}`)).body.code).toBe(
+      'started',
+    )
   })
   it('holds back what is not dry yet', async () => {
     const id = await agreed()
@@ -199,16 +290,44 @@ describe('plan, gates and waits', () => {
   it('repeats the washing when the wetting test fails, and goes on when it passes', async () => {
     const id = await taken({ name: 'Contaminated lid' })
     const page = await pageOf(id)
-    await people.lead.ok(`POST /api/pieces/${id}/findings`, { faceId: page.faces[0]!.id, kind: 'water-beads', grade: 3, wish: 'mend', note: '' })
-    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, route: 'scuff-and-recoat', finish: 'dewaxed-shellac', rowVersion: 1 })
-    const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
-    await people.office.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'phone', name: 'C', says: '' })
+    await people.lead.ok(`POST /api/pieces/${id}/findings`, {
+      faceId: page.faces[0]!.id,
+      kind: 'water-beads',
+      grade: 3,
+      wish: 'mend',
+      note: '',
+    })
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
+      ...choice,
+      route: 'scuff-and-recoat',
+      finish: 'dewaxed-shellac',
+      rowVersion: 1,
+    })
+    const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
+      words: '',
+      days: 14,
+    })
+    await people.office.ok(`POST /api/approvals/${approval}/answer`, {
+      answer: 'yes',
+      via: 'phone',
+      name: 'C',
+      says: '',
+    })
     await done(id, 'wash', t('08:30'))
     await done(id, 'solvent-wash', t('10:00'))
     const missing = await done(id, 'gate', t('11:00'))
     expect(missing.body.code).toBe('gate')
-    expect((await act(people.lead, 'finish', await stepOf(people.owner, id, 'gate'), t('11:00'), { gate: 'fail' })).status).toBe(200)
-    expect((await planOf(people.owner, id)).steps.map(s => s.key).slice(0, 6)).toEqual(['approval', 'wash', 'solvent-wash', 'gate', 'solvent-wash~2', 'gate~2'])
+    expect(
+      (await act(people.lead, 'finish', await stepOf(people.owner, id, 'gate'), t('11:00'), { gate: 'fail' })).status,
+    ).toBe(200)
+    expect((await planOf(people.owner, id)).steps.map(s => s.key).slice(0, 6)).toEqual([
+      'approval',
+      'wash',
+      'solvent-wash',
+      'gate',
+      'solvent-wash~2',
+      'gate~2',
+    ])
     expect((await stepOf(people.owner, id, 'scuff')).start.may).toBe(false)
     await done(id, 'solvent-wash~2', t('12:00'))
     await done(id, 'gate~2', t('13:00'), { gate: 'pass' })
@@ -231,9 +350,11 @@ describe('plan, gates and waits', () => {
     const plan = await planOf(people.owner, id)
     expect(plan.steps.find(s => s.key === 'f-approval')).toMatchObject({ state: 'planned' })
     expect(plan.steps.find(s => s.key === 'f-strip')!.start.refusals.map(r => r.code)).toContain('earlier-step')
-    expect((await people.office.send(`POST /api/pieces/${id}/approvals`, { words: 'The gate failed.', days: 7 })).status).toBe(200)
+    expect(
+      (await people.office.send(`POST /api/pieces/${id}/approvals`, { words: 'The gate failed.', days: 7 })).status,
+    ).toBe(200)
   })
-  it('refuses acts in the future or longer ago than half a day, and of others\' steps', async () => {
+  it("refuses acts in the future or longer ago than half a day, and of others' steps", async () => {
     const id = await agreed()
     await setClock(people.owner, t('16:00'))
     const wash = await stepOf(people.owner, id, 'wash')
@@ -247,7 +368,12 @@ describe('plan, gates and waits', () => {
 })
 
 describe('what Now says', () => {
-  interface Now { may: { pieceId: number, key: string }[], windows: { pieceId: number, to: string, closes_ms: number | null, acknowledged: string | null }[], air: { fresh: boolean }, running: { pieceId: number }[] }
+  interface Now {
+    may: { pieceId: number; key: string }[]
+    windows: { pieceId: number; to: string; closes_ms: number | null; acknowledged: string | null }[]
+    air: { fresh: boolean }
+    running: { pieceId: number }[]
+  }
   const now = () => people.finisher.ok<Now>('GET /api/now')
   it('shows a running window until it is done, sorted by what closes first', async () => {
     const id = await agreed()
@@ -266,7 +392,12 @@ describe('what Now says', () => {
     await people.finisher.ok('POST /api/alarms', { pieceId: id, from: 'strip', to: 'scrape' })
     expect((await now()).windows.find(w => w.pieceId === id)!.acknowledged).toBe('finisher')
     await setClock(people.owner, new Date(at + 16 * 60_000).toISOString())
-    await act(people.finisher, 'start', await stepOf(people.owner, id, 'scrape'), new Date(at + 16 * 60_000).toISOString())
+    await act(
+      people.finisher,
+      'start',
+      await stepOf(people.owner, id, 'scrape'),
+      new Date(at + 16 * 60_000).toISOString(),
+    )
     expect((await now()).windows.some(w => w.pieceId === id)).toBe(false)
     expect((await now()).running.some(r => r.pieceId === id)).toBe(true)
   })

@@ -4,20 +4,40 @@ import type { Role } from '#shared/api'
 export const BASE = process.env.HANTVERK_BASE ?? ''
 export const PASSWORD = 'verdigris-9'
 
-export interface Reply<T = Record<string, never>> { status: number, body: T & { code: string, message: string, fields?: Record<string, string> } }
+export interface Reply<T = Record<string, never>> {
+  status: number
+  body: T & { code: string; message: string; fields?: Record<string, string> }
+}
 
 export class Caller {
   private readonly jar = new Map<string, string>()
-  get cookie() { return [...this.jar.values()].join('; ') }
+  get cookie() {
+    return [...this.jar.values()].join('; ')
+  }
   /** As a page of the shop sends: with its origin, and each write under a UUID of its own. */
   async send<T = unknown>(route: string, body?: unknown, headers: Record<string, string> = {}): Promise<Reply<T>> {
     const [method, path] = route.split(' ')
     const raw = typeof body === 'string' || body instanceof FormData
-    const own: Record<string, string> = method === 'GET' ? {} : { 'origin': BASE, 'idempotency-key': crypto.randomUUID() }
-    const reply = await fetch(BASE + path, { method, headers: { ...(body === undefined || body instanceof FormData ? {} : { 'content-type': 'application/json' }), cookie: this.cookie, ...own, ...headers }, body: body === undefined ? undefined : raw ? body : JSON.stringify(body) })
+    const own: Record<string, string> =
+      method === 'GET' ? {} : { 'origin': BASE, 'idempotency-key': crypto.randomUUID() }
+    const reply = await fetch(BASE + path, {
+      method,
+      headers: {
+        ...(body === undefined || body instanceof FormData ? {} : { 'content-type': 'application/json' }),
+        cookie: this.cookie,
+        ...own,
+        ...headers,
+      },
+      body: body === undefined ? undefined : raw ? body : JSON.stringify(body),
+    })
     for (const set of reply.headers.getSetCookie()) this.jar.set(set.split('=')[0]!, set.split(';')[0]!)
     const text = await reply.text()
-    return { status: reply.status, body: (text && /json/.test(reply.headers.get('content-type') ?? '') ? JSON.parse(text) : { text }) as Reply<T>['body'] }
+    return {
+      status: reply.status,
+      body: (text && /json/.test(reply.headers.get('content-type') ?? '')
+        ? JSON.parse(text)
+        : { text }) as Reply<T>['body'],
+    }
   }
 
   /** Opens server-sent events, on another instance if wanted. */
@@ -42,7 +62,15 @@ export async function signedIn(login: string): Promise<Caller> {
 /** The test shop with one person for each role; made by whichever file of tests comes first. */
 export async function shopPeople(): Promise<Record<Role, Caller>> {
   const owner = new Caller()
-  const made = await owner.send('POST /api/first-owner', { shop: 'Test shop', name: 'Owner', login: 'owner', password: PASSWORD, zone: 'Europe/Stockholm', currency: 'SEK', lengthUnit: 'mm' })
+  const made = await owner.send('POST /api/first-owner', {
+    shop: 'Test shop',
+    name: 'Owner',
+    login: 'owner',
+    password: PASSWORD,
+    zone: 'Europe/Stockholm',
+    currency: 'SEK',
+    lengthUnit: 'mm',
+  })
   if (made.status !== 200) await owner.ok('POST /api/session', { login: 'owner', password: PASSWORD })
   const people = { owner } as Record<Role, Caller>
   for (const role of ['lead', 'finisher', 'office'] as const) {
@@ -52,10 +80,34 @@ export async function shopPeople(): Promise<Record<Role, Caller>> {
   return people
 }
 
-const face = { name: 'outside', rank: 'show', shape: 'flat', orientation: 'horizontal', length: '900', width: '45 cm', count: 1, species: 'oak', substrate: 'solid', veneer: '' }
+const face = {
+  name: 'outside',
+  rank: 'show',
+  shape: 'flat',
+  orientation: 'horizontal',
+  length: '900',
+  width: '45 cm',
+  count: 1,
+  species: 'oak',
+  substrate: 'solid',
+  veneer: '',
+}
 export const intake = (more: Record<string, unknown> = {}) => ({
-  name: 'Chart chest', note: '', client: { name: 'Test client', email: 'client@example.invalid', phone: '' }, use: 'daily', tone: 'same', sheen: 'satin', age: 'keep', dueOn: null, period: '1960-1990', refinished: 'no', keepPatina: false, lead: 'no',
-  parts: [{ name: 'lid', scope: 'refinish', faces: [face] }], ...more })
+  name: 'Chart chest',
+  note: '',
+  client: { name: 'Test client', email: 'client@example.invalid', phone: '' },
+  use: 'daily',
+  tone: 'same',
+  sheen: 'satin',
+  age: 'keep',
+  dueOn: null,
+  period: '1960-1990',
+  refinished: 'no',
+  keepPatina: false,
+  lead: 'no',
+  parts: [{ name: 'lid', scope: 'refinish', faces: [face] }],
+  ...more,
+})
 export const choice = { route: 'strip-chemical', finish: 'varnish-oil', colour: 'none', conditioner: 'auto' }
 /** Chooses a house method as the page does: with the version of its row. */
 export async function setHouse(owner: Caller, slug: string, option: string): Promise<Reply> {
@@ -63,9 +115,31 @@ export async function setHouse(owner: Caller, slug: string, option: string): Pro
   return owner.send('PUT /api/house', { slug, choice: option, rowVersion: rowVersions[slug] ?? 0 })
 }
 export const setClock = (owner: Caller, at: string) => owner.ok('POST /api/clock', { at })
-export interface PlanStep { id: number, key: string, kind: string, title: string, state: string, rowVersion: number, position: number, amount_ml: number | null, attended_min: number, start: { may: boolean, refusals: { code: string, says: string }[] } }
-export interface PlanView { steps: PlanStep[], rowVersion: number, verdicts: { rule: string, step: string }[], cost: { soFar_minor: number } }
+export interface PlanStep {
+  id: number
+  key: string
+  kind: string
+  title: string
+  state: string
+  rowVersion: number
+  position: number
+  amount_ml: number | null
+  attended_min: number
+  start: { may: boolean; refusals: { code: string; says: string }[] }
+}
+export interface PlanView {
+  steps: PlanStep[]
+  rowVersion: number
+  verdicts: { rule: string; step: string }[]
+  cost: { soFar_minor: number }
+}
 export const planOf = (caller: Caller, id: number) => caller.ok<PlanView>(`GET /api/pieces/${id}/plan`)
-export const act = (caller: Caller, kind: string, step: PlanStep, happenedAt: string, more: Record<string, unknown> = {}) =>
-  caller.send('POST /api/bench', { kind, stepId: step.id, rowVersion: step.rowVersion, happenedAt, ...more })
-export const stepOf = async (caller: Caller, id: number, key: string): Promise<PlanStep> => (await planOf(caller, id)).steps.find(s => s.key === key)!
+export const act = (
+  caller: Caller,
+  kind: string,
+  step: PlanStep,
+  happenedAt: string,
+  more: Record<string, unknown> = {},
+) => caller.send('POST /api/bench', { kind, stepId: step.id, rowVersion: step.rowVersion, happenedAt, ...more })
+export const stepOf = async (caller: Caller, id: number, key: string): Promise<PlanStep> =>
+  (await planOf(caller, id)).steps.find(s => s.key === key)!

@@ -85,7 +85,7 @@ describe('a write under its UUID', () => {
     expect((await people.office.send('POST /api/lots', { productId: 1, code: 'x', amountMl: 1 }, once)).body.code).toBe(
       'uuid-used',
     )
-    for (const key of ['', 'x', '1'.repeat(400), '\'; DROP TABLE piece; --'])
+    for (const key of ['', 'x', '1'.repeat(400), "'; DROP TABLE piece; --"])
       expect((await people.office.send('POST /api/pieces', intake(), { 'idempotency-key': key })).body.code).toBe(
         'no-uuid',
       )
@@ -267,7 +267,7 @@ describe('mail', () => {
   it('one bad letter never holds up the rest, and ends as "could not be sent", from where it is sent again', async () => {
     const bad = await asked()
     await sql.query(
-      'UPDATE mail SET recipient = \'not an address\', try_after = UTC_TIMESTAMP(3) WHERE approval_id = ?',
+      "UPDATE mail SET recipient = 'not an address', try_after = UTC_TIMESTAMP(3) WHERE approval_id = ?",
       [bad],
     )
     const good = await asked()
@@ -292,7 +292,7 @@ describe('mail', () => {
     await until(approval, 'sent')
     const before = await linksTo(approval)
     await sql.query(
-      'UPDATE mail SET state = \'sending\', claimed_at = UTC_TIMESTAMP(3) - INTERVAL 5 MINUTE WHERE approval_id = ?',
+      "UPDATE mail SET state = 'sending', claimed_at = UTC_TIMESTAMP(3) - INTERVAL 5 MINUTE WHERE approval_id = ?",
       [approval],
     )
     await until(approval, 'perhaps')
@@ -319,12 +319,10 @@ describe('mail', () => {
         if (data) {
           letter += text
           if (letter.includes('\r\n.\r\n')) socket.destroy()
-        }
-        else if (/^DATA/i.test(text)) {
+        } else if (/^DATA/i.test(text)) {
           data = true
           socket.write('354 go\r\n')
-        }
-        else {
+        } else {
           socket.write('250 ok\r\n')
         }
       })
@@ -360,7 +358,10 @@ describe('mail', () => {
     await sql.query('UPDATE shop SET mail_held = TRUE')
     const approval = await asked()
     await new Promise(r => setTimeout(r, 3500))
-    expect(await mailOf(approval)).toMatchObject({ state: 'waiting', error: expect.stringMatching(/Letters are held/) as string })
+    expect(await mailOf(approval)).toMatchObject({
+      state: 'waiting',
+      error: expect.stringMatching(/Letters are held/) as string,
+    })
     expect((await people.lead.send('POST /api/mails/release', {})).status).toBe(403)
     await people.owner.ok('POST /api/mails/release', {})
     await until(approval, 'sent')
@@ -370,7 +371,7 @@ describe('mail', () => {
 describe('what only grows', () => {
   it('is thinned by rule, and two servers read the climate once', async () => {
     await sql.query(
-      'INSERT INTO sign_in_attempt (login, at, ok) VALUES (\'old\', UTC_TIMESTAMP(3) - INTERVAL 40 DAY, FALSE)',
+      "INSERT INTO sign_in_attempt (login, at, ok) VALUES ('old', UTC_TIMESTAMP(3) - INTERVAL 40 DAY, FALSE)",
     )
     const values = Array.from(
       { length: 240 },
@@ -378,22 +379,22 @@ describe('what only grows', () => {
         `('2026-10-01 ${String(Math.floor(i / 60) + 8).padStart(2, '0')}:${String(i % 60).padStart(2, '0')}:00', 20, 0.5, 'old logger')`,
     ).join(',')
     await sql.query(`INSERT INTO climate_reading (at, temperature_C, rh, source) VALUES ${values}`)
-    await sql.query('UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = \'thin\'')
+    await sql.query("UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = 'thin'")
     await expect
       .poll(
         async () =>
-          (await one<{ n: number }>('SELECT COUNT(*) AS n FROM climate_reading WHERE source = \'old logger\'')).n,
+          (await one<{ n: number }>("SELECT COUNT(*) AS n FROM climate_reading WHERE source = 'old logger'")).n,
         { timeout: 25_000, interval: 500 },
       )
       .toBe(48)
-    expect((await one<{ n: number }>('SELECT COUNT(*) AS n FROM sign_in_attempt WHERE login = \'old\'')).n).toBe(0)
+    expect((await one<{ n: number }>("SELECT COUNT(*) AS n FROM sign_in_attempt WHERE login = 'old'")).n).toBe(0)
     const begun = (
-      await one<{ n: number }>('SELECT COUNT(*) AS n FROM climate_reading WHERE source = \'simulated logger\'')
+      await one<{ n: number }>("SELECT COUNT(*) AS n FROM climate_reading WHERE source = 'simulated logger'")
     ).n
     await new Promise(r => setTimeout(r, 20_000))
     expect(
-      (await one<{ n: number }>('SELECT COUNT(*) AS n FROM climate_reading WHERE source = \'simulated logger\'')).n -
-      begun,
+      (await one<{ n: number }>("SELECT COUNT(*) AS n FROM climate_reading WHERE source = 'simulated logger'")).n -
+        begun,
     ).toBeLessThanOrEqual(2)
   }, 90_000)
 })

@@ -4,27 +4,91 @@ import { act, intake, planOf, setClock, setHouse, shopPeople, stepOf, type Calle
 
 const t = (clock: string, day = '2026-12-14') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
-beforeAll(async () => { Object.assign(people, await shopPeople()) })
+beforeAll(async () => {
+  Object.assign(people, await shopPeople())
+})
 beforeEach(() => setClock(people.owner, t('08:00')))
 
-const face = { name: 'outside', rank: 'show', shape: 'flat', orientation: 'horizontal', length: '900', width: '450', count: 1, species: 'oak', substrate: 'solid', veneer: '' }
+const face = {
+  name: 'outside',
+  rank: 'show',
+  shape: 'flat',
+  orientation: 'horizontal',
+  length: '900',
+  width: '450',
+  count: 1,
+  species: 'oak',
+  substrate: 'solid',
+  veneer: '',
+}
 const shellac = { route: 'strip-chemical', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto' }
-interface Plan { undo: string | null, redo: string | null, steps: (Awaited<ReturnType<typeof planOf>>['steps'][number] & { faces: number[], grits: number[], notes: string[] })[], loops: { step: string, worst: number }[], verdicts: { rule: string, step: string }[] }
+interface Plan {
+  undo: string | null
+  redo: string | null
+  steps: (Awaited<ReturnType<typeof planOf>>['steps'][number] & { faces: number[]; grits: number[]; notes: string[] })[]
+  loops: { step: string; worst: number }[]
+  verdicts: { rule: string; step: string }[]
+}
 const plan = (id: number) => people.owner.ok<Plan>(`GET /api/pieces/${id}/plan`)
 const keys = async (id: number) => (await plan(id)).steps.filter(s => s.state !== 'skipped').map(s => s.key)
-interface Routes { rowVersion: number, main: string | null, own: { route: string, faces: number[] }[], finishDefault: string, faces: { id: number, part: string }[], verdicts: { route: string, chance: number, record: { tries: number } | null, likely: { total_minor: number }, expected: { total_minor: number }, worst: { total_minor: number } }[] }
-const routes = (id: number, query = '') => people.lead.ok<Routes>(`GET /api/pieces/${id}/routes?finish=dewaxed-shellac${query}`)
+interface Routes {
+  rowVersion: number
+  main: string | null
+  own: { route: string; faces: number[] }[]
+  finishDefault: string
+  faces: { id: number; part: string }[]
+  verdicts: {
+    route: string
+    chance: number
+    record: { tries: number } | null
+    likely: { total_minor: number }
+    expected: { total_minor: number }
+    worst: { total_minor: number }
+  }[]
+}
+const routes = (id: number, query = '') =>
+  people.lead.ok<Routes>(`GET /api/pieces/${id}/routes?finish=dewaxed-shellac${query}`)
 
 /** A table of two parts; its top and legs are faces of their own. */
 async function table() {
-  const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake({ parts: [{ name: 'top', scope: 'refinish', faces: [face] }, { name: 'legs', scope: 'refinish', faces: [{ ...face, shape: 'turned', orientation: 'vertical', length: '700', width: '60', count: 4, rank: 'secondary' }] }] }))
+  const { id } = await people.office.ok<{ id: number }>(
+    'POST /api/pieces',
+    intake({
+      parts: [
+        { name: 'top', scope: 'refinish', faces: [face] },
+        {
+          name: 'legs',
+          scope: 'refinish',
+          faces: [
+            {
+              ...face,
+              shape: 'turned',
+              orientation: 'vertical',
+              length: '700',
+              width: '60',
+              count: 4,
+              rank: 'secondary',
+            },
+          ],
+        },
+      ],
+    }),
+  )
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, rowVersion: 1 })
   const { faces, rowVersion } = await routes(id)
   return { id, top: faces[0]!.id, legs: faces[1]!.id, rowVersion }
 }
 async function agree(id: number) {
-  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
-  await people.office.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'counter', name: 'Client', says: '' })
+  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
+    words: '',
+    days: 14,
+  })
+  await people.office.ok(`POST /api/approvals/${approval}/answer`, {
+    answer: 'yes',
+    via: 'counter',
+    name: 'Client',
+    says: '',
+  })
 }
 /** Works through the plan to a step, an hour apart inside the hours of the shop, the air kept fresh. */
 async function workTo(id: number, stop: string, gate: 'pass' | 'fail') {
@@ -38,7 +102,9 @@ async function workTo(id: number, stop: string, gate: 'pass' | 'fail') {
       await setClock(people.owner, new Date(from).toISOString())
       const started = await act(people.lead, 'start', next, new Date(from).toISOString())
       if (started.status !== 200) continue
-      await act(people.lead, 'finish', await stepOf(people.owner, id, next.key), new Date(from).toISOString(), { gate: next.kind === 'gate' ? gate : null })
+      await act(people.lead, 'finish', await stepOf(people.owner, id, next.key), new Date(from).toISOString(), {
+        gate: next.kind === 'gate' ? gate : null,
+      })
       if (next.key === stop) return
       break
     }
@@ -52,7 +118,12 @@ describe('faces that go their own way', () => {
     const whole = (await routes(id)).verdicts.find(v => v.route === 'strip-chemical')!.likely.total_minor
     const alone = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
     expect(alone.likely.total_minor).toBeLessThan(whole)
-    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, route: 'scuff-and-recoat', faces: [legs], rowVersion })
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
+      ...shellac,
+      route: 'scuff-and-recoat',
+      faces: [legs],
+      rowVersion,
+    })
     const mixed = await routes(id)
     expect(mixed).toMatchObject({ main: 'strip-chemical', own: [{ route: 'scuff-and-recoat', faces: [legs] }] })
     expect(mixed.verdicts.find(v => v.route === 'strip-chemical')!.likely.total_minor).toBeLessThan(whole)
@@ -64,15 +135,23 @@ describe('faces that go their own way', () => {
   })
   it('refuses all faces, foreign faces, and own ways before the piece has a route', async () => {
     const { id, top, legs, rowVersion } = await table()
-    const send = (faces: number[]) => people.lead.send(`PUT /api/pieces/${id}/choice`, { ...shellac, faces, rowVersion })
+    const send = (faces: number[]) =>
+      people.lead.send(`PUT /api/pieces/${id}/choice`, { ...shellac, faces, rowVersion })
     expect((await send([top, legs])).body.message).toMatch(/all the faces/)
     expect((await send([999_999])).body.fields).toHaveProperty('faces')
     const fresh = (await people.office.ok<{ id: number }>('POST /api/pieces', intake())).id
-    expect((await people.lead.send(`PUT /api/pieces/${fresh}/choice`, { ...shellac, faces: [1], rowVersion: 1 })).body.code).toBe('no-route')
+    expect(
+      (await people.lead.send(`PUT /api/pieces/${fresh}/choice`, { ...shellac, faces: [1], rowVersion: 1 })).body.code,
+    ).toBe('no-route')
   })
-  it('a failed gate sends its own faces to the fallback, and the others go on; the shop\'s record learns from it', async () => {
+  it("a failed gate sends its own faces to the fallback, and the others go on; the shop's record learns from it", async () => {
     const { id, legs, top, rowVersion } = await table()
-    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, route: 'scuff-and-recoat', faces: [legs], rowVersion })
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
+      ...shellac,
+      route: 'scuff-and-recoat',
+      faces: [legs],
+      rowVersion,
+    })
     await agree(id)
     const before = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
     await workTo(id, 'gate', 'fail')
@@ -85,7 +164,9 @@ describe('faces that go their own way', () => {
     const after = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
     expect(after.record!.tries).toBeGreaterThan(before.record?.tries ?? 0)
     expect(after.chance).toBeGreaterThan(before.chance)
-    expect(after.expected.total_minor - after.likely.total_minor).toBeGreaterThan(before.expected.total_minor - before.likely.total_minor)
+    expect(after.expected.total_minor - after.likely.total_minor).toBeGreaterThan(
+      before.expected.total_minor - before.likely.total_minor,
+    )
   }, 90_000)
 })
 
@@ -97,7 +178,10 @@ describe('changing a plan', () => {
     await people.lead.ok(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, grits: [120, 180] })
     expect(await stepOf(people.owner, id, 'sand')).toMatchObject({ title: 'Sand P120 → P180' })
     expect((await stepOf(people.owner, id, 'sand')).attended_min).toBeLessThan(sand.attended_min)
-    await people.lead.ok(`PATCH /api/steps/${clean.id}`, { rowVersion: clean.rowVersion, after: (await stepOf(people.owner, id, 'wash-off')).id })
+    await people.lead.ok(`PATCH /api/steps/${clean.id}`, {
+      rowVersion: clean.rowVersion,
+      after: (await stepOf(people.owner, id, 'wash-off')).id,
+    })
     const coat = await stepOf(people.owner, id, 'coat-1')
     await people.lead.ok(`POST /api/steps/${coat.id}/split`, { rowVersion: coat.rowVersion, faces: [legs] })
     const split = (await plan(id)).steps.filter(s => s.key.startsWith('coat-1'))
@@ -123,17 +207,27 @@ describe('changing a plan', () => {
     const { id, top, legs } = await table()
     const apart = await stepOf(people.owner, id, 'take-apart')
     await people.lead.ok(`PATCH /api/steps/${apart.id}`, { rowVersion: apart.rowVersion, attendedMin: 40 })
-    for (const faces of [[top, legs], [999]]) expect((await people.lead.send(`POST /api/steps/${apart.id}/split`, { rowVersion: apart.rowVersion + 1, faces })).status).toBe(422)
+    for (const faces of [[top, legs], [999]])
+      expect(
+        (await people.lead.send(`POST /api/steps/${apart.id}/split`, { rowVersion: apart.rowVersion + 1, faces }))
+          .status,
+      ).toBe(422)
     await agree(id)
     await setClock(people.owner, t('08:30'))
     expect((await act(people.lead, 'start', await stepOf(people.owner, id, 'take-apart'), t('08:30'))).status).toBe(200)
-    expect((await people.lead.send(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })).body.message).toMatch(/frozen/)
+    expect((await people.lead.send(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })).body.message).toMatch(
+      /frozen/,
+    )
     expect(await stepOf(people.owner, id, 'take-apart')).toMatchObject({ attended_min: 40, state: 'running' })
   })
-  it('two at once: one of two edits of a step wins, the other is told; an undo after another\'s edit undoes that one', async () => {
+  it("two at once: one of two edits of a step wins, the other is told; an undo after another's edit undoes that one", async () => {
     const { id } = await table()
     const sand = await stepOf(people.owner, id, 'sand')
-    const replies = await Promise.all([people.lead, people.finisher].map((p, i) => p.send(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, attendedMin: 50 + i })))
+    const replies = await Promise.all(
+      [people.lead, people.finisher].map((p, i) =>
+        p.send(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, attendedMin: 50 + i }),
+      ),
+    )
     expect(replies.map(r => r.status).sort()).toEqual([200, 409])
     await people.owner.ok(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })
     expect(await stepOf(people.owner, id, 'sand')).toMatchObject({ attended_min: sand.attended_min })
@@ -144,7 +238,7 @@ describe('changing a plan', () => {
     expect(steps.find(s => s.kind === 'coat')!.notes.join(' ')).toMatch(/sections of .* m²: the wet edge/)
     expect(loops.find(l => l.step === 'strip')).toMatchObject({ worst: 2 })
   })
-  it('a default finish comes from the house\'s school', async () => {
+  it("a default finish comes from the house's school", async () => {
     expect((await routes((await table()).id)).finishDefault).toBe('waterborne-polyurethane')
     expect((await setHouse(people.owner, 'finish-school', 'oil')).status).toBe(200)
     expect((await routes((await table()).id)).finishDefault).toBe('varnish-oil')
@@ -153,29 +247,60 @@ describe('changing a plan', () => {
 })
 
 describe('the air, and what dust may do in it', () => {
-  const logOf = (days: number, more = '') => ['time;°C;%', ...Array.from({ length: days * 24 }, (_, i) => `2026-12-${String(8 + Math.floor(i / 24)).padStart(2, '0')} ${String(i % 24).padStart(2, '0')}:00;19,${i % 10};48`), more].join('\n')
-  it('a logger\'s file is read once, told apart by moment, and the plan shows the coming days', async () => {
-    const first = await people.finisher.ok<{ taken: number, known: number }>('POST /api/air-log', { text: logOf(6) })
+  const logOf = (days: number, more = '') =>
+    [
+      'time;°C;%',
+      ...Array.from(
+        { length: days * 24 },
+        (_, i) =>
+          `2026-12-${String(8 + Math.floor(i / 24)).padStart(2, '0')} ${String(i % 24).padStart(2, '0')}:00;19,${i % 10};48`,
+      ),
+      more,
+    ].join('\n')
+  it("a logger's file is read once, told apart by moment, and the plan shows the coming days", async () => {
+    const first = await people.finisher.ok<{ taken: number; known: number }>('POST /api/air-log', { text: logOf(6) })
     expect(first.taken + first.known).toBe(144)
-    expect((await people.finisher.ok<{ taken: number, known: number }>('POST /api/air-log', { text: logOf(6) }))).toEqual({ taken: 0, known: 144 })
+    expect(await people.finisher.ok<{ taken: number; known: number }>('POST /api/air-log', { text: logOf(6) })).toEqual(
+      { taken: 0, known: 144 },
+    )
     await people.lead.ok('POST /api/air', { temperature_C: 20, rh_pct: 48 })
     const { id } = await table()
-    const { ahead } = await people.owner.ok<{ ahead: { seen: number, hours: { temperature_C: number, rh: number, open: boolean }[] } }>(`GET /api/pieces/${id}/plan`)
+    const { ahead } = await people.owner.ok<{
+      ahead: { seen: number; hours: { temperature_C: number; rh: number; open: boolean }[] }
+    }>(`GET /api/pieces/${id}/plan`)
     expect(ahead.seen).toBe(24)
     expect(ahead.hours).toHaveLength(120)
     expect(ahead.hours.some(h => h.open) && ahead.hours.some(h => !h.open)).toBe(true)
-    for (const h of ahead.hours) expect(h.temperature_C > 15 && h.temperature_C < 25 && h.rh > 0.3 && h.rh < 0.7).toBe(true)
+    for (const h of ahead.hours)
+      expect(h.temperature_C > 15 && h.temperature_C < 25 && h.rh > 0.3 && h.rh < 0.7).toBe(true)
   })
   it('a broken file is refused with its line, and nothing of it is kept', async () => {
     const broken = await people.finisher.send('POST /api/air-log', { text: `${logOf(1)}\n2026-12-09 04:00;twenty;48` })
     expect(broken.body).toMatchObject({ code: 'invalid', message: expect.stringMatching(/^Line \d+: wanted a time/) })
-    expect((await people.finisher.send('POST /api/air-log', { text: '2027-12-09 04:00;20;48' })).body.message).toMatch(/future/)
+    expect((await people.finisher.send('POST /api/air-log', { text: '2027-12-09 04:00;20;48' })).body.message).toMatch(
+      /future/,
+    )
     expect((await people.office.send('POST /api/air-log', { text: logOf(1) })).status).toBe(403)
   })
   it('while dust and finish share a room, a wet coat elsewhere stops sanding; the owner may overrule', async () => {
     const room = async (oneRoom: boolean) => {
-      const shop = await people.owner.ok<{ rowVersion: number, name: string, hour_minor: number, material_markup_bp: number, tax_bp: number, length_unit: string }>('GET /api/shop')
-      await people.owner.ok('PUT /api/shop', { rowVersion: shop.rowVersion, name: shop.name, hourMinor: shop.hour_minor, materialMarkupBp: shop.material_markup_bp, taxBp: shop.tax_bp, lengthUnit: shop.length_unit, oneRoom })
+      const shop = await people.owner.ok<{
+        rowVersion: number
+        name: string
+        hour_minor: number
+        material_markup_bp: number
+        tax_bp: number
+        length_unit: string
+      }>('GET /api/shop')
+      await people.owner.ok('PUT /api/shop', {
+        rowVersion: shop.rowVersion,
+        name: shop.name,
+        hourMinor: shop.hour_minor,
+        materialMarkupBp: shop.material_markup_bp,
+        taxBp: shop.tax_bp,
+        lengthUnit: shop.length_unit,
+        oneRoom,
+      })
     }
     const [coated, sanded] = [await table(), await table()]
     for (const { id } of [coated, sanded]) await agree(id)
@@ -184,17 +309,45 @@ describe('the air, and what dust may do in it', () => {
     expect(await says()).not.toMatch(/A coat is wet/)
     await room(true)
     expect(await says()).toMatch(/A coat is wet in this room: .*, Dewaxed shellac, coat 1 of 2, until \d\d:\d\d/)
-    await people.owner.ok(`POST /api/pieces/${sanded.id}/overrules`, { rule: 'no-dust-work-in-finishing-room', stepKey: 'sand', word: 'with the door shut and the extraction on' })
+    await people.owner.ok(`POST /api/pieces/${sanded.id}/overrules`, {
+      rule: 'no-dust-work-in-finishing-room',
+      stepKey: 'sand',
+      word: 'with the door shut and the extraction on',
+    })
     expect(await says()).not.toMatch(/A coat is wet/)
     await room(false)
   }, 90_000)
   it('what is too soon waits longer by one touch; the wait is kept through later changes and can be taken back', async () => {
     const { id } = await table()
     const coat = await stepOf(people.owner, id, 'coat-1')
-    await people.lead.ok(`POST /api/pieces/${id}/steps`, { kind: 'coat', after: coat.id, title: 'Oil polyurethane', faces: (await plan(id)).steps.find(s => s.key === 'coat-1')!.faces, product: 'oil-polyurethane', grits: [], method: 'brush', coat: 1, attendedMin: 10, amountMl: null })
+    await people.lead.ok(`POST /api/pieces/${id}/steps`, {
+      kind: 'coat',
+      after: coat.id,
+      title: 'Oil polyurethane',
+      faces: (await plan(id)).steps.find(s => s.key === 'coat-1')!.faces,
+      product: 'oil-polyurethane',
+      grits: [],
+      method: 'brush',
+      coat: 1,
+      attendedMin: 10,
+      amountMl: null,
+    })
     const oil = (await plan(id)).steps.find(s => s.key.startsWith('hand-coat'))!
-    await people.lead.ok(`POST /api/pieces/${id}/steps`, { kind: 'coat', after: oil.id, title: 'Waterborne', faces: oil.faces, product: 'waterborne-polyurethane', grits: [], method: 'brush', coat: 1, attendedMin: 10, amountMl: null })
-    const broken = async () => (await plan(id)).verdicts.find(v => v.rule === 'water-over-uncured-oil') as { step: string, oneTouch?: string } | undefined
+    await people.lead.ok(`POST /api/pieces/${id}/steps`, {
+      kind: 'coat',
+      after: oil.id,
+      title: 'Waterborne',
+      faces: oil.faces,
+      product: 'waterborne-polyurethane',
+      grits: [],
+      method: 'brush',
+      coat: 1,
+      attendedMin: 10,
+      amountMl: null,
+    })
+    const broken = async () =>
+      (await plan(id)).verdicts.find(v => v.rule === 'water-over-uncured-oil') as
+        { step: string; oneTouch?: string } | undefined
     const verdict = (await broken())!
     expect(verdict.oneTouch).toBe('Wait 7 days')
     await people.lead.ok(`POST /api/pieces/${id}/mends`, { rule: 'water-over-uncured-oil', stepKey: verdict.step })
@@ -208,7 +361,8 @@ describe('the air, and what dust may do in it', () => {
   it('a pot is mixed at the bench, and its end refuses the coat until a new one is mixed', async () => {
     const { id, rowVersion } = await table()
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, finish: 'urethane-2c', rowVersion })
-    const urethane = async () => (await plan(id)).steps.find(s => (s as unknown as { product: string }).product === 'urethane-2c')!
+    const urethane = async () =>
+      (await plan(id)).steps.find(s => (s as unknown as { product: string }).product === 'urethane-2c')!
     const says = async () => (await urethane()).start.refusals.map(r => r.says).join(' ')
     const wash = await stepOf(people.owner, id, 'wash')
     expect((await act(people.finisher, 'mixed', wash, t('08:00'))).body.code).toBe('no-pot')
@@ -221,22 +375,50 @@ describe('the air, and what dust may do in it', () => {
   it('colour approved on a sample without topcoat is warned of, under the finish it is not', async () => {
     const { id, rowVersion } = await table()
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, colour: 'pigment-stain', rowVersion })
-    const set = async (colourSample: string) => people.office.ok(`PATCH /api/pieces/${id}`, { rowVersion: (await people.owner.ok<{ piece: { row_version: number } }>(`GET /api/pieces/${id}`)).piece.row_version, colourSample })
+    const set = async (colourSample: string) =>
+      people.office.ok(`PATCH /api/pieces/${id}`, {
+        rowVersion: (await people.owner.ok<{ piece: { row_version: number } }>(`GET /api/pieces/${id}`)).piece
+          .row_version,
+        colourSample,
+      })
     const warned = async () => (await plan(id)).verdicts.some(v => v.rule === 'sample-under-finish')
     expect(await warned()).toBe(false)
     await set('bare')
     expect(await warned()).toBe(true)
     await expect(set('under-finish')).rejects.toThrow('band of the step panel')
     const { lines } = await people.office.ok<{ lines: { key: string }[] }>(`GET /api/pieces/${id}/panel`)
-    const band = await people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/bands`, { stepKey: lines.at(-1)!.key, clearCoat: 'dewaxed-shellac', applicator: 'cloth', wipe: 'normal' })
-    await people.lead.ok(`PATCH /api/bands/${band.id}`, { kind: 'approve', rowVersion: 1, by: 'Test client', light: 'd65' })
+    const band = await people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/bands`, {
+      stepKey: lines.at(-1)!.key,
+      clearCoat: 'dewaxed-shellac',
+      applicator: 'cloth',
+      wipe: 'normal',
+    })
+    await people.lead.ok(`PATCH /api/bands/${band.id}`, {
+      kind: 'approve',
+      rowVersion: 1,
+      by: 'Test client',
+      light: 'd65',
+    })
     expect(await warned()).toBe(false)
   })
   it('a wanted film decides the coats, and is kept with the choice', async () => {
     const { id, rowVersion } = await table()
-    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, finish: 'waterborne-polyurethane', film_um: 100, rowVersion })
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
+      ...shellac,
+      finish: 'waterborne-polyurethane',
+      film_um: 100,
+      rowVersion,
+    })
     expect((await keys(id)).filter(k => /^coat-\d/.test(k))).toEqual(['coat-1', 'coat-2', 'coat-3'])
     expect((await people.owner.ok<{ piece: { film_um: number } }>(`GET /api/pieces/${id}`)).piece.film_um).toBe(100)
-    expect((await people.lead.send(`PUT /api/pieces/${id}/choice`, { ...shellac, film_um: 4000, rowVersion: rowVersion + 1 })).body.fields).toHaveProperty('film_um')
+    expect(
+      (
+        await people.lead.send(`PUT /api/pieces/${id}/choice`, {
+          ...shellac,
+          film_um: 4000,
+          rowVersion: rowVersion + 1,
+        })
+      ).body.fields,
+    ).toHaveProperty('film_um')
   })
 })

@@ -14,7 +14,7 @@ beforeAll(async () => {
 })
 const aside: number[] = []
 afterAll(async () => {
-  if (aside.length) await sql.query('UPDATE piece SET state = \'active\' WHERE id IN (?)', [aside])
+  if (aside.length) await sql.query("UPDATE piece SET state = 'active' WHERE id IN (?)", [aside])
   await sql.end()
 })
 beforeEach(() => setClock(people.owner, t('08:00')))
@@ -118,9 +118,9 @@ describe('a row that cannot be read', () => {
   }
   it('is told beside all that can be, whichever stored value is made bad', async () => {
     // what other tests took in is put aside: every page is read some two hundred times
-    const [open] = await sql.query<mysql.RowDataPacket[]>('SELECT id FROM piece WHERE state = \'active\'')
+    const [open] = await sql.query<mysql.RowDataPacket[]>("SELECT id FROM piece WHERE state = 'active'")
     aside.push(...open.map(r => r.id as number))
-    if (aside.length) await sql.query('UPDATE piece SET state = \'handed-over\' WHERE id IN (?)', [aside])
+    if (aside.length) await sql.query("UPDATE piece SET state = 'handed-over' WHERE id IN (?)", [aside])
     const id = await richPiece()
     const other = await takenIn({ name: 'Sound' })
     await people.lead.ok(`PUT /api/pieces/${other}/choice`, { ...choice, rowVersion: 1 })
@@ -155,19 +155,19 @@ describe('a row that cannot be read', () => {
       /char|text/.test(d)
         ? ['toString', '81', ''].map(v => `'${v.slice(0, n ?? 9)}'`)
         : /json|longtext/.test(d)
-          ? ['\'"x"\'', '\'[1]\'']
+          ? ['\'"x"\'', "'[1]'"]
           : /decimal/.test(d)
             ? ['999']
             : /int/.test(d)
               ? ['127']
               : d === 'enum'
-                ? ['\'\'']
+                ? ["''"]
                 : /date/.test(d)
-                  ? ['\'1000-01-01\'', '\'9999-12-31\'']
+                  ? ["'1000-01-01'", "'9999-12-31'"]
                   : []
     let tried = 0
     const told = new Set<string>()
-    await sql.query('SET sql_mode = \'\', check_constraint_checks = 0')
+    await sql.query("SET sql_mode = '', check_constraint_checks = 0")
     for (const { t: table, c, d, n } of columns as { t: string; c: string; d: string; n: number | null }[]) {
       for (const value of bad(d, n)) {
         await sql.query(
@@ -216,7 +216,7 @@ describe('a row that cannot be read', () => {
   it('says on its own pages what is wrong, and its route can be taken anew', async () => {
     const id = await takenIn()
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
-    await sql.query('UPDATE plan_step SET grits = \'81\' WHERE piece_id = ? AND kind = \'sand\'', [id])
+    await sql.query("UPDATE plan_step SET grits = '81' WHERE piece_id = ? AND kind = 'sand'", [id])
     expect((await people.owner.send(`GET /api/pieces/${id}/plan`)).body).toMatchObject({
       code: 'unreadable',
       message: expect.stringMatching(/grit 81 .* on no scale/) as string,

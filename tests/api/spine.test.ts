@@ -21,15 +21,27 @@ async function until<T>(ask: () => Promise<T | undefined | false>, seconds = 10)
 const freshPiece = async (more = {}) => (await people.owner.ok<{ id: number }>('POST /api/pieces', intake(more))).id
 async function planned(more = {}, pick: Record<string, unknown> = choice) {
   const id = await freshPiece(more)
-  for (const [test, result] of [['scrape', 'curls'], ['lacquer-thinner-drop', 'wrinkles']]) await people.lead.ok(`POST /api/pieces/${id}/tests`, { test, result, spot: '' })
+  for (const [test, result] of [
+    ['scrape', 'curls'],
+    ['lacquer-thinner-drop', 'wrinkles'],
+  ])
+    await people.lead.ok(`POST /api/pieces/${id}/tests`, { test, result, spot: '' })
   const { piece: row } = await people.owner.ok<{ piece: { row_version: number } }>(`GET /api/pieces/${id}`)
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: row.row_version })
   return id
 }
 async function approved(more = {}, pick: Record<string, unknown> = choice) {
   const id = await planned(more, pick)
-  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: 'Please', days: 14 })
-  await people.office.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'phone', name: 'Test client', says: '' })
+  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
+    words: 'Please',
+    days: 14,
+  })
+  await people.office.ok(`POST /api/approvals/${approval}/answer`, {
+    answer: 'yes',
+    via: 'phone',
+    name: 'Test client',
+    says: '',
+  })
   return id
 }
 
@@ -48,41 +60,73 @@ beforeAll(async () => {
 
 describe('who may do what', () => {
   it('has every handler in the registry and every entry a handler', () => {
-    const files = (dir: string): string[] => readdirSync(dir, { withFileTypes: true }).flatMap(f => f.isDirectory() ? files(`${dir}/${f.name}`) : [`${dir}/${f.name}`])
-    const keys = files('server/api').filter(f => !f.includes('[...]')).map((f) => {
-      const [, path, method] = /^server(.*)\.(\w+)\.ts$/.exec(f)!
-      return `${method!.toUpperCase()} ${path!.replace(/\/index$/, '').replace(/\[(\w+)\]/g, ':$1')}`
-    })
+    const files = (dir: string): string[] =>
+      readdirSync(dir, { withFileTypes: true }).flatMap(f =>
+        f.isDirectory() ? files(`${dir}/${f.name}`) : [`${dir}/${f.name}`],
+      )
+    const keys = files('server/api')
+      .filter(f => !f.includes('[...]'))
+      .map(f => {
+        const [, path, method] = /^server(.*)\.(\w+)\.ts$/.exec(f)!
+        return `${method!.toUpperCase()} ${path!.replace(/\/index$/, '').replace(/\[(\w+)\]/g, ':$1')}`
+      })
     expect(keys.sort()).toEqual(Object.keys(API).sort())
   })
-  const closed = Object.entries(API).filter(([key, spec]) => spec.roles !== 'public' && key !== 'DELETE /api/session' && key !== 'GET /api/events' && key !== 'GET /api/balance')
+  const closed = Object.entries(API).filter(
+    ([key, spec]) =>
+      spec.roles !== 'public' &&
+      key !== 'DELETE /api/session' &&
+      key !== 'GET /api/events' &&
+      key !== 'GET /api/balance',
+  )
   test.each(closed)('%s', async (key, spec) => {
     const path = key.replace(/:\w+/g, '999999')
     const body = key.startsWith('GET') || key.startsWith('DELETE') ? undefined : {}
     expect((await nobody.send(path, body)).status).toBe(401)
     for (const role of ROLES) {
       const { status, body: answer } = await people[role].send(path, body)
-      if ((spec.roles as readonly string[]).includes(role)) expect([200, 404, 409, 415, 422], `${role}: ${answer.message}`).toContain(status)
+      if ((spec.roles as readonly string[]).includes(role))
+        expect([200, 404, 409, 415, 422], `${role}: ${answer.message}`).toContain(status)
       else expect(status, role).toBe(403)
     }
   })
   it('cuts off at once who left', async () => {
-    const { id } = await people.owner.ok<{ id: number }>('POST /api/people', { name: 'Gone', login: 'gone', role: 'finisher', password: PASSWORD })
+    const { id } = await people.owner.ok<{ id: number }>('POST /api/people', {
+      name: 'Gone',
+      login: 'gone',
+      role: 'finisher',
+      password: PASSWORD,
+    })
     const gone = await signedIn('gone')
     await people.owner.ok(`PATCH /api/people/${id}`, { rowVersion: 1, active: false })
     expect((await gone.send('GET /api/now')).status).toBe(401)
   })
   it('slows down guessing', async () => {
     const tries = []
-    for (let i = 0; i < 7; i++) tries.push((await nobody.send('POST /api/session', { login: 'guess', password: `no ${i}` })).status)
+    for (let i = 0; i < 7; i++)
+      tries.push((await nobody.send('POST /api/session', { login: 'guess', password: `no ${i}` })).status)
     expect(tries).toEqual([401, 401, 401, 401, 401, 429, 429])
   })
-  it('makes a second owner for nobody', async () => expect((await nobody.send('POST /api/first-owner', { shop: 'x', name: 'x', login: 'x', password: PASSWORD, zone: 'UTC', currency: 'SEK', lengthUnit: 'mm' })).status).toBe(409))
+  it('makes a second owner for nobody', async () =>
+    expect(
+      (
+        await nobody.send('POST /api/first-owner', {
+          shop: 'x',
+          name: 'x',
+          login: 'x',
+          password: PASSWORD,
+          zone: 'UTC',
+          currency: 'SEK',
+          lengthUnit: 'mm',
+        })
+      ).status,
+    ).toBe(409))
 })
 
 describe('bad input gets a clear message and the right status', () => {
   const face = intake().parts[0]!.faces[0]!
-  const withFace = (more: object) => intake({ parts: [{ name: 'lid', scope: 'refinish', faces: [{ ...face, ...more }] }] })
+  const withFace = (more: object) =>
+    intake({ parts: [{ name: 'lid', scope: 'refinish', faces: [{ ...face, ...more }] }] })
   test.each<[string, () => unknown, number, RegExp]>([
     ['text in a length', () => withFace({ length: 'wide' }), 422, /length/],
     ['a negative size', () => withFace({ width: '-5' }), 422, /length/],
@@ -104,7 +148,12 @@ describe('bad input gets a clear message and the right status', () => {
     ['an id that is text', 'GET /api/pieces/abc', undefined, 404],
     ['an id of nobody', 'GET /api/pieces/999999', undefined, 404],
     ['an address that does not exist', 'GET /api/nothing', undefined, 404],
-    ['a finding on another\'s face', 'POST /api/pieces/1/findings', { faceId: 99999, kind: 'scratches', grade: 2, wish: 'mend' }, 422],
+    [
+      "a finding on another's face",
+      'POST /api/pieces/1/findings',
+      { faceId: 99999, kind: 'scratches', grade: 2, wish: 'mend' },
+      422,
+    ],
     ['a grade of nine', 'POST /api/pieces/1/findings', { faceId: 1, kind: 'scratches', grade: 9, wish: 'mend' }, 422],
     ['a result that the test does not have', 'POST /api/pieces/1/tests', { test: 'scrape', result: 'sings' }, 422],
     ['a stale piece', 'PATCH /api/pieces/1', { rowVersion: 99, name: 'x' }, 409],
@@ -129,7 +178,10 @@ describe('bad input gets a clear message and the right status', () => {
     }
     expect((await send(new TextEncoder().encode('not a picture'))).status).toBe(415)
     expect((await send(new Uint8Array(26_500_000))).status).toBe(413)
-    const png = Buffer.from('iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==', 'base64')
+    const png = Buffer.from(
+      'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+      'base64',
+    )
     const { status, body } = await send(new Uint8Array(png))
     expect(status).toBe(200)
     expect((await people.office.send(`GET /api/photographs/${body.address}?size=thumb`)).status).toBe(200)
@@ -139,22 +191,42 @@ describe('bad input gets a clear message and the right status', () => {
 
 describe('examine, route, plan', () => {
   it('keeps a length as typed and works out the area', async () => {
-    const id = await freshPiece({ parts: [{ name: 'lid', scope: 'refinish', faces: [{ ...intake().parts[0]!.faces[0]!, length: '23 5/8 in', width: '¼ in' }] }] })
-    const page = await people.owner.ok<{ faces: { length_typed: string, length_mm: number, width_typed: string }[] }>(`GET /api/pieces/${id}`)
+    const id = await freshPiece({
+      parts: [
+        {
+          name: 'lid',
+          scope: 'refinish',
+          faces: [{ ...intake().parts[0]!.faces[0]!, length: '23 5/8 in', width: '¼ in' }],
+        },
+      ],
+    })
+    const page = await people.owner.ok<{ faces: { length_typed: string; length_mm: number; width_typed: string }[] }>(
+      `GET /api/pieces/${id}`,
+    )
     expect(page.faces[0]).toMatchObject({ length_typed: '23 5/8 in', length_mm: 600.075, width_typed: '¼ in' })
   })
   it('advises the next test and names the finish after it', async () => {
     const id = await freshPiece({ period: '1850-1925' })
-    const before = await people.lead.ok<{ finishes: { layers: { next: { test: string, gain_bits: number }[] }[] }[] }>(`GET /api/pieces/${id}/examination`)
+    const before = await people.lead.ok<{ finishes: { layers: { next: { test: string; gain_bits: number }[] }[] }[] }>(
+      `GET /api/pieces/${id}/examination`,
+    )
     expect(before.finishes[0]!.layers[0]!.next[0]!.gain_bits).toBeGreaterThan(0.3)
-    await people.finisher.ok(`POST /api/pieces/${id}/tests`, { test: 'alcohol-drop', result: 'sticky', spot: 'under the lid' })
-    const after = await people.lead.ok<{ found: { finish: string, certainty: number } }>(`GET /api/pieces/${id}`)
+    await people.finisher.ok(`POST /api/pieces/${id}/tests`, {
+      test: 'alcohol-drop',
+      result: 'sticky',
+      spot: 'under the lid',
+    })
+    const after = await people.lead.ok<{ found: { finish: string; certainty: number } }>(`GET /api/pieces/${id}`)
     expect(after.found.finish).toBe('shellac')
     expect(after.found.certainty).toBeLessThanOrEqual(0.95)
   })
   it('refuses a route that is ruled out, with the reason', async () => {
     const id = await freshPiece({ tone: 'lighter' })
-    const reply = await people.lead.send(`PUT /api/pieces/${id}/choice`, { ...choice, route: 'scuff-and-recoat', rowVersion: 1 })
+    const reply = await people.lead.send(`PUT /api/pieces/${id}/choice`, {
+      ...choice,
+      route: 'scuff-and-recoat',
+      rowVersion: 1,
+    })
     expect(reply.status).toBe(422)
     expect(reply.body.message).toMatch(/lighter/)
   })
@@ -163,7 +235,18 @@ describe('examine, route, plan', () => {
     const plan = await planOf(people.lead, id)
     const sand = plan.steps.find(s => s.kind === 'clean-off')!
     const faces = (await people.lead.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${id}`)).faces.map(f => f.id)
-    await people.lead.ok(`POST /api/pieces/${id}/steps`, { kind: 'wax', after: sand.id, faces, title: 'Wax', attendedMin: 10, product: null, amountMl: null, grits: [], method: 'rag', coat: null })
+    await people.lead.ok(`POST /api/pieces/${id}/steps`, {
+      kind: 'wax',
+      after: sand.id,
+      faces,
+      title: 'Wax',
+      attendedMin: 10,
+      product: null,
+      amountMl: null,
+      grits: [],
+      method: 'rag',
+      coat: null,
+    })
     const verdict = (await planOf(people.lead, id)).verdicts.find(v => v.rule === 'wax-under-anything')!
     expect((await people.lead.send(`POST /api/pieces/${id}/approvals`, { words: '' })).body.message).toMatch(/wax/)
     const word = { rule: verdict.rule, stepKey: verdict.step, word: 'a trial' }
@@ -175,9 +258,14 @@ describe('examine, route, plan', () => {
     const wash = await stepOf(people.lead, id, 'wash')
     await people.lead.ok(`PATCH /api/steps/${wash.id}`, { rowVersion: wash.rowVersion, attendedMin: 33 })
     expect(await stepOf(people.lead, id, 'wash')).toMatchObject({ attended_min: 33 })
-    expect((await people.lead.send(`PATCH /api/steps/${wash.id}`, { rowVersion: wash.rowVersion, attendedMin: 34 })).status).toBe(409)
+    expect(
+      (await people.lead.send(`PATCH /api/steps/${wash.id}`, { rowVersion: wash.rowVersion, attendedMin: 34 })).status,
+    ).toBe(409)
     const cover = await stepOf(people.lead, id, 'cover')
-    await people.lead.ok(`PATCH /api/steps/${cover.id}`, { rowVersion: cover.rowVersion, after: (await stepOf(people.lead, id, 'approval')).id })
+    await people.lead.ok(`PATCH /api/steps/${cover.id}`, {
+      rowVersion: cover.rowVersion,
+      after: (await stepOf(people.lead, id, 'approval')).id,
+    })
     const keys = (await planOf(people.lead, id)).steps.map(s => s.key)
     expect(keys.indexOf('cover')).toBeLessThan(keys.indexOf('wash'))
     await people.lead.ok(`DELETE /api/steps/${cover.id}?rowVersion=${cover.rowVersion}`)
@@ -185,23 +273,33 @@ describe('examine, route, plan', () => {
   })
 })
 
-interface Mail { to: string, text: string }
-const mails = async (): Promise<Mail[]> => (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json() as Promise<Mail[]>
+interface Mail {
+  to: string
+  text: string
+}
+const mails = async (): Promise<Mail[]> =>
+  (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json() as Promise<Mail[]>
 const linkOf = (m: Mail) => /answer\/([\w-]{43})/.exec(m.text)?.[1]
 
-describe('the client\'s word', () => {
+describe("the client's word", () => {
   it('goes by mail, is answered by the link, and opens what waited', async () => {
     const email = `c${Date.now()}@example.invalid`
     const id = await planned({ client: { name: 'Asked', email, phone: '' } })
     expect((await stepOf(people.owner, id, 'wash')).start.refusals[0]!.code).toBe('client')
     await people.office.ok(`POST /api/pieces/${id}/approvals`, { words: 'Look at the price', days: 14 })
-    const token = await until(async () => linkOf((await mails()).find(m => m.to.includes(email)) ?? { to: '', text: '' }))
-    const page = await nobody.ok<{ shown: { likely_minor: number, words: string }, picture: string, state: string }>(`GET /api/answer/${token}`)
+    const token = await until(async () =>
+      linkOf((await mails()).find(m => m.to.includes(email)) ?? { to: '', text: '' }),
+    )
+    const page = await nobody.ok<{ shown: { likely_minor: number; words: string }; picture: string; state: string }>(
+      `GET /api/answer/${token}`,
+    )
     expect(page.shown.words).toBe('Look at the price')
     expect(page.picture).toContain('<svg')
     expect(page.state).toBe('open')
     await nobody.ok(`POST /api/answer/${token}`, { kind: 'question', says: 'May the lid stay dark?', name: '' })
-    const [asked] = (await people.office.ok<{ id: number, pieceId: number, words: { says: string }[] }[]>('GET /api/answers')).filter(a => a.pieceId === id)
+    const [asked] = (
+      await people.office.ok<{ id: number; pieceId: number; words: { says: string }[] }[]>('GET /api/answers')
+    ).filter(a => a.pieceId === id)
     expect(asked!.words[0]!.says).toMatch(/dark/)
     await people.office.ok(`POST /api/approvals/${asked!.id}/words`, { says: 'It may' })
     expect((await nobody.send(`GET /api/answer/${token}`)).status).toBe(200)
@@ -210,7 +308,9 @@ describe('the client\'s word', () => {
       return nobody.ok(`POST /api/answer/${newer}`, { kind: 'yes', name: 'Asked', says: '' })
     })
     expect((await stepOf(people.owner, id, 'wash')).start.refusals.map(r => r.code)).not.toContain('client')
-    expect((await nobody.send(`POST /api/answer/${token}`, { kind: 'no', name: 'Asked', says: '' })).status).toBeGreaterThanOrEqual(404)
+    expect(
+      (await nobody.send(`POST /api/answer/${token}`, { kind: 'no', name: 'Asked', says: '' })).status,
+    ).toBeGreaterThanOrEqual(404)
   })
   it('is superseded by a newer question, and cannot be given twice', async () => {
     const id = await planned()
@@ -223,9 +323,21 @@ describe('the client\'s word', () => {
   })
   it('expires', async () => {
     const id = await planned()
-    const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 1 })
+    const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
+      words: '',
+      days: 1,
+    })
     await setClock(people.owner, t('10:30', '2026-11-26'))
-    expect((await people.office.send(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'phone', name: 'C', says: '' })).status).toBe(410)
+    expect(
+      (
+        await people.office.send(`POST /api/approvals/${approval}/answer`, {
+          answer: 'yes',
+          via: 'phone',
+          name: 'C',
+          says: '',
+        })
+      ).status,
+    ).toBe(410)
     await setClock(people.owner, t('10:30'))
   })
 })
@@ -240,7 +352,11 @@ describe('at the bench', () => {
     const once = { 'idempotency-key': crypto.randomUUID() }
     expect((await people.finisher.send('POST /api/bench', command, once)).status).toBe(200)
     expect((await people.finisher.send('POST /api/bench', command, once)).status).toBe(200)
-    expect((await people.finisher.ok<unknown[]>(`GET /api/pieces/${id}/log`)).filter(e => (e as { kind: string }).kind === 'started')).toHaveLength(1)
+    expect(
+      (await people.finisher.ok<unknown[]>(`GET /api/pieces/${id}/log`)).filter(
+        e => (e as { kind: string }).kind === 'started',
+      ),
+    ).toHaveLength(1)
     expect((await act(people.lead, 'start', wash, t('10:25'))).status).toBe(409)
     const running = await stepOf(people.owner, id, 'wash')
     expect((await act(people.lead, 'finish', running, t('10:10'))).body.code).toBe('before-start')
@@ -270,9 +386,20 @@ describe('at the bench', () => {
   })
   it('never takes a lot below zero without a word, and gives back what is taken back', async () => {
     const id = await approved()
-    const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', { name: `soap ${id}`, class: 'mild-soap', priceMinor: 3000 })
-    const { id: lotId } = await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'S1', amountMl: 10 })
-    const left = async () => (await people.lead.ok<{ products: { id: number, lots: { left_ml: number }[] }[] }>('GET /api/store')).products.find(p => p.id === productId)!.lots[0]!.left_ml
+    const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', {
+      name: `soap ${id}`,
+      class: 'mild-soap',
+      priceMinor: 3000,
+    })
+    const { id: lotId } = await people.lead.ok<{ id: number }>('POST /api/lots', {
+      productId,
+      code: 'S1',
+      amountMl: 10,
+    })
+    const left = async () =>
+      (
+        await people.lead.ok<{ products: { id: number; lots: { left_ml: number }[] }[] }>('GET /api/store')
+      ).products.find(p => p.id === productId)!.lots[0]!.left_ml
     await setClock(people.owner, t('07:41'))
     await act(people.finisher, 'start', await stepOf(people.owner, id, 'wash'), t('07:41'))
     const running = await stepOf(people.owner, id, 'wash')
@@ -298,7 +425,13 @@ describe('at the bench', () => {
         key = next.kind === 'gate' ? 'gate' : ''
         const at = t(`${String(hour).padStart(2, '0')}:00`, `2026-11-${day}`)
         await act(people.lead, 'start', next, at)
-        const reply = await act(people.lead, 'finish', await stepOf(people.owner, id, next.key), at, key ? { gate: 'fail' } : {})
+        const reply = await act(
+          people.lead,
+          'finish',
+          await stepOf(people.owner, id, next.key),
+          at,
+          key ? { gate: 'fail' } : {},
+        )
         if (key) expect(reply.body).toMatchObject({ ok: true, askAgain: false })
       }
       if (day > 29) break
@@ -308,18 +441,27 @@ describe('at the bench', () => {
     expect(plan.steps.some(s => s.key === 'f-strip' && s.state === 'planned')).toBe(true)
     await setClock(people.owner, t('10:30'))
   })
-  it.each(['HANTVERK_BASE', 'HANTVERK_SECOND'])('hears within two seconds, on whichever instance: %s', async (instance) => {
-    const reader = await people.office.open('/api/events', process.env[instance])
-    await reader.read()
-    const { faces } = await people.lead.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${piece}`)
-    const begun = Date.now()
-    await people.lead.ok(`POST /api/pieces/${piece}/findings`, { faceId: faces[0]!.id, kind: 'scratches', grade: 2, wish: 'mend', note: '' })
-    let text = ''
-    while (!text.includes(`"piece":${piece}`)) text += new TextDecoder().decode((await reader.read()).value)
-    expect(Date.now() - begun).toBeLessThan(2000)
-    expect(text).not.toContain('scratches')
-    await reader.cancel()
-  })
+  it.each(['HANTVERK_BASE', 'HANTVERK_SECOND'])(
+    'hears within two seconds, on whichever instance: %s',
+    async instance => {
+      const reader = await people.office.open('/api/events', process.env[instance])
+      await reader.read()
+      const { faces } = await people.lead.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${piece}`)
+      const begun = Date.now()
+      await people.lead.ok(`POST /api/pieces/${piece}/findings`, {
+        faceId: faces[0]!.id,
+        kind: 'scratches',
+        grade: 2,
+        wish: 'mend',
+        note: '',
+      })
+      let text = ''
+      while (!text.includes(`"piece":${piece}`)) text += new TextDecoder().decode((await reader.read()).value)
+      expect(Date.now() - begun).toBeLessThan(2000)
+      expect(text).not.toContain('scratches')
+      await reader.cancel()
+    },
+  )
   it('goes from taken in to handed over', async () => {
     const id = await approved({}, { ...choice, finish: 'nitrocellulose-lacquer' })
     for (let hour = 0; hour < 24 * 16; hour++) {
@@ -335,10 +477,14 @@ describe('at the bench', () => {
       if (next.key === 'strip') await setClock(people.owner, new Date(Date.parse(at) + 20 * 60_000).toISOString())
       expect((await act(people.lead, 'finish', await stepOf(people.owner, id, next.key), at)).status).toBe(200)
     }
-    const { piece: row } = await people.owner.ok<{ piece: { state: string, row_version: number } }>(`GET /api/pieces/${id}`)
+    const { piece: row } = await people.owner.ok<{ piece: { state: string; row_version: number } }>(
+      `GET /api/pieces/${id}`,
+    )
     expect(row.state).toBe('ready')
     await people.office.ok(`POST /api/pieces/${id}/hand-over`, { rowVersion: row.row_version, to: 'Test client' })
-    expect((await people.lead.send(`POST /api/pieces/${id}/tests`, { test: 'look', result: 'crazed', spot: '' })).body.code).toBe('handed-over')
+    expect(
+      (await people.lead.send(`POST /api/pieces/${id}/tests`, { test: 'look', result: 'crazed', spot: '' })).body.code,
+    ).toBe('handed-over')
     await setClock(people.owner, t('10:30'))
   })
 })

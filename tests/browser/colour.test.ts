@@ -6,15 +6,30 @@ import { as, barriers, linkTo, test, write } from './page'
 
 const CLEAR = { clear: clearCoat('waterborne-polyurethane'), gloss: 'excluded' as const }
 /** Lays a sample under the simulated meter. */
-const lay = (s: Spectrum) => new Promise<void>((resolve, reject) => {
-  const line = connect(Number(process.env.HANTVERK_METER_PORT), '127.0.0.1')
-  line.setEncoding('utf8').on('error', reject).on('data', () => { line.destroy(); resolve() })
-  line.on('connect', () => line.write(`SAMPLE ${s.map(r => r.toFixed(5)).join(',')}\r\n`))
-})
+const lay = (s: Spectrum) =>
+  new Promise<void>((resolve, reject) => {
+    const line = connect(Number(process.env.HANTVERK_METER_PORT), '127.0.0.1')
+    line
+      .setEncoding('utf8')
+      .on('error', reject)
+      .on('data', () => {
+        line.destroy()
+        resolve()
+      })
+    line.on('connect', () => line.write(`SAMPLE ${s.map(r => r.toFixed(5)).join(',')}\r\n`))
+  })
 const brown = numbered.find(c => c.name.includes('walnut brown'))!
 const yellow = numbered.find(c => c.name.includes('lemon'))!
 /** What two dyes make of beech, finished. */
-const onBeech = (b: number, y: number) => readOf(colouredInner(WOODS.beech, [brown, yellow], [b, y].map(pct => strengthOf(pct, 2, 'normal'))), CLEAR)
+const onBeech = (b: number, y: number) =>
+  readOf(
+    colouredInner(
+      WOODS.beech,
+      [brown, yellow],
+      [b, y].map(pct => strengthOf(pct, 2, 'normal')),
+    ),
+    CLEAR,
+  )
 
 test('measure, search, pour, try, correct, label: from an old chair to a pot', async ({ browser, watched }) => {
   const emil = await as(browser, 'emil', watched)
@@ -23,8 +38,14 @@ test('measure, search, pour, try, correct, label: from an old chair to a pot', a
   const measure = async (name: string, role: string, s: Spectrum, finished: boolean) => {
     await lay(s)
     await emil.getByLabel('What is read').fill(name)
-    await emil.locator('label', { hasText: /^It is/ }).locator('select').selectOption(role)
-    await emil.locator('label', { hasText: /^Surface/ }).locator('select').selectOption(finished ? 'waterborne-polyurethane' : '')
+    await emil
+      .locator('label', { hasText: /^It is/ })
+      .locator('select')
+      .selectOption(role)
+    await emil
+      .locator('label', { hasText: /^Surface/ })
+      .locator('select')
+      .selectOption(finished ? 'waterborne-polyurethane' : '')
     await emil.getByRole('button', { name: 'Measure' }).click()
     await expect(emil.getByText(`${name}: L*`)).toBeVisible()
   }
@@ -34,14 +55,17 @@ test('measure, search, pour, try, correct, label: from an old chair to a pot', a
   await emil.getByRole('link', { name: 'Match a colour' }).click()
   await expect(emil.locator('label', { hasText: 'Match to' }).locator('select')).toContainText('Old seat, other spot')
   await expect(emil.getByLabel('Colour coats')).toHaveValue('2')
-  await expect(emil.getByRole('button', { name: 'Lamp' })).toContainText('the client\'s room')
+  await expect(emil.getByRole('button', { name: 'Lamp' })).toContainText("the client's room")
   await emil.getByRole('button', { name: 'Find a recipe' }).click()
   await expect(emil.getByTestId('verdict')).toContainText(/hard to see|passes side by side/)
   await expect(emil.getByRole('button', { name: 'Find a recipe' })).toBeVisible()
   await expect(emil.getByTestId('recipe')).toContainText('Water dye')
   const under = await emil.getByTestId('swatches').first().locator('[data-hex]').last().getAttribute('data-hex')
   await emil.getByRole('button', { name: 'Lamp' }).click()
-  await expect(emil.getByTestId('swatches').first().locator('[data-hex]').last()).not.toHaveAttribute('data-hex', under!)
+  await expect(emil.getByTestId('swatches').first().locator('[data-hex]').last()).not.toHaveAttribute(
+    'data-hex',
+    under!,
+  )
   await emil.getByRole('button', { name: 'Daylight', exact: true }).click()
   await emil.getByLabel('Name of the recipe').fill('Sixth seat')
   await emil.getByRole('button', { name: 'Keep this recipe' }).click()
@@ -62,7 +86,7 @@ test('measure, search, pour, try, correct, label: from an old chair to a pot', a
   await expect(emil.getByTestId('line').first()).not.toContainText('–')
   for (const i of [1, 2, 3]) {
     const line = emil.getByTestId('line').nth(i)
-    if (!await line.isVisible()) break
+    if (!(await line.isVisible())) break
     const wanted = /([\d.]+) g/.exec(await line.innerText())![1]!
     await line.click()
     // one is poured too far: the rest is scaled up
@@ -72,9 +96,15 @@ test('measure, search, pour, try, correct, label: from an old chair to a pot', a
   }
   await emil.getByTestId('over').getByRole('button', { name: 'Scale the rest up' }).click()
   await expect(emil.getByTestId('over')).toHaveCount(0)
-  for (let i = 0; i < 4 && await pour.isVisible(); i++) {
-    const text = await emil.getByTestId('line').filter({ has: emil.locator('strong') }).evaluateAll(rows => rows.map(r => (r as HTMLElement).innerText))
-    const short = text.findIndex((x) => { const [, got = '0', wanted = '0'] = /([\d.]+) \/ ([\d.]+)/.exec(x) ?? []; return Number(got) < Number(wanted) * 0.985 })
+  for (let i = 0; i < 4 && (await pour.isVisible()); i++) {
+    const text = await emil
+      .getByTestId('line')
+      .filter({ has: emil.locator('strong') })
+      .evaluateAll(rows => rows.map(r => (r as HTMLElement).innerText))
+    const short = text.findIndex(x => {
+      const [, got = '0', wanted = '0'] = /([\d.]+) \/ ([\d.]+)/.exec(x) ?? []
+      return Number(got) < Number(wanted) * 0.985
+    })
     if (short < 0) break
     const row = emil.getByTestId('line').nth(short)
     await row.click()
@@ -118,7 +148,10 @@ test('a match that only daylight joins is told, and a lighter target asks for bl
   await expect(tove.getByTestId('verdict')).toContainText(/hard to see|passes/)
 })
 
-test('the panel is read in the order of the plan, approved under finish only, and teaches', async ({ browser, watched }) => {
+test('the panel is read in the order of the plan, approved under finish only, and teaches', async ({
+  browser,
+  watched,
+}) => {
   const tove = await as(browser, 'tove', watched)
   await tove.goto('/pieces/19/colour')
   await expect(tove.getByTestId('approval')).toContainText('Inga-Lill Fors')
@@ -139,13 +172,18 @@ test('the panel is read in the order of the plan, approved under finish only, an
   await expect(tove.getByText(/learnt on beech from/).first()).toBeVisible()
 })
 
-test('a client sees the finished band beside its target and approves that band by the link', async ({ browser, watched }) => {
+test('a client sees the finished band beside its target and approves that band by the link', async ({
+  browser,
+  watched,
+}) => {
   const tove = await as(browser, 'tove', watched)
   await tove.goto('/pieces/19/colour')
   await tove.getByTestId('state').last().click()
   const detail = tove.getByTestId('band-detail')
   const reading = detail.locator('label', { hasText: /^Reading/ }).locator('select')
-  await reading.selectOption((await reading.locator('option').filter({ hasText: 'Seats, try 2' }).getAttribute('value'))!)
+  await reading.selectOption(
+    (await reading.locator('option').filter({ hasText: 'Seats, try 2' }).getAttribute('value'))!,
+  )
   await detail.getByRole('button', { name: 'Add the band' }).click()
   await detail.getByRole('button', { name: 'Ask the client' }).click()
   await expect(tove.getByText('The client is asked')).toBeVisible()
@@ -168,10 +206,17 @@ test('files come in and go out, and a broken one names its line', async ({ brows
   const emil = await as(browser, 'emil', watched)
   await emil.goto('/colour/readings')
   await emil.getByText('Type in, or take a file').click()
-  const give = (text: string) => emil.locator('input[type=file]').setInputFiles({ name: 'readings.txt', mimeType: 'text/plain', buffer: Buffer.from(text) })
-  await give('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Door panel" 41 x 20\nEND_DATA\n')
+  const give = (text: string) =>
+    emil
+      .locator('input[type=file]')
+      .setInputFiles({ name: 'readings.txt', mimeType: 'text/plain', buffer: Buffer.from(text) })
+  await give(
+    'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Door panel" 41 x 20\nEND_DATA\n',
+  )
   await expect(emil.getByText('Line 6: "x" is no number.')).toBeVisible()
-  await give('CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Door panel" 41 12 20\nEND_DATA\n')
+  await give(
+    'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Door panel" 41 12 20\nEND_DATA\n',
+  )
   await expect(emil.getByTestId('reading').filter({ hasText: 'Door panel' })).toContainText('from L*a*b* alone')
   expect(await (await emil.request.get('/api/readings/export?format=cgats')).text()).toContain('SPECTRAL_NM400')
 })
@@ -205,7 +250,15 @@ test('mixtures are worked out while typing; a pot shows on Now', async ({ browse
 
 test('colour and mixing can be read by everybody', async ({ browser, watched }) => {
   const tove = await as(browser, 'tove', watched)
-  for (const path of ['/colour', '/colour/recipes', '/colour/readings', '/colour/colourants', '/mixing', '/mixing/1', '/pieces/19/colour']) {
+  for (const path of [
+    '/colour',
+    '/colour/recipes',
+    '/colour/readings',
+    '/colour/colourants',
+    '/mixing',
+    '/mixing/1',
+    '/pieces/19/colour',
+  ]) {
     await tove.goto(path)
     await expect(tove.getByRole('navigation').nth(1)).toBeVisible()
     await tove.waitForTimeout(600)

@@ -2,14 +2,26 @@ import { readFileSync } from 'node:fs'
 import { expect, type Locator, type Page } from '@playwright/test'
 import { as, linkTo, test } from './page'
 
-interface Exam { faces: { id: number, part: string }[], findings: { id: number, kind: string, grade: number, place: { shape: string, x_mm: number, y_mm: number, x2_mm: number, y2_mm: number } }[] }
-const examOf = async (page: Page, piece: number) => (await (await page.request.get(`/api/pieces/${piece}/examination`)).json()) as Exam
+interface Exam {
+  faces: { id: number; part: string }[]
+  findings: {
+    id: number
+    kind: string
+    grade: number
+    place: { shape: string; x_mm: number; y_mm: number; x2_mm: number; y2_mm: number }
+  }[]
+}
+const examOf = async (page: Page, piece: number) =>
+  (await (await page.request.get(`/api/pieces/${piece}/examination`)).json()) as Exam
 const newest = async (page: Page, piece: number) => (await examOf(page, piece)).findings.at(-1)!
 const board = (page: Page) => page.getByTestId('board')
 /** A point of the board, given in mm on the face. */
 async function at(board: Locator, x_mm: number, y_mm: number) {
   const box = (await board.boundingBox())!
-  const scale = await board.evaluate((svg: SVGSVGElement) => Number(svg.dataset.pxPerMm) * svg.getBoundingClientRect().width / svg.viewBox.baseVal.width)
+  const scale = await board.evaluate(
+    (svg: SVGSVGElement) =>
+      (Number(svg.dataset.pxPerMm) * svg.getBoundingClientRect().width) / svg.viewBox.baseVal.width,
+  )
   return { x: box.x + 2 + x_mm * scale, y: box.y + 2 + y_mm * scale }
 }
 /** Opens the first face of a piece, large. */
@@ -68,7 +80,10 @@ test('a finding is placed by touch, with two taps and no drag', async ({ browser
   expect(place.shape).toBe('line')
   expect(Math.hypot(place.x2_mm - place.x_mm, place.y2_mm - place.y_mm)).toBeCloseTo(Math.hypot(800, 50), -1)
   await page.getByTestId('detail').getByRole('radio', { name: 'keep as character' }).tap()
-  await expect(page.getByTestId('detail').getByRole('radio', { name: 'keep as character' })).toHaveAttribute('aria-checked', 'true')
+  await expect(page.getByTestId('detail').getByRole('radio', { name: 'keep as character' })).toHaveAttribute(
+    'aria-checked',
+    'true',
+  )
 })
 
 test('a finding is placed by keys alone', async ({ browser, watched }) => {
@@ -79,7 +94,18 @@ test('a finding is placed by keys alone', async ({ browser, watched }) => {
   await page.getByRole('button', { name: 'black water ring' }).focus()
   await page.keyboard.press('Space')
   await board(page).focus()
-  for (const key of ['Shift+ArrowLeft', 'ArrowUp', 'Enter', 'Shift+ArrowRight', 'ArrowRight', 'ArrowDown', 'ArrowDown', 'ArrowDown', 'Enter']) await page.keyboard.press(key)
+  for (const key of [
+    'Shift+ArrowLeft',
+    'ArrowUp',
+    'Enter',
+    'Shift+ArrowRight',
+    'ArrowRight',
+    'ArrowDown',
+    'ArrowDown',
+    'ArrowDown',
+    'Enter',
+  ])
+    await page.keyboard.press(key)
   await expect(page.getByTestId('detail')).toContainText('black water ring')
   const { place } = await newest(page, 15)
   expect([place.x2_mm - place.x_mm, place.y2_mm - place.y_mm]).toEqual([60, 30])
@@ -87,7 +113,10 @@ test('a finding is placed by keys alone', async ({ browser, watched }) => {
   await expect.poll(async () => (await examOf(page, 15)).findings.some(f => f.kind === 'black-ring')).toBe(false)
 })
 
-test('the walk is left on one tablet and taken up on another; what was found is drawn afterwards', async ({ browser, watched }) => {
+test('the walk is left on one tablet and taken up on another; what was found is drawn afterwards', async ({
+  browser,
+  watched,
+}) => {
   const one = await as(browser, 'emil', watched, { viewport: { width: 390, height: 844 } })
   const two = await as(browser, 'tove', watched)
   await one.goto('/pieces/14/walk')
@@ -103,7 +132,10 @@ test('the walk is left on one tablet and taken up on another; what was found is 
   for (const answer of ['Clear', 'Nothing of this', 'No', 'No', 'Nothing of this']) {
     const key = await two.getByTestId('question').getAttribute('data-key')
     await two.getByTestId('question').getByRole('button', { name: answer, exact: true }).click()
-    await expect(two.getByTestId('question').or(two.getByText('You have been all round it.'))).not.toHaveAttribute('data-key', key!)
+    await expect(two.getByTestId('question').or(two.getByText('You have been all round it.'))).not.toHaveAttribute(
+      'data-key',
+      key!,
+    )
   }
   await expect(two.getByTestId('question')).toHaveAttribute('data-key', 'joints')
   await two.getByRole('button', { name: 'crack', exact: true }).click()
@@ -113,7 +145,8 @@ test('the walk is left on one tablet and taken up on another; what was found is 
   await two.getByRole('link', { name: 'Draw what was found' }).click()
   await two.getByTestId('finding').filter({ hasText: 'crack' }).getByRole('button', { name: 'Draw it' }).click()
   await board(two).focus()
-  for (const key of ['Shift+ArrowLeft', 'Enter', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Enter']) await two.keyboard.press(key)
+  for (const key of ['Shift+ArrowLeft', 'Enter', 'Shift+ArrowRight', 'Shift+ArrowRight', 'Enter'])
+    await two.keyboard.press(key)
   await expect(two.getByTestId('detail')).toContainText('100 mm')
   await two.getByTestId('detail').getByLabel('Width of the line or gap').fill('2')
   await two.getByTestId('detail').getByRole('button', { name: 'Save' }).first().click()
@@ -121,7 +154,7 @@ test('the walk is left on one tablet and taken up on another; what was found is 
   await expect(two.locator('[data-slug=crack-moves]')).toContainText('stretching')
 })
 
-test('two layers, a second guess, and the restorer\'s word', async ({ browser, watched }) => {
+test("two layers, a second guess, and the restorer's word", async ({ browser, watched }) => {
   const page = await as(browser, 'tove', watched)
   await page.goto('/pieces/17/finish')
   await expect(page.getByTestId('finish')).toContainText('oil polyurethane')
@@ -153,7 +186,10 @@ test('a lead swab settles the ban and says what it changed; pesticide stays', as
   await expect(page.locator('[data-slug=pesticide]')).toContainText('Only recorded evidence lifts this.')
 })
 
-test('parts are counted out into a bag, the client is asked about the missing one, the report is read back', async ({ browser, watched }) => {
+test('parts are counted out into a bag, the client is asked about the missing one, the report is read back', async ({
+  browser,
+  watched,
+}) => {
   const page = await as(browser, 'ingrid', watched)
   await page.goto('/pieces/13/parts')
   await page.getByLabel('What is it').fill('arm')
@@ -173,21 +209,28 @@ test('parts are counted out into a bag, the client is asked about the missing on
   await expect(page.getByText('arm · 6 away')).toBeVisible()
 
   await page.goto('/pieces/5/client')
-  await expect(page.getByTestId('answer').filter({ hasText: 'Pull of drawer 6, right is missing' })).toContainText('centres at 0, 64 mm')
+  await expect(page.getByTestId('answer').filter({ hasText: 'Pull of drawer 6, right is missing' })).toContainText(
+    'centres at 0, 64 mm',
+  )
 
   await page.goto('/pieces/5/report')
   const download = page.waitForEvent('download')
   await page.getByTestId('kept').first().getByRole('link', { name: 'JSON' }).click()
   const file = await (await download).path()
   expect((JSON.parse(readFileSync(file, 'utf8')) as { format: string }).format).toBe('hantverk-condition-report')
-  await page.getByLabel('Read a report file in').setInputFiles({ name: 'report.json', mimeType: 'application/json', buffer: readFileSync(file) })
+  await page
+    .getByLabel('Read a report file in')
+    .setInputFiles({ name: 'report.json', mimeType: 'application/json', buffer: readFileSync(file) })
   await expect(page.getByTestId('kept').filter({ hasText: 'read in' })).toBeVisible()
   await page.getByLabel('Earlier').selectOption({ index: 1 })
   await page.getByRole('button', { name: 'Compare', exact: true }).click()
   await expect(page.getByTestId('comparison')).toContainText('As it was:')
 })
 
-test('a client answers about hardware by the link: nothing but replace, match or leave', async ({ browser, watched }) => {
+test('a client answers about hardware by the link: nothing but replace, match or leave', async ({
+  browser,
+  watched,
+}) => {
   const owner = await as(browser, 'ingrid', watched)
   await owner.goto('/pieces/16/parts')
   const plate = owner.locator('[data-test=item][data-mark=L1]')
@@ -213,11 +256,19 @@ test('a client answers about hardware by the link: nothing but replace, match or
 
 test('several photographs at once, upright, paired with a slider', async ({ browser, watched }) => {
   const { default: sharp } = await import('sharp')
-  const picture = (background: string) => sharp({ create: { width: 60, height: 30, channels: 3, background } }).withMetadata({ orientation: 6 }).jpeg().toBuffer()
+  const picture = (background: string) =>
+    sharp({ create: { width: 60, height: 30, channels: 3, background } })
+      .withMetadata({ orientation: 6 })
+      .jpeg()
+      .toBuffer()
   const page = await as(browser, 'emil', watched)
   await page.goto('/pieces/15/photographs')
   await expect(page.getByTestId('photograph')).toHaveCount(1)
-  await page.getByLabel('Add photographs').setInputFiles([{ name: 'a.jpg', mimeType: 'image/jpeg', buffer: await picture('#842') }, { name: 'b.jpg', mimeType: 'image/jpeg', buffer: await picture('#ca6') }, { name: 'c.heic', mimeType: 'image/heic', buffer: Buffer.from('no picture') }])
+  await page.getByLabel('Add photographs').setInputFiles([
+    { name: 'a.jpg', mimeType: 'image/jpeg', buffer: await picture('#842') },
+    { name: 'b.jpg', mimeType: 'image/jpeg', buffer: await picture('#ca6') },
+    { name: 'c.heic', mimeType: 'image/heic', buffer: Buffer.from('no picture') },
+  ])
   await expect(page.getByTestId('photograph')).toHaveCount(3)
   await expect(page.getByTestId('note')).toContainText('Not taken: c.heic')
   await expect(page.getByTestId('photograph').nth(1)).toContainText('30 × 60')
@@ -226,7 +277,10 @@ test('several photographs at once, upright, paired with a slider', async ({ brow
   const slider = page.getByTestId('pair').getByRole('slider')
   await slider.focus()
   for (let i = 0; i < 10; i++) await page.keyboard.press('ArrowRight')
-  await expect(page.getByTestId('pair').getByRole('img', { name: 'before' })).toHaveCSS('clip-path', 'inset(0px 40% 0px 0px)')
+  await expect(page.getByTestId('pair').getByRole('img', { name: 'before' })).toHaveCSS(
+    'clip-path',
+    'inset(0px 40% 0px 0px)',
+  )
 })
 
 test('the judgement is tried on 5,000 made-up pieces without stopping the page', async ({ browser, watched }) => {

@@ -76,11 +76,10 @@ test('while the database hangs pages say so; then they and their streams come ba
     const late = watched(await page.context().newPage())
     const reply = await late.goto('/timetable')
     expect(reply!.status()).toBe(503)
-    await expect(late.getByText('The shop\'s server does not answer')).toBeVisible()
+    await expect(late.getByText("The shop's server does not answer")).toBeVisible()
     process.kill(pid, 'SIGCONT')
     await expect(late.getByRole('heading', { name: 'The next seven days' })).toBeVisible({ timeout: 30_000 })
-  }
-  finally {
+  } finally {
     process.kill(pid, 'SIGCONT')
   }
   const other = await as(browser, 'ingrid', watched)
@@ -99,10 +98,10 @@ test('a piece that cannot be read is told on Now and in the timetable, and the r
   const sql = await mysql.createConnection(process.env.HANTVERK_SQL!.replace(/hantverk_api$/, 'hantverk_browser'))
   const page = await as(browser, 'tove', watched)
   const [rows] = await sql.query<mysql.RowDataPacket[]>(
-    'SELECT s.id, s.grits, s.piece_id FROM plan_step s JOIN piece p ON p.id = s.piece_id WHERE p.state = \'active\' AND s.grits <> \'\' AND s.state = \'planned\' ORDER BY s.id DESC LIMIT 1',
+    "SELECT s.id, s.grits, s.piece_id FROM plan_step s JOIN piece p ON p.id = s.piece_id WHERE p.state = 'active' AND s.grits <> '' AND s.state = 'planned' ORDER BY s.id DESC LIMIT 1",
   )
   const { id, grits, piece_id: piece } = rows[0] as { id: number; grits: string; piece_id: number }
-  await sql.query('UPDATE plan_step SET grits = \'81\' WHERE id = ?', [id])
+  await sql.query("UPDATE plan_step SET grits = '81' WHERE id = ?", [id])
   for (const path of ['/', '/timetable']) {
     await page.goto(path)
     await expect(page.getByTestId('cannot-read')).toContainText('grit 81')

@@ -6,7 +6,7 @@ test('the first visit to a new shop makes the owner, with clear words on bad inp
   await page.goto('/')
   await expect(page.getByRole('heading', { name: 'A new shop' })).toBeVisible()
   await page.waitForLoadState('networkidle')
-  await page.getByLabel('The shop\'s name').fill('Fresh workshop')
+  await page.getByLabel("The shop's name").fill('Fresh workshop')
   await page.getByLabel('Your name').fill('Owner')
   await page.getByLabel('Name to sign in with').fill('owner')
   await page.getByLabel('Password').fill('short')
@@ -33,13 +33,40 @@ test('who is not signed in sees nothing of the shop; a wrong password is said so
   await expect(page.getByRole('alert')).toContainText('Name or password is wrong.')
 })
 
-test('a phone in one hand: nothing is wider than the screen, targets are large enough for gloves', async ({ browser, watched }) => {
+test('a phone in one hand: nothing is wider than the screen, targets are large enough for gloves', async ({
+  browser,
+  watched,
+}) => {
   const phone = await as(browser, 'emil', watched, { viewport: { width: 390, height: 844 } })
-  for (const path of ['/', '/pieces', '/pieces/5', '/pieces/17/walk', '/pieces/17/finish', '/pieces/16/wood', '/pieces/17/hazards', '/pieces/5/parts', '/pieces/5/report', '/pieces/5/plan', '/pieces/12/client', '/pieces/19/colour', '/colour?piece=19', '/colour/recipes?id=1', '/colour/readings', '/colour/colourants', '/mixing', '/mixing/1', '/store', '/answers', '/shop']) {
+  for (const path of [
+    '/',
+    '/pieces',
+    '/pieces/5',
+    '/pieces/17/walk',
+    '/pieces/17/finish',
+    '/pieces/16/wood',
+    '/pieces/17/hazards',
+    '/pieces/5/parts',
+    '/pieces/5/report',
+    '/pieces/5/plan',
+    '/pieces/12/client',
+    '/pieces/19/colour',
+    '/colour?piece=19',
+    '/colour/recipes?id=1',
+    '/colour/readings',
+    '/colour/colourants',
+    '/mixing',
+    '/mixing/1',
+    '/store',
+    '/answers',
+    '/shop',
+  ]) {
     await phone.goto(path)
     await phone.waitForTimeout(700)
     expect(await phone.evaluate(() => document.documentElement.scrollWidth), path).toBeLessThanOrEqual(390)
-    const small = await phone.locator('button.act:visible, nav a:visible').evaluateAll(all => all.filter(b => b.getBoundingClientRect().height < 44).map(b => b.textContent))
+    const small = await phone
+      .locator('button.act:visible, nav a:visible')
+      .evaluateAll(all => all.filter(b => b.getBoundingClientRect().height < 44).map(b => b.textContent))
     expect(small, path).toEqual([])
   }
 })
@@ -104,24 +131,51 @@ test('find, and what is short in the store', async ({ browser, watched }) => {
   await expect(sara.getByTestId('product').filter({ hasText: 'NEW-1' })).toBeVisible()
 })
 
-test('steps are edited, moved and removed by hand; what that breaks is overruled by the owner with a word', async ({ browser, watched }) => {
+test('steps are edited, moved and removed by hand; what that breaks is overruled by the owner with a word', async ({
+  browser,
+  watched,
+}) => {
   const owner = await as(browser, 'ingrid', watched)
   await owner.goto('/pieces/13/plan')
   const keys = () => owner.getByTestId('step').evaluateAll(all => all.map(s => s.getAttribute('data-key')))
   await expect(step(owner, 'wash')).toBeVisible()
-  expect(await keys()).toEqual(['approval', 'take-apart', 'wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up'])
+  expect(await keys()).toEqual([
+    'approval',
+    'take-apart',
+    'wash',
+    'scuff',
+    'clean-off',
+    'coat-1',
+    'gate',
+    'sand-coat',
+    'coat-2',
+    'finish-up',
+  ])
   await step(owner, 'clean-off').locator('button[aria-expanded]').first().click()
   await step(owner, 'clean-off').getByLabel('Minutes').fill('19')
   await step(owner, 'clean-off').getByRole('button', { name: 'Save' }).click()
   await expect(step(owner, 'clean-off')).toContainText('changed by hand')
   await expect(step(owner, 'clean-off')).toContainText('19 min')
   await step(owner, 'clean-off').getByRole('button', { name: 'Earlier' }).click()
-  await expect.poll(keys).toEqual(['approval', 'take-apart', 'wash', 'clean-off', 'scuff', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up'])
+  await expect
+    .poll(keys)
+    .toEqual([
+      'approval',
+      'take-apart',
+      'wash',
+      'clean-off',
+      'scuff',
+      'coat-1',
+      'gate',
+      'sand-coat',
+      'coat-2',
+      'finish-up',
+    ])
   await step(owner, 'wash').locator('button[aria-expanded]').first().click()
   await step(owner, 'wash').getByRole('button', { name: 'Remove' }).click()
   const verdict = step(owner, 'scuff').locator('[data-rule=clean-before-abrade]')
   await expect(verdict).toContainText('Stop')
-  await verdict.getByLabel('A word why').fill('washed at the client\'s')
+  await verdict.getByLabel('A word why').fill("washed at the client's")
   await verdict.getByRole('button', { name: 'Overrule' }).click()
-  await expect(verdict).toContainText('Overruled by Ingrid: washed at the client\'s')
+  await expect(verdict).toContainText("Overruled by Ingrid: washed at the client's")
 })

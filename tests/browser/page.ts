@@ -12,11 +12,19 @@ export const test = base.extend<{ watched: (page: Page) => Page }>({
   watched: async ({}, use) => {
     const bad: string[] = []
     const pages: Page[] = []
-    await use((page) => {
+    await use(page => {
       pages.push(page)
-      page.on('console', (m) => { if (m.type() === 'error' && !EXPECTED.test(m.text())) bad.push(m.text()) })
+      page.on('console', m => {
+        if (m.type() === 'error' && !EXPECTED.test(m.text())) bad.push(m.text())
+      })
       page.on('pageerror', e => bad.push(e.message))
-      page.on('request', (r) => { if (!/^(data|blob):/.test(r.url()) && new URL(r.url()).origin !== new URL(page.url() === 'about:blank' ? r.url() : page.url()).origin) bad.push(`off its origin: ${r.url()}`) })
+      page.on('request', r => {
+        if (
+          !/^(data|blob):/.test(r.url()) &&
+          new URL(r.url()).origin !== new URL(page.url() === 'about:blank' ? r.url() : page.url()).origin
+        )
+          bad.push(`off its origin: ${r.url()}`)
+      })
       return page
     })
     for (const page of pages) await page.context().close()
@@ -25,7 +33,12 @@ export const test = base.extend<{ watched: (page: Page) => Page }>({
 })
 
 /** Somebody of the demo shop, signed in, on Now. */
-export async function as(browser: Browser, login: string, watch: (p: Page) => Page, options: BrowserContextOptions = {}): Promise<Page> {
+export async function as(
+  browser: Browser,
+  login: string,
+  watch: (p: Page) => Page,
+  options: BrowserContextOptions = {},
+): Promise<Page> {
   const page = watch(await (await browser.newContext(options)).newPage())
   await page.goto('/sign-in')
   await page.waitForLoadState('networkidle')
@@ -41,8 +54,10 @@ export async function as(browser: Browser, login: string, watch: (p: Page) => Pa
 export const write = (page: Page, method: 'post' | 'put', path: string, data: unknown) =>
   page.request[method](path, { data, headers: { 'origin': BASE, 'idempotency-key': crypto.randomUUID() } })
 export const setClock = (page: Page, at: Date) => write(page, 'post', '/api/clock', { at: at.toISOString() })
-export const serverNow = async (page: Page) => new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
-export const forward = async (page: Page, minutes: number) => setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
+export const serverNow = async (page: Page) =>
+  new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
+export const forward = async (page: Page, minutes: number) =>
+  setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
 export const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)
 /** Opens a step of a plan, with its figures. */
 export async function opened(page: Page, key: string) {
@@ -53,16 +68,27 @@ export async function opened(page: Page, key: string) {
 /** The link in the newest mail to somebody that says this; mail goes out within seconds. */
 export async function linkTo(to: string, says: string): Promise<string> {
   let link = ''
-  await expect.poll(async () => {
-    const mails = await (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json() as { to: string, text: string }[]
-    link = /http\S+/.exec(mails.find(m => m.to.includes(to) && m.text.includes(says))?.text ?? '')?.[0] ?? ''
-    return link
-  }, { timeout: 60_000 }).not.toBe('')
+  await expect
+    .poll(
+      async () => {
+        const mails = (await (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json()) as {
+          to: string
+          text: string
+        }[]
+        link = /http\S+/.exec(mails.find(m => m.to.includes(to) && m.text.includes(says))?.text ?? '')?.[0] ?? ''
+        return link
+      },
+      { timeout: 60_000 },
+    )
+    .not.toBe('')
   return link
 }
 
 /** What axe finds on a page, in a line each. Legacy mode spares a second page; there are no frames here that would need it. */
-export async function barriers(page: Page): Promise<{ impact: string, says: string }[]> {
+export async function barriers(page: Page): Promise<{ impact: string; says: string }[]> {
   const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze()
-  return violations.map(v => ({ impact: v.impact ?? '', says: `${new URL(page.url()).pathname}: ${v.id} ${v.nodes[0]!.html.slice(0, 140)}` }))
+  return violations.map(v => ({
+    impact: v.impact ?? '',
+    says: `${new URL(page.url()).pathname}: ${v.id} ${v.nodes[0]!.html.slice(0, 140)}`,
+  }))
 }

@@ -24,7 +24,7 @@ test('some faces go another way: judged alone, taken, planned, and brought back'
 })
 
 test('the client is told which faces go another way, and what may fail there', async ({ browser, watched }) => {
-  const mails = await (await fetch(`${process.env.HANTVERK_MAILS!}/mails`)).json() as { text: string }[]
+  const mails = (await (await fetch(`${process.env.HANTVERK_MAILS!}/mails`)).json()) as { text: string }[]
   const link = mails.map(m => /http\S+answer\/\S+/.exec(m.text)?.[0]).filter(l => l !== undefined)
   const client = watched(await (await browser.newContext()).newPage())
   for (const l of link) {
@@ -36,7 +36,10 @@ test('the client is told which faces go another way, and what may fail there', a
   await expect(client.getByText('Then we strip those faces instead')).toBeVisible()
 })
 
-test('a plan is changed by hand: grip, keys, typed grits; rules run meanwhile; undo and redo', async ({ browser, watched }) => {
+test('a plan is changed by hand: grip, keys, typed grits; rules run meanwhile; undo and redo', async ({
+  browser,
+  watched,
+}) => {
   const page = await as(browser, 'tove', watched)
   await page.goto('/pieces/18/plan')
   await expect(step(page, 'wash')).toBeVisible()
@@ -76,7 +79,10 @@ test('a plan is changed by hand: grip, keys, typed grits; rules run meanwhile; u
   await expect(step(page, 'sand.2')).toContainText('P60 → P100 → P150 → P180')
 })
 
-test('a step is split by its faces; what the air allows is shown with what would help', async ({ browser, watched }) => {
+test('a step is split by its faces; what the air allows is shown with what would help', async ({
+  browser,
+  watched,
+}) => {
   const page = await as(browser, 'emil', watched)
   await page.goto('/pieces/18/plan')
   const coat = await opened(page, 'coat-2')
@@ -90,19 +96,40 @@ test('a step is split by its faces; what the air allows is shown with what would
   await expect(page.getByText('legs, turned', { exact: true }).first()).toBeVisible()
 })
 
-test('a failed gate goes over to its fallback, and asks the client where it costs more than was accepted', async ({ browser, watched }) => {
+test('a failed gate goes over to its fallback, and asks the client where it costs more than was accepted', async ({
+  browser,
+  watched,
+}) => {
   const owner = await as(browser, 'ingrid', watched)
   const was = await serverNow(owner)
-  const shop = await (await owner.request.get('/api/shop')).json() as { name: string, hour_minor: number, material_markup_bp: number, tax_bp: number, length_unit: string, rowVersion: number }
+  const shop = (await (await owner.request.get('/api/shop')).json()) as {
+    name: string
+    hour_minor: number
+    material_markup_bp: number
+    tax_bp: number
+    length_unit: string
+    rowVersion: number
+  }
   const price = async (hourMinor: number) => {
-    const { rowVersion } = await (await owner.request.get('/api/shop')).json() as { rowVersion: number }
-    expect((await write(owner, 'put', '/api/shop', { rowVersion, name: shop.name, hourMinor, materialMarkupBp: shop.material_markup_bp, taxBp: shop.tax_bp, lengthUnit: shop.length_unit })).status()).toBe(200)
+    const { rowVersion } = (await (await owner.request.get('/api/shop')).json()) as { rowVersion: number }
+    expect(
+      (
+        await write(owner, 'put', '/api/shop', {
+          rowVersion,
+          name: shop.name,
+          hourMinor,
+          materialMarkupBp: shop.material_markup_bp,
+          taxBp: shop.tax_bp,
+          lengthUnit: shop.length_unit,
+        })
+      ).status(),
+    ).toBe(200)
   }
   await price(shop.hour_minor * 3)
   await owner.goto('/pieces/9/plan')
   const gate = step(owner, 'gate')
   await expect(gate).toBeVisible()
-  if (await gate.getAttribute('data-state') === 'planned') await gate.getByRole('button', { name: 'Start' }).click()
+  if ((await gate.getAttribute('data-state')) === 'planned') await gate.getByRole('button', { name: 'Start' }).click()
   await gate.getByRole('button', { name: 'Done', exact: true }).click()
   await owner.getByRole('dialog').getByRole('button', { name: 'Failed' }).click()
   await owner.getByRole('dialog').getByRole('button', { name: 'Done', exact: true }).click()
@@ -117,7 +144,12 @@ test('a failed gate goes over to its fallback, and asks the client where it cost
   await expect(owner.getByTestId('answer').first()).toContainText('yes')
   await owner.goto('/pieces/9/plan')
   await expect(step(owner, 'f-approval')).toHaveAttribute('data-state', 'done')
-  await expect(owner.getByTestId('step').filter({ has: owner.getByRole('button', { name: 'Start' }) }).first()).toHaveAttribute('data-key', /^f-/)
+  await expect(
+    owner
+      .getByTestId('step')
+      .filter({ has: owner.getByRole('button', { name: 'Start' }) })
+      .first(),
+  ).toHaveAttribute('data-key', /^f-/)
   await price(shop.hour_minor)
   await setClock(owner, was)
 })

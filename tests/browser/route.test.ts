@@ -7,14 +7,24 @@ test('ten routes judged; two beside each other; finishes compared and picked', a
   await expect(page.getByTestId('route')).toHaveCount(10)
   await page.locator('[data-route=strip-chemical]').getByRole('button', { name: 'Beside another' }).click()
   await page.locator('[data-route=refer]').getByRole('button', { name: 'Beside another' }).click()
-  await expect(page.getByTestId('compared').getByRole('columnheader')).toContainText(['', 'Strip with stripper', 'Refer to a conservator'])
+  await expect(page.getByTestId('compared').getByRole('columnheader')).toContainText([
+    '',
+    'Strip with stripper',
+    'Refer to a conservator',
+  ])
   await page.getByText('Finishes beside each other').click()
   await expect(page.getByTestId('finishes').getByRole('row')).toHaveCount(13)
-  await page.getByTestId('finishes').getByRole('button', { name: /two-part hardwax oil/ }).click()
+  await page
+    .getByTestId('finishes')
+    .getByRole('button', { name: /two-part hardwax oil/ })
+    .click()
   await expect(page.getByLabel('Finish').first()).toHaveValue('hardwax-oil-2c')
 })
 
-test('a house method shows what it would change here, and is taken for this piece alone', async ({ browser, watched }) => {
+test('a house method shows what it would change here, and is taken for this piece alone', async ({
+  browser,
+  watched,
+}) => {
   const page = await as(browser, 'ingrid', watched)
   await page.goto('/pieces/14/route')
   await page.getByLabel('Finish').first().selectOption('waterborne-polyurethane')

@@ -45,7 +45,11 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await owner.getByLabel('Finish').selectOption('dewaxed-shellac')
   await owner.locator('[data-route=scuff-and-recoat]').getByRole('button', { name: 'Take this route' }).click()
   await expect(step(owner, 'approval')).toBeVisible()
-  const drawn = await owner.locator('rect.layer[data-side=planned][data-state=planned]').evaluateAll(rects => rects.map(r => ({ um: Number(r.getAttribute('data-um')), h: Number(r.getAttribute('height')) })))
+  const drawn = await owner
+    .locator('rect.layer[data-side=planned][data-state=planned]')
+    .evaluateAll(rects =>
+      rects.map(r => ({ um: Number(r.getAttribute('data-um')), h: Number(r.getAttribute('height')) })),
+    )
   const scale = Number(await owner.getByTestId('section').getAttribute('data-px-per-um'))
   expect(drawn).toHaveLength(2)
   for (const layer of drawn) expect(layer.h / scale).toBeCloseTo(layer.um, 0)
@@ -66,8 +70,20 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await owner.getByLabel('Answer the question').fill('It stays.')
   await owner.getByRole('button', { name: 'Send', exact: true }).click()
   await expect(owner.getByTestId('answer')).toContainText('It stays.')
-  await expect.poll(async () => ((await (await fetch(`${MAILS}/mails`)).json()) as { to: string }[]).filter(m => m.to.includes('alma')).length, { timeout: 60_000 }).toBe(2)
-  await client.goto(/http\S+/.exec(((await (await fetch(`${MAILS}/mails`)).json()) as { to: string, text: string }[]).find(m => m.to.includes('alma'))!.text)![0])
+  await expect
+    .poll(
+      async () =>
+        ((await (await fetch(`${MAILS}/mails`)).json()) as { to: string }[]).filter(m => m.to.includes('alma')).length,
+      { timeout: 60_000 },
+    )
+    .toBe(2)
+  await client.goto(
+    /http\S+/.exec(
+      ((await (await fetch(`${MAILS}/mails`)).json()) as { to: string; text: string }[]).find(m =>
+        m.to.includes('alma'),
+      )!.text,
+    )![0],
+  )
   await client.getByLabel('Your name').fill('Alma Test')
   await client.getByRole('button', { name: 'Yes, go on' }).click()
   await expect(client.getByTestId('state')).toContainText('said yes')
@@ -81,7 +97,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await expect(step(finisher, 'wash')).toHaveAttribute('data-state', 'running')
   for (const key of ['wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up']) {
     const line = step(finisher, key).first()
-    if (await line.getAttribute('data-state') === 'planned') {
+    if ((await line.getAttribute('data-state')) === 'planned') {
       await finisher.reload()
       await line.getByRole('button', { name: 'Start' }).click()
     }
@@ -89,13 +105,15 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
     await line.getByRole('button', { name: 'Done', exact: true }).click()
     const dialog = finisher.getByRole('dialog')
     if (key === 'gate') await dialog.getByRole('button', { name: 'Passed' }).click()
-    if (['wash', 'coat-1', 'gate', 'coat-2'].includes(key)) await dialog.getByRole('button', { name: 'Done', exact: true }).click()
+    if (['wash', 'coat-1', 'gate', 'coat-2'].includes(key))
+      await dialog.getByRole('button', { name: 'Done', exact: true }).click()
     if (key === 'finish-up') await expect(finisher.getByTestId('state')).toContainText('Ready')
     else await expect(line).toHaveAttribute('data-state', 'done')
     if (key === 'coat-2') await setClock(owner, new Date(morning.getTime() + 4 * 86_400_000))
     else if (key.startsWith('coat') || key === 'wash') await forward(owner, 65)
     const now = await serverNow(owner)
-    if (key === 'coat-2' && [0, 6].includes(now.getUTCDay())) await setClock(owner, new Date(now.getTime() + 2 * 86_400_000))
+    if (key === 'coat-2' && [0, 6].includes(now.getUTCDay()))
+      await setClock(owner, new Date(now.getTime() + 2 * 86_400_000))
     await write(owner, 'post', '/api/air', { temperature_C: 21, rh_pct: 45 })
   }
   await owner.getByRole('button', { name: 'Hand over' }).click()
@@ -110,8 +128,11 @@ test('Now counts, sounds the alarm, is acknowledged by name; a second tablet agr
   const owner = await as(browser, 'ingrid', watched)
   const finisher = await as(browser, 'emil', watched)
   const bar = owner.getByTestId('window-bar').first()
-  for (const edge of ['data-start', 'data-opens', 'data-closes']) expect(Number(await bar.getAttribute(edge))).toBeGreaterThanOrEqual(0)
-  const closes = await owner.getByTestId('window').evaluateAll(rows => rows.map(r => Number(r.querySelector('[data-closes]')?.getAttribute('data-closes') ?? 2)))
+  for (const edge of ['data-start', 'data-opens', 'data-closes'])
+    expect(Number(await bar.getAttribute(edge))).toBeGreaterThanOrEqual(0)
+  const closes = await owner
+    .getByTestId('window')
+    .evaluateAll(rows => rows.map(r => Number(r.querySelector('[data-closes]')?.getAttribute('data-closes') ?? 2)))
   expect([...closes].sort((a, b) => a - b)).toEqual(closes)
   await forward(owner, 1)
   await owner.reload()
@@ -133,11 +154,17 @@ test('a rule broken by hand is named with its reason and mend', async ({ browser
   await expect(verdict).toContainText('white spirit')
 })
 
-test('lacquer on a damp day is refused with its figures; a dead climate logger is said so', async ({ browser, watched }) => {
+test('lacquer on a damp day is refused with its figures; a dead climate logger is said so', async ({
+  browser,
+  watched,
+}) => {
   const owner = await as(browser, 'ingrid', watched)
   await forward(owner, 1)
   // the logger is read by itself as well: let it and the hand agree on a damp day
-  await fetch(process.env.HANTVERK_CLIMATE_SET!, { method: 'POST', body: JSON.stringify({ temperature_C: 20, rh: 0.64 }) })
+  await fetch(process.env.HANTVERK_CLIMATE_SET!, {
+    method: 'POST',
+    body: JSON.stringify({ temperature_C: 20, rh: 0.64 }),
+  })
   await write(owner, 'post', '/api/air', { temperature_C: 20, rh_pct: 64 })
   await owner.reload()
   await expect(owner.getByTestId('must-not').first()).toContainText(/cools to 1[45](\.\d)? °C.*above 1[56](\.\d)? °C/)
@@ -159,18 +186,49 @@ test('mail waits while the mail server is gone', async ({ browser, watched }) =>
   await expect(owner.getByTestId('answer').first()).toContainText('mail sent', { timeout: 60_000 })
 })
 
-test('keyboard alone signs in and reaches the content; axe finds nothing serious on any view', async ({ browser, watched }) => {
+test('keyboard alone signs in and reaches the content; axe finds nothing serious on any view', async ({
+  browser,
+  watched,
+}) => {
   const owner = await as(browser, 'ingrid', watched)
   await owner.goto('/')
   await owner.keyboard.press('Tab')
   await expect(owner.getByText('To the content')).toBeFocused()
   const found: string[] = []
-  for (const path of ['/', '/pieces', '/pieces/new', '/pieces/5', '/pieces/17/walk', '/pieces/17/finish', '/pieces/16/wood', '/pieces/17/hazards', '/pieces/5/parts', '/pieces/2/photographs', '/pieces/5/report', '/places/BAG-12', '/judgement', '/pieces/5/route', '/pieces/5/plan', '/pieces/12/client', '/pieces/5/log', '/timetable', '/store', '/answers', '/shop']) {
+  for (const path of [
+    '/',
+    '/pieces',
+    '/pieces/new',
+    '/pieces/5',
+    '/pieces/17/walk',
+    '/pieces/17/finish',
+    '/pieces/16/wood',
+    '/pieces/17/hazards',
+    '/pieces/5/parts',
+    '/pieces/2/photographs',
+    '/pieces/5/report',
+    '/places/BAG-12',
+    '/judgement',
+    '/pieces/5/route',
+    '/pieces/5/plan',
+    '/pieces/12/client',
+    '/pieces/5/log',
+    '/timetable',
+    '/store',
+    '/answers',
+    '/shop',
+  ]) {
     await owner.goto(path)
     await owner.waitForTimeout(600)
-    for (const dark of ['/', '/pieces/5', '/pieces/5/route', '/pieces/5/plan'].includes(path) ? [false, true] : [false]) {
+    for (const dark of ['/', '/pieces/5', '/pieces/5/route', '/pieces/5/plan'].includes(path)
+      ? [false, true]
+      : [false]) {
       await owner.evaluate(d => document.documentElement.classList.toggle('dark', d), dark)
-      found.push(...(await barriers(owner)).filter(b => b.impact === 'serious' || b.impact === 'critical').map(b => `${b.says}${dark ? ', dark' : ''}`))
+      found.push(
+        ...(await barriers(owner))
+          .filter(b => b.impact === 'serious' || b.impact === 'critical')
+          .map(b => `${b.says}${dark ? ', dark' : ''}`),
+      )
     }
   }
   expect(found).toEqual([])

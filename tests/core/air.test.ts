@@ -1,6 +1,19 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
-import { blushMargin_K, coatingHours, coatingSpans, dewPoint_C, forecastAir, GENERAL_AIR, heatedTo, judgeAir, LACQUER_AIR, parseClimateLog, whatHelps, type Reading } from '#core/air'
+import {
+  blushMargin_K,
+  coatingHours,
+  coatingSpans,
+  dewPoint_C,
+  forecastAir,
+  GENERAL_AIR,
+  heatedTo,
+  judgeAir,
+  LACQUER_AIR,
+  parseClimateLog,
+  whatHelps,
+  type Reading,
+} from '#core/air'
 import { isWorking } from '#core/timetable'
 import { at, hours } from '../facts'
 
@@ -8,17 +21,19 @@ const H = 3_600_000
 const NOW = at('2026-11-25T10:00')
 const hourOf = (ms: number) => (new Date(ms).getUTCHours() + 1) % 24
 /** A made-up room: warm days, cool nights, the same water in the air. */
-const room = (days: number, more: (i: number) => Partial<Reading> = () => ({})): Reading[] => Array.from({ length: days * 24 }, (_, i) => {
-  const at_ms = NOW - (days * 24 - 1 - i) * H
-  const temperature_C = 18 + 3 * Math.sin(((hourOf(at_ms) - 9) / 24) * 2 * Math.PI)
-  return { at_ms, ...heatedTo({ temperature_C: 18, rh: 0.55 }, temperature_C), ...more(i) }
-})
+const room = (days: number, more: (i: number) => Partial<Reading> = () => ({})): Reading[] =>
+  Array.from({ length: days * 24 }, (_, i) => {
+    const at_ms = NOW - (days * 24 - 1 - i) * H
+    const temperature_C = 18 + 3 * Math.sin(((hourOf(at_ms) - 9) / 24) * 2 * Math.PI)
+    return { at_ms, ...heatedTo({ temperature_C: 18, rh: 0.55 }, temperature_C), ...more(i) }
+  })
 
 describe('a simple forecast of the room', () => {
   it('repeats the usual day when today is usual', () => {
     const { hours: ahead, seen } = forecastAir(room(4), NOW, 48, hourOf)!
     expect(seen).toBe(24)
-    for (const h of ahead) expect(h.air.temperature_C).toBeCloseTo(18 + 3 * Math.sin(((hourOf(h.at_ms) - 9) / 24) * 2 * Math.PI), 6)
+    for (const h of ahead)
+      expect(h.air.temperature_C).toBeCloseTo(18 + 3 * Math.sin(((hourOf(h.at_ms) - 9) / 24) * 2 * Math.PI), 6)
   })
   it('lets what is unusual now fade over a day', () => {
     const warm = room(4)
@@ -30,7 +45,10 @@ describe('a simple forecast of the room', () => {
   })
   it('grows damp when the room cools at night with the same water in it', () => {
     const { hours: ahead } = forecastAir(room(4), NOW, 24, hourOf)!
-    const [coldest, warmest] = [ahead.toSorted((a, b) => a.air.temperature_C - b.air.temperature_C)[0]!, ahead.toSorted((a, b) => b.air.temperature_C - a.air.temperature_C)[0]!]
+    const [coldest, warmest] = [
+      ahead.toSorted((a, b) => a.air.temperature_C - b.air.temperature_C)[0]!,
+      ahead.toSorted((a, b) => b.air.temperature_C - a.air.temperature_C)[0]!,
+    ]
     expect(coldest.air.rh).toBeGreaterThan(warmest.air.rh)
     expect(dewPoint_C(coldest.air)).toBeCloseTo(dewPoint_C(warmest.air), 1)
   })
@@ -41,24 +59,51 @@ describe('a simple forecast of the room', () => {
     expect(forecastAir([], NOW, 24, hourOf)).toBeNull()
   })
   it('never leaves what air can be, whatever was logged', () => {
-    const any = fc.array(fc.record({ at_ms: fc.integer({ min: NOW - 96 * H, max: NOW }), temperature_C: fc.double({ min: -5, max: 40, noNaN: true }), rh: fc.double({ min: 0.05, max: 1, noNaN: true }) }), { minLength: 1, maxLength: 60 }).map(rs => rs.sort((a, b) => a.at_ms - b.at_ms))
-    fc.assert(fc.property(any, (rs) => { for (const h of forecastAir(rs, NOW, 48, hourOf)!.hours) expect(h.air.rh > 0 && h.air.rh <= 1 && h.air.temperature_C > -60 && h.air.temperature_C < 90).toBe(true) }))
+    const any = fc
+      .array(
+        fc.record({
+          at_ms: fc.integer({ min: NOW - 96 * H, max: NOW }),
+          temperature_C: fc.double({ min: -5, max: 40, noNaN: true }),
+          rh: fc.double({ min: 0.05, max: 1, noNaN: true }),
+        }),
+        { minLength: 1, maxLength: 60 },
+      )
+      .map(rs => rs.sort((a, b) => a.at_ms - b.at_ms))
+    fc.assert(
+      fc.property(any, rs => {
+        for (const h of forecastAir(rs, NOW, 48, hourOf)!.hours)
+          expect(h.air.rh > 0 && h.air.rh <= 1 && h.air.temperature_C > -60 && h.air.temperature_C < 90).toBe(true)
+      }),
+    )
   })
 })
 
 describe('the hours in which a coat may go on', () => {
   const open = (ms: number) => isWorking(hours, ms)
-  const ahead = forecastAir(room(4, () => ({})), NOW, 48, hourOf)!
+  const ahead = forecastAir(
+    room(4, () => ({})),
+    NOW,
+    48,
+    hourOf,
+  )!
   it('are working hours whose air does not stop it', () => {
     const spans = coatingSpans(coatingHours(GENERAL_AIR, ahead, 0, open))
     expect(spans.length).toBeGreaterThan(0)
     for (const s of spans) expect(open(s.from_ms) && s.to_ms > s.from_ms).toBe(true)
   })
   it('leave out hours after which the film would still be wet when the night turns damp', () => {
-    const damp = forecastAir(room(4, i => hourOf(NOW - (95 - i) * H) >= 19 ? { rh: 0.97 } : {}), NOW, 24, hourOf)!
-    const may = (wet: number) => coatingHours(LACQUER_AIR, damp, wet, open).filter(h => h.open && h.severity !== 'stop').length
+    const damp = forecastAir(
+      room(4, i => (hourOf(NOW - (95 - i) * H) >= 19 ? { rh: 0.97 } : {})),
+      NOW,
+      24,
+      hourOf,
+    )!
+    const may = (wet: number) =>
+      coatingHours(LACQUER_AIR, damp, wet, open).filter(h => h.open && h.severity !== 'stop').length
     expect(may(6)).toBeLessThan(may(0))
-    expect(coatingHours(LACQUER_AIR, damp, 6, open).find(h => h.open && h.severity === 'stop' && /later/.test(h.why!))?.why).toMatch(/turns cloudy.* h later, while it is still wet/)
+    expect(
+      coatingHours(LACQUER_AIR, damp, 6, open).find(h => h.open && h.severity === 'stop' && /later/.test(h.why!))?.why,
+    ).toMatch(/turns cloudy.* h later, while it is still wet/)
   })
 })
 
@@ -68,21 +113,33 @@ describe('what would help', () => {
   const helps = whatHelps(LACQUER_AIR, damp, 1, ahead, NOW)
   it('heat and drying are told with the air to come to, and do what they say', () => {
     expect(judgeAir(LACQUER_AIR, damp).severity).toBe('stop')
-    for (const help of helps.filter(h => h.kind === 'heat')) expect(judgeAir(LACQUER_AIR, heatedTo(damp, help.to_C!)).severity).toBe(help.makes)
-    for (const help of helps.filter(h => h.kind === 'dry')) expect(judgeAir(LACQUER_AIR, { ...damp, rh: help.to_rh! }).severity).toBe(help.makes)
+    for (const help of helps.filter(h => h.kind === 'heat'))
+      expect(judgeAir(LACQUER_AIR, heatedTo(damp, help.to_C!)).severity).toBe(help.makes)
+    for (const help of helps.filter(h => h.kind === 'dry'))
+      expect(judgeAir(LACQUER_AIR, { ...damp, rh: help.to_rh! }).severity).toBe(help.makes)
     expect(helps.map(h => h.kind)).toEqual(expect.arrayContaining(['heat', 'dry']))
   })
-  it('each says what it costs in hours', () => { for (const help of helps) expect(help.hours).toBeGreaterThan(0) })
+  it('each says what it costs in hours', () => {
+    for (const help of helps) expect(help.hours).toBeGreaterThan(0)
+  })
   it('a retarder helps lacquer alone, and only where 3 K are the difference', () => {
     expect(whatHelps(LACQUER_AIR, { temperature_C: 20, rh: 0.62 }, 1, [], NOW).map(h => h.kind)).toContain('retarder')
-    expect(whatHelps(GENERAL_AIR, { temperature_C: 20, rh: 0.9 }, 1, [], NOW).map(h => h.kind)).not.toContain('retarder')
+    expect(whatHelps(GENERAL_AIR, { temperature_C: 20, rh: 0.9 }, 1, [], NOW).map(h => h.kind)).not.toContain(
+      'retarder',
+    )
   })
-  it('good air needs no help', () => expect(whatHelps(LACQUER_AIR, { temperature_C: 21, rh: 0.45 }, 1, ahead, NOW)).toEqual([]))
-  test.each([[21, 0.5, 5, 2.79], [21, 0.5, 2, 5.79], [20, 0.7, 5, -2.36]])('blush margin at %d °C, %d, cooling %d K: %d K (Magnus, arithmetic)', (temperature_C, rh, cooling_K, margin) =>
-    expect(blushMargin_K({ ...LACQUER_AIR, cooling_K }, { temperature_C, rh })).toBeCloseTo(margin, 1))
+  it('good air needs no help', () =>
+    expect(whatHelps(LACQUER_AIR, { temperature_C: 21, rh: 0.45 }, 1, ahead, NOW)).toEqual([]))
+  test.each([
+    [21, 0.5, 5, 2.79],
+    [21, 0.5, 2, 5.79],
+    [20, 0.7, 5, -2.36],
+  ])('blush margin at %d °C, %d, cooling %d K: %d K (Magnus, arithmetic)', (temperature_C, rh, cooling_K, margin) =>
+    expect(blushMargin_K({ ...LACQUER_AIR, cooling_K }, { temperature_C, rh })).toBeCloseTo(margin, 1),
+  )
 })
 
-describe('a logger\'s file', () => {
+describe("a logger's file", () => {
   const zone = 'Europe/Stockholm'
   test.each([
     ['time,temperature,humidity\n2026-11-20 14:05,19.5,48\n2026-11-20 15:05,19.7,47.5', 2],

@@ -11,15 +11,30 @@ import { faceArea_m2, parseLength_mm } from '#core/units'
 
 describe('lengths as typed', () => {
   test.each([
-    ['600', 600], ['60 cm', 600], ['1.2 m', 1200], ['1/4 in', 6.35], ['¼ in', 6.35], ['2¼"', 57.15], ['2 1/4 in', 57.15], ['2-1/4"', 57.15], ['2\' 3 1/2"', 698.5], ['0,5 m', 500], ['½ in', 12.7],
+    ['600', 600],
+    ['60 cm', 600],
+    ['1.2 m', 1200],
+    ['1/4 in', 6.35],
+    ['¼ in', 6.35],
+    ['2¼"', 57.15],
+    ['2 1/4 in', 57.15],
+    ['2-1/4"', 57.15],
+    ['2\' 3 1/2"', 698.5],
+    ['0,5 m', 500],
+    ['½ in', 12.7],
   ])('%s is %d mm', (typed, mm) => expect(parseLength_mm(typed)).toBeCloseTo(mm, 6))
-  test.each(['', 'wide', '-5', '0', '1/0 in', '5 stones', '3 4', '1e9', 'NaN', '12 mm mm'])('%s is refused', typed => expect(parseLength_mm(typed)).toBeNull())
-  it('reads a bare number in the shop\'s unit', () => expect(parseLength_mm('10', 'in')).toBe(254))
+  test.each(['', 'wide', '-5', '0', '1/0 in', '5 stones', '3 4', '1e9', 'NaN', '12 mm mm'])('%s is refused', typed =>
+    expect(parseLength_mm(typed)).toBeNull(),
+  )
+  it("reads a bare number in the shop's unit", () => expect(parseLength_mm('10', 'in')).toBe(254))
 })
 
 describe('areas', () => {
   it('takes a turned leg as π × mean diameter × length', () =>
-    expect(faceArea_m2({ shape: 'turned', length_mm: 400, width_mm: 50, count: 4 })).toBeCloseTo(Math.PI * 0.05 * 0.4 * 4, 9))
+    expect(faceArea_m2({ shape: 'turned', length_mm: 400, width_mm: 50, count: 4 })).toBeCloseTo(
+      Math.PI * 0.05 * 0.4 * 4,
+      9,
+    ))
   it('refuses what has no size', () => {
     expect(() => faceArea_m2({ shape: 'flat', length_mm: 0, width_mm: 5, count: 1 })).toThrow(/above zero/)
     expect(() => faceArea_m2({ shape: 'flat', length_mm: 5, width_mm: 5, count: 1.5 })).toThrow(/whole count/)
@@ -29,11 +44,13 @@ describe('areas', () => {
 describe('ladders', () => {
   it('never skips, whatever the ends', () => {
     const shelf = [60, 80, 100, 120, 150, 180, 220, 320, 400]
-    fc.assert(fc.property(fc.constantFrom(...shelf), fc.constantFrom(...shelf), (a, b) => {
-      const ladder = ladder_P(Math.min(a, b), Math.max(a, b))
-      expect(ladderGaps(ladder)).toEqual([])
-      expect(ladder.at(-1)).toEqual(P(Math.max(a, b)))
-    }))
+    fc.assert(
+      fc.property(fc.constantFrom(...shelf), fc.constantFrom(...shelf), (a, b) => {
+        const ladder = ladder_P(Math.min(a, b), Math.max(a, b))
+        expect(ladderGaps(ladder)).toEqual([])
+        expect(ladder.at(-1)).toEqual(P(Math.max(a, b)))
+      }),
+    )
   })
   it('names the grit that fills a gap', () => {
     const [gap] = ladderGaps([P(60), P(240)])
@@ -59,12 +76,18 @@ describe('veneer sum', () => {
 
 describe('amounts', () => {
   it('never fall with another coat or more area', () => {
-    fc.assert(fc.property(fc.double({ min: 0.01, max: 50, noNaN: true }), fc.integer({ min: 1, max: 6 }), (area, coats) => {
-      const m = materialOf('waterborne-polyurethane')
-      const total = (n: number, a: number) => Array.from({ length: n }, (_, i) => need_ml({ material: m, area_m2: a, coat: i + 1 })).reduce((x, y) => x + y, 0)
-      expect(total(coats + 1, area)).toBeGreaterThan(total(coats, area))
-      expect(total(coats, area * 1.1)).toBeGreaterThan(total(coats, area))
-    }))
+    fc.assert(
+      fc.property(fc.double({ min: 0.01, max: 50, noNaN: true }), fc.integer({ min: 1, max: 6 }), (area, coats) => {
+        const m = materialOf('waterborne-polyurethane')
+        const total = (n: number, a: number) =>
+          Array.from({ length: n }, (_, i) => need_ml({ material: m, area_m2: a, coat: i + 1 })).reduce(
+            (x, y) => x + y,
+            0,
+          )
+        expect(total(coats + 1, area)).toBeGreaterThan(total(coats, area))
+        expect(total(coats, area * 1.1)).toBeGreaterThan(total(coats, area))
+      }),
+    )
   })
 })
 
@@ -74,14 +97,17 @@ describe('air', () => {
     expect(verdict.severity).toBe('stop')
     expect(verdict.lines[0]).toMatch(/cools to 15 °C \(surface 20 less 5 K\).*above 15\.5 °C/)
   })
-  it('refuses lacquer on a hot day', () => expect(judgeAir(LACQUER_AIR, { temperature_C: 33, rh: 0.3 }).lines.join()).toMatch(/32 °C/))
-  it('only warns outside the general window', () => expect(judgeAir(GENERAL_AIR, { temperature_C: 16, rh: 0.5 }).severity).toBe('warn'))
+  it('refuses lacquer on a hot day', () =>
+    expect(judgeAir(LACQUER_AIR, { temperature_C: 33, rh: 0.3 }).lines.join()).toMatch(/32 °C/))
+  it('only warns outside the general window', () =>
+    expect(judgeAir(GENERAL_AIR, { temperature_C: 16, rh: 0.5 }).severity).toBe('warn'))
   it('takes unknown air as unknown', () => expect(judgeAir(GENERAL_AIR, null).severity).toBe('unknown'))
 })
 
 describe('drying', () => {
   it('slows in the cold and for water in damp air', () => {
-    const at = (temperature_C: number, rh: number) => dryingTime_min({ label_min: 120, base: 'water', air: { temperature_C, rh } })
+    const at = (temperature_C: number, rh: number) =>
+      dryingTime_min({ label_min: 120, base: 'water', air: { temperature_C, rh } })
     expect(at(11, 0.5).likely).toBeCloseTo(240)
     expect(at(21, 0.75).likely).toBeCloseTo(240)
     expect(at(21, 0.5).early).toBeLessThan(at(21, 0.5).likely)
@@ -99,5 +125,6 @@ describe('verdict classes and approvals', () => {
     expect(canonicalJson({ b: [1, 'é'], a: null })).toBe(canonicalJson({ a: null, b: [1, 'é'] }))
     expect(() => canonicalJson({ a: Number.NaN })).toThrow(TypeError)
   })
-  it('asks again only beyond the accepted worst', () => expect([mustAskAgain(100, 100), mustAskAgain(100, 101)]).toEqual([false, true]))
+  it('asks again only beyond the accepted worst', () =>
+    expect([mustAskAgain(100, 100), mustAskAgain(100, 101)]).toEqual([false, true]))
 })

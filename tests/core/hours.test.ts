@@ -1,11 +1,20 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { afterWorking, barEdges, closingOf, isWorking, nextSpan, spanAt, type Hours, type Window } from '#core/timetable'
+import {
+  afterWorking,
+  barEdges,
+  closingOf,
+  isWorking,
+  nextSpan,
+  spanAt,
+  type Hours,
+  type Window,
+} from '#core/timetable'
 import { at, hours } from '../facts'
 
 const MIN = 60_000
 
-describe('opening hours in the shop\'s zone', () => {
+describe("opening hours in the shop's zone", () => {
   it('keep local time over the change to summer time', () => {
     const sunday = { ...hours, week: { ...hours.week, 7: [[450, 1020]] as [number, number][] } }
     const [open, close] = nextSpan(sunday, Date.parse('2026-03-29T00:00:00+01:00'))
@@ -21,42 +30,89 @@ describe('opening hours in the shop\'s zone', () => {
     expect([isWorking(hours, at('2026-11-23T17:00')), isWorking(hours, at('2026-11-23T17:01'))]).toEqual([true, false])
   })
   it('take a midday break for what it is', () => {
-    const broken: Hours = { ...hours, week: { 1: [[480, 720], [780, 1020]] } }
+    const broken: Hours = {
+      ...hours,
+      week: {
+        1: [
+          [480, 720],
+          [780, 1020],
+        ],
+      },
+    }
     expect(isWorking(broken, at('2026-11-23T12:30'))).toBe(false)
     expect(afterWorking(broken, at('2026-11-23T11:30'), 60)).toBe(at('2026-11-23T13:30'))
     expect(closingOf(broken, at('2026-11-23T11:30'))).toBe(at('2026-11-23T17:00'))
   })
-  it('say so when the shop never opens', () => expect(() => nextSpan({ ...hours, week: {} }, at('2026-11-23T10:00'))).toThrow(/Set them under Shop/))
+  it('say so when the shop never opens', () =>
+    expect(() => nextSpan({ ...hours, week: {} }, at('2026-11-23T10:00'))).toThrow(/Set them under Shop/))
   it('end work inside hours, later for more work, and the sum of two goes is one go', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 7 * 1440 }), fc.integer({ min: 1, max: 2000 }), fc.integer({ min: 1, max: 600 }), (offset, minutes, more) => {
-      const from = at('2026-11-23T00:00') + offset * MIN
-      const end = afterWorking(hours, from, minutes)
-      expect(isWorking(hours, end)).toBe(true)
-      expect(afterWorking(hours, from, minutes + more)).toBeGreaterThan(end)
-      expect(afterWorking(hours, end, more)).toBe(afterWorking(hours, from, minutes + more))
-    }))
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 0, max: 7 * 1440 }),
+        fc.integer({ min: 1, max: 2000 }),
+        fc.integer({ min: 1, max: 600 }),
+        (offset, minutes, more) => {
+          const from = at('2026-11-23T00:00') + offset * MIN
+          const end = afterWorking(hours, from, minutes)
+          expect(isWorking(hours, end)).toBe(true)
+          expect(afterWorking(hours, from, minutes + more)).toBeGreaterThan(end)
+          expect(afterWorking(hours, end, more)).toBe(afterWorking(hours, from, minutes + more))
+        },
+      ),
+    )
   })
 })
 
 describe('the window bar', () => {
-  const window = (more: Partial<Window>): Window => ({ from: 'strip', to: 'scrape', kind: 'dwell', why: '', start_ms: at('2026-11-23T10:00'), opens_ms: at('2026-11-23T10:15'), likely_ms: null, safe_ms: null, closes_ms: at('2026-11-23T11:30'), hard: true, ...more })
+  const window = (more: Partial<Window>): Window => ({
+    from: 'strip',
+    to: 'scrape',
+    kind: 'dwell',
+    why: '',
+    start_ms: at('2026-11-23T10:00'),
+    opens_ms: at('2026-11-23T10:15'),
+    likely_ms: null,
+    safe_ms: null,
+    closes_ms: at('2026-11-23T11:30'),
+    hard: true,
+    ...more,
+  })
   const span = [at('2026-11-23T08:00'), at('2026-11-23T12:00')] as const
-  const phase = (clock: string, more: Partial<Window> = {}) => barEdges(window(more), span, at(`2026-11-23T${clock}`)).phase
-  it('waits, may, closes, is late', () => expect(['10:10', '10:30', '11:10', '11:31'].map(c => phase(c))).toEqual(['waits', 'may', 'closing', 'late']))
+  const phase = (clock: string, more: Partial<Window> = {}) =>
+    barEdges(window(more), span, at(`2026-11-23T${clock}`)).phase
+  it('waits, may, closes, is late', () =>
+    expect(['10:10', '10:30', '11:10', '11:31'].map(c => phase(c))).toEqual(['waits', 'may', 'closing', 'late']))
   it('runs while the earlier step runs, and never closes without a maximum', () => {
     expect(phase('10:10', { opens_ms: null })).toBe('running')
     expect(phase('11:59', { closes_ms: null })).toBe('may')
   })
   it('has its edges where the moments are, cut off at the drawn span', () => {
-    expect(barEdges(window({}), span, at('2026-11-23T10:00'))).toMatchObject({ start: 0.5, opens: 0.5625, closes: 0.875, now: 0.5 })
-    expect(barEdges(window({ start_ms: at('2026-11-20T10:00'), closes_ms: at('2026-11-30T10:00') }), span, at('2026-11-23T10:00'))).toMatchObject({ start: 0, closes: 1 })
+    expect(barEdges(window({}), span, at('2026-11-23T10:00'))).toMatchObject({
+      start: 0.5,
+      opens: 0.5625,
+      closes: 0.875,
+      now: 0.5,
+    })
+    expect(
+      barEdges(
+        window({ start_ms: at('2026-11-20T10:00'), closes_ms: at('2026-11-30T10:00') }),
+        span,
+        at('2026-11-23T10:00'),
+      ),
+    ).toMatchObject({ start: 0, closes: 1 })
   })
   it('keeps its edges in order', () => {
-    fc.assert(fc.property(fc.array(fc.integer({ min: -600, max: 600 }), { minLength: 3, maxLength: 3 }), (offsets) => {
-      const [start, opens, closes] = offsets.sort((a, b) => a - b).map(m => at('2026-11-23T10:00') + m * MIN)
-      const e = barEdges(window({ start_ms: start!, opens_ms: opens!, closes_ms: closes! }), span, at('2026-11-23T10:00'))
-      expect(e.start <= e.opens! && e.opens! <= e.closes!).toBe(true)
-    }))
+    fc.assert(
+      fc.property(fc.array(fc.integer({ min: -600, max: 600 }), { minLength: 3, maxLength: 3 }), offsets => {
+        const [start, opens, closes] = offsets.sort((a, b) => a - b).map(m => at('2026-11-23T10:00') + m * MIN)
+        const e = barEdges(
+          window({ start_ms: start!, opens_ms: opens!, closes_ms: closes! }),
+          span,
+          at('2026-11-23T10:00'),
+        )
+        expect(e.start <= e.opens! && e.opens! <= e.closes!).toBe(true)
+      }),
+    )
   })
 })
 
@@ -73,17 +129,34 @@ describe('much work', () => {
     }
   }
   const closures = ['2026-12-24', '2026-12-25', '2026-12-26', '2027-01-01', '2027-07-05', '2027-07-06']
-  const hours: Hours = { zone: 'Europe/Stockholm', week: { 1: [[450, 720], [765, 1020]], 2: [[450, 1020]], 4: [[450, 1020]], 6: [[540, 720]] }, closures }
+  const hours: Hours = {
+    zone: 'Europe/Stockholm',
+    week: {
+      1: [
+        [450, 720],
+        [765, 1020],
+      ],
+      2: [[450, 1020]],
+      4: [[450, 1020]],
+      6: [[540, 720]],
+    },
+    closures,
+  }
   it('ends at the same moment as reckoned day by day, over closures and both changes of the clock', () => {
-    fc.assert(fc.property(fc.integer({ min: 0, max: 400 * 1440 }), fc.integer({ min: 0, max: 60_000 }), (offset, minutes) => {
-      const from = Date.parse('2026-11-02T00:00:00Z') + offset * 60_000
-      expect(afterWorking(hours, from, minutes)).toBe(dayByDay(hours, from, minutes))
-    }), { seed: 11, numRuns: 150 })
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 400 * 1440 }), fc.integer({ min: 0, max: 60_000 }), (offset, minutes) => {
+        const from = Date.parse('2026-11-02T00:00:00Z') + offset * 60_000
+        expect(afterWorking(hours, from, minutes)).toBe(dayByDay(hours, from, minutes))
+      }),
+      { seed: 11, numRuns: 150 },
+    )
   })
   it('takes no longer for twenty years than for a week, and refuses what nobody can date', () => {
     const begun = performance.now()
-    for (let i = 0; i < 50; i++) afterWorking({ ...hours, closures: [...closures] }, Date.parse('2026-11-02T00:00:00Z') + i * 60_000, 2_400_000)
+    for (let i = 0; i < 50; i++)
+      afterWorking({ ...hours, closures: [...closures] }, Date.parse('2026-11-02T00:00:00Z') + i * 60_000, 2_400_000)
     expect(performance.now() - begun).toBeLessThan(2000)
-    for (const minutes of [2_600_000, Infinity, Number.NaN]) expect(() => afterWorking(hours, 0, minutes)).toThrow(/more work than can be dated/)
+    for (const minutes of [2_600_000, Infinity, Number.NaN])
+      expect(() => afterWorking(hours, 0, minutes)).toThrow(/more work than can be dated/)
   })
 })

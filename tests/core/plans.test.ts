@@ -3,7 +3,22 @@ import { addEstimates, estimate, lostAtGate, materialCost_minor, share_minor } f
 import { need_ml } from '#core/coverage'
 import { FINISHES, materialOf, MATERIALS } from '#core/layers/materials'
 import { judgePlan } from '#core/layers'
-import { attended_min, chanceOfFailing, completePlan, faceFactor, findingsOf, groupsOf, isFound, STEP_KINDS, waitAfter, workOutPlan, type Choice, type Facts, type RouteSlug, type Step } from '#core/plan'
+import {
+  attended_min,
+  chanceOfFailing,
+  completePlan,
+  faceFactor,
+  findingsOf,
+  groupsOf,
+  isFound,
+  STEP_KINDS,
+  waitAfter,
+  workOutPlan,
+  type Choice,
+  type Facts,
+  type RouteSlug,
+  type Step,
+} from '#core/plan'
 import { routeReasons } from '#core/route'
 import { cautionText, leadSuspected } from '#core/safety'
 import { drawSection, layerFill, sectionOf, sectionSvg, spread } from '#core/section'
@@ -12,20 +27,130 @@ import { choice, face, facts, finding } from '../facts'
 /** Orders of the work, written down from the trade before the planner ran. */
 const STRIP = ['approval', 'wash', 'cover', 'strip', 'scrape', 'wash-off', 'sand', 'clean-off']
 const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
-  ['a dull sound film, shellac', {}, { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up']],
-  ['a sound film made darker', { tone: 'darker' }, { route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'scuff', 'clean-off', 'gel', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up']],
-  ['runs in old varnish', { findings: [finding('runs')] }, { route: 'level-barrier-recoat' },
-    ['approval', 'wash', 'level', 'clean-off', 'coat-1', 'coat-2', 'gate', 'scuff', 'clean-off.2', 'coat-1.2', 'sand-coat', 'coat-2.2', 'sand-coat.2', 'coat-3', 'finish-up']],
-  ['strip for varnish oil: on, off, four times', {}, { finish: 'varnish-oil' }, [...STRIP, 'oil-on-1', 'oil-off-1', 'oil-on-2', 'oil-off-2', 'oil-on-3', 'oil-off-3', 'oil-on-4', 'oil-off-4', 'finish-up']],
-  ['strip for lacquer: melts in, no sanding between', {}, { finish: 'nitrocellulose-lacquer' }, [...STRIP, 'coat-1', 'coat-2', 'coat-3', 'finish-up']],
-  ['strip for gloss lacquer: rubbed out after cure', { sheen: 'gloss' }, { finish: 'nitrocellulose-lacquer' }, [...STRIP, 'coat-1', 'coat-2', 'coat-3', 'coat-4', 'coat-5', 'coat-6', 'rub-out', 'finish-up']],
-  ['pine under pigment stain: conditioned first', { faces: [face({ species: 'pine' })] }, { colour: 'pigment-stain', finish: 'dewaxed-shellac' }, [...STRIP, 'conditioner-1', 'stain-1', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
-  ['oak under gel stain', { tone: 'darker' }, { colour: 'gel-stain', finish: 'dewaxed-shellac' }, [...STRIP, 'gel', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
-  ['glaze between coats, shellac on both sides of it', {}, { colour: 'glaze', finish: 'oil-polyurethane' }, [...STRIP, 'coat-1', 'glaze-1', 'coat-1.2', 'coat-1.3', 'sand-coat', 'coat-2', 'sand-coat.2', 'coat-3', 'finish-up']],
-  ['a hard film: roughened so that the stripper gets in', { found: { finish: 'oil-polyurethane', certainty: 0.9 } }, { finish: 'dewaxed-shellac' },
-    ['approval', 'wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off', 'sand', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
-  ['bare wood: nothing to strip', { found: { finish: 'none', certainty: 0.9 } }, { finish: 'dewaxed-shellac' }, ['approval', 'wash', 'sand', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up']],
-  ['wax on it: off before anything', { findings: [finding('dirt-and-wax')] }, { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }, ['approval', 'wash', 'solvent-wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up']],
+  [
+    'a dull sound film, shellac',
+    {},
+    { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' },
+    ['approval', 'wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up'],
+  ],
+  [
+    'a sound film made darker',
+    { tone: 'darker' },
+    { route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' },
+    ['approval', 'wash', 'scuff', 'clean-off', 'gel', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up'],
+  ],
+  [
+    'runs in old varnish',
+    { findings: [finding('runs')] },
+    { route: 'level-barrier-recoat' },
+    [
+      'approval',
+      'wash',
+      'level',
+      'clean-off',
+      'coat-1',
+      'coat-2',
+      'gate',
+      'scuff',
+      'clean-off.2',
+      'coat-1.2',
+      'sand-coat',
+      'coat-2.2',
+      'sand-coat.2',
+      'coat-3',
+      'finish-up',
+    ],
+  ],
+  [
+    'strip for varnish oil: on, off, four times',
+    {},
+    { finish: 'varnish-oil' },
+    [
+      ...STRIP,
+      'oil-on-1',
+      'oil-off-1',
+      'oil-on-2',
+      'oil-off-2',
+      'oil-on-3',
+      'oil-off-3',
+      'oil-on-4',
+      'oil-off-4',
+      'finish-up',
+    ],
+  ],
+  [
+    'strip for lacquer: melts in, no sanding between',
+    {},
+    { finish: 'nitrocellulose-lacquer' },
+    [...STRIP, 'coat-1', 'coat-2', 'coat-3', 'finish-up'],
+  ],
+  [
+    'strip for gloss lacquer: rubbed out after cure',
+    { sheen: 'gloss' },
+    { finish: 'nitrocellulose-lacquer' },
+    [...STRIP, 'coat-1', 'coat-2', 'coat-3', 'coat-4', 'coat-5', 'coat-6', 'rub-out', 'finish-up'],
+  ],
+  [
+    'pine under pigment stain: conditioned first',
+    { faces: [face({ species: 'pine' })] },
+    { colour: 'pigment-stain', finish: 'dewaxed-shellac' },
+    [...STRIP, 'conditioner-1', 'stain-1', 'coat-1', 'sand-coat', 'coat-2', 'finish-up'],
+  ],
+  [
+    'oak under gel stain',
+    { tone: 'darker' },
+    { colour: 'gel-stain', finish: 'dewaxed-shellac' },
+    [...STRIP, 'gel', 'coat-1', 'sand-coat', 'coat-2', 'finish-up'],
+  ],
+  [
+    'glaze between coats, shellac on both sides of it',
+    {},
+    { colour: 'glaze', finish: 'oil-polyurethane' },
+    [
+      ...STRIP,
+      'coat-1',
+      'glaze-1',
+      'coat-1.2',
+      'coat-1.3',
+      'sand-coat',
+      'coat-2',
+      'sand-coat.2',
+      'coat-3',
+      'finish-up',
+    ],
+  ],
+  [
+    'a hard film: roughened so that the stripper gets in',
+    { found: { finish: 'oil-polyurethane', certainty: 0.9 } },
+    { finish: 'dewaxed-shellac' },
+    [
+      'approval',
+      'wash',
+      'cover',
+      'roughen',
+      'strip',
+      'scrape',
+      'wash-off',
+      'sand',
+      'clean-off',
+      'coat-1',
+      'sand-coat',
+      'coat-2',
+      'finish-up',
+    ],
+  ],
+  [
+    'bare wood: nothing to strip',
+    { found: { finish: 'none', certainty: 0.9 } },
+    { finish: 'dewaxed-shellac' },
+    ['approval', 'wash', 'sand', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up'],
+  ],
+  [
+    'wax on it: off before anything',
+    { findings: [finding('dirt-and-wax')] },
+    { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' },
+    ['approval', 'wash', 'solvent-wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up'],
+  ],
 ]
 
 describe('orders of the work', () => {
@@ -33,10 +158,12 @@ describe('orders of the work', () => {
     expect(workOutPlan(facts(f), choice(c)).steps.map(s => s.key.replace(/^gel-1$/, 'gel'))).toEqual(order)
   })
   it('gives every step a reason and every caution a place to turn', () => {
-    for (const [, f, c] of orders) for (const step of workOutPlan(facts(f), choice(c)).steps) {
-      expect(step.why.length, step.key).toBeGreaterThan(5)
-      for (const caution of step.cautions) expect(cautionText(caution)).toMatch(/local codes and licensed practice\.$/)
-    }
+    for (const [, f, c] of orders)
+      for (const step of workOutPlan(facts(f), choice(c)).steps) {
+        expect(step.why.length, step.key).toBeGreaterThan(5)
+        for (const caution of step.cautions)
+          expect(cautionText(caution)).toMatch(/local codes and licensed practice\.$/)
+      }
   })
   it('has steps only of known kinds, and waits only between steps it has', () => {
     for (const [, f, c] of orders) {
@@ -44,13 +171,17 @@ describe('orders of the work', () => {
       const keys = new Set(plan.steps.map(s => s.key))
       for (const step of plan.steps) expect(STEP_KINDS).toContain(step.kind)
       for (const wait of plan.waits) expect([keys.has(wait.from), keys.has(wait.to)]).toEqual([true, true])
-      for (const wait of plan.waits) expect(wait.min <= wait.likely && wait.likely <= wait.safe, `${wait.from}>${wait.to}`).toBe(true)
+      for (const wait of plan.waits)
+        expect(wait.min <= wait.likely && wait.likely <= wait.safe, `${wait.from}>${wait.to}`).toBe(true)
     }
   })
   it('keeps the patina: nothing coarser than P180', () =>
     expect(workOutPlan(facts({ keepPatina: true }), choice()).steps.find(s => s.kind === 'sand')!.grits).toEqual([180]))
   it('stops at the grit that what follows wants', () => {
-    const stop = (c: Partial<Choice>) => workOutPlan(facts(), choice(c)).steps.find(s => s.kind === 'sand')!.grits.at(-1)
+    const stop = (c: Partial<Choice>) =>
+      workOutPlan(facts(), choice(c))
+        .steps.find(s => s.kind === 'sand')!
+        .grits.at(-1)
     expect([stop({ colour: 'pigment-stain' }), stop({ finish: 'varnish-oil' }), stop({})]).toEqual([180, 220, 180])
   })
   it('leaves protected parts alone', () => {
@@ -58,39 +189,120 @@ describe('orders of the work', () => {
     expect(new Set(workOutPlan(f, choice()).steps.flatMap(s => s.faces))).toEqual(new Set([1]))
   })
   it('goes on from the surface that a failed gate left, with its own keys and without asking again', () => {
-    const fallback = workOutPlan(facts(), choice(), { prefix: 'f-', ask: false, start: () => ({ films: [{ slug: 'dewaxed-shellac', base: 'alcohol', dry_um: 17, found: false, step: 'coat-2' }], inWood: [], wet: null, grit: 400, scuffed: false, dirty: false, waxed: false, contamination: 'none', grain: 'as-is', openColour: null, pale: false, steelWool: false, filler: null, dusty: false }) })
+    const fallback = workOutPlan(facts(), choice(), {
+      prefix: 'f-',
+      ask: false,
+      start: () => ({
+        films: [{ slug: 'dewaxed-shellac', base: 'alcohol', dry_um: 17, found: false, step: 'coat-2' }],
+        inWood: [],
+        wet: null,
+        grit: 400,
+        scuffed: false,
+        dirty: false,
+        waxed: false,
+        contamination: 'none',
+        grain: 'as-is',
+        openColour: null,
+        pale: false,
+        steelWool: false,
+        filler: null,
+        dusty: false,
+      }),
+    })
     expect(fallback.steps[0]!.key).toBe('f-cover')
     expect(fallback.steps.some(s => s.kind === 'wash' || s.kind === 'approval')).toBe(false)
   })
 })
 
 describe('minutes and amounts', () => {
-  const step = (kind: Step['kind'], more: Partial<Step> = {}) => ({ kind, grits: [], method: 'hand' as const, product: null, passes: 1, ...more })
+  const step = (kind: Step['kind'], more: Partial<Step> = {}) => ({
+    kind,
+    grits: [],
+    method: 'hand' as const,
+    product: null,
+    passes: 1,
+    ...more,
+  })
   const square = [face({ area_m2: 1 })]
   /** Worked by hand from the shop's default minutes: set-up 8 + area × factor × minutes per m². */
   test.each<[string, number, number]>([
     ['wash 6', attended_min(step('wash'), square), 8 + 6],
-    ['scrape 15, upright', attended_min(step('scrape'), [face({ area_m2: 1, orientation: 'vertical' })]), 8 + 15 * 1.15],
+    [
+      'scrape 15, upright',
+      attended_min(step('scrape'), [face({ area_m2: 1, orientation: 'vertical' })]),
+      8 + 15 * 1.15,
+    ],
     ['scuff 8, carved', attended_min(step('scuff'), [face({ area_m2: 1, shape: 'carved' })]), 8 + 24],
     ['wash off 12, three passes', attended_min(step('wash-off', { passes: 3 }), square), 8 + 36],
-    ['sand: first grit 20, the next by random orbit 10, the last by hand 20', attended_min(step('sand', { grits: [100, 150, 180], method: 'random-orbit' }), square), 8 + 50],
-    ['sand, belt up to P100 6, finishing sander 12', attended_min(step('sand', { grits: [80, 100, 150], method: 'finishing-sander' }), square, undefined, { first: false, last: false }), 8 + 6 + 6 + 12],
+    [
+      'sand: first grit 20, the next by random orbit 10, the last by hand 20',
+      attended_min(step('sand', { grits: [100, 150, 180], method: 'random-orbit' }), square),
+      8 + 50,
+    ],
+    [
+      'sand, belt up to P100 6, finishing sander 12',
+      attended_min(step('sand', { grits: [80, 100, 150], method: 'finishing-sander' }), square, undefined, {
+        first: false,
+        last: false,
+      }),
+      8 + 6 + 6 + 12,
+    ],
     ['sand by hand: first grit 30, the next 20', attended_min(step('sand', { grits: [120, 220] }), square), 8 + 50],
-    ['turned faces by hand whatever the step says', attended_min(step('sand', { grits: [120, 220], method: 'random-orbit' }), [face({ area_m2: 1, shape: 'turned' })]), 8 + 2.2 * 50],
-    ['take apart and put together, 5 a part', attended_min(step('take-apart'), [face(), face({ id: 2, part: 'leg' }), face({ id: 3, part: 'drawer' })]) + attended_min(step('finish-up'), [face(), face({ id: 2, part: 'leg' })]), 8 + 10 + 15 + 5],
+    [
+      'turned faces by hand whatever the step says',
+      attended_min(step('sand', { grits: [120, 220], method: 'random-orbit' }), [
+        face({ area_m2: 1, shape: 'turned' }),
+      ]),
+      8 + 2.2 * 50,
+    ],
+    [
+      'take apart and put together, 5 a part',
+      attended_min(step('take-apart'), [face(), face({ id: 2, part: 'leg' }), face({ id: 3, part: 'drawer' })]) +
+        attended_min(step('finish-up'), [face(), face({ id: 2, part: 'leg' })]),
+      8 + 10 + 15 + 5,
+    ],
     ['film by brush 10', attended_min(step('coat', { product: 'waterborne-polyurethane' }), square), 18],
-    ['lacquer by gun 5, with gun set-up 15', attended_min(step('coat', { product: 'nitrocellulose-lacquer' }), square), 23 + 5],
+    [
+      'lacquer by gun 5, with gun set-up 15',
+      attended_min(step('coat', { product: 'nitrocellulose-lacquer' }), square),
+      23 + 5,
+    ],
     ['a gate', attended_min(step('gate'), square), 5],
   ])('%s', (_what, got, wanted) => expect(got).toBeCloseTo(wanted, 9))
   test.each<[string, number, number]>([
-    ['waterborne, 1 m²: 110 µm, brush .95, waste 10 %', need_ml({ material: materialOf('waterborne-polyurethane'), area_m2: 1, coat: 1 }), 110 * 1.1 / 0.95],
-    ['lacquer by gun .65', need_ml({ material: materialOf('nitrocellulose-lacquer'), area_m2: 1, coat: 1 }), 90 * 1.1 / 0.65],
-    ['varnish oil, first coat 45 g', need_ml({ material: materialOf('varnish-oil'), area_m2: 1, coat: 1 }), 45 / 0.88 * 1.1],
-    ['varnish oil, later 20 g', need_ml({ material: materialOf('varnish-oil'), area_m2: 1, coat: 2 }), 20 / 0.88 * 1.1],
-    ['shellac, first coat on bare soft wood: half as much again', need_ml({ material: materialOf('dewaxed-shellac'), area_m2: 1, coat: 1, bareSoft: true }), 60 * 1.5 * 1.1 / 0.95],
+    [
+      'waterborne, 1 m²: 110 µm, brush .95, waste 10 %',
+      need_ml({ material: materialOf('waterborne-polyurethane'), area_m2: 1, coat: 1 }),
+      (110 * 1.1) / 0.95,
+    ],
+    [
+      'lacquer by gun .65',
+      need_ml({ material: materialOf('nitrocellulose-lacquer'), area_m2: 1, coat: 1 }),
+      (90 * 1.1) / 0.65,
+    ],
+    [
+      'varnish oil, first coat 45 g',
+      need_ml({ material: materialOf('varnish-oil'), area_m2: 1, coat: 1 }),
+      (45 / 0.88) * 1.1,
+    ],
+    [
+      'varnish oil, later 20 g',
+      need_ml({ material: materialOf('varnish-oil'), area_m2: 1, coat: 2 }),
+      (20 / 0.88) * 1.1,
+    ],
+    [
+      'shellac, first coat on bare soft wood: half as much again',
+      need_ml({ material: materialOf('dewaxed-shellac'), area_m2: 1, coat: 1, bareSoft: true }),
+      (60 * 1.5 * 1.1) / 0.95,
+    ],
   ])('%s', (_what, got, wanted) => expect(got).toBeCloseTo(wanted, 9))
-  it('refuses an area that is none', () => expect(() => need_ml({ material: materialOf('varnish-oil'), area_m2: 0, coat: 1 })).toThrow(/area above zero/))
-  it('counts faces that are hard to reach', () => expect([faceFactor(face()), faceFactor(face({ shape: 'turned', orientation: 'vertical' }))]).toEqual([1, 2.2 * 1.15]))
+  it('refuses an area that is none', () =>
+    expect(() => need_ml({ material: materialOf('varnish-oil'), area_m2: 0, coat: 1 })).toThrow(/area above zero/))
+  it('counts faces that are hard to reach', () =>
+    expect([faceFactor(face()), faceFactor(face({ shape: 'turned', orientation: 'vertical' }))]).toEqual([
+      1,
+      2.2 * 1.15,
+    ]))
   it('has a price, a density and cautions for whatever it plans with', () => {
     for (const m of MATERIALS) {
       expect(m.price_minor, m.slug).toBeGreaterThan(0)
@@ -103,28 +315,66 @@ describe('minutes and amounts', () => {
 })
 
 describe('waits', () => {
-  const wait = (from: Step['kind'], to: Step['kind'], f: Partial<Facts> = {}, product: string | null = null, next: string | null = product) => {
-    const step = (kind: Step['kind'], p: string | null): Step => ({ key: kind, kind, title: '', faces: [1], product: p, grits: [], method: 'hand', coat: 1, passes: 1, attended_min: 0, amount_ml: null, cautions: [], why: '', gate: null, byHand: false })
+  const wait = (
+    from: Step['kind'],
+    to: Step['kind'],
+    f: Partial<Facts> = {},
+    product: string | null = null,
+    next: string | null = product,
+  ) => {
+    const step = (kind: Step['kind'], p: string | null): Step => ({
+      key: kind,
+      kind,
+      title: '',
+      faces: [1],
+      product: p,
+      grits: [],
+      method: 'hand',
+      coat: 1,
+      passes: 1,
+      attended_min: 0,
+      amount_ml: null,
+      cautions: [],
+      why: '',
+      gate: null,
+      byHand: false,
+    })
     const { min, max } = waitAfter(step(from, product), step(to, next), facts(f))
     return [min, max]
   }
   test.each<[string, (number | null)[], (number | null)[]]>([
     ['stripper, thin film: 15 to 30 min', wait('strip', 'scrape'), [15, 30]],
-    ['stripper, several layers: 1 to 3 h', wait('strip', 'scrape', { findings: [finding('several-layers')] }), [60, 180]],
-    ['conditioner to stain: 5 min to 2 h', wait('conditioner', 'stain', {}, 'oil-conditioner', 'pigment-stain'), [5, 120]],
+    [
+      'stripper, several layers: 1 to 3 h',
+      wait('strip', 'scrape', { findings: [finding('several-layers')] }),
+      [60, 180],
+    ],
+    [
+      'conditioner to stain: 5 min to 2 h',
+      wait('conditioner', 'stain', {}, 'oil-conditioner', 'pigment-stain'),
+      [5, 120],
+    ],
     ['stain to film: a day', wait('stain', 'coat', {}, 'pigment-stain', 'dewaxed-shellac'), [1440, null]],
     ['gel to gel: 8 h', wait('gel', 'gel', {}, 'gel-stain'), [480, null]],
     ['oil on to oil off: 30 to 60 min', wait('oil-on', 'oil-off', {}, 'varnish-oil', null), [30, 60]],
     ['oil to the next oil: a day', wait('oil-off', 'oil-on', {}, null, 'varnish-oil'), [1440, null]],
     ['shellac to shellac: 1 h, melts in', wait('coat', 'coat', {}, 'dewaxed-shellac'), [60, null]],
-    ['waterborne on waterborne unsanded: 2 h to 24 h', wait('coat', 'coat', {}, 'waterborne-polyurethane'), [120, 1440]],
+    [
+      'waterborne on waterborne unsanded: 2 h to 24 h',
+      wait('coat', 'coat', {}, 'waterborne-polyurethane'),
+      [120, 1440],
+    ],
     ['lacquer to rubbing out: 14 days', wait('coat', 'rub-out', {}, 'nitrocellulose-lacquer', null), [14 * 1440, null]],
     ['sealer to its judging: overnight', wait('coat', 'gate', {}, 'dewaxed-shellac', null), [720, null]],
     ['sand to coat: none', wait('sand', 'coat', {}, null, 'dewaxed-shellac'), [0, null]],
   ])('%s', (_what, got, wanted) => expect(got).toEqual(wanted))
   it('are worked out anew when a step is taken out by hand', () => {
     const plan = workOutPlan(facts(), choice())
-    const without = completePlan(plan.steps.filter(s => s.kind !== 'sand-coat'), facts(), choice())
+    const without = completePlan(
+      plan.steps.filter(s => s.kind !== 'sand-coat'),
+      facts(),
+      choice(),
+    )
     expect(plan.waits.find(w => w.from === 'coat-1')).toMatchObject({ to: 'sand-coat', max: null })
     expect(without.waits.find(w => w.from === 'coat-1')).toMatchObject({ to: 'coat-2', min: 120, max: 1440 })
   })
@@ -133,12 +383,21 @@ describe('waits', () => {
 describe('findings and routes', () => {
   const standing = (route: RouteSlug, f: Partial<Facts>) => {
     const reasons = routeReasons(route, facts(f))
-    return reasons.some(r => r.standing === 'ruled-out') ? 'ruled-out' : reasons.some(r => r.standing === 'doubtful') ? 'doubtful' : 'possible'
+    return reasons.some(r => r.standing === 'ruled-out')
+      ? 'ruled-out'
+      : reasons.some(r => r.standing === 'doubtful')
+        ? 'doubtful'
+        : 'possible'
   }
   test.each<[string, RouteSlug, Partial<Facts>, string]>([
     ['scratches', 'scuff-and-recoat', { findings: [finding('scratches')] }, 'possible'],
     ['worn through, grade 4', 'scuff-and-recoat', { findings: [finding('worn-through', 4)] }, 'ruled-out'],
-    ['worn through, tolerated', 'scuff-and-recoat', { findings: [{ ...finding('worn-through', 4), wish: 'tolerate' }] }, 'possible'],
+    [
+      'worn through, tolerated',
+      'scuff-and-recoat',
+      { findings: [{ ...finding('worn-through', 4), wish: 'tolerate' }] },
+      'possible',
+    ],
     ['light crazing', 'scuff-and-recoat', { findings: [finding('crazing', 2)] }, 'doubtful'],
     ['heavy crazing', 'scuff-and-recoat', { findings: [finding('crazing', 4)] }, 'ruled-out'],
     ['an unknown film', 'scuff-and-recoat', { found: null }, 'doubtful'],
@@ -149,15 +408,27 @@ describe('findings and routes', () => {
     ['wanted the same', 'scuff-and-gel', {}, 'doubtful'],
     ['wanted lighter', 'level-barrier-recoat', { tone: 'lighter' }, 'ruled-out'],
     ['runs', 'level-barrier-recoat', { findings: [finding('runs')] }, 'possible'],
-    ['runs in several layers', 'level-barrier-recoat', { findings: [finding('runs'), finding('several-layers')] }, 'doubtful'],
-    ['runs on a turned leg', 'level-barrier-recoat', { findings: [finding('runs')], faces: [face({ shape: 'turned' })] }, 'doubtful'],
+    [
+      'runs in several layers',
+      'level-barrier-recoat',
+      { findings: [finding('runs'), finding('several-layers')] },
+      'doubtful',
+    ],
+    [
+      'runs on a turned leg',
+      'level-barrier-recoat',
+      { findings: [finding('runs')], faces: [face({ shape: 'turned' })] },
+      'doubtful',
+    ],
     ['lead not ruled out', 'strip-chemical', { lead: 'unknown' }, 'doubtful'],
     ['bare wood', 'strip-chemical', { found: { finish: 'none', certainty: 0.9 } }, 'ruled-out'],
     ['nothing in scope', 'strip-chemical', { faces: [face({ scope: 'protect' })] }, 'ruled-out'],
   ])('%s, %s', (_what, route, f, wanted) => expect(standing(route, f)).toBe(wanted))
   it('counts chances as 1 − Π(1 − p)', () => {
     expect(chanceOfFailing('scuff-and-recoat', facts())).toBeCloseTo(0.05)
-    expect(chanceOfFailing('scuff-and-recoat', facts({ found: null, findings: [finding('crazing')] }))).toBeCloseTo(1 - 0.95 * 0.75 * 0.7)
+    expect(chanceOfFailing('scuff-and-recoat', facts({ found: null, findings: [finding('crazing')] }))).toBeCloseTo(
+      1 - 0.95 * 0.75 * 0.7,
+    )
     expect(chanceOfFailing('strip-chemical', facts())).toBeCloseTo(0.3)
   })
   it('reads contamination whatever the wish, and wishes for the rest', () => {
@@ -165,18 +436,55 @@ describe('findings and routes', () => {
     expect([isFound(f, 'water-beads'), findingsOf(f, 'water-beads').length]).toEqual([true, 0])
   })
   it('groups faces by species, substrate and veneer', () =>
-    expect(groupsOf(facts({ faces: [face(), face({ id: 2 }), face({ id: 3, species: 'pine' }), face({ id: 4, substrate: 'veneer', veneer_mm: 0.6 }), face({ id: 5, scope: 'match' })] })).map(g => g.faces.map(x => x.id))).toEqual([[1, 2], [3], [4]]))
-  it('takes "not known" about lead as yes', () => expect((['yes', 'unknown', 'no'] as const).map(leadSuspected)).toEqual([true, true, false]))
+    expect(
+      groupsOf(
+        facts({
+          faces: [
+            face(),
+            face({ id: 2 }),
+            face({ id: 3, species: 'pine' }),
+            face({ id: 4, substrate: 'veneer', veneer_mm: 0.6 }),
+            face({ id: 5, scope: 'match' }),
+          ],
+        }),
+      ).map(g => g.faces.map(x => x.id)),
+    ).toEqual([[1, 2], [3], [4]]))
+  it('takes "not known" about lead as yes', () =>
+    expect((['yes', 'unknown', 'no'] as const).map(leadSuspected)).toEqual([true, true, false]))
 })
 
 describe('price', () => {
   const rates = { hour_minor: 60_000, materialMarkup_bp: 2500, tax_bp: 2500 }
-  const line = (attended: number, amount_ml: number | null, product: string | null): Step => ({ key: '', kind: 'coat', title: '', faces: [], product, grits: [], method: 'brush', coat: 1, passes: 1, attended_min: attended, amount_ml, cautions: [], why: '', gate: null, byHand: false })
+  const line = (attended: number, amount_ml: number | null, product: string | null): Step => ({
+    key: '',
+    kind: 'coat',
+    title: '',
+    faces: [],
+    product,
+    grits: [],
+    method: 'brush',
+    coat: 1,
+    passes: 1,
+    attended_min: attended,
+    amount_ml,
+    cautions: [],
+    why: '',
+    gate: null,
+    byHand: false,
+  })
   it('is labour, materials with markup, and tax, each rounded once', () => {
     const e = estimate([line(90, 250, 'dewaxed-shellac')], rates)
-    expect(e).toEqual({ attended_min: 90, labour_minor: 90_000, materials_minor: 8750, net_minor: 98_750, tax_minor: 24_688, total_minor: 123_438 })
+    expect(e).toEqual({
+      attended_min: 90,
+      labour_minor: 90_000,
+      materials_minor: 8750,
+      net_minor: 98_750,
+      tax_minor: 24_688,
+      total_minor: 123_438,
+    })
   })
-  it('takes the shelf\'s price before the default', () => expect(materialCost_minor(line(0, 1000, 'dewaxed-shellac'), () => 5)).toBe(5))
+  it("takes the shelf's price before the default", () =>
+    expect(materialCost_minor(line(0, 1000, 'dewaxed-shellac'), () => 5)).toBe(5))
   it('adds fallback to what was lost at the gate', () => {
     const plan = workOutPlan(facts({ findings: [finding('runs')] }), choice({ route: 'level-barrier-recoat' }))
     expect(lostAtGate(plan).at(-1)!.kind).toBe('gate')
@@ -198,11 +506,20 @@ describe('the section', () => {
     expect(bare.colours.map(x => x.slug)).toEqual(['pigment-stain'])
   })
   it('shows what is done, running and failing', () => {
-    const drawn = sectionOf(f, plan.steps, key => key === 'coat-1' ? 'running' : key.startsWith('gel') ? 'done' : 'planned', new Set(['coat-2']))!
+    const drawn = sectionOf(
+      f,
+      plan.steps,
+      key => (key === 'coat-1' ? 'running' : key.startsWith('gel') ? 'done' : 'planned'),
+      new Set(['coat-2']),
+    )!
     expect(drawn.planned.map(l => l.state)).toEqual(['found', 'done', 'running', 'failing'])
   })
   it('stacks without gaps from the wood upward', () => {
-    const { rects, woodTop } = drawSection(sectionOf(f, plan.steps, () => 'planned')!, 300, 260)
+    const { rects, woodTop } = drawSection(
+      sectionOf(f, plan.steps, () => 'planned')!,
+      300,
+      260,
+    )
     let y = woodTop
     for (const r of rects.filter(x => x.side === 'planned')) {
       expect(r.y + r.h).toBeCloseTo(y)
@@ -220,6 +537,8 @@ describe('the section', () => {
     expect(sectionSvg(section)).toBe(sectionSvg(section))
     expect(layerFill('nothing known')).toMatch(/^#/)
   })
-  it('is nothing where nothing is in scope', () => expect(sectionOf(facts({ faces: [] }), [], () => 'planned')).toBeNull())
-  it('finds no verdict against the planner\'s own gel', () => expect(judgePlan({ facts: f, choice: c, ...plan }).filter(v => v.severity !== 'note')).toEqual([]))
+  it('is nothing where nothing is in scope', () =>
+    expect(sectionOf(facts({ faces: [] }), [], () => 'planned')).toBeNull())
+  it("finds no verdict against the planner's own gel", () =>
+    expect(judgePlan({ facts: f, choice: c, ...plan }).filter(v => v.severity !== 'note')).toEqual([]))
 })

@@ -2,7 +2,18 @@ import { describe, expect, it } from 'vitest'
 import type { Air } from '#core/air'
 import { judgePlan } from '#core/layers'
 import { workOutPlan } from '#core/plan'
-import { afterWorking, barEdges, closingOf, forecast, isWorking, mayStart, potEnds_ms, windowOf, type BenchStep, type BenchWait } from '#core/timetable'
+import {
+  afterWorking,
+  barEdges,
+  closingOf,
+  forecast,
+  isWorking,
+  mayStart,
+  potEnds_ms,
+  windowOf,
+  type BenchStep,
+  type BenchWait,
+} from '#core/timetable'
 import { choice, facts, hours, at } from '../facts'
 
 const clock = (ms: number) => new Date(ms + 3_600_000).toISOString().slice(11, 16)
@@ -10,15 +21,29 @@ const good: Air = { temperature_C: 21, rh: 0.45 }
 const c = choice({ finish: 'varnish-oil' })
 
 /** A plan of which the steps before `key` are done by `until`. */
-function bench(key: string, until: number, pick = c, ran?: { key: string, started: number, finished: number | null }) {
+function bench(key: string, until: number, pick = c, ran?: { key: string; started: number; finished: number | null }) {
   const plan = workOutPlan(facts(), pick)
   const index = plan.steps.findIndex(s => s.key === key)
   const steps: BenchStep[] = plan.steps.map((s, i) => {
-    if (ran && s.key === ran.key) return { ...s, state: ran.finished ? 'done' : 'running', started_ms: ran.started, finished_ms: ran.finished }
-    return i < index ? { ...s, state: 'done', started_ms: until - 600_000, finished_ms: until } : { ...s, state: 'planned', started_ms: null, finished_ms: null }
+    if (ran && s.key === ran.key)
+      return { ...s, state: ran.finished ? 'done' : 'running', started_ms: ran.started, finished_ms: ran.finished }
+    return i < index
+      ? { ...s, state: 'done', started_ms: until - 600_000, finished_ms: until }
+      : { ...s, state: 'planned', started_ms: null, finished_ms: null }
   })
   const waits: BenchWait[] = plan.waits.map(w => ({ ...w, held_ms: null, least_min: null }))
-  const ask = (now_ms: number, air: Air | null = good) => mayStart({ step: steps[index]!, steps, waits, verdicts: judgePlan({ facts: facts(), choice: pick, ...plan }), overruled: new Set(), hours, now_ms, air, clock })
+  const ask = (now_ms: number, air: Air | null = good) =>
+    mayStart({
+      step: steps[index]!,
+      steps,
+      waits,
+      verdicts: judgePlan({ facts: facts(), choice: pick, ...plan }),
+      overruled: new Set(),
+      hours,
+      now_ms,
+      air,
+      clock,
+    })
   return { steps, waits, ask }
 }
 const codes = (v: { refusals: { code: string }[] }) => v.refusals.map(r => r.code)
@@ -43,18 +68,34 @@ describe('may it start?', () => {
     expect(late.refusals[0]!.says).toMatch(/17:10.*17:00.*16:30/)
   })
   it('counts a minimum from the end and a maximum from the start', () => {
-    const { ask, steps, waits } = bench('oil-off-1', 0, c, { key: 'oil-on-1', started: at('2026-11-23T10:00'), finished: at('2026-11-23T10:10') })
-    steps.slice(0, steps.findIndex(s => s.key === 'oil-on-1')).forEach(s => Object.assign(s, { state: 'done', started_ms: 1, finished_ms: 2 }))
+    const { ask, steps, waits } = bench('oil-off-1', 0, c, {
+      key: 'oil-on-1',
+      started: at('2026-11-23T10:00'),
+      finished: at('2026-11-23T10:10'),
+    })
+    steps
+      .slice(
+        0,
+        steps.findIndex(s => s.key === 'oil-on-1'),
+      )
+      .forEach(s => Object.assign(s, { state: 'done', started_ms: 1, finished_ms: 2 }))
     expect(codes(ask(at('2026-11-23T10:30')))).toEqual(['too-early'])
     expect(ask(at('2026-11-23T10:41')).may).toBe(true)
-    const window = windowOf(waits.find(w => w.from === 'oil-on-1')!, steps.find(s => s.key === 'oil-on-1')!)!
+    const window = windowOf(
+      waits.find(w => w.from === 'oil-on-1')!,
+      steps.find(s => s.key === 'oil-on-1')!,
+    )!
     expect([clock(window.opens_ms!), clock(window.closes_ms!)]).toEqual(['10:40', '11:00'])
     const edges = barEdges(window, [at('2026-11-23T10:00'), at('2026-11-23T11:00')], at('2026-11-23T10:45'))
     expect(edges).toMatchObject({ start: 0, closes: 1, phase: 'closing' })
     expect(edges.opens).toBeCloseTo(2 / 3)
   })
   it('lets a late wipe go on with a warning, never leaves the oil', () => {
-    const { ask } = bench('oil-off-1', at('2026-11-23T10:00'), c, { key: 'oil-on-1', started: at('2026-11-23T10:00'), finished: at('2026-11-23T10:10') })
+    const { ask } = bench('oil-off-1', at('2026-11-23T10:00'), c, {
+      key: 'oil-on-1',
+      started: at('2026-11-23T10:00'),
+      finished: at('2026-11-23T10:10'),
+    })
     const late = ask(at('2026-11-23T11:30'))
     expect(late.may).toBe(true)
     expect(late.warnings.join()).toMatch(/closed at 11:00/)
@@ -82,25 +123,46 @@ describe('forecast', () => {
   it('never starts a step before its wait, nor a window that ends after closing', () => {
     const plan = workOutPlan(facts(), c)
     const rows = new Map(forecast({ ...plan, hours, from_ms: at('2026-11-23T16:35'), by: 'safe' }).map(r => [r.key, r]))
-    for (const w of plan.waits) expect(rows.get(w.to)!.start_ms).toBeGreaterThanOrEqual(rows.get(w.from)!.end_ms + w.safe * 60_000 - 1)
-    for (const w of plan.waits.filter(w => w.hard && w.kind === 'dwell')) expect(isWorking(hours, rows.get(w.from)!.start_ms + w.max! * 60_000)).toBe(true)
+    for (const w of plan.waits)
+      expect(rows.get(w.to)!.start_ms).toBeGreaterThanOrEqual(rows.get(w.from)!.end_ms + w.safe * 60_000 - 1)
+    for (const w of plan.waits.filter(w => w.hard && w.kind === 'dwell'))
+      expect(isWorking(hours, rows.get(w.from)!.start_ms + w.max! * 60_000)).toBe(true)
   })
 })
 
 describe('heat and dust', () => {
   const start = at('2026-11-23T10:00')
   it('heat closes a window sooner, and a cool room does not open it longer', () => {
-    const { steps, waits } = bench('oil-off-1', start, c, { key: 'oil-on-1', started: start, finished: start + 600_000 })
+    const { steps, waits } = bench('oil-off-1', start, c, {
+      key: 'oil-on-1',
+      started: start,
+      finished: start + 600_000,
+    })
     const wait = waits.find(w => w.from === 'oil-on-1' && w.to === 'oil-off-1')!
     const from = steps.find(s => s.key === 'oil-on-1')!
-    const closes = (temperature_C: number) => (windowOf(wait, from, { temperature_C, rh: 0.45 })!.closes_ms! - start) / 60_000
+    const closes = (temperature_C: number) =>
+      (windowOf(wait, from, { temperature_C, rh: 0.45 })!.closes_ms! - start) / 60_000
     expect([closes(15), closes(21), closes(31)]).toEqual([60, 60, 30])
     expect(windowOf(wait, from)!.closes_ms! - start).toBe(60 * 60_000)
   })
   it('dust waits for a wet coat in the same room, wet work does not', () => {
     const plan = workOutPlan(facts(), c)
     const steps: BenchStep[] = plan.steps.map(s => ({ ...s, state: 'planned', started_ms: null, finished_ms: null }))
-    const says = (key: string, more: Partial<BenchStep> = {}) => mayStart({ step: { ...steps.find(s => s.key === key)!, ...more }, steps, waits: [], verdicts: [], overruled: new Set(), hours, now_ms: start, air: good, wetCoat: 'Writing slope, coat 2, until 11:40', clock }).refusals.map(r => r.says).join()
+    const says = (key: string, more: Partial<BenchStep> = {}) =>
+      mayStart({
+        step: { ...steps.find(s => s.key === key)!, ...more },
+        steps,
+        waits: [],
+        verdicts: [],
+        overruled: new Set(),
+        hours,
+        now_ms: start,
+        air: good,
+        wetCoat: 'Writing slope, coat 2, until 11:40',
+        clock,
+      })
+        .refusals.map(r => r.says)
+        .join()
     expect(says('sand')).toMatch(/A coat is wet in this room: Writing slope, coat 2, until 11:40/)
     expect(says('sand', { method: 'wet' })).toBe('')
     expect(says('wash')).toBe('')
@@ -112,15 +174,36 @@ describe('a mixed pot', () => {
   const pick = choice({ finish: 'urethane-2c' })
   const plan = workOutPlan(facts(), pick)
   const steps: BenchStep[] = plan.steps.map(s => ({ ...s, state: 'planned', started_ms: null, finished_ms: null }))
-  const ask = (local: string, mixed_ms: number | null, temperature_C = 21, overruled: string[] = []) => mayStart({ step: { ...steps.find(s => s.product === 'urethane-2c')!, mixed_ms }, steps, waits: [], verdicts: [], overruled: new Set(overruled), hours, now_ms: at(local), air: { temperature_C, rh: 0.45 }, clock })
+  const ask = (local: string, mixed_ms: number | null, temperature_C = 21, overruled: string[] = []) =>
+    mayStart({
+      step: { ...steps.find(s => s.product === 'urethane-2c')!, mixed_ms },
+      steps,
+      waits: [],
+      verdicts: [],
+      overruled: new Set(overruled),
+      hours,
+      now_ms: at(local),
+      air: { temperature_C, rh: 0.45 },
+      clock,
+    })
   it('lasts two to six hours (common practice), counted by the early end: refused after it, told before it', () => {
     expect(ask('2026-11-23T11:59', mixed)).toMatchObject({ may: true, warnings: ['Use the pot by 12:00.'] })
-    expect(ask('2026-11-23T12:01', mixed).refusals.map(r => r.says)).toEqual(['The pot was mixed at 10:00; its life ended at 12:00. Mix a new pot.'])
+    expect(ask('2026-11-23T12:01', mixed).refusals.map(r => r.says)).toEqual([
+      'The pot was mixed at 10:00; its life ended at 12:00. Mix a new pot.',
+    ])
     expect(ask('2026-11-23T12:01', null).warnings.join()).toMatch(/Touch "Mixed"/)
   })
   it('heat shortens it, a word of the owner overrules it, and a product that is not mixed has none', () => {
-    expect(ask('2026-11-23T11:05', mixed, 31).refusals.map(r => r.says).join()).toMatch(/ended at 11:00/)
-    expect(ask('2026-11-23T12:01', mixed, 21, ['two-part-after-pot-life|' + steps.find(s => s.product === 'urethane-2c')!.key]).may).toBe(true)
+    expect(
+      ask('2026-11-23T11:05', mixed, 31)
+        .refusals.map(r => r.says)
+        .join(),
+    ).toMatch(/ended at 11:00/)
+    expect(
+      ask('2026-11-23T12:01', mixed, 21, [
+        'two-part-after-pot-life|' + steps.find(s => s.product === 'urethane-2c')!.key,
+      ]).may,
+    ).toBe(true)
     expect(potEnds_ms({ ...steps[0]!, mixed_ms: mixed }, null)).toBeNull()
   })
 })

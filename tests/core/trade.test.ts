@@ -1,8 +1,30 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
-import { FINISH_CLASSES, identify, likelihood, nextTests, posterior, prior, PERIODS, TESTS, type Observation } from '#core/identify'
+import {
+  FINISH_CLASSES,
+  identify,
+  likelihood,
+  nextTests,
+  posterior,
+  prior,
+  PERIODS,
+  TESTS,
+  type Observation,
+} from '#core/identify'
 import { applyMend, judgePlan, mendOf, RULES } from '#core/layers'
-import { completePlan, foundSurface, groupsOf, USUAL_HOUSE, walk, withLeast, workOutPlan, type Choice, type Facts, type Plan, type Step } from '#core/plan'
+import {
+  completePlan,
+  foundSurface,
+  groupsOf,
+  USUAL_HOUSE,
+  walk,
+  withLeast,
+  workOutPlan,
+  type Choice,
+  type Facts,
+  type Plan,
+  type Step,
+} from '#core/plan'
 import { judgeRoutes, lessInvasive } from '#core/route'
 import { drawSection, sectionOf, sectionSvg } from '#core/section'
 import { choice, face, facts, finding, hours, at } from '../facts'
@@ -10,25 +32,44 @@ import { choice, face, facts, finding, hours, at } from '../facts'
 describe('which finish', () => {
   it('keeps every table a probability', () => {
     for (const period of PERIODS) expect(prior(period, 'unknown').reduce((a, b) => a + b)).toBeCloseTo(1)
-    for (const t of TESTS) FINISH_CLASSES.forEach((_, k) =>
-      expect(Object.keys(t.results).reduce((sum, r) => sum + likelihood(t.slug, r)[k]!, 0)).toBeCloseTo(1))
+    for (const t of TESTS)
+      FINISH_CLASSES.forEach((_, k) =>
+        expect(Object.keys(t.results).reduce((sum, r) => sum + likelihood(t.slug, r)[k]!, 0)).toBeCloseTo(1),
+      )
   })
   it('sums to one after any results', () => {
-    const anyResult = fc.constantFrom(...TESTS.flatMap(t => Object.keys(t.results).map((result): Observation => ({ test: t.slug, result }))))
-    fc.assert(fc.property(fc.array(anyResult, { maxLength: 6 }), (seen) => { expect(posterior(prior('unknown', 'yes'), seen).reduce((a, b) => a + b)).toBeCloseTo(1) }))
+    const anyResult = fc.constantFrom(
+      ...TESTS.flatMap(t => Object.keys(t.results).map((result): Observation => ({ test: t.slug, result }))),
+    )
+    fc.assert(
+      fc.property(fc.array(anyResult, { maxLength: 6 }), seen => {
+        expect(posterior(prior('unknown', 'yes'), seen).reduce((a, b) => a + b)).toBeCloseTo(1)
+      }),
+    )
   })
   it('finds shellac from a sticky alcohol drop and never claims more than 95 %', () => {
-    const found = identify(prior('1850-1925', 'no'), [{ test: 'alcohol-drop', result: 'sticky' }, { test: 'scrape', result: 'powder' }, { test: 'uv-lamp', result: 'orange' }])
+    const found = identify(prior('1850-1925', 'no'), [
+      { test: 'alcohol-drop', result: 'sticky' },
+      { test: 'scrape', result: 'powder' },
+      { test: 'uv-lamp', result: 'orange' },
+    ])
     expect(found).toMatchObject({ finish: 'shellac', certainty: 0.95, verdict: 'sure' })
   })
   it('says test again while unsure, and calls contradiction by its name', () => {
     expect(identify(prior('unknown', 'unknown'), []).verdict).toBe('test-again')
-    expect(identify(prior('1850-1925', 'no'), [{ test: 'alcohol-drop', result: 'sticky' }, { test: 'look', result: 'opaque' }]).verdict).toBe('contradictory')
+    expect(
+      identify(prior('1850-1925', 'no'), [
+        { test: 'alcohol-drop', result: 'sticky' },
+        { test: 'look', result: 'opaque' },
+      ]).verdict,
+    ).toBe('contradictory')
   })
   it('advises a test not yet done, the mild before the harsh where they tell alike', () => {
     const first = nextTests(prior('1925-1960', 'unknown'), [])
     expect(first[0]!.gain_bits).toBeGreaterThan(0.3)
-    const rest = nextTests(prior('1925-1960', 'unknown'), [{ test: first[0]!.test.slug, result: Object.keys(first[0]!.test.results)[0]! }])
+    const rest = nextTests(prior('1925-1960', 'unknown'), [
+      { test: first[0]!.test.slug, result: Object.keys(first[0]!.test.results)[0]! },
+    ])
     expect(rest.map(n => n.test.slug)).not.toContain(first[0]!.test.slug)
   })
 })
@@ -36,21 +77,41 @@ describe('which finish', () => {
 const kinds = (plan: Plan) => plan.steps.map(s => s.kind)
 const step = (plan: Plan, kind: Step['kind']) => plan.steps.find(s => s.kind === kind)!
 
-const grave = (verdicts: { severity: string, rule: string }[]) => verdicts.filter(v => v.severity !== 'note').map(v => v.rule)
+const grave = (verdicts: { severity: string; rule: string }[]) =>
+  verdicts.filter(v => v.severity !== 'note').map(v => v.rule)
 
 describe('plans from surface states: one fact changed at a time', () => {
-  it('goes from the client\'s word to the label', () => {
+  it("goes from the client's word to the label", () => {
     const plan = workOutPlan(facts(), choice())
-    expect(kinds(plan)).toEqual(['approval', 'wash', 'cover', 'strip', 'scrape', 'wash-off', 'sand', 'raise-grain', 'sand', 'clean-off', 'coat', 'sand-coat', 'coat', 'sand-coat', 'coat', 'finish-up'])
+    expect(kinds(plan)).toEqual([
+      'approval',
+      'wash',
+      'cover',
+      'strip',
+      'scrape',
+      'wash-off',
+      'sand',
+      'raise-grain',
+      'sand',
+      'clean-off',
+      'coat',
+      'sand-coat',
+      'coat',
+      'sand-coat',
+      'coat',
+      'finish-up',
+    ])
     expect(new Set(plan.steps.map(s => s.key)).size).toBe(plan.steps.length)
   })
   it('conditions a blotching wood before pigment stain, with a base that matches', () => {
-    const on = (species: string) => workOutPlan(facts({ faces: [face({ species })] }), choice({ colour: 'pigment-stain' }))
+    const on = (species: string) =>
+      workOutPlan(facts({ faces: [face({ species })] }), choice({ colour: 'pigment-stain' }))
     expect(kinds(on('oak'))).not.toContain('conditioner')
     expect(step(on('pine'), 'conditioner').product).toBe('oil-conditioner')
   })
   it('sands veneer by hand, and not at all when it has nothing to spare', () => {
-    const on = (veneer_mm: number) => workOutPlan(facts({ faces: [face({ substrate: 'veneer', veneer_mm })] }), choice())
+    const on = (veneer_mm: number) =>
+      workOutPlan(facts({ faces: [face({ substrate: 'veneer', veneer_mm })] }), choice())
     expect(step(on(0.9), 'sand').method).toBe('hand')
     expect(kinds(on(0.3))).toContain('pad')
   })
@@ -73,12 +134,16 @@ describe('plans from surface states: one fact changed at a time', () => {
     expect(max(facts({ findings: [finding('several-layers')] }))).toBe(180)
   })
   it('parts groups where the wood differs and joins what is alike', () => {
-    const plan = workOutPlan(facts({ faces: [face(), face({ id: 2, part: 'foot', species: 'pine' })] }), choice({ colour: 'pigment-stain' }))
+    const plan = workOutPlan(
+      facts({ faces: [face(), face({ id: 2, part: 'foot', species: 'pine' })] }),
+      choice({ colour: 'pigment-stain' }),
+    )
     expect(step(plan, 'conditioner').faces).toEqual([2])
     expect(step(plan, 'stain').faces).toEqual([1, 2])
   })
   it('needs more where there is more', () => {
-    const amount = (area_m2: number) => workOutPlan(facts({ faces: [face({ area_m2 })] }), choice()).steps.reduce((sum, s) => sum + (s.amount_ml ?? 0), 0)
+    const amount = (area_m2: number) =>
+      workOutPlan(facts({ faces: [face({ area_m2 })] }), choice()).steps.reduce((sum, s) => sum + (s.amount_ml ?? 0), 0)
     expect(amount(2)).toBeCloseTo(2 * amount(1), 6)
   })
   it('ends level-barrier-recoat at a gate that falls back to stripping', () => {
@@ -90,71 +155,254 @@ describe('plans from surface states: one fact changed at a time', () => {
 })
 
 /** Each rule: a plan that keeps it, and the same plan broken by one change. */
-type Break = (p: Plan, f: Facts) => { steps: Step[], facts?: Facts, choice?: Partial<Choice>, waits?: Plan['waits'] }
-const without = (kind: Step['kind']): Break => p => ({ steps: p.steps.filter(s => s.kind !== kind) })
-const change = (kind: Step['kind'], more: Partial<Step>): Break => p => ({ steps: p.steps.map(s => s.kind === kind ? { ...s, ...more } : s) })
-const shorten = (from: string): Break => p => ({ steps: p.steps, waits: p.waits.map(w => w.from === from ? { ...w, min: 60 } : w) })
-const before = (kind: Step['kind'], add: Partial<Step>): Break => p => ({
-  steps: p.steps.flatMap(s => s.kind === kind && !s.key.includes('.') ? [{ ...p.steps[1]!, product: null, ...add, key: 'added', faces: s.faces } as Step, s] : [s]) })
+type Break = (p: Plan, f: Facts) => { steps: Step[]; facts?: Facts; choice?: Partial<Choice>; waits?: Plan['waits'] }
+const without =
+  (kind: Step['kind']): Break =>
+  p => ({ steps: p.steps.filter(s => s.kind !== kind) })
+const change =
+  (kind: Step['kind'], more: Partial<Step>): Break =>
+  p => ({ steps: p.steps.map(s => (s.kind === kind ? { ...s, ...more } : s)) })
+const shorten =
+  (from: string): Break =>
+  p => ({ steps: p.steps, waits: p.waits.map(w => (w.from === from ? { ...w, min: 60 } : w)) })
+const before =
+  (kind: Step['kind'], add: Partial<Step>): Break =>
+  p => ({
+    steps: p.steps.flatMap(s =>
+      s.kind === kind && !s.key.includes('.')
+        ? [{ ...p.steps[1]!, product: null, ...add, key: 'added', faces: s.faces } as Step, s]
+        : [s],
+    ),
+  })
 const pine = facts({ faces: [face({ species: 'pine' })] })
 const mahogany = facts({ faces: [face({ species: 'mahogany' })] })
 /** The same steps on another piece. */
-const elsewhere = (f: Facts): Break => p => ({ steps: p.steps, facts: f })
+const elsewhere =
+  (f: Facts): Break =>
+  p => ({ steps: p.steps, facts: f })
 const cases: [string, Facts, Choice, Break][] = [
-  ['conditioner-base-matches-stain', pine, choice({ colour: 'pigment-stain' }), change('conditioner', { product: 'water-conditioner' })],
-  ['stain-within-2h-of-conditioner', pine, choice({ colour: 'pigment-stain' }), change('conditioner', { attended_min: 200, byHand: true })],
+  [
+    'conditioner-base-matches-stain',
+    pine,
+    choice({ colour: 'pigment-stain' }),
+    change('conditioner', { product: 'water-conditioner' }),
+  ],
+  [
+    'stain-within-2h-of-conditioner',
+    pine,
+    choice({ colour: 'pigment-stain' }),
+    change('conditioner', { attended_min: 200, byHand: true }),
+  ],
   ['stain-needs-bare-wood', facts(), choice({ colour: 'pigment-stain' }), without('wash-off')],
-  ['gel-over-film-needs-scuff', facts({ tone: 'darker' }), choice({ route: 'scuff-and-gel', colour: 'gel-stain' }), without('scuff')],
-  ['gel-only-darker', facts({ tone: 'darker' }), choice({ colour: 'gel-stain' }), p => ({ steps: p.steps, facts: facts({ tone: 'lighter' }) })],
+  [
+    'gel-over-film-needs-scuff',
+    facts({ tone: 'darker' }),
+    choice({ route: 'scuff-and-gel', colour: 'gel-stain' }),
+    without('scuff'),
+  ],
+  [
+    'gel-only-darker',
+    facts({ tone: 'darker' }),
+    choice({ colour: 'gel-stain' }),
+    p => ({ steps: p.steps, facts: facts({ tone: 'lighter' }) }),
+  ],
   ['stop-grit', facts(), choice({ colour: 'pigment-stain' }), change('sand', { grits: [120, 220, 320] })],
   ['oil-stain-dry-before-waterborne', facts(), choice({ colour: 'pigment-stain' }), shorten('stain-1')],
-  ['oil-stain-dry-before-shellac', facts(), choice({ colour: 'pigment-stain', finish: 'dewaxed-shellac' }), shorten('stain-1')],
+  [
+    'oil-stain-dry-before-shellac',
+    facts(),
+    choice({ colour: 'pigment-stain', finish: 'dewaxed-shellac' }),
+    shorten('stain-1'),
+  ],
   ['wax-under-anything', facts(), choice(), before('coat', { kind: 'wax' })],
   ['clean-before-abrade', facts(), choice({ route: 'scuff-and-recoat' }), without('wash')],
   ['oil-on-sealed-surface', facts(), choice({ finish: 'varnish-oil' }), without('wash-off')],
   ['contamination', facts({ findings: [finding('water-beads')] }), choice(), without('solvent-wash')],
-  ['recoat-window-passed', facts(), choice(), p => ({ steps: p.steps.filter(s => s.kind !== 'sand-coat'), waits: [{ from: 'coat-1', to: 'coat-2', kind: 'recoat', min: 2000, likely: 2000, safe: 2000, max: 1440, hard: true, why: '' }] })],
-  ['veneer-budget', facts({ faces: [face({ substrate: 'veneer', veneer_mm: 0.45 })] }), choice(), change('sand', { method: 'random-orbit' })],
+  [
+    'recoat-window-passed',
+    facts(),
+    choice(),
+    p => ({
+      steps: p.steps.filter(s => s.kind !== 'sand-coat'),
+      waits: [
+        {
+          from: 'coat-1',
+          to: 'coat-2',
+          kind: 'recoat',
+          min: 2000,
+          likely: 2000,
+          safe: 2000,
+          max: 1440,
+          hard: true,
+          why: '',
+        },
+      ],
+    }),
+  ],
+  [
+    'veneer-budget',
+    facts({ faces: [face({ substrate: 'veneer', veneer_mm: 0.45 })] }),
+    choice(),
+    change('sand', { method: 'random-orbit' }),
+  ],
   ['bleach-needs-bare-wood', facts(), choice({ bleach: 'two-part-bleach' }), without('wash-off')],
   ['bleach-rinse-and-dry', facts(), choice({ bleach: 'two-part-bleach' }), without('rinse')],
-  ['filler-dry-before-lacquer', mahogany, choice({ fill: 'paste-filler', finish: 'nitrocellulose-lacquer' }), shorten('fill-off-1')],
-  ['repair-filler-before-colour', facts(), choice({ colour: 'pigment-stain' }), before('stain', { kind: 'mend', title: 'Putty' })],
+  [
+    'filler-dry-before-lacquer',
+    mahogany,
+    choice({ fill: 'paste-filler', finish: 'nitrocellulose-lacquer' }),
+    shorten('fill-off-1'),
+  ],
+  [
+    'repair-filler-before-colour',
+    facts(),
+    choice({ colour: 'pigment-stain' }),
+    before('stain', { kind: 'mend', title: 'Putty' }),
+  ],
   ['steel-wool-and-water', facts(), choice(), change('wash-off', { method: 'steel-wool' })],
   ['ammonia-needs-tannin', facts(), choice({ colour: 'ammonia' }), elsewhere(pine)],
   ['keep-patina', facts({ keepPatina: true }), choice(), change('sand', { grits: [80, 180] })],
-  ['closed-pore-no-filler', mahogany, choice({ fill: 'paste-filler', finish: 'nitrocellulose-lacquer' }), elsewhere(pine)],
-  ['pva-on-sealed-joint', facts({ findings: [finding('loose-leg')] }), choice({ route: 'scuff-and-recoat' }), change('joint', { title: 'Wood glue and clamps', byHand: true })],
-  ['rigid-filler-in-moving-crack', facts({ movingCracks: [1], findings: [finding('crack')] }), choice(), change('mend', { title: 'Rigid filler', byHand: true })],
+  [
+    'closed-pore-no-filler',
+    mahogany,
+    choice({ fill: 'paste-filler', finish: 'nitrocellulose-lacquer' }),
+    elsewhere(pine),
+  ],
+  [
+    'pva-on-sealed-joint',
+    facts({ findings: [finding('loose-leg')] }),
+    choice({ route: 'scuff-and-recoat' }),
+    change('joint', { title: 'Wood glue and clamps', byHand: true }),
+  ],
+  [
+    'rigid-filler-in-moving-crack',
+    facts({ movingCracks: [1], findings: [finding('crack')] }),
+    choice(),
+    change('mend', { title: 'Rigid filler', byHand: true }),
+  ],
   ['keep-maker-mark', facts(), choice(), elsewhere(facts({ marks: ['stamp'] }))],
-  ['flood-on-veneer', facts({ faces: [face({ substrate: 'veneer', veneer_mm: 2 })] }), choice({ finish: 'dewaxed-shellac' }), before('coat', { kind: 'raise-grain' })],
-  ['oil-stain-dry-before-lacquer', facts(), choice({ colour: 'pigment-stain', finish: 'nitrocellulose-lacquer' }), shorten('stain-1')],
-  ['dark-toner-first', facts(), choice({ colour: 'lacquer-toner', finish: 'nitrocellulose-lacquer' }), p => ({ steps: p.steps.map(s => s.key === 'toner-1' ? { ...s, title: 'Light overall toner' } : s.key === 'toner-2' ? { ...s, title: 'Dark band' } : s) })],
+  [
+    'flood-on-veneer',
+    facts({ faces: [face({ substrate: 'veneer', veneer_mm: 2 })] }),
+    choice({ finish: 'dewaxed-shellac' }),
+    before('coat', { kind: 'raise-grain' }),
+  ],
+  [
+    'oil-stain-dry-before-lacquer',
+    facts(),
+    choice({ colour: 'pigment-stain', finish: 'nitrocellulose-lacquer' }),
+    shorten('stain-1'),
+  ],
+  [
+    'dark-toner-first',
+    facts(),
+    choice({ colour: 'lacquer-toner', finish: 'nitrocellulose-lacquer' }),
+    p => ({
+      steps: p.steps.map(s =>
+        s.key === 'toner-1'
+          ? { ...s, title: 'Light overall toner' }
+          : s.key === 'toner-2'
+            ? { ...s, title: 'Dark band' }
+            : s,
+      ),
+    }),
+  ],
   ['dye-bleeds-into-same-solvent', facts(), choice({ colour: 'water-dye' }), change('coat', { method: 'brush' })],
-  ['water-stain-dry-before-oil-film', facts(), choice({ colour: 'water-dye', finish: 'oil-polyurethane' }), shorten('dye-2')],
-  ['exterior-stain-indoors', facts(), choice({ colour: 'pigment-stain' }), change('stain', { product: 'exterior-stain' })],
-  ['no-abrasion-on-colour', facts(), choice({ colour: 'pigment-stain' }), before('coat', { kind: 'sand', grits: [220] })],
+  [
+    'water-stain-dry-before-oil-film',
+    facts(),
+    choice({ colour: 'water-dye', finish: 'oil-polyurethane' }),
+    shorten('dye-2'),
+  ],
+  [
+    'exterior-stain-indoors',
+    facts(),
+    choice({ colour: 'pigment-stain' }),
+    change('stain', { product: 'exterior-stain' }),
+  ],
+  [
+    'no-abrasion-on-colour',
+    facts(),
+    choice({ colour: 'pigment-stain' }),
+    before('coat', { kind: 'sand', grits: [220] }),
+  ],
   ['paint-wash-sealed', facts(), choice({ colour: 'paint-wash' }), without('coat')],
-  ['yellowing-over-pale', facts(), choice({ bleach: 'two-part-bleach' }), change('coat', { product: 'oil-polyurethane' })],
+  [
+    'yellowing-over-pale',
+    facts(),
+    choice({ bleach: 'two-part-bleach' }),
+    change('coat', { product: 'oil-polyurethane' }),
+  ],
   ['waxy-shellac-under-film', facts(), choice(), before('coat', { kind: 'coat', product: 'shellac-brushed', coat: 1 })],
-  ['hot-solvent-over-oil-film', facts(), choice({ route: 'scuff-and-recoat', finish: 'nitrocellulose-lacquer' }), p => ({ steps: p.steps.filter(s => s.product !== 'dewaxed-shellac') })],
+  [
+    'hot-solvent-over-oil-film',
+    facts(),
+    choice({ route: 'scuff-and-recoat', finish: 'nitrocellulose-lacquer' }),
+    p => ({ steps: p.steps.filter(s => s.product !== 'dewaxed-shellac') }),
+  ],
   ['water-over-uncured-oil', facts(), choice(), before('coat', { kind: 'coat', product: 'oil-polyurethane', coat: 1 })],
-  ['stearate-sealer-under-catalysed', facts(), choice({ finish: 'oil-polyurethane' }), before('coat', { kind: 'coat', product: 'lacquer-sanding-sealer', coat: 1 })],
-  ['sample-under-finish', facts({ sample: 'under-finish' }), choice({ colour: 'pigment-stain' }), elsewhere(facts({ sample: 'bare' }))],
+  [
+    'stearate-sealer-under-catalysed',
+    facts(),
+    choice({ finish: 'oil-polyurethane' }),
+    before('coat', { kind: 'coat', product: 'lacquer-sanding-sealer', coat: 1 }),
+  ],
+  [
+    'sample-under-finish',
+    facts({ sample: 'under-finish' }),
+    choice({ colour: 'pigment-stain' }),
+    elsewhere(facts({ sample: 'bare' })),
+  ],
   ['ladder-skips', facts(), choice(), change('sand', { grits: [80, 180] })],
   ['hardwax-needs-open-wood', facts(), choice({ finish: 'hardwax-oil-2c' }), change('sand', { grits: [100, 220] })],
-  ['boiled-linseed-under-shellac', facts(), choice({ finish: 'shellac-brushed', house: { ...USUAL_HOUSE, 'oil-under-shellac': 'boiled' } }), shorten('oil-off-1')],
+  [
+    'boiled-linseed-under-shellac',
+    facts(),
+    choice({ finish: 'shellac-brushed', house: { ...USUAL_HOUSE, 'oil-under-shellac': 'boiled' } }),
+    shorten('oil-off-1'),
+  ],
   ['rub-out-after-cure', facts({ sheen: 'gloss' }), choice({ finish: 'nitrocellulose-lacquer' }), shorten('coat-6')],
-  ['rubbing-satin-changes-sheen', facts({ sheen: 'gloss' }), choice({ finish: 'nitrocellulose-lacquer' }), elsewhere(facts())],
+  [
+    'rubbing-satin-changes-sheen',
+    facts({ sheen: 'gloss' }),
+    choice({ finish: 'nitrocellulose-lacquer' }),
+    elsewhere(facts()),
+  ],
   ['tape-on-fresh-film', facts(), choice(), before('finish-up', { kind: 'mask' })],
   ['shake-and-bubbles', facts(), choice(), change('coat', { title: 'Shake well and brush on' })],
-  ['insides-too', facts({ faces: [face({ part: 'top' })] }), choice(), elsewhere(facts({ faces: [face({ part: 'door' })] }))],
+  [
+    'insides-too',
+    facts({ faces: [face({ part: 'top' })] }),
+    choice(),
+    elsewhere(facts({ faces: [face({ part: 'door' })] })),
+  ],
   ['wet-sand-needs-sealed-wood', facts(), choice(), change('sand-coat', { method: 'wet' })],
-  ['film-budget', facts({ sheen: 'gloss' }), choice({ finish: 'nitrocellulose-lacquer' }), p => ({ steps: p.steps.filter(s => !['coat-4', 'coat-5', 'coat-6'].includes(s.key)) })],
+  [
+    'film-budget',
+    facts({ sheen: 'gloss' }),
+    choice({ finish: 'nitrocellulose-lacquer' }),
+    p => ({ steps: p.steps.filter(s => !['coat-4', 'coat-5', 'coat-6'].includes(s.key)) }),
+  ],
   ['weight-on-fresh-film', facts(), choice({ finish: 'urethane-2c' }), shorten('coat-2')],
-  ['cleaner-attacks-film', facts({ found: { finish: 'shellac', certainty: 0.9 } }), choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }), before('scuff', { kind: 'solvent-wash', product: 'alcohol' })],
+  [
+    'cleaner-attacks-film',
+    facts({ found: { finish: 'shellac', certainty: 0.9 } }),
+    choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }),
+    before('scuff', { kind: 'solvent-wash', product: 'alcohol' }),
+  ],
   ['resin-tack-cloth-before-waterborne', facts(), choice(), change('clean-off', { title: 'Vacuum, then tack cloth' })],
-  ['poison-no-dust', facts({ bans: ['dry-sanding'] }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
-  ['wood-too-wet', facts({ wet: [{ faceId: 1, most_pct: 11.2, likely_d: 9 }] }), choice(), p => ({ ...p, steps: p.steps.filter(s => s.gate?.slug !== 'moisture') })],
+  [
+    'poison-no-dust',
+    facts({ bans: ['dry-sanding'] }),
+    choice({ route: 'scuff-and-recoat' }),
+    change('scuff', { method: 'hand' }),
+  ],
+  [
+    'wood-too-wet',
+    facts({ wet: [{ faceId: 1, most_pct: 11.2, likely_d: 9 }] }),
+    choice(),
+    p => ({ ...p, steps: p.steps.filter(s => s.gate?.slug !== 'moisture') }),
+  ],
   ['lead-no-dust', facts({ lead: 'yes' }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
 ]
 
@@ -164,59 +412,131 @@ describe('rules', () => {
     expect(judgePlan({ facts: f, choice: c, ...plan }).map(v => v.rule)).not.toContain(slug)
     const broken = breakIt(plan, f)
     const again = completePlan(broken.steps, broken.facts ?? f, c)
-    const verdict = judgePlan({ facts: broken.facts ?? f, choice: { ...c, ...broken.choice }, steps: again.steps, waits: broken.waits ?? again.waits }).find(v => v.rule === slug)
+    const verdict = judgePlan({
+      facts: broken.facts ?? f,
+      choice: { ...c, ...broken.choice },
+      steps: again.steps,
+      waits: broken.waits ?? again.waits,
+    }).find(v => v.rule === slug)
     expect(verdict, slug).toBeDefined()
     expect(verdict!.mend.length).toBeGreaterThan(8)
   })
   it('mends by one touch what is mechanical: the verdict goes, and nothing graver comes', () => {
-    const mended = cases.filter(([slug]) => mendOf({ rule: slug })).map(([slug, f, c, breakIt]) => {
-      const broken = breakIt(workOutPlan(f, c), f)
-      const here = broken.facts ?? f
-      const judge = (steps: readonly Step[], waits?: Plan['waits']) => judgePlan({ facts: here, choice: c, steps, waits: waits ?? completePlan(steps, here, c).waits })
-      const first = judge(broken.steps, broken.waits).find(v => v.rule === slug)!
-      const after = applyMend(broken.steps, first, 'mended')
-      return { slug, gone: after !== null && !judge(after).some(v => v.rule === slug && v.step === first.step), worse: after ? judge(after).filter(v => v.severity === 'forbidden').map(v => v.rule) : [] }
-    })
+    const mended = cases
+      .filter(([slug]) => mendOf({ rule: slug }))
+      .map(([slug, f, c, breakIt]) => {
+        const broken = breakIt(workOutPlan(f, c), f)
+        const here = broken.facts ?? f
+        const judge = (steps: readonly Step[], waits?: Plan['waits']) =>
+          judgePlan({ facts: here, choice: c, steps, waits: waits ?? completePlan(steps, here, c).waits })
+        const first = judge(broken.steps, broken.waits).find(v => v.rule === slug)!
+        const after = applyMend(broken.steps, first, 'mended')
+        return {
+          slug,
+          gone: after !== null && !judge(after).some(v => v.rule === slug && v.step === first.step),
+          worse: after
+            ? judge(after)
+                .filter(v => v.severity === 'forbidden')
+                .map(v => v.rule)
+            : [],
+        }
+      })
     expect(mended.length).toBeGreaterThan(15)
     expect(mended.filter(m => !m.gone).map(m => m.slug)).toEqual([])
     expect(mended.flatMap(m => m.worse)).toEqual([])
-    expect(applyMend(workOutPlan(facts(), choice()).steps, { rule: 'rub-out-after-cure', step: 'coat-1' }, 'x')).toBeNull()
+    expect(
+      applyMend(workOutPlan(facts(), choice()).steps, { rule: 'rub-out-after-cure', step: 'coat-1' }, 'x'),
+    ).toBeNull()
   })
   it('what is too soon waits longer by one touch: the verdict goes and stays gone', () => {
     const waiting = cases.flatMap(([slug, f, c, breakIt]) => {
       const broken = breakIt(workOutPlan(f, c), f)
       const here = broken.facts ?? f
       const waits = broken.waits ?? completePlan(broken.steps, here, c).waits
-      const verdict = judgePlan({ facts: here, choice: c, steps: broken.steps, waits }).find(v => v.rule === slug && v.wait)
+      const verdict = judgePlan({ facts: here, choice: c, steps: broken.steps, waits }).find(
+        v => v.rule === slug && v.wait,
+      )
       if (!verdict) return []
       expect(mendOf(verdict)).toMatch(/^Wait \d+ (min|h|days)$/)
       const longer = withLeast(waits, [{ ...verdict.wait!, to: verdict.step }], new Set(broken.steps.map(s => s.key)))
-      return [{ slug, gone: !judgePlan({ facts: here, choice: c, steps: broken.steps, waits: longer }).some(v => v.rule === slug && v.step === verdict.step) }]
+      return [
+        {
+          slug,
+          gone: !judgePlan({ facts: here, choice: c, steps: broken.steps, waits: longer }).some(
+            v => v.rule === slug && v.step === verdict.step,
+          ),
+        },
+      ]
     })
-    expect(waiting.map(w => w.slug)).toEqual(expect.arrayContaining(['oil-stain-dry-before-waterborne', 'filler-dry-before-lacquer', 'boiled-linseed-under-shellac', 'rub-out-after-cure', 'weight-on-fresh-film', 'tape-on-fresh-film', 'water-over-uncured-oil', 'water-stain-dry-before-oil-film']))
+    expect(waiting.map(w => w.slug)).toEqual(
+      expect.arrayContaining([
+        'oil-stain-dry-before-waterborne',
+        'filler-dry-before-lacquer',
+        'boiled-linseed-under-shellac',
+        'rub-out-after-cure',
+        'weight-on-fresh-film',
+        'tape-on-fresh-film',
+        'water-over-uncured-oil',
+        'water-stain-dry-before-oil-film',
+      ]),
+    )
     expect(waiting.filter(w => !w.gone)).toEqual([])
   })
-  it('has a case for each rule of scope plan', () => expect(cases.map(c => c[0]).sort()).toEqual(RULES.filter(r => r.scope === 'plan').map(r => r.slug).sort()))
+  it('has a case for each rule of scope plan', () =>
+    expect(cases.map(c => c[0]).sort()).toEqual(
+      RULES.filter(r => r.scope === 'plan')
+        .map(r => r.slug)
+        .sort(),
+    ))
   it('breaks no stop rule in plans for bare wood, whatever the piece', () => {
-    const piece = fc.record({ species: fc.constantFrom('oak', 'pine', 'cherry', 'unknown'), veneer_mm: fc.constantFrom(null, 0.3, 0.5, 0.6, 2), tone: fc.constantFrom('same', 'darker'), lead: fc.constantFrom('yes', 'no', 'unknown'),
-      beads: fc.boolean(), colour: fc.constantFrom('none', 'gel-stain', 'pigment-stain'), finish: fc.constantFrom('dewaxed-shellac', 'waterborne-polyurethane', 'nitrocellulose-lacquer') })
-    fc.assert(fc.property(piece, (p) => {
-      const f = facts({ tone: p.tone as Facts['tone'], lead: p.lead as Facts['lead'], findings: p.beads ? [finding('water-beads')] : [], faces: [face({ species: p.species, substrate: p.veneer_mm ? 'veneer' : 'solid', veneer_mm: p.veneer_mm })] })
-      const c = choice({ colour: p.colour as Choice['colour'], finish: p.finish as Choice['finish'] })
-      expect(judgePlan({ facts: f, choice: c, ...workOutPlan(f, c) }).filter(v => v.severity === 'stop' || v.severity === 'forbidden')).toEqual([])
-    }))
+    const piece = fc.record({
+      species: fc.constantFrom('oak', 'pine', 'cherry', 'unknown'),
+      veneer_mm: fc.constantFrom(null, 0.3, 0.5, 0.6, 2),
+      tone: fc.constantFrom('same', 'darker'),
+      lead: fc.constantFrom('yes', 'no', 'unknown'),
+      beads: fc.boolean(),
+      colour: fc.constantFrom('none', 'gel-stain', 'pigment-stain'),
+      finish: fc.constantFrom('dewaxed-shellac', 'waterborne-polyurethane', 'nitrocellulose-lacquer'),
+    })
+    fc.assert(
+      fc.property(piece, p => {
+        const f = facts({
+          tone: p.tone as Facts['tone'],
+          lead: p.lead as Facts['lead'],
+          findings: p.beads ? [finding('water-beads')] : [],
+          faces: [face({ species: p.species, substrate: p.veneer_mm ? 'veneer' : 'solid', veneer_mm: p.veneer_mm })],
+        })
+        const c = choice({ colour: p.colour as Choice['colour'], finish: p.finish as Choice['finish'] })
+        expect(
+          judgePlan({ facts: f, choice: c, ...workOutPlan(f, c) }).filter(
+            v => v.severity === 'stop' || v.severity === 'forbidden',
+          ),
+        ).toEqual([])
+      }),
+    )
   })
 })
 
 describe('routes', () => {
-  const ask = (f: Facts, c = choice()) => judgeRoutes({ facts: f, choice: c, rates: { hour_minor: 60000, materialMarkup_bp: 2500, tax_bp: 2500 }, hours, now_ms: at('2026-11-23T10:30') })
+  const ask = (f: Facts, c = choice()) =>
+    judgeRoutes({
+      facts: f,
+      choice: c,
+      rates: { hour_minor: 60000, materialMarkup_bp: 2500, tax_bp: 2500 },
+      hours,
+      now_ms: at('2026-11-23T10:30'),
+    })
   const standing = (f: Facts, c?: Choice) => Object.fromEntries(ask(f, c).verdicts.map(v => [v.route, v.standing]))
   it('advises the least invasive that reaches the wish', () => {
     expect(ask(facts({ findings: [finding('scratches', 2)] })).advised).toBe('scuff-and-recoat')
     expect(ask(facts({ findings: [finding('peeling')] })).advised).toBe('strip-chemical')
   })
   it('rules out with the reason from this piece', () => {
-    expect(standing(facts({ tone: 'lighter' }))).toMatchObject({ 'scuff-and-recoat': 'ruled-out', 'scuff-and-gel': 'ruled-out', 'strip-chemical': 'possible' })
+    expect(standing(facts({ tone: 'lighter' }))).toMatchObject({
+      'scuff-and-recoat': 'ruled-out',
+      'scuff-and-gel': 'ruled-out',
+      'strip-chemical': 'possible',
+    })
     const peel = ask(facts({ findings: [finding('peeling', 4)] })).verdicts[0]!
     expect(peel.reasons.map(r => r.says).join()).toMatch(/Peeling, grade 4/)
     expect(standing(facts(), choice({ finish: 'varnish-oil' }))['scuff-and-recoat']).toBe('ruled-out')
@@ -231,7 +551,7 @@ describe('routes', () => {
 })
 
 describe('section', () => {
-  it('draws the planner\'s own layers to one scale', () => {
+  it("draws the planner's own layers to one scale", () => {
     const f = facts()
     const plan = workOutPlan(f, choice())
     const section = sectionOf(f, plan.steps, () => 'planned')!
@@ -244,6 +564,8 @@ describe('section', () => {
   it('starts from what was found', () => {
     const f = facts({ found: { finish: 'oil', certainty: 0.9 } })
     expect(foundSurface(f, groupsOf(f)[0]!).films).toEqual([])
-    expect(walk(workOutPlan(f, choice()).steps, groupsOf(f), g => foundSurface(f, g)).at(-1)!.after.films).toHaveLength(3)
+    expect(walk(workOutPlan(f, choice()).steps, groupsOf(f), g => foundSurface(f, g)).at(-1)!.after.films).toHaveLength(
+      3,
+    )
   })
 })

@@ -1,16 +1,43 @@
 import { describe, expect, it, test } from 'vitest'
 import { judgePlan } from '#core/layers'
-import { fallBackFrom, gritsToTry, groupsIn, inThisShop, loopsOf, machineFor, sandRows, splitLadder, waysOf, WHOLE, workOutPlan, worstPlan, type Choice, type Facts, type Plan } from '#core/plan'
+import {
+  fallBackFrom,
+  gritsToTry,
+  groupsIn,
+  inThisShop,
+  loopsOf,
+  machineFor,
+  sandRows,
+  splitLadder,
+  waysOf,
+  WHOLE,
+  workOutPlan,
+  worstPlan,
+  type Choice,
+  type Facts,
+  type Plan,
+} from '#core/plan'
 import { judgeRoute } from '#core/route'
 import { choice, face, facts, finding, hours, at } from '../facts'
 
 const rates = { hour_minor: 60_000, materialMarkup_bp: 2500, tax_bp: 2500 }
-const ask = (f: Facts, c: Choice, record = {}) => judgeRoute(c.route, { facts: f, choice: c, rates, hours, now_ms: at('2026-11-23T09:00'), record })
+const ask = (f: Facts, c: Choice, record = {}) =>
+  judgeRoute(c.route, { facts: f, choice: c, rates, hours, now_ms: at('2026-11-23T09:00'), record })
 const kindsOn = (plan: Plan, id: number) => plan.steps.filter(s => s.faces.includes(id)).map(s => s.kind)
 
 /** A table whose worn top is stripped while the sound legs are only scuffed and coated; the painted rail is left alone. */
-const table = facts({ faces: [face({ part: 'top' }), face({ id: 2, part: 'legs', species: 'beech', shape: 'turned', area_m2: 0.4, rank: 'secondary' }), face({ id: 3, part: 'rail', scope: 'protect' })], findings: [finding('worn-through', 4, 1)] })
-const mixed = choice({ finish: 'dewaxed-shellac', own: [{ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }] })
+const table = facts({
+  faces: [
+    face({ part: 'top' }),
+    face({ id: 2, part: 'legs', species: 'beech', shape: 'turned', area_m2: 0.4, rank: 'secondary' }),
+    face({ id: 3, part: 'rail', scope: 'protect' }),
+  ],
+  findings: [finding('worn-through', 4, 1)],
+})
+const mixed = choice({
+  finish: 'dewaxed-shellac',
+  own: [{ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
+})
 
 describe('faces that go their own way', () => {
   const plan = workOutPlan(table, mixed)
@@ -22,14 +49,21 @@ describe('faces that go their own way', () => {
     expect(plan.steps.map(s => s.kind)).toEqual(expect.arrayContaining(['mask', 'unmask', 'take-apart']))
   })
   it('what is alike is done together: one word from the client, one wash, one coat where both get it', () => {
-    for (const kind of ['approval', 'wash', 'finish-up']) expect(plan.steps.filter(s => s.kind === kind)).toHaveLength(1)
+    for (const kind of ['approval', 'wash', 'finish-up'])
+      expect(plan.steps.filter(s => s.kind === kind)).toHaveLength(1)
     expect(plan.steps.find(s => s.kind === 'wash')!.faces).toEqual([1, 2])
     expect(plan.steps.find(s => s.key === 'coat-2')!.faces.sort()).toEqual([1, 2])
   })
   it('each way is judged by the rules on its own; none of its own breaks a stop', () => {
-    expect(judgePlan({ facts: table, choice: mixed, ...plan }).filter(v => v.severity === 'stop' || v.severity === 'forbidden')).toEqual([])
+    expect(
+      judgePlan({ facts: table, choice: mixed, ...plan }).filter(
+        v => v.severity === 'stop' || v.severity === 'forbidden',
+      ),
+    ).toEqual([])
     const unscuffed = plan.steps.filter(s => s.kind !== 'wash')
-    expect(judgePlan({ facts: table, choice: mixed, steps: unscuffed, waits: plan.waits }).map(v => v.rule)).toContain('clean-before-abrade')
+    expect(judgePlan({ facts: table, choice: mixed, steps: unscuffed, waits: plan.waits }).map(v => v.rule)).toContain(
+      'clean-before-abrade',
+    )
   })
   it('a finding on the top is no reason against the way of the legs', () => {
     expect(waysOf(table, mixed).map(w => w.facts.findings.length)).toEqual([1, 0])
@@ -45,9 +79,14 @@ describe('faces that go their own way', () => {
   })
   it('two faces of one group that go different ways are two groups', () => {
     const f = facts({ faces: [face(), face({ id: 2 })] })
-    expect(groupsIn(f, { ...mixed, own: [{ ...mixed.own![0]!, faces: [2] }] }).map(g => g.faces.map(x => x.id))).toEqual([[1], [2]])
+    expect(
+      groupsIn(f, { ...mixed, own: [{ ...mixed.own![0]!, faces: [2] }] }).map(g => g.faces.map(x => x.id)),
+    ).toEqual([[1], [2]])
   })
-  it('one way for all faces is that way alone', () => expect(waysOf(table, { ...mixed, own: [{ ...mixed.own![0]!, faces: [1, 2] }] }).map(w => w.choice.route)).toEqual(['scuff-and-recoat']))
+  it('one way for all faces is that way alone', () =>
+    expect(waysOf(table, { ...mixed, own: [{ ...mixed.own![0]!, faces: [1, 2] }] }).map(w => w.choice.route)).toEqual([
+      'scuff-and-recoat',
+    ]))
 })
 
 describe('a gate that fails', () => {
@@ -63,27 +102,45 @@ describe('a gate that fails', () => {
     expect(gone.narrow.find(n => n.key === 'coat-2')!.faces).toEqual([1])
   })
   it('a gate that stands on several ways sends all of them', () => {
-    const both = choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', own: [{ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }] })
+    const both = choice({
+      route: 'scuff-and-recoat',
+      finish: 'dewaxed-shellac',
+      own: [{ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
+    })
     const gone = over(both, [1, 2])
     expect(gone.choice).toMatchObject({ route: 'strip-chemical', own: [{ route: 'strip-chemical' }] })
     expect(gone.fresh.find(s => s.kind === 'strip')!.faces).toEqual([1, 2])
     expect(gone.narrow).toEqual([])
   })
   it('the main way alone goes over, the faces of the other go on', () => {
-    const turned = choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', own: [{ route: 'strip-chemical', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }] })
+    const turned = choice({
+      route: 'scuff-and-recoat',
+      finish: 'dewaxed-shellac',
+      own: [{ route: 'strip-chemical', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
+    })
     const gone = over(turned, [1])
     expect(gone.choice).toMatchObject({ route: 'strip-chemical', own: [{ route: 'strip-chemical' }] })
     expect(gone.fresh.find(s => s.kind === 'strip')!.faces).toEqual([1])
     expect(gone.fresh.find(s => s.kind === 'finish-up')!.faces.sort()).toEqual([1, 2])
   })
-  it('one without a fallback cannot be sent anywhere', () => expect(() => fallBackFrom({ ...workOutPlan(table, mixed).steps[0]!, gate: null }, [], [], table, mixed, false)).toThrow(/no fallback/))
+  it('one without a fallback cannot be sent anywhere', () =>
+    expect(() =>
+      fallBackFrom({ ...workOutPlan(table, mixed).steps[0]!, gate: null }, [], [], table, mixed, false),
+    ).toThrow(/no fallback/))
 })
 
 describe('sanding, grit by grit', () => {
   test.each([
     ['a flat top by random orbit', face(), 'random-orbit', 100, false, 'random-orbit'],
     ['its last grit', face(), 'random-orbit', 180, true, 'hand'],
-    ['the belt for coarse grits where the house keeps random orbit off tops', face(), 'finishing-sander', 80, false, 'belt'],
+    [
+      'the belt for coarse grits where the house keeps random orbit off tops',
+      face(),
+      'finishing-sander',
+      80,
+      false,
+      'belt',
+    ],
     ['then the finishing sander', face(), 'finishing-sander', 150, false, 'finishing-sander'],
     ['veneer never by machine', face({ substrate: 'veneer' }), 'random-orbit', 120, false, 'hand'],
     ['turned work by hand', face({ shape: 'turned' }), 'random-orbit', 100, false, 'hand'],
@@ -91,20 +148,45 @@ describe('sanding, grit by grit', () => {
     ['wet stays wet', face(), 'wet', 320, true, 'wet'],
   ] as const)('%s', (_what, f, method, grit, last, machine) => expect(machineFor(f, method, grit, last)).toBe(machine))
   it('minutes are told for each grit and machine, and add up to the step', () => {
-    const rows = sandRows({ grits: [100, 150, 180], method: 'random-orbit' }, [face({ area_m2: 1 }), face({ id: 2, shape: 'turned', area_m2: 0.5 })])
-    expect(rows.map(r => [r.grit, r.machine, Math.round(r.minutes * 10) / 10])).toEqual([[100, 'random-orbit', 20], [100, 'hand', 33], [150, 'random-orbit', 10], [150, 'hand', 22], [180, 'hand', 42]])
+    const rows = sandRows({ grits: [100, 150, 180], method: 'random-orbit' }, [
+      face({ area_m2: 1 }),
+      face({ id: 2, shape: 'turned', area_m2: 0.5 }),
+    ])
+    expect(rows.map(r => [r.grit, r.machine, Math.round(r.minutes * 10) / 10])).toEqual([
+      [100, 'random-orbit', 20],
+      [100, 'hand', 33],
+      [150, 'random-orbit', 10],
+      [150, 'hand', 22],
+      [180, 'hand', 42],
+    ])
   })
   it('fills lie between the coarse and the last grits', () => {
     const plan = workOutPlan(facts({ findings: [finding('dents')] }), choice())
-    const sanding = plan.steps.filter(s => ['sand', 'mend'].includes(s.kind)).map(s => s.kind === 'sand' ? s.grits : 'mend')
+    const sanding = plan.steps
+      .filter(s => ['sand', 'mend'].includes(s.kind))
+      .map(s => (s.kind === 'sand' ? s.grits : 'mend'))
     expect(sanding.slice(0, 3)).toEqual([[100], 'mend', [150, 180]])
-    expect([splitLadder([120, 220]), splitLadder([180]), splitLadder([60, 100, 150, 180])]).toEqual([[[120], [220]], [[], [180]], [[60, 100], [150, 180]]])
+    expect([splitLadder([120, 220]), splitLadder([180]), splitLadder([60, 100, 150, 180])]).toEqual([
+      [[120], [220]],
+      [[], [180]],
+      [
+        [60, 100],
+        [150, 180],
+      ],
+    ])
   })
   it('the split ladder costs the set-up once more, and only its end is by hand', () => {
-    const minutes = (f: Facts) => workOutPlan(f, choice()).steps.filter(s => s.kind === 'sand' && s.method === 'random-orbit').reduce((sum, s) => sum + s.attended_min, 0)
+    const minutes = (f: Facts) =>
+      workOutPlan(f, choice())
+        .steps.filter(s => s.kind === 'sand' && s.method === 'random-orbit')
+        .reduce((sum, s) => sum + s.attended_min, 0)
     expect(minutes(facts({ findings: [finding('dents')] })) - minutes(facts())).toBeCloseTo(8, -1)
   })
-  it('tries the finest that might work first', () => expect([gritsToTry([100, 150, 180], WHOLE, false), gritsToTry([150, 180], { first: false, last: true }, false)]).toEqual([[180, 150, 100], []]))
+  it('tries the finest that might work first', () =>
+    expect([
+      gritsToTry([100, 150, 180], WHOLE, false),
+      gritsToTry([150, 180], { first: false, last: true }, false),
+    ]).toEqual([[180, 150, 100], []]))
 })
 
 describe('loops', () => {
@@ -113,9 +195,27 @@ describe('loops', () => {
     ['stripper: one round, two at worst', {}, {}, 'strip', [1, 2]],
     ['varnish oil: four coats, five at worst', {}, { finish: 'varnish-oil' }, 'oil-on-4', [4, 5]],
     ['waterborne: three coats, four at worst', {}, { finish: 'waterborne-polyurethane' }, 'coat-3', [3, 4]],
-    ['soft wood may drink two more', { faces: [face({ species: 'pine' })] }, { finish: 'oil-polyurethane' }, 'coat-3', [3, 5]],
-    ['toner: three mists, five at worst', {}, { colour: 'lacquer-toner', finish: 'nitrocellulose-lacquer' }, 'toner-3', [3, 5]],
-    ['paste filler: once, twice at worst', { faces: [face({ species: 'mahogany' })] }, { fill: 'paste-filler', finish: 'nitrocellulose-lacquer' }, 'fill-1', [1, 2]],
+    [
+      'soft wood may drink two more',
+      { faces: [face({ species: 'pine' })] },
+      { finish: 'oil-polyurethane' },
+      'coat-3',
+      [3, 5],
+    ],
+    [
+      'toner: three mists, five at worst',
+      {},
+      { colour: 'lacquer-toner', finish: 'nitrocellulose-lacquer' },
+      'toner-3',
+      [3, 5],
+    ],
+    [
+      'paste filler: once, twice at worst',
+      { faces: [face({ species: 'mahogany' })] },
+      { fill: 'paste-filler', finish: 'nitrocellulose-lacquer' },
+      'fill-1',
+      [1, 2],
+    ],
     ['hardwax oil: one coat and never two', {}, { finish: 'hardwax-oil-2c' }, 'oil-on-1', [1, 1]],
   ])('%s', (_what, f, c, step, [rounds, worst]) => {
     const loop = loops(facts(f), choice(c)).find(l => l.step === step)
@@ -124,7 +224,9 @@ describe('loops', () => {
   it('worst counts go into hours, price and date', () => {
     const verdict = ask(facts(), choice())
     const plan = workOutPlan(facts(), choice())
-    expect(worstPlan(plan, facts(), choice()).steps.map(s => s.key)).toEqual(expect.arrayContaining(['strip+1', 'scrape+1', 'coat-3+1']))
+    expect(worstPlan(plan, facts(), choice()).steps.map(s => s.key)).toEqual(
+      expect.arrayContaining(['strip+1', 'scrape+1', 'coat-3+1']),
+    )
     expect(verdict.worst.attended_min).toBeGreaterThan(verdict.likely.attended_min)
     expect(verdict.readyWorst_ms).toBeGreaterThan(verdict.readyLikely_ms)
   })
@@ -140,7 +242,7 @@ describe('chance and expectation', () => {
   })
   it('a shop whose gates fail more often than said expects it, and the other way round', () => {
     expect(inThisShop(0.3, undefined)).toBe(0.3)
-    expect(inThisShop(0.3, { tries: 10, fails: 6, expected: 3 })).toBeCloseTo(0.3 * (6 + 1.2) / (3 + 1.2))
+    expect(inThisShop(0.3, { tries: 10, fails: 6, expected: 3 })).toBeCloseTo((0.3 * (6 + 1.2)) / (3 + 1.2))
     expect(inThisShop(0.3, { tries: 10, fails: 0, expected: 3 })).toBeLessThan(0.1)
     expect(inThisShop(0.3, { tries: 100, fails: 30, expected: 30 })).toBeCloseTo(0.3)
   })
@@ -155,11 +257,22 @@ describe('chance and expectation', () => {
 })
 
 describe('coats by the film that is wanted', () => {
-  const coats = (c: Partial<Choice>) => workOutPlan(facts(), choice(c)).steps.filter(s => s.product === (c.finish ?? 'waterborne-polyurethane') && s.kind === 'coat').length
+  const coats = (c: Partial<Choice>) =>
+    workOutPlan(facts(), choice(c)).steps.filter(
+      s => s.product === (c.finish ?? 'waterborne-polyurethane') && s.kind === 'coat',
+    ).length
   // waterborne: 110 µm wet at 31.5 % leaves 34.65 µm dry (17.3, 10.1; arithmetic)
-  test.each([[34, 1], [35, 2], [69, 2], [70, 3], [104, 4]])('%d µm of waterborne: %d coats', (film_um, n) => expect(coats({ film_um })).toBe(n))
+  test.each([
+    [34, 1],
+    [35, 2],
+    [69, 2],
+    [70, 3],
+    [104, 4],
+  ])('%d µm of waterborne: %d coats', (film_um, n) => expect(coats({ film_um })).toBe(n))
   it('the usual coats where none is wanted, and oil knows no film', () => {
     expect(coats({ film_um: null })).toBe(3)
-    expect(workOutPlan(facts(), choice({ finish: 'varnish-oil', film_um: 90 })).steps.filter(s => s.kind === 'oil-on')).toHaveLength(4)
+    expect(
+      workOutPlan(facts(), choice({ finish: 'varnish-oil', film_um: 90 })).steps.filter(s => s.kind === 'oil-on'),
+    ).toHaveLength(4)
   })
 })

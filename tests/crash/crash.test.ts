@@ -98,7 +98,7 @@ describe('killed while people write', () => {
     sql.destroy()
     sql = await mysql.createConnection(databaseUrl(PROFILE, readKeys(PROFILE).database, currentDatabase(PROFILE)))
     const [rows] = await sql.query<mysql.RowDataPacket[]>(
-      'SELECT id, name, COUNT(*) OVER (PARTITION BY name) AS n FROM product WHERE name LIKE \'w %\'',
+      "SELECT id, name, COUNT(*) OVER (PARTITION BY name) AS n FROM product WHERE name LIKE 'w %'",
     )
     const byName = new Map(rows.map(r => [r.name as string, r]))
     for (const [uuid, id] of acknowledged) expect(byName.get(`w ${uuid}`)).toMatchObject({ id, n: 1 })
@@ -212,7 +212,7 @@ describe('hostile', () => {
     '\ud800',
     '\u202e',
     '<img src=x onerror=1>',
-    '\'; DROP TABLE piece; --',
+    "'; DROP TABLE piece; --",
     '=1+1',
     '../../etc/passwd',
     'a'.repeat(5000),

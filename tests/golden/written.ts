@@ -9,10 +9,30 @@ import { at, hours } from '../facts'
 const RATES = { hour_minor: 65_000, materialMarkup_bp: 2_000, tax_bp: 2_500 }
 
 const planLines = (plan: Plan): string[] => [
-  ...plan.steps.map(s => [s.key, s.title, `faces ${s.faces.join(',')}`, s.product, s.grits.map(g => `P${g}`).join(' '), s.method, s.passes > 1 ? `× ${s.passes}` : '',
-    `${s.attended_min} min`, s.amount_ml === null ? '' : `${round(s.amount_ml, 1)} ml`, s.cautions.join(' '), s.gate ? `gate ${s.gate.slug} ${s.gate.fallback ?? 'again'} ${round(s.gate.chance, 3)}` : ''].filter(Boolean).join(' · ')),
+  ...plan.steps.map(s =>
+    [
+      s.key,
+      s.title,
+      `faces ${s.faces.join(',')}`,
+      s.product,
+      s.grits.map(g => `P${g}`).join(' '),
+      s.method,
+      s.passes > 1 ? `× ${s.passes}` : '',
+      `${s.attended_min} min`,
+      s.amount_ml === null ? '' : `${round(s.amount_ml, 1)} ml`,
+      s.cautions.join(' '),
+      s.gate ? `gate ${s.gate.slug} ${s.gate.fallback ?? 'again'} ${round(s.gate.chance, 3)}` : '',
+    ]
+      .filter(Boolean)
+      .join(' · '),
+  ),
   '',
-  ...plan.waits.filter(w => w.kind !== 'order').map(w => `${w.from} > ${w.to}: ${w.kind} ${w.min} ${round(w.likely, 1)} ${round(w.safe, 1)}${w.max === null ? '' : ` most ${w.max}`}${w.hard ? ' hard' : ''}`),
+  ...plan.waits
+    .filter(w => w.kind !== 'order')
+    .map(
+      w =>
+        `${w.from} > ${w.to}: ${w.kind} ${w.min} ${round(w.likely, 1)} ${round(w.safe, 1)}${w.max === null ? '' : ` most ${w.max}`}${w.hard ? ' hard' : ''}`,
+    ),
 ]
 
 /** Plan, waits, verdicts, loops and what each route comes to. */
@@ -23,14 +43,28 @@ export function written(name: string, facts: Facts, choice: Choice): string {
   const section = sectionOf(facts, plan.steps, () => 'planned')
   const routes = judgeRoutes({ facts, choice, rates: RATES, hours, now_ms: at('2026-11-23T10:30') })
   return [
-    `# ${name}: ${choice.route}, ${choice.finish}, ${choice.colour}`, '', ...planLines(plan), '',
+    `# ${name}: ${choice.route}, ${choice.finish}, ${choice.colour}`,
+    '',
+    ...planLines(plan),
+    '',
     ...plan.budgets.map(b => `veneer ${b.group.key}: ${b.budget.verdict} ${Math.round(b.budget.takes_um)}`),
-    ...verdicts.map(v => `${v.severity} ${v.rule} at ${v.step}: ${v.says}`), '',
-    ...plan.steps.flatMap(s => notesOf(s, facts).filter(n => n.startsWith('About ')).map(n => `${s.key}: ${n}`)),
+    ...verdicts.map(v => `${v.severity} ${v.rule} at ${v.step}: ${v.says}`),
+    '',
+    ...plan.steps.flatMap(s =>
+      notesOf(s, facts)
+        .filter(n => n.startsWith('About '))
+        .map(n => `${s.key}: ${n}`),
+    ),
     ...loopsOf(plan.steps, facts, choice).map(l => `loop ${l.step}: ${l.rounds} to ${l.worst}, ${l.again.join(' ')}`),
     `at worst ${worst.steps.length} steps, ${worst.steps.reduce((n, s) => n + s.attended_min, 0)} min`,
-    section ? `section: ${section.planned.map(l => `${l.slug} ${round(l.um, 1)}`).join(' | ')} · ${section.colours.map(c => c.slug).join(' | ')}` : 'no section', '',
-    ...routes.verdicts.map(r => `${r.route === routes.advised ? '* ' : ''}${r.route}: ${r.standing}, ${round(r.chance, 2)}, likely ${r.likely.total_minor} in ${r.likelyDays} d, worst ${r.worst.total_minor} in ${r.worstDays} d, expected ${r.expected.total_minor}`),
+    section
+      ? `section: ${section.planned.map(l => `${l.slug} ${round(l.um, 1)}`).join(' | ')} · ${section.colours.map(c => c.slug).join(' | ')}`
+      : 'no section',
+    '',
+    ...routes.verdicts.map(
+      r =>
+        `${r.route === routes.advised ? '* ' : ''}${r.route}: ${r.standing}, ${round(r.chance, 2)}, likely ${r.likely.total_minor} in ${r.likelyDays} d, worst ${r.worst.total_minor} in ${r.worstDays} d, expected ${r.expected.total_minor}`,
+    ),
     '',
   ].join('\n')
 }

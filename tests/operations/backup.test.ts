@@ -171,7 +171,7 @@ describe('backup and restore', () => {
   it('brings the shop back as it was: rows, pictures, triggers; sessions end, letters are held, numbers run ahead', async () => {
     await rootSql(
       PROFILE,
-      'INSERT INTO mail (kind, recipient, piece_id, seed, try_after) VALUES (\'reply\', \'c@example.invalid\', 1, \'s\', UTC_TIMESTAMP(3) + INTERVAL 1 DAY)',
+      "INSERT INTO mail (kind, recipient, piece_id, seed, try_after) VALUES ('reply', 'c@example.invalid', 1, 's', UTC_TIMESTAMP(3) + INTERVAL 1 DAY)",
       currentDatabase(PROFILE),
     )
     rmSync(file)
@@ -195,7 +195,7 @@ describe('backup and restore', () => {
     expect(Number(await rootSql(PROFILE, 'SELECT last FROM event_counter', currentDatabase(PROFILE)))).toBeGreaterThan(
       lastEvent,
     )
-    await expect(rootSql(PROFILE, 'UPDATE logbook SET says = \'x\'', currentDatabase(PROFILE))).rejects.toThrow(
+    await expect(rootSql(PROFILE, "UPDATE logbook SET says = 'x'", currentDatabase(PROFILE))).rejects.toThrow(
       /append-only/,
     )
     expect(

@@ -1,13 +1,6 @@
 /** The house as it runs: processes that die, a database that others cannot reach, migrations that are cut off. */
 import { spawn } from 'node:child_process'
-import {
-  chmodSync, existsSync,
-  mkdtempSync,
-  readFileSync,
-  rmSync,
-  statSync,
-  writeFileSync,
-} from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname } from 'node:path'
@@ -42,7 +35,7 @@ describe('the database', () => {
     expect(
       await rootSql(
         PROFILE,
-        'SELECT GROUP_CONCAT(CONCAT(User, \'@\', Host) ORDER BY User) FROM mysql.global_priv WHERE User <> \'mariadb.sys\'',
+        "SELECT GROUP_CONCAT(CONCAT(User, '@', Host) ORDER BY User) FROM mysql.global_priv WHERE User <> 'mariadb.sys'",
       ),
     ).toBe('hantverk_crash@127.0.0.1,root@localhost')
     expect(await rootSql(PROFILE, 'SHOW GRANTS FOR root@localhost')).toMatch(/VIA unix_socket/)
@@ -55,7 +48,7 @@ describe('the database', () => {
     ])
       expect(statSync(dir).mode & 0o077, dir).toBe(0)
   })
-  it('gives its one user the rights that are needed, in this shop\'s databases alone', async () => {
+  it("gives its one user the rights that are needed, in this shop's databases alone", async () => {
     const grants = await rootSql(PROFILE, 'SHOW GRANTS FOR hantverk_crash@127.0.0.1')
     expect(grants).toMatch(
       /GRANT SELECT, INSERT, UPDATE, DELETE, CREATE, DROP, REFERENCES, INDEX, ALTER, TRIGGER ON `hantverk%`\.\*/,
@@ -63,7 +56,7 @@ describe('the database', () => {
     expect(grants).not.toMatch(/ALL PRIVILEGES|FILE|PROCESS|SUPER|GRANT OPTION/)
     const user = await mysql.createConnection(urlOf('hantverk'))
     await expect(user.query('SELECT * FROM mysql.global_priv')).rejects.toThrow(/denied/)
-    await expect(user.query('SELECT 1 INTO OUTFILE \'/tmp/x\'')).rejects.toThrow(/denied/)
+    await expect(user.query("SELECT 1 INTO OUTFILE '/tmp/x'")).rejects.toThrow(/denied/)
     await user.end()
   })
   it('and no key stands on the command line of any process', () => {
@@ -161,12 +154,12 @@ describe('migrations', () => {
     if (n === 1)
       await rootSql(
         PROFILE,
-        'INSERT INTO evidence (piece_id, kind, answer, method, person_id, at) VALUES (1, \'lead-test\', \'no\', \'swab\', 1, \'2026-01-02\')',
+        "INSERT INTO evidence (piece_id, kind, answer, method, person_id, at) VALUES (1, 'lead-test', 'no', 'swab', 1, '2026-01-02')",
         'hantverk_old',
       )
     expect(await migrate(url, migrations)).toHaveLength(migrations.length - n)
     const found = async (sql: string) => rootSql(PROFILE, sql, 'hantverk_old')
-    expect(await found('SELECT approval_id FROM link WHERE hash = REPEAT(\'a\', 64)')).toBe('1')
+    expect(await found("SELECT approval_id FROM link WHERE hash = REPEAT('a', 64)")).toBe('1')
     expect(await found('SELECT answer FROM command')).toBe('{"ok":true}')
     expect(await found('SELECT name, idle_h, mail_held FROM shop')).toBe('Old shop\t12\t0')
     expect(await found('SELECT state, LENGTH(seed) FROM mail')).toBe('waiting\t32')
@@ -274,7 +267,7 @@ describe('what keeps it running', () => {
     expect([code, says]).toEqual([1, expect.stringMatching(/Port 4490, for the web, is taken by another program/)])
     await up()
   }, 60_000)
-  it('the thread\'s file brings no server and no database along', () => {
+  it("the thread's file brings no server and no database along", () => {
     const chunk = (path: string): string[] => [
       path,
       ...[...readFileSync(path, 'utf8').matchAll(/^(?:import|.*;import) .*?from '(\.[^']+)'/gm)].flatMap(m =>

@@ -58,8 +58,7 @@ export async function answer(
   try {
     const reply = await fetch(WEB + path, { signal: AbortSignal.timeout(15_000), ...init })
     return { status: reply.status, ms: performance.now() - begun, text: await reply.text() }
-  }
-  catch (error) {
+  } catch (error) {
     return { status: 0, ms: performance.now() - begun, text: (error as Error).message }
   }
 }

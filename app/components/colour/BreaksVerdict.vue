@@ -10,5 +10,7 @@ const named = (list: readonly UnderLight[]) => list.map(u => t(`colour.lights.${
 </script>
 
 <template>
-  <p v-if="breaks.length" class="verdict verdict-stop" data-test="breaks">{{ $t('colour.breaks', { breaks: named(breaks), holds: named(under.filter(u => !breaks.includes(u))) }) }}</p>
+  <p v-if="breaks.length" class="verdict verdict-stop" data-test="breaks">
+    {{ $t('colour.breaks', { breaks: named(breaks), holds: named(under.filter(u => !breaks.includes(u))) }) }}
+  </p>
 </template>

@@ -3,99 +3,332 @@ import { cautionText } from '#core/safety'
 import { cautionsOfAll, MATERIALS, materialOf, solidsOf } from '#core/layers'
 import { need_ml } from '#core/coverage'
 import { faceArea_m2, round, sumOf } from '#core/units'
-import { COMMON_MIXTURES, ladles, leastTotal, measured, mixture, SHARES_OF, SHOWN_ERROR, type CommonIngredient } from '#core/mixing'
+import {
+  COMMON_MIXTURES,
+  ladles,
+  leastTotal,
+  measured,
+  mixture,
+  SHARES_OF,
+  SHOWN_ERROR,
+  type CommonIngredient,
+} from '#core/mixing'
 
 /** Mixtures by parts and percent, worked out while typing; a touch makes a pot of them. */
-const props = defineProps<{ products: readonly { id: number, name: string, class: string }[] }>()
+const props = defineProps<{ products: readonly { id: number; name: string; class: string }[] }>()
 const emit = defineEmits<{ made: [id: number] }>()
 type Row = CommonIngredient & { productId: number | null }
-const row = (more: Partial<Row> = {}): Row => ({ name: '', class: null, productId: null, share: 1, of: 'parts', density_g_ml: 1, solids: null, ...more })
+const row = (more: Partial<Row> = {}): Row => ({
+  name: '',
+  class: null,
+  productId: null,
+  share: 1,
+  of: 'parts',
+  density_g_ml: 1,
+  solids: null,
+  ...more,
+})
 const common = (slug: string) => {
   const { by, pot_min, ingredients } = COMMON_MIXTURES.find(m => m.slug === slug)!
   return { by, pot_min, rows: ingredients.map(row) }
 }
-const form = reactive({ name: '', amount: 350, unit: 'total_ml', of: 0, smallest_g: 0.1, ladle_ml: 60, ...common('urethane') })
+const form = reactive({
+  name: '',
+  amount: 350,
+  unit: 'total_ml',
+  of: 0,
+  smallest_g: 0.1,
+  ladle_ml: 60,
+  ...common('urethane'),
+})
 const cautions = computed(() => cautionsOfAll(form.rows.flatMap(r => r.class ?? [])))
 /** A name that is a product's takes that product, with its density and solids, and its lots when it is poured. */
 function choose(r: Row) {
   const p = props.products.find(x => x.name === r.name)
   r.productId = p?.id ?? null
-  if (p) Object.assign(r, { class: p.class, density_g_ml: materialOf(p.class).density, solids: solidsOf(materialOf(p.class)) })
+  if (p)
+    Object.assign(r, {
+      class: p.class,
+      density_g_ml: materialOf(p.class).density,
+      solids: solidsOf(materialOf(p.class)),
+    })
 }
 /** Takes a mixture that was worked out elsewhere on the page, by weight. */
 function take(name: string, parts: readonly Pick<Row, 'name' | 'class' | 'share' | 'density_g_ml'>[]) {
-  Object.assign(form, { name, by: 'weight', unit: 'total_g', amount: round(sumOf(parts, x => x.share), 1), pot_min: null, rows: parts.map(row) })
+  Object.assign(form, {
+    name,
+    by: 'weight',
+    unit: 'total_g',
+    amount: round(
+      sumOf(parts, x => x.share),
+      1,
+    ),
+    pot_min: null,
+    rows: parts.map(row),
+  })
 }
-const add = (more: Partial<Row> = {}) => { form.rows.push(row(more)) }
+const add = (more: Partial<Row> = {}) => {
+  form.rows.push(row(more))
+}
 defineExpose({ take, add })
-const wanted = computed(() => form.unit === 'total_ml' ? { total_ml: form.amount } : form.unit === 'total_g' ? { total_g: form.amount } : form.unit === 'can_ml' ? { of: form.of, ml: form.amount } : { of: form.of, g: form.amount })
+const wanted = computed(() =>
+  form.unit === 'total_ml'
+    ? { total_ml: form.amount }
+    : form.unit === 'total_g'
+      ? { total_g: form.amount }
+      : form.unit === 'can_ml'
+        ? { of: form.of, ml: form.amount }
+        : { of: form.of, g: form.amount },
+)
 const result = computed(() => {
-  try { return { mixed: mixture(form.rows, form.by, wanted.value), error: '' } }
-  catch (error) { return { mixed: null, error: (error as Error).message } }
+  try {
+    return { mixed: mixture(form.rows, form.by, wanted.value), error: '' }
+  } catch (error) {
+    return { mixed: null, error: (error as Error).message }
+  }
 })
-const rounded = computed(() => result.value.mixed && form.smallest_g > 0 ? measured(result.value.mixed.lines.map(l => ({ name: l.name, amount: l.g })), form.smallest_g) : [])
-const least = computed(() => result.value.mixed ? leastTotal(result.value.mixed.lines.map(l => ({ amount: l.g })), form.smallest_g || 0.1) : 0)
+const rounded = computed(() =>
+  result.value.mixed && form.smallest_g > 0
+    ? measured(
+        result.value.mixed.lines.map(l => ({ name: l.name, amount: l.g })),
+        form.smallest_g,
+      )
+    : [],
+)
+const least = computed(() =>
+  result.value.mixed
+    ? leastTotal(
+        result.value.mixed.lines.map(l => ({ amount: l.g })),
+        form.smallest_g || 0.1,
+      )
+    : 0,
+)
 const area = reactive({ m2: 1, coats: 2, class: 'urethane-2c', film_um: materialOf('urethane-2c').wet_um, loss_ml: 30 })
-watch(() => area.class, (c) => { area.film_um = materialOf(c).wet_um })
-const { data: pieces } = useLive<{ id: number, name: string }[]>(() => '/api/pieces', topic => topic === 'pieces')
+watch(
+  () => area.class,
+  c => {
+    area.film_um = materialOf(c).wet_um
+  },
+)
+const { data: pieces } = useLive<{ id: number; name: string }[]>(
+  () => '/api/pieces',
+  topic => topic === 'pieces',
+)
 const pieceId = ref<number | null>(null)
 /** The area and finish of the piece that the pot is for. */
-watch(pieceId, async (id) => {
+watch(pieceId, async id => {
   if (!id) return
   const { faces, piece } = await fetchAs<PiecePage>(`/api/pieces/${id}`)
-  area.m2 = round(sumOf(faces.filter(f => f.scope === 'refinish'), f => faceArea_m2({ shape: f.shape, length_mm: f.length_mm, width_mm: f.width_mm, count: f.copies })), 2)
+  area.m2 = round(
+    sumOf(
+      faces.filter(f => f.scope === 'refinish'),
+      f => faceArea_m2({ shape: f.shape, length_mm: f.length_mm, width_mm: f.width_mm, count: f.copies }),
+    ),
+    2,
+  )
   if (piece.finish) area.class = piece.finish
 })
 function fromArea() {
-  const material = { ...materialOf(area.class), ...area.film_um ? { wet_um: area.film_um } : {} }
+  const material = { ...materialOf(area.class), ...(area.film_um ? { wet_um: area.film_um } : {}) }
   form.unit = 'total_ml'
-  form.amount = Math.ceil(area.loss_ml + Array.from({ length: area.coats }, (_, i) => need_ml({ material, area_m2: area.m2, coat: i + 1 })).reduce((s, v) => s + v, 0))
+  form.amount = Math.ceil(
+    area.loss_ml +
+      Array.from({ length: area.coats }, (_, i) => need_ml({ material, area_m2: area.m2, coat: i + 1 })).reduce(
+        (s, v) => s + v,
+        0,
+      ),
+  )
 }
 async function make() {
-  const done = await send<{ id: number }>('POST', '/api/batches', { kind: 'mix', name: form.name, by: form.by, ingredients: form.rows, wanted: wanted.value, smallest_g: form.smallest_g, pot_min: form.pot_min || null, pieceId: pieceId.value })
+  const done = await send<{ id: number }>('POST', '/api/batches', {
+    kind: 'mix',
+    name: form.name,
+    by: form.by,
+    ingredients: form.rows,
+    wanted: wanted.value,
+    smallest_g: form.smallest_g,
+    pot_min: form.pot_min || null,
+    pieceId: pieceId.value,
+  })
   if (done) emit('made', done.id)
 }
 </script>
 
 <template>
   <div class="grid gap-4" data-test="mix-form">
-    <div class="flex flex-wrap gap-2" role="group" :aria-label="$t('mix.presets')"><button v-for="m in COMMON_MIXTURES" :key="m.slug" type="button" class="act act-quiet !min-h-11" @click="Object.assign(form, common(m.slug))">{{ $t(`mix.preset.${m.slug}`) }}</button></div>
+    <div class="flex flex-wrap gap-2" role="group" :aria-label="$t('mix.presets')">
+      <button
+        v-for="m in COMMON_MIXTURES"
+        :key="m.slug"
+        type="button"
+        class="act act-quiet !min-h-11"
+        @click="Object.assign(form, common(m.slug))"
+      >
+        {{ $t(`mix.preset.${m.slug}`) }}
+      </button>
+    </div>
     <form class="grid gap-3" @submit.prevent="make">
-      <div class="grid sm:grid-cols-[1fr_14rem_8rem_8rem] gap-3 items-end"><TextField v-model="form.name" :label="$t('mix.name')" required /><label>{{ $t('mix.forPiece') }} <select v-model="pieceId" class="field"><option :value="null">{{ $t('mix.forShop') }}</option><option v-for="p in pieces ?? []" :key="p.id" :value="p.id">{{ p.id }} {{ p.name }}</option></select></label><label>{{ $t('mix.by') }} <select v-model="form.by" class="field"><option value="volume">{{ $t('mix.volume') }}</option><option value="weight">{{ $t('mix.weight') }}</option></select></label><label>{{ $t('mix.potLife') }} <input v-model.number="form.pot_min" type="number" min="1" class="field"></label></div>
+      <div class="grid sm:grid-cols-[1fr_14rem_8rem_8rem] gap-3 items-end">
+        <TextField v-model="form.name" :label="$t('mix.name')" required /><label
+          >{{ $t('mix.forPiece') }}
+          <select v-model="pieceId" class="field">
+            <option :value="null">{{ $t('mix.forShop') }}</option>
+            <option v-for="p in pieces ?? []" :key="p.id" :value="p.id">{{ p.id }} {{ p.name }}</option>
+          </select></label
+        ><label
+          >{{ $t('mix.by') }}
+          <select v-model="form.by" class="field">
+            <option value="volume">{{ $t('mix.volume') }}</option>
+            <option value="weight">{{ $t('mix.weight') }}</option>
+          </select></label
+        ><label
+          >{{ $t('mix.potLife') }} <input v-model.number="form.pot_min" type="number" min="1" class="field"
+        /></label>
+      </div>
       <div class="overflow-x-auto">
         <table class="w-full min-w-[56rem]">
-          <thead class="caption text-left"><tr><th>{{ $t('mix.ingredient') }}</th><th>{{ $t('mix.share') }}</th><th>{{ $t('mix.of') }}</th><th>g/ml</th><th class="text-right pl-4">ml</th><th class="text-right">g</th><th class="text-right">{{ $t('mix.ladles') }}</th><th class="text-right">{{ $t('mix.weighed') }}</th><td /></tr></thead>
+          <thead class="caption text-left">
+            <tr>
+              <th>{{ $t('mix.ingredient') }}</th>
+              <th>{{ $t('mix.share') }}</th>
+              <th>{{ $t('mix.of') }}</th>
+              <th>g/ml</th>
+              <th class="text-right pl-4">ml</th>
+              <th class="text-right">g</th>
+              <th class="text-right">{{ $t('mix.ladles') }}</th>
+              <th class="text-right">{{ $t('mix.weighed') }}</th>
+              <td />
+            </tr>
+          </thead>
           <tbody>
             <tr v-for="(r, i) in form.rows" :key="i" class="border-t border-line align-top">
-              <td class="py-1 pr-2"><input v-model="r.name" class="field" list="products" :aria-label="`${$t('mix.ingredient')} ${i + 1}`" @change="choose(r)"></td>
-              <td class="py-1 pr-2"><input v-model.number="r.share" type="number" step="any" min="0" class="field !w-20" :aria-label="`${$t('mix.share')} ${i + 1}`"></td>
-              <td class="py-1 pr-2"><select v-model="r.of" class="field !w-44" :aria-label="`${$t('mix.of')} ${i + 1}`" :disabled="i === 0"><option v-for="o in SHARES_OF" :key="o" :value="o">{{ $t(`mix.shareOf.${o}`) }}</option></select></td>
-              <td class="py-1 pr-2"><input v-model.number="r.density_g_ml" type="number" step="any" min="0" class="field !w-20" :aria-label="`g/ml ${i + 1}`"></td>
+              <td class="py-1 pr-2">
+                <input
+                  v-model="r.name"
+                  class="field"
+                  list="products"
+                  :aria-label="`${$t('mix.ingredient')} ${i + 1}`"
+                  @change="choose(r)"
+                />
+              </td>
+              <td class="py-1 pr-2">
+                <input
+                  v-model.number="r.share"
+                  type="number"
+                  step="any"
+                  min="0"
+                  class="field !w-20"
+                  :aria-label="`${$t('mix.share')} ${i + 1}`"
+                />
+              </td>
+              <td class="py-1 pr-2">
+                <select v-model="r.of" class="field !w-44" :aria-label="`${$t('mix.of')} ${i + 1}`" :disabled="i === 0">
+                  <option v-for="o in SHARES_OF" :key="o" :value="o">{{ $t(`mix.shareOf.${o}`) }}</option>
+                </select>
+              </td>
+              <td class="py-1 pr-2">
+                <input
+                  v-model.number="r.density_g_ml"
+                  type="number"
+                  step="any"
+                  min="0"
+                  class="field !w-20"
+                  :aria-label="`g/ml ${i + 1}`"
+                />
+              </td>
               <template v-if="result.mixed?.lines[i]">
-                <td class="text-right clock py-3 pl-4">{{ result.mixed.lines[i]!.ml.toFixed(1) }}</td><td class="text-right clock py-3 pl-4">{{ result.mixed.lines[i]!.g.toFixed(1) }}</td><td class="text-right clock py-3 pl-4">{{ ladles(result.mixed.lines[i]!.ml, form.ladle_ml || 60) }}</td>
-                <td class="text-right clock py-3 pl-4" data-test="weighed">{{ rounded[i]?.measure.toFixed(form.smallest_g < 0.1 ? 2 : form.smallest_g < 1 ? 1 : 0) }} g<strong v-if="Math.abs(rounded[i]?.error ?? 0) > SHOWN_ERROR" class="block text-ochre">{{ ((rounded[i]!.error) * 100).toFixed(0) }} %</strong></td>
-              </template><template v-else><td colspan="4" /></template>
-              <td><button v-if="i > 0" type="button" class="min-h-11 min-w-11 underline" :aria-label="`${$t('remove')} ${r.name}`" @click="form.rows.splice(i, 1)">×</button></td>
+                <td class="text-right clock py-3 pl-4">{{ result.mixed.lines[i]!.ml.toFixed(1) }}</td>
+                <td class="text-right clock py-3 pl-4">{{ result.mixed.lines[i]!.g.toFixed(1) }}</td>
+                <td class="text-right clock py-3 pl-4">{{ ladles(result.mixed.lines[i]!.ml, form.ladle_ml || 60) }}</td>
+                <td class="text-right clock py-3 pl-4" data-test="weighed">
+                  {{ rounded[i]?.measure.toFixed(form.smallest_g < 0.1 ? 2 : form.smallest_g < 1 ? 1 : 0) }} g<strong
+                    v-if="Math.abs(rounded[i]?.error ?? 0) > SHOWN_ERROR"
+                    class="block text-ochre"
+                    >{{ (rounded[i]!.error * 100).toFixed(0) }} %</strong
+                  >
+                </td> </template
+              ><template v-else><td colspan="4" /></template>
+              <td>
+                <button
+                  v-if="i > 0"
+                  type="button"
+                  class="min-h-11 min-w-11 underline"
+                  :aria-label="`${$t('remove')} ${r.name}`"
+                  @click="form.rows.splice(i, 1)"
+                >
+                  ×
+                </button>
+              </td>
             </tr>
           </tbody>
         </table>
         <datalist id="products"><option v-for="p in products" :key="p.id" :value="p.name" /></datalist>
       </div>
       <p v-if="result.error" class="verdict verdict-stop" role="alert">{{ result.error }}</p>
-      <p v-else-if="result.mixed" class="flex flex-wrap gap-x-2 items-baseline"><strong class="clock">{{ result.mixed.total_ml.toFixed(0) }} ml · {{ result.mixed.total_g.toFixed(0) }} g</strong><template v-if="result.mixed.solids !== null"> · {{ $t('mix.solids', { pct: (result.mixed.solids * 100).toFixed(0) }) }}</template><span v-if="result.mixed.total_g < least" class="text-ochre">{{ $t('mix.least', { g: Math.ceil(least) }) }}</span></p>
+      <p v-else-if="result.mixed" class="flex flex-wrap gap-x-2 items-baseline">
+        <strong class="clock"
+          >{{ result.mixed.total_ml.toFixed(0) }} ml · {{ result.mixed.total_g.toFixed(0) }} g</strong
+        ><template v-if="result.mixed.solids !== null">
+          · {{ $t('mix.solids', { pct: (result.mixed.solids * 100).toFixed(0) }) }}</template
+        ><span v-if="result.mixed.total_g < least" class="text-ochre">{{
+          $t('mix.least', { g: Math.ceil(least) })
+        }}</span>
+      </p>
       <div class="grid sm:grid-cols-[9rem_1fr_1fr_9rem_9rem] gap-3 items-end">
-        <label>{{ $t('mix.wanted') }} <input v-model.number="form.amount" type="number" min="0" step="any" class="field"></label>
-        <label>{{ $t('mix.unit') }} <select v-model="form.unit" class="field"><option v-for="u in ['total_ml', 'total_g', 'can_ml', 'can_g']" :key="u" :value="u">{{ $t(`mix.units.${u}`) }}</option></select></label>
-        <label v-if="form.unit.startsWith('can')">{{ $t('mix.ofWhich') }} <select v-model.number="form.of" class="field"><option v-for="(r, i) in form.rows" :key="i" :value="i">{{ r.name }}</option></select></label><span v-else />
-        <label>{{ $t('mix.smallest') }} <input v-model.number="form.smallest_g" type="number" min="0.01" step="any" class="field"></label>
-        <label>{{ $t('mix.ladle') }} <input v-model.number="form.ladle_ml" type="number" min="1" class="field"></label>
+        <label
+          >{{ $t('mix.wanted') }} <input v-model.number="form.amount" type="number" min="0" step="any" class="field"
+        /></label>
+        <label
+          >{{ $t('mix.unit') }}
+          <select v-model="form.unit" class="field">
+            <option v-for="u in ['total_ml', 'total_g', 'can_ml', 'can_g']" :key="u" :value="u">
+              {{ $t(`mix.units.${u}`) }}
+            </option>
+          </select></label
+        >
+        <label v-if="form.unit.startsWith('can')"
+          >{{ $t('mix.ofWhich') }}
+          <select v-model.number="form.of" class="field">
+            <option v-for="(r, i) in form.rows" :key="i" :value="i">{{ r.name }}</option>
+          </select></label
+        ><span v-else />
+        <label
+          >{{ $t('mix.smallest') }}
+          <input v-model.number="form.smallest_g" type="number" min="0.01" step="any" class="field"
+        /></label>
+        <label
+          >{{ $t('mix.ladle') }} <input v-model.number="form.ladle_ml" type="number" min="1" class="field"
+        /></label>
       </div>
       <details>
         <summary class="min-h-11 flex items-center underline cursor-pointer">{{ $t('mix.fromArea') }}</summary>
-        <div class="grid sm:grid-cols-6 gap-3 items-end"><label>{{ $t('mix.area') }} <input v-model.number="area.m2" type="number" min="0.01" step="any" class="field"></label><label>{{ $t('mix.coats') }} <input v-model.number="area.coats" type="number" min="1" max="12" class="field"></label><label>{{ $t('store.class') }} <select v-model="area.class" class="field"><option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option></select></label><label v-if="materialOf(area.class).wet_um">{{ $t('mix.film') }} <input v-model.number="area.film_um" type="number" min="5" max="500" class="field"></label><label>{{ $t('mix.loss') }} <input v-model.number="area.loss_ml" type="number" min="0" class="field"></label><button type="button" class="act act-quiet" :disabled="!(area.m2 > 0)" @click="fromArea">{{ $t('mix.workOut') }}</button></div>
+        <div class="grid sm:grid-cols-6 gap-3 items-end">
+          <label
+            >{{ $t('mix.area') }}
+            <input v-model.number="area.m2" type="number" min="0.01" step="any" class="field" /></label
+          ><label
+            >{{ $t('mix.coats') }}
+            <input v-model.number="area.coats" type="number" min="1" max="12" class="field" /></label
+          ><label
+            >{{ $t('store.class') }}
+            <select v-model="area.class" class="field">
+              <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
+            </select></label
+          ><label v-if="materialOf(area.class).wet_um"
+            >{{ $t('mix.film') }}
+            <input v-model.number="area.film_um" type="number" min="5" max="500" class="field" /></label
+          ><label
+            >{{ $t('mix.loss') }} <input v-model.number="area.loss_ml" type="number" min="0" class="field" /></label
+          ><button type="button" class="act act-quiet" :disabled="!(area.m2 > 0)" @click="fromArea">
+            {{ $t('mix.workOut') }}
+          </button>
+        </div>
       </details>
       <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
-      <div class="flex gap-3"><button class="act" :disabled="!result.mixed">{{ $t('mix.begin') }}</button><button type="button" class="act act-quiet" @click="add()">{{ $t('mix.addRow') }}</button></div>
+      <div class="flex gap-3">
+        <button class="act" :disabled="!result.mixed">{{ $t('mix.begin') }}</button
+        ><button type="button" class="act act-quiet" @click="add()">{{ $t('mix.addRow') }}</button>
+      </div>
     </form>
   </div>
 </template>

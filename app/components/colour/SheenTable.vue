@@ -4,10 +4,24 @@ import { flattingFor, levelsOf, SHARES_OF, type ShareOf } from '#core/mixing'
 /** How much flatting the maker's table gives for a sheen. */
 const emit = defineEmits<{ take: [pct: number, of: ShareOf] }>()
 const sheen = reactive({ gloss: 30, table: '0 90\n20 50\n40 20', of: 'sum' as ShareOf })
-const points = computed(() => sheen.table.split('\n').filter(l => l.trim()).map((l) => { const [pct = Number.NaN, gloss = Number.NaN] = l.trim().split(/[\s;:,]+/).map(Number); return { pct, gloss } }))
+const points = computed(() =>
+  sheen.table
+    .split('\n')
+    .filter(l => l.trim())
+    .map(l => {
+      const [pct = Number.NaN, gloss = Number.NaN] = l
+        .trim()
+        .split(/[\s;:,]+/)
+        .map(Number)
+      return { pct, gloss }
+    }),
+)
 const flat = computed(() => {
-  try { return { pct: flattingFor(points.value, sheen.gloss), error: '' } }
-  catch (error) { return { pct: null, error: (error as Error).message } }
+  try {
+    return { pct: flattingFor(points.value, sheen.gloss), error: '' }
+  } catch (error) {
+    return { pct: null, error: (error as Error).message }
+  }
 })
 </script>
 
@@ -15,8 +29,38 @@ const flat = computed(() => {
   <section class="grid gap-2 content-start">
     <h2>{{ $t('mix.sheen') }}</h2>
     <label>{{ $t('mix.table') }} <textarea v-model="sheen.table" rows="3" class="field" /></label>
-    <div class="grid grid-cols-2 gap-2"><label>{{ $t('mix.tableOf') }} <select v-model="sheen.of" class="field"><option v-for="o in SHARES_OF.filter(o => o !== 'parts')" :key="o" :value="o">{{ $t(`mix.shareOf.${o}`) }}</option></select></label><label>{{ $t('mix.gloss') }} <input v-model.number="sheen.gloss" type="number" min="0" max="100" class="field"></label></div>
-    <p data-test="flatting">{{ flat.error || (flat.pct === null ? $t('mix.outside') : $t('mix.flatting', { pct: flat.pct.toFixed(0), of: $t(`mix.shareOf.${sheen.of}`), levels: levelsOf(sheen.gloss).join(', ') || '–' })) }} <button v-if="flat.pct" type="button" class="underline min-h-11" @click="emit('take', Math.round(flat.pct), sheen.of)">{{ $t('mix.intoMix') }}</button></p>
+    <div class="grid grid-cols-2 gap-2">
+      <label
+        >{{ $t('mix.tableOf') }}
+        <select v-model="sheen.of" class="field">
+          <option v-for="o in SHARES_OF.filter(o => o !== 'parts')" :key="o" :value="o">
+            {{ $t(`mix.shareOf.${o}`) }}
+          </option>
+        </select></label
+      ><label
+        >{{ $t('mix.gloss') }} <input v-model.number="sheen.gloss" type="number" min="0" max="100" class="field"
+      /></label>
+    </div>
+    <p data-test="flatting">
+      {{
+        flat.error ||
+        (flat.pct === null
+          ? $t('mix.outside')
+          : $t('mix.flatting', {
+              pct: flat.pct.toFixed(0),
+              of: $t(`mix.shareOf.${sheen.of}`),
+              levels: levelsOf(sheen.gloss).join(', ') || '–',
+            }))
+      }}
+      <button
+        v-if="flat.pct"
+        type="button"
+        class="underline min-h-11"
+        @click="emit('take', Math.round(flat.pct), sheen.of)"
+      >
+        {{ $t('mix.intoMix') }}
+      </button>
+    </p>
     <p class="caption">{{ $t('mix.testCard') }}</p>
   </section>
 </template>

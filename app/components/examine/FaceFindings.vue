@@ -4,14 +4,24 @@ import { FINDINGS, wholeFace, type Place, type PlaceShape } from '#core/examine'
 import { FINDING_KINDS, type FindingKind } from '#core/plan'
 
 /** Faces to scale: the map of all, or one large with its findings. */
-const props = defineProps<{ exam: Examination, load: () => Promise<void>, can: boolean, id: number }>()
+const props = defineProps<{ exam: Examination; load: () => Promise<void>; can: boolean; id: number }>()
 const { page, load: loadPiece } = inject(PIECE)!
 const session = useSession()
 const { t } = useI18n()
 const route = useRoute()
 const router = useRouter()
 const acts = useFindingActs(() => props.id, props.load)
-const USUAL: FindingKind[] = ['scratches', 'dents', 'white-ring', 'black-ring', 'crazing', 'peeling', 'worn-through', 'crack', 'veneer-chipped']
+const USUAL: FindingKind[] = [
+  'scratches',
+  'dents',
+  'white-ring',
+  'black-ring',
+  'crazing',
+  'peeling',
+  'worn-through',
+  'crack',
+  'veneer-chipped',
+]
 const SHAPES = ['point', 'line', 'area', 'face'] as const
 
 const faceId = computed(() => Number(route.query.face) || null)
@@ -25,10 +35,20 @@ const grade = ref(2)
 const moving = ref(false)
 /** a finding that is known and waits to be drawn */
 const drawing = ref<number | null>(null)
-const own = computed(() => props.exam.findings.filter(f => f.faceId === faceId.value && f.place.shape !== 'unplaced' && (f.place.copy === 0 || f.place.copy === copy.value)))
+const own = computed(() =>
+  props.exam.findings.filter(
+    f =>
+      f.faceId === faceId.value && f.place.shape !== 'unplaced' && (f.place.copy === 0 || f.place.copy === copy.value),
+  ),
+)
 const unplaced = computed(() => props.exam.findings.filter(f => f.place.shape === 'unplaced'))
-const damage = computed(() => props.exam.damage.filter(d => d.area_m2 > 0 && (!faceId.value || d.faceId === faceId.value)).slice(0, 8))
-const name = (id: number) => { const f = props.exam.faces.find(x => x.id === id); return f ? `${f.part}, ${f.name}` : '' }
+const damage = computed(() =>
+  props.exam.damage.filter(d => d.area_m2 > 0 && (!faceId.value || d.faceId === faceId.value)).slice(0, 8),
+)
+const name = (id: number) => {
+  const f = props.exam.faces.find(x => x.id === id)
+  return f ? `${f.part}, ${f.name}` : ''
+}
 
 function open(id: number, n: number) {
   void router.replace({ query: { face: id, ...(n > 1 ? { copy: n } : {}) } })
@@ -53,19 +73,36 @@ const busy = ref(false)
 async function placed(place: Place) {
   if (busy.value) return
   busy.value = true
-  try { await put(place) }
-  finally { busy.value = false }
+  try {
+    await put(place)
+  } finally {
+    busy.value = false
+  }
 }
 async function put(place: Place) {
   if (drawing.value !== null) {
     const f = props.exam.findings.find(x => x.id === drawing.value)
     drawing.value = null
     kind.value = null
-    if (f && await acts.change(f, { faceId: faceId.value!, place }, t('exam.undoDrawn', { kind: t(`finding.${f.kind}`) }))) chosen.value = f.id
+    if (
+      f &&
+      (await acts.change(f, { faceId: faceId.value!, place }, t('exam.undoDrawn', { kind: t(`finding.${f.kind}`) })))
+    )
+      chosen.value = f.id
     return
   }
   const k = kind.value!
-  const made = await acts.add({ faceId: faceId.value!, kind: k, grade: grade.value, wish: 'mend', note: '', place: place.shape === 'face' ? wholeFace(face.value!.copies > 1 ? copy.value : 0) : place }, t('exam.undoAdded', { kind: t(`finding.${k}`) }))
+  const made = await acts.add(
+    {
+      faceId: faceId.value!,
+      kind: k,
+      grade: grade.value,
+      wish: 'mend',
+      note: '',
+      place: place.shape === 'face' ? wholeFace(face.value!.copies > 1 ? copy.value : 0) : place,
+    },
+    t('exam.undoAdded', { kind: t(`finding.${k}`) }),
+  )
   if (made) {
     chosen.value = made
     kind.value = null
@@ -85,7 +122,8 @@ async function move(id: number, place: Place) {
   if (f) await acts.change(f, { place }, t('exam.undoMoved', { kind: t(`finding.${f.kind}`) }))
 }
 async function change(next: Record<string, unknown>) {
-  if (finding.value) await acts.change(finding.value, next, t('exam.undoChanged', { kind: t(`finding.${finding.value.kind}`) }))
+  if (finding.value)
+    await acts.change(finding.value, next, t('exam.undoChanged', { kind: t(`finding.${finding.value.kind}`) }))
 }
 async function withdraw() {
   const f = finding.value
@@ -93,12 +131,20 @@ async function withdraw() {
   if (f) await acts.withdraw(f, t('exam.undoWithdrawn', { kind: t(`finding.${f.kind}`) }))
 }
 function choose(f: ExamFinding) {
-  if (f.place.shape !== 'unplaced' && f.faceId !== faceId.value) void router.replace({ query: { face: f.faceId, ...(f.place.copy > 1 ? { copy: f.place.copy } : {}) } })
+  if (f.place.shape !== 'unplaced' && f.faceId !== faceId.value)
+    void router.replace({ query: { face: f.faceId, ...(f.place.copy > 1 ? { copy: f.place.copy } : {}) } })
   chosen.value = f.id
   kind.value = null
 }
-useEventListener('keydown', (event) => {
-  if ((event.ctrlKey || event.metaKey) && event.key === 'z' && !(event.target as HTMLElement).matches('input, textarea')) { event.preventDefault(); void acts.undo() }
+useEventListener('keydown', event => {
+  if (
+    (event.ctrlKey || event.metaKey) &&
+    event.key === 'z' &&
+    !(event.target as HTMLElement).matches('input, textarea')
+  ) {
+    event.preventDefault()
+    void acts.undo()
+  }
 })
 const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value].shape : null))
 </script>
@@ -107,46 +153,188 @@ const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value
   <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.65fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
     <section>
       <div class="flex flex-wrap items-center gap-3 min-h-12 mb-2">
-        <template v-if="face"><button class="act act-quiet" @click="back">{{ $t('exam.allFaces') }}</button><h2 class="grow">{{ face.part }}, {{ face.name }}{{ face.copies > 1 ? ` ${copy} / ${face.copies}` : '' }} <span class="caption clock">{{ face.length_typed }} × {{ face.width_typed }}</span></h2></template>
-        <h2 v-else class="grow">{{ drawing === null ? $t('exam.facesTitle') : $t('exam.whichFace') }} <span class="caption clock">{{ page!.area_m2.toFixed(2) }} m²</span></h2>
-        <button v-if="acts.last.value && can" class="act act-quiet" data-test="undo" @click="acts.undo()">{{ $t('exam.undo', { what: acts.last.value }) }}</button>
+        <template v-if="face"
+          ><button class="act act-quiet" @click="back">{{ $t('exam.allFaces') }}</button>
+          <h2 class="grow">
+            {{ face.part }}, {{ face.name }}{{ face.copies > 1 ? ` ${copy} / ${face.copies}` : '' }}
+            <span class="caption clock">{{ face.length_typed }} × {{ face.width_typed }}</span>
+          </h2></template
+        >
+        <h2 v-else class="grow">
+          {{ drawing === null ? $t('exam.facesTitle') : $t('exam.whichFace') }}
+          <span class="caption clock">{{ page!.area_m2.toFixed(2) }} m²</span>
+        </h2>
+        <button v-if="acts.last.value && can" class="act act-quiet" data-test="undo" @click="acts.undo()">
+          {{ $t('exam.undo', { what: acts.last.value }) }}
+        </button>
       </div>
-      <FaceBoard v-if="face" :face="face" :copy="copy" :findings="own" :kind="kind" :shape="shape" :chosen="chosen" :moving="moving" :can="can" @place="placed" @choose="chosen = $event" @move="move" @let-go="kind = null; moving = false; drawing = null" />
+      <FaceBoard
+        v-if="face"
+        :face="face"
+        :copy="copy"
+        :findings="own"
+        :kind="kind"
+        :shape="shape"
+        :chosen="chosen"
+        :moving="moving"
+        :can="can"
+        @place="placed"
+        @choose="chosen = $event"
+        @move="move"
+        @let-go="
+          kind = null
+          moving = false
+          drawing = null
+        "
+      />
       <FaceMap v-else :faces="exam.faces" :findings="exam.findings" @open="open" />
       <p v-if="!exam.faces.length" class="verdict">{{ $t('exam.noFace') }}</p>
 
       <table v-if="damage.length" class="w-full text-left mt-4" data-test="damage">
-        <thead class="caption"><tr><th>{{ $t('exam.damaged') }}</th><th>{{ $t('intake.face') }}</th><th class="text-right">{{ $t('exam.places') }}</th><th class="text-right">cm²</th><th class="text-right">%</th></tr></thead>
-        <tbody><tr v-for="d in damage" :key="`${d.faceId}${d.kind}`" class="border-t border-line"><td class="py-1.5">{{ $t(`finding.${d.kind}`) }}</td><td>{{ name(d.faceId) }}</td><td class="text-right col">{{ d.places }}</td><td class="text-right col">{{ d.area_m2 < 0.001 ? (d.area_m2 * 1e4).toFixed(1) : Math.round(d.area_m2 * 1e4) }}</td><td class="text-right col">{{ (d.share * 100).toFixed(d.share < 0.1 ? 1 : 0) }}</td></tr></tbody>
+        <thead class="caption">
+          <tr>
+            <th>{{ $t('exam.damaged') }}</th>
+            <th>{{ $t('intake.face') }}</th>
+            <th class="text-right">{{ $t('exam.places') }}</th>
+            <th class="text-right">cm²</th>
+            <th class="text-right">%</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="d in damage" :key="`${d.faceId}${d.kind}`" class="border-t border-line">
+            <td class="py-1.5">{{ $t(`finding.${d.kind}`) }}</td>
+            <td>{{ name(d.faceId) }}</td>
+            <td class="text-right col">{{ d.places }}</td>
+            <td class="text-right col">
+              {{ d.area_m2 < 0.001 ? (d.area_m2 * 1e4).toFixed(1) : Math.round(d.area_m2 * 1e4) }}
+            </td>
+            <td class="text-right col">{{ (d.share * 100).toFixed(d.share < 0.1 ? 1 : 0) }}</td>
+          </tr>
+        </tbody>
       </table>
     </section>
 
     <section>
-      <FindingDetail v-if="finding && can" :finding="finding" :exam="exam" :moving="moving" @change="change" @withdraw="withdraw" @move="moving = !moving" @draw="draw(finding)" @close="chosen = null" />
+      <FindingDetail
+        v-if="finding && can"
+        :finding="finding"
+        :exam="exam"
+        :moving="moving"
+        @change="change"
+        @withdraw="withdraw"
+        @move="moving = !moving"
+        @draw="draw(finding)"
+        @close="chosen = null"
+      />
       <template v-else-if="face && can">
         <h2>{{ drawing === null ? $t('exam.whatIsIt') : $t('exam.nowDraw', { kind: $t(`finding.${kind}`) }) }}</h2>
         <template v-if="drawing === null">
-          <div class="flex flex-wrap gap-2 mt-2"><button v-for="k in USUAL" :key="k" class="act" :class="kind === k ? '' : 'act-quiet'" :aria-pressed="kind === k" @click="take(k)">{{ $t(`finding.${k}`) }}</button></div>
-          <label class="block mt-2"><span class="sr-only">{{ $t('exam.otherKind') }}</span><select class="field" :value="kind && !USUAL.includes(kind) ? kind : ''" @change="take(($event.target as HTMLSelectElement).value as FindingKind)"><option value="">{{ $t('exam.otherKind') }}</option><option v-for="k in FINDING_KINDS.filter(x => !USUAL.includes(x))" :key="k" :value="k">{{ $t(`finding.${k}`) }}</option></select></label>
+          <div class="flex flex-wrap gap-2 mt-2">
+            <button
+              v-for="k in USUAL"
+              :key="k"
+              class="act"
+              :class="kind === k ? '' : 'act-quiet'"
+              :aria-pressed="kind === k"
+              @click="take(k)"
+            >
+              {{ $t(`finding.${k}`) }}
+            </button>
+          </div>
+          <label class="block mt-2"
+            ><span class="sr-only">{{ $t('exam.otherKind') }}</span
+            ><select
+              class="field"
+              :value="kind && !USUAL.includes(kind) ? kind : ''"
+              @change="take(($event.target as HTMLSelectElement).value as FindingKind)"
+            >
+              <option value="">{{ $t('exam.otherKind') }}</option>
+              <option v-for="k in FINDING_KINDS.filter(x => !USUAL.includes(x))" :key="k" :value="k">
+                {{ $t(`finding.${k}`) }}
+              </option>
+            </select></label
+          >
         </template>
         <template v-if="kind">
-          <div class="mt-3" role="radiogroup" :aria-label="$t('exam.as')"><span class="block">{{ $t('exam.as') }}</span><div class="flex flex-wrap gap-1"><button v-for="x in SHAPES" :key="x" type="button" role="radio" :aria-checked="shapeNow === x" class="act" :class="shapeNow === x ? '' : 'act-quiet'" @click="x === 'face' ? placed({ ...wholeFace(), shape: 'face' }) : shape = x">{{ $t(`exam.shape.${x}`) }}</button></div></div>
-          <div v-if="drawing === null" class="mt-3" role="radiogroup" :aria-label="$t('examine.gradeLong')"><span class="block">{{ $t('examine.gradeLong') }}</span><div class="flex gap-1"><button v-for="g in 5" :key="g" type="button" role="radio" :aria-checked="grade === g" class="act !px-0 w-12" :class="grade === g ? '' : 'act-quiet'" @click="grade = g">{{ g }}</button></div></div>
-          <button class="act act-quiet mt-3" @click="kind = null; drawing = null">{{ $t('cancel') }}</button>
+          <div class="mt-3" role="radiogroup" :aria-label="$t('exam.as')">
+            <span class="block">{{ $t('exam.as') }}</span>
+            <div class="flex flex-wrap gap-1">
+              <button
+                v-for="x in SHAPES"
+                :key="x"
+                type="button"
+                role="radio"
+                :aria-checked="shapeNow === x"
+                class="act"
+                :class="shapeNow === x ? '' : 'act-quiet'"
+                @click="x === 'face' ? placed({ ...wholeFace(), shape: 'face' }) : (shape = x)"
+              >
+                {{ $t(`exam.shape.${x}`) }}
+              </button>
+            </div>
+          </div>
+          <div v-if="drawing === null" class="mt-3" role="radiogroup" :aria-label="$t('examine.gradeLong')">
+            <span class="block">{{ $t('examine.gradeLong') }}</span>
+            <div class="flex gap-1">
+              <button
+                v-for="g in 5"
+                :key="g"
+                type="button"
+                role="radio"
+                :aria-checked="grade === g"
+                class="act !px-0 w-12"
+                :class="grade === g ? '' : 'act-quiet'"
+                @click="grade = g"
+              >
+                {{ g }}
+              </button>
+            </div>
+          </div>
+          <button
+            class="act act-quiet mt-3"
+            @click="
+              kind = null
+              drawing = null
+            "
+          >
+            {{ $t('cancel') }}
+          </button>
         </template>
       </template>
       <template v-if="!kind && !finding">
-        <details v-if="session.may('owner', 'lead', 'office') && page!.piece.state === 'active' && !face" class="mb-3"><summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('examine.change') }}</summary><PieceWish :piece="page!.piece" @changed="loadPiece" /></details>
+        <details v-if="session.may('owner', 'lead', 'office') && page!.piece.state === 'active' && !face" class="mb-3">
+          <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('examine.change') }}</summary>
+          <PieceWish :piece="page!.piece" @changed="loadPiece" />
+        </details>
         <template v-if="!face">
-          <NuxtLink v-if="exam.walk.next && can" :to="`/pieces/${id}/walk`" class="act w-full no-underline">{{ exam.walk.done ? $t('exam.goOn', { done: exam.walk.done, total: exam.walk.total }) : $t('exam.begin') }}</NuxtLink>
+          <NuxtLink v-if="exam.walk.next && can" :to="`/pieces/${id}/walk`" class="act w-full no-underline">{{
+            exam.walk.done ? $t('exam.goOn', { done: exam.walk.done, total: exam.walk.total }) : $t('exam.begin')
+          }}</NuxtLink>
           <h2 class="mt-4">{{ $t('exam.mind') }}</h2>
           <VerdictList :id="id" :verdicts="exam.verdicts" :can="can" @changed="load" />
           <p v-if="!exam.verdicts.length" class="mt-1">{{ $t('exam.nothingToMind') }}</p>
         </template>
         <h2 class="mt-5">{{ $t('examine.findings') }}</h2>
-        <div v-for="f in exam.findings.filter(x => !face || x.faceId === face.id)" :key="f.id" class="row flex items-center gap-3" data-test="finding" :data-id="f.id">
-          <button class="grow text-left" @click="choose(f)"><strong><span class="clock">{{ f.number }}</span> {{ $t(`finding.${f.kind}`) }}</strong>, {{ $t('examine.grade') }} {{ f.grade }}<span class="caption block">{{ name(f.faceId) }} · {{ $t(`wish.${f.wish}`) }}{{ f.photographs.length ? ` · ${$t('exam.pictures', { n: f.photographs.length })}` : '' }} {{ f.note }}</span></button>
-          <button v-if="can && f.place.shape === 'unplaced'" class="act act-quiet" @click="draw(f)">{{ $t('exam.drawIt') }}</button>
+        <div
+          v-for="f in exam.findings.filter(x => !face || x.faceId === face.id)"
+          :key="f.id"
+          class="row flex items-center gap-3"
+          data-test="finding"
+          :data-id="f.id"
+        >
+          <button class="grow text-left" @click="choose(f)">
+            <strong
+              ><span class="clock">{{ f.number }}</span> {{ $t(`finding.${f.kind}`) }}</strong
+            >, {{ $t('examine.grade') }} {{ f.grade
+            }}<span class="caption block"
+              >{{ name(f.faceId) }} · {{ $t(`wish.${f.wish}`)
+              }}{{ f.photographs.length ? ` · ${$t('exam.pictures', { n: f.photographs.length })}` : '' }}
+              {{ f.note }}</span
+            >
+          </button>
+          <button v-if="can && f.place.shape === 'unplaced'" class="act act-quiet" @click="draw(f)">
+            {{ $t('exam.drawIt') }}
+          </button>
         </div>
         <p v-if="!exam.findings.length" class="mt-1">{{ can ? $t('exam.noFindingYet') : $t('examine.noFinding') }}</p>
         <p v-if="unplaced.length && !face" class="caption mt-2">{{ $t('exam.unplaced', { n: unplaced.length }) }}</p>

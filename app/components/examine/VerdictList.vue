@@ -1,26 +1,66 @@
 <script setup lang="ts">
 /** Verdicts with their reasons; each can be overruled with a word, by whom its class allows. */
-const props = defineProps<{ verdicts: ExamVerdict[], id: number, can: boolean }>()
+const props = defineProps<{ verdicts: ExamVerdict[]; id: number; can: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
 const words = ref<Record<string, string>>({})
 const keyOf = (v: ExamVerdict) => `${v.slug}|${v.subject}`
 async function overrule(v: ExamVerdict) {
-  if (await send('POST', `/api/pieces/${props.id}/examination/overrules`, { slug: v.slug, subject: v.subject, word: words.value[keyOf(v)] ?? '' })) emit('changed')
+  if (
+    await send('POST', `/api/pieces/${props.id}/examination/overrules`, {
+      slug: v.slug,
+      subject: v.subject,
+      word: words.value[keyOf(v)] ?? '',
+    })
+  )
+    emit('changed')
 }
 const grave = (v: ExamVerdict) => v.severity === 'forbidden' || v.severity === 'stop'
 </script>
 
 <template>
   <div>
-    <details v-for="v in verdicts" :key="keyOf(v)" class="verdict mt-2" :class="grave(v) && !v.overruled ? 'verdict-stop' : ''" data-test="verdict" :data-slug="v.slug">
-      <summary class="cursor-pointer min-h-11 py-1.5"><strong :class="v.overruled ? 'text-soft' : grave(v) ? 'text-madder' : v.severity === 'warn' ? 'text-ochre' : 'text-soft'">{{ $t(`severity.${v.severity}`) }}:</strong> <span :class="v.overruled ? 'line-through' : ''">{{ v.says }}</span></summary>
+    <details
+      v-for="v in verdicts"
+      :key="keyOf(v)"
+      class="verdict mt-2"
+      :class="grave(v) && !v.overruled ? 'verdict-stop' : ''"
+      data-test="verdict"
+      :data-slug="v.slug"
+    >
+      <summary class="cursor-pointer min-h-11 py-1.5">
+        <strong
+          :class="
+            v.overruled ? 'text-soft' : grave(v) ? 'text-madder' : v.severity === 'warn' ? 'text-ochre' : 'text-soft'
+          "
+          >{{ $t(`severity.${v.severity}`) }}:</strong
+        >
+        <span :class="v.overruled ? 'line-through' : ''">{{ v.says }}</span>
+      </summary>
       <p v-for="r in v.reasons" :key="r">{{ r }}</p>
-      <p class="mt-1"><strong>{{ $t('exam.do') }}</strong> {{ v.mend }}</p>
+      <p class="mt-1">
+        <strong>{{ $t('exam.do') }}</strong> {{ v.mend }}
+      </p>
       <p class="caption">{{ v.source }}</p>
       <p v-if="v.overruled" class="mt-1">{{ $t('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</p>
-      <form v-else-if="can && v.mayOverrule && v.severity !== 'note'" class="flex flex-wrap gap-2 mt-2" @submit.prevent="overrule(v)"><input v-model="words[keyOf(v)]" class="field !w-56 grow" required maxlength="500" :aria-label="$t('plan.word')" :placeholder="$t('plan.word')"><button class="act act-quiet">{{ $t('plan.overrule') }}</button></form>
-      <p v-else-if="v.severity === 'forbidden'" class="caption mt-1">{{ $t('exam.onlyEvidence') }} <NuxtLink v-if="session.person" :to="`/pieces/${id}/hazards`">{{ $t('exam.hazards') }}</NuxtLink></p>
+      <form
+        v-else-if="can && v.mayOverrule && v.severity !== 'note'"
+        class="flex flex-wrap gap-2 mt-2"
+        @submit.prevent="overrule(v)"
+      >
+        <input
+          v-model="words[keyOf(v)]"
+          class="field !w-56 grow"
+          required
+          maxlength="500"
+          :aria-label="$t('plan.word')"
+          :placeholder="$t('plan.word')"
+        /><button class="act act-quiet">{{ $t('plan.overrule') }}</button>
+      </form>
+      <p v-else-if="v.severity === 'forbidden'" class="caption mt-1">
+        {{ $t('exam.onlyEvidence') }}
+        <NuxtLink v-if="session.person" :to="`/pieces/${id}/hazards`">{{ $t('exam.hazards') }}</NuxtLink>
+      </p>
     </details>
   </div>
 </template>

@@ -4,7 +4,14 @@ import type { InternalApi } from 'nitropack/types'
 import type { ActTarget } from '~/composables/bench'
 
 /** The end of a step: how a gate went, and what was used from which lot. */
-const props = defineProps<{ step: ActTarget & { product?: string | null, amount_ml?: number | null, gate?: { look: string, fails: string } | null }, ago: number }>()
+const props = defineProps<{
+  step: ActTarget & {
+    product?: string | null
+    amount_ml?: number | null
+    gate?: { look: string; fails: string } | null
+  }
+  ago: number
+}>()
 const emit = defineEmits<{ close: [] }>()
 const store = ref<InternalApi['/api/store']['get'] | null>(null)
 const gate = ref<'pass' | 'fail' | null>(null)
@@ -12,7 +19,11 @@ const lot = ref<number | null>(null)
 const amount = ref(Math.ceil(props.step.amount_ml ?? 0))
 const word = ref('')
 const busy = ref(false)
-const lots = computed(() => (store.value?.products ?? []).flatMap(p => p.lots.map(l => ({ ...l, name: p.name, class: p.class }))).sort((a, b) => Number(b.class === props.step.product) - Number(a.class === props.step.product)))
+const lots = computed(() =>
+  (store.value?.products ?? [])
+    .flatMap(p => p.lots.map(l => ({ ...l, name: p.name, class: p.class })))
+    .sort((a, b) => Number(b.class === props.step.product) - Number(a.class === props.step.product)),
+)
 const chosen = computed(() => lots.value.find(l => l.id === lot.value))
 const short = computed(() => chosen.value !== undefined && amount.value > chosen.value.left_ml)
 onMounted(async () => {
@@ -21,7 +32,10 @@ onMounted(async () => {
 })
 async function done() {
   busy.value = true
-  const used = props.step.product && lot.value !== null && amount.value > 0 ? [{ lotId: lot.value, amountMl: amount.value, word: word.value }] : []
+  const used =
+    props.step.product && lot.value !== null && amount.value > 0
+      ? [{ lotId: lot.value, amountMl: amount.value, word: word.value }]
+      : []
   if (await actAtBench('finish', props.step, props.ago, { gate: gate.value, used })) emit('close')
   busy.value = false
 }
@@ -36,23 +50,52 @@ async function done() {
         <fieldset v-if="step.gate" class="mt-4">
           <legend>{{ step.gate.look }}</legend>
           <div class="grid grid-cols-2 gap-3 mt-3">
-            <button class="act" :class="gate === 'pass' ? '' : 'act-quiet'" :aria-pressed="gate === 'pass'" @click="gate = 'pass'">{{ $t('bench.pass') }}</button>
-            <button class="act" :class="gate === 'fail' ? '!bg-madder !border-madder' : 'act-stop'" :aria-pressed="gate === 'fail'" @click="gate = 'fail'">{{ $t('bench.fail') }}</button>
+            <button
+              class="act"
+              :class="gate === 'pass' ? '' : 'act-quiet'"
+              :aria-pressed="gate === 'pass'"
+              @click="gate = 'pass'"
+            >
+              {{ $t('bench.pass') }}
+            </button>
+            <button
+              class="act"
+              :class="gate === 'fail' ? '!bg-madder !border-madder' : 'act-stop'"
+              :aria-pressed="gate === 'fail'"
+              @click="gate = 'fail'"
+            >
+              {{ $t('bench.fail') }}
+            </button>
           </div>
           <p class="caption mt-2">{{ $t('bench.failsWhen') }} {{ step.gate.fails }}</p>
         </fieldset>
         <div v-if="step.product" class="mt-4 grid gap-3">
-          <label>{{ $t('bench.lot') }}
+          <label
+            >{{ $t('bench.lot') }}
             <select v-model.number="lot" class="field">
               <option :value="null">{{ $t('bench.noLot') }}</option>
-              <option v-for="l in lots" :key="l.id" :value="l.id">{{ l.name }}, {{ l.code }}: {{ Math.round(l.left_ml) }} ml</option>
+              <option v-for="l in lots" :key="l.id" :value="l.id">
+                {{ l.name }}, {{ l.code }}: {{ Math.round(l.left_ml) }} ml
+              </option>
             </select>
           </label>
-          <label>{{ $t('bench.used') }} <input v-model.number="amount" class="field" type="number" min="0" inputmode="numeric"></label>
-          <label v-if="short">{{ $t('bench.short', { left: Math.round(chosen!.left_ml) }) }} <input v-model="word" class="field" maxlength="300"></label>
+          <label
+            >{{ $t('bench.used') }}
+            <input v-model.number="amount" class="field" type="number" min="0" inputmode="numeric"
+          /></label>
+          <label v-if="short"
+            >{{ $t('bench.short', { left: Math.round(chosen!.left_ml) }) }}
+            <input v-model="word" class="field" maxlength="300"
+          /></label>
         </div>
         <div class="mt-6 flex gap-3">
-          <button class="act" :disabled="busy || (step.gate != null && gate === null) || (short && !word)" @click="done">{{ $t('bench.finish') }}</button>
+          <button
+            class="act"
+            :disabled="busy || (step.gate != null && gate === null) || (short && !word)"
+            @click="done"
+          >
+            {{ $t('bench.finish') }}
+          </button>
           <button class="act act-quiet" @click="emit('close')">{{ $t('cancel') }}</button>
         </div>
       </DialogPanel>

@@ -2,7 +2,7 @@
 import type { AnswerLine } from '~/composables/bench'
 
 /** One question to a client: what was asked, what came back, and what staff can do about it. */
-const props = defineProps<{ answer: AnswerLine, showPiece?: boolean }>()
+const props = defineProps<{ answer: AnswerLine; showPiece?: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
 const { money, dayTime, day } = useFormat()
@@ -10,9 +10,23 @@ const reply = ref('')
 const name = ref(props.answer.client)
 const via = ref<'phone' | 'counter'>('phone')
 const can = computed(() => session.may('owner', 'lead', 'office'))
-const colour = { open: 'text-slate', yes: 'text-moss', no: 'text-madder', superseded: 'text-soft', expired: 'text-ochre' } as const
+const colour = {
+  open: 'text-slate',
+  yes: 'text-moss',
+  no: 'text-madder',
+  superseded: 'text-soft',
+  expired: 'text-ochre',
+} as const
 async function record(answer: 'yes' | 'no' | 'replace' | 'match' | 'leave') {
-  if (await send('POST', `/api/approvals/${props.answer.id}/answer`, { answer, via: via.value, name: name.value, says: '' })) emit('changed')
+  if (
+    await send('POST', `/api/approvals/${props.answer.id}/answer`, {
+      answer,
+      via: via.value,
+      name: name.value,
+      says: '',
+    })
+  )
+    emit('changed')
 }
 async function say() {
   if (await send('POST', `/api/approvals/${props.answer.id}/words`, { says: reply.value })) {
@@ -31,27 +45,85 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
 <template>
   <article class="row" data-test="answer" :data-state="answer.state">
     <p class="flex flex-wrap gap-x-4 items-baseline">
-      <NuxtLink v-if="showPiece" :to="`/pieces/${answer.pieceId}/client`" class="text-lg font-bold no-underline">{{ answer.pieceId }} {{ answer.piece }}</NuxtLink>
+      <NuxtLink v-if="showPiece" :to="`/pieces/${answer.pieceId}/client`" class="text-lg font-bold no-underline"
+        >{{ answer.pieceId }} {{ answer.piece }}</NuxtLink
+      >
       <strong :class="colour[answer.state]">{{ $t(`answer.${answer.state}`) }}</strong>
       <strong v-if="answer.choice">{{ $t(`parts.answer.${answer.choice}`) }}</strong>
       <span v-if="answer.question">{{ answer.question }}</span>
-      <span v-else class="clock">{{ money(answer.likely_minor) }}, {{ $t('worst') }} {{ money(answer.worst_minor) }}</span>
+      <span v-else class="clock"
+        >{{ money(answer.likely_minor) }}, {{ $t('worst') }} {{ money(answer.worst_minor) }}</span
+      >
     </p>
-    <p class="caption">{{ answer.client }} · {{ $t('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} · {{ $t(`client.mails.${answer.mail?.state ?? 'none'}`) }}<strong v-if="answer.mail?.state === 'waiting' && answer.mail.error" class="text-madder">: {{ answer.mail.error }}</strong><template v-if="answer.state === 'open'"> · {{ $t('client.until', { day: day(answer.expiresAt) }) }}<template v-if="answer.holds"> · {{ $t('client.holds', { n: answer.holds }) }}</template></template></p>
-    <form v-if="answer.mail && ['perhaps', 'failed'].includes(answer.mail.state)" class="verdict verdict-stop grid gap-2" data-test="mail-trouble" @submit.prevent="again">
-      <p>{{ $t(`client.mailTrouble.${answer.mail.state}`) }} <span class="caption">{{ answer.mail.error }}</span></p>
-      <p v-if="can" class="flex gap-2"><input v-model="to" type="email" class="field" :aria-label="$t('client.address')" required maxlength="200"><button class="act act-quiet shrink-0">{{ $t('client.sendAgain') }}</button></p>
+    <p class="caption">
+      {{ answer.client }} · {{ $t('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} ·
+      {{ $t(`client.mails.${answer.mail?.state ?? 'none'}`)
+      }}<strong v-if="answer.mail?.state === 'waiting' && answer.mail.error" class="text-madder"
+        >: {{ answer.mail.error }}</strong
+      ><template v-if="answer.state === 'open'">
+        · {{ $t('client.until', { day: day(answer.expiresAt) })
+        }}<template v-if="answer.holds"> · {{ $t('client.holds', { n: answer.holds }) }}</template></template
+      >
+    </p>
+    <form
+      v-if="answer.mail && ['perhaps', 'failed'].includes(answer.mail.state)"
+      class="verdict verdict-stop grid gap-2"
+      data-test="mail-trouble"
+      @submit.prevent="again"
+    >
+      <p>
+        {{ $t(`client.mailTrouble.${answer.mail.state}`) }} <span class="caption">{{ answer.mail.error }}</span>
+      </p>
+      <p v-if="can" class="flex gap-2">
+        <input
+          v-model="to"
+          type="email"
+          class="field"
+          :aria-label="$t('client.address')"
+          required
+          maxlength="200"
+        /><button class="act act-quiet shrink-0">{{ $t('client.sendAgain') }}</button>
+      </p>
     </form>
-    <p v-if="answer.answeredAt">{{ answer.name }}, {{ dayTime(answer.answeredAt) }}, {{ $t(`via.${answer.via}`) }}<template v-if="answer.recordedBy">, {{ $t('client.recordedBy', { name: answer.recordedBy }) }}</template><template v-if="answer.says">: {{ answer.says }}</template></p>
-    <p v-for="w in answer.words" :key="w.at + w.side" class="mt-1"><strong>{{ w.side === 'client' ? answer.client : $t('client.shop') }}:</strong> {{ w.says }} <span class="caption">{{ dayTime(w.at) }}</span></p>
-    <form v-if="can && unanswered" class="flex gap-2 mt-2" @submit.prevent="say"><input v-model="reply" class="field" :aria-label="$t('client.reply')" :placeholder="$t('client.reply')" required maxlength="1000"><button class="act">{{ $t('client.send') }}</button></form>
+    <p v-if="answer.answeredAt">
+      {{ answer.name }}, {{ dayTime(answer.answeredAt) }}, {{ $t(`via.${answer.via}`)
+      }}<template v-if="answer.recordedBy">, {{ $t('client.recordedBy', { name: answer.recordedBy }) }}</template
+      ><template v-if="answer.says">: {{ answer.says }}</template>
+    </p>
+    <p v-for="w in answer.words" :key="w.at + w.side" class="mt-1">
+      <strong>{{ w.side === 'client' ? answer.client : $t('client.shop') }}:</strong> {{ w.says }}
+      <span class="caption">{{ dayTime(w.at) }}</span>
+    </p>
+    <form v-if="can && unanswered" class="flex gap-2 mt-2" @submit.prevent="say">
+      <input
+        v-model="reply"
+        class="field"
+        :aria-label="$t('client.reply')"
+        :placeholder="$t('client.reply')"
+        required
+        maxlength="1000"
+      /><button class="act">{{ $t('client.send') }}</button>
+    </form>
     <details v-if="can && answer.state === 'open'" class="mt-2">
       <summary class="underline min-h-11 py-2 cursor-pointer">{{ $t('client.record') }}</summary>
       <div class="flex flex-wrap gap-2 items-end">
-        <label class="grow">{{ $t('client.who') }} <input v-model="name" class="field"></label>
-        <label>{{ $t('client.how') }} <select v-model="via" class="field"><option value="phone">{{ $t('via.phone') }}</option><option value="counter">{{ $t('via.counter') }}</option></select></label>
-        <template v-if="answer.about === 'item'"><button v-for="c in (['replace', 'match', 'leave'] as const)" :key="c" class="act" @click="record(c)">{{ $t(`parts.answer.${c}`) }}</button></template>
-        <template v-else><button class="act" @click="record('yes')">{{ $t('client.saidYes') }}</button><button class="act act-stop" @click="record('no')">{{ $t('client.saidNo') }}</button></template>
+        <label class="grow">{{ $t('client.who') }} <input v-model="name" class="field" /></label>
+        <label
+          >{{ $t('client.how') }}
+          <select v-model="via" class="field">
+            <option value="phone">{{ $t('via.phone') }}</option>
+            <option value="counter">{{ $t('via.counter') }}</option>
+          </select></label
+        >
+        <template v-if="answer.about === 'item'"
+          ><button v-for="c in ['replace', 'match', 'leave'] as const" :key="c" class="act" @click="record(c)">
+            {{ $t(`parts.answer.${c}`) }}
+          </button></template
+        >
+        <template v-else
+          ><button class="act" @click="record('yes')">{{ $t('client.saidYes') }}</button
+          ><button class="act act-stop" @click="record('no')">{{ $t('client.saidNo') }}</button></template
+        >
       </div>
     </details>
     <p class="caption break-all">SHA-256 {{ answer.digest.slice(0, 16) }}…</p>

@@ -11,7 +11,9 @@ async function work() {
   const planning = await planningOf(props.id)
   worker?.terminate()
   worker = new Worker(new URL('../../workers/finishes.worker.ts', import.meta.url), { type: 'module' })
-  worker.onmessage = (event: MessageEvent<{ lines: FinishLine[] }>) => { lines.value = event.data.lines }
+  worker.onmessage = (event: MessageEvent<{ lines: FinishLine[] }>) => {
+    lines.value = event.data.lines
+  }
   worker.postMessage(questionOf(planning, props))
 }
 onMounted(work)
@@ -25,12 +27,43 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
   <p v-if="!lines" role="status" class="caption">{{ $t('finishes.working') }}</p>
   <div v-else class="overflow-x-auto">
     <table class="w-full text-left" data-test="finishes">
-      <thead class="caption"><tr><th class="py-1">{{ $t('route.finish') }}</th><th>{{ $t('finishes.durable') }}</th><th>{{ $t('finishes.repairable') }}</th><th /><th class="text-right">{{ $t('finishes.coats') }}</th><th class="text-right">{{ $t('finishes.ready') }}</th><th class="text-right">{{ $t('finishes.use') }}</th><th class="text-right">{{ $t('finishes.voc') }}</th><th class="text-right">{{ $t('route.price') }}</th></tr></thead>
+      <thead class="caption">
+        <tr>
+          <th class="py-1">{{ $t('route.finish') }}</th>
+          <th>{{ $t('finishes.durable') }}</th>
+          <th>{{ $t('finishes.repairable') }}</th>
+          <th />
+          <th class="text-right">{{ $t('finishes.coats') }}</th>
+          <th class="text-right">{{ $t('finishes.ready') }}</th>
+          <th class="text-right">{{ $t('finishes.use') }}</th>
+          <th class="text-right">{{ $t('finishes.voc') }}</th>
+          <th class="text-right">{{ $t('route.price') }}</th>
+        </tr>
+      </thead>
       <tbody>
-        <tr v-for="l in lines" :key="l.finish" class="border-t border-line" :class="l.finish === pick.finish ? 'bg-verdigris-wash' : ''">
-          <td><button class="min-h-11 text-left" :disabled="l.standing === 'ruled-out'" @click="emit('pick', l.finish)"><span :class="colour[l.standing]" aria-hidden="true">{{ mark[l.standing] }}</span> <strong :class="l.standing === 'ruled-out' ? 'text-soft font-normal' : ''">{{ $t(`finish.${l.finish}`) }}</strong><span v-if="l.why && l.standing === 'ruled-out'" class="caption block">{{ l.why }}</span></button></td>
+        <tr
+          v-for="l in lines"
+          :key="l.finish"
+          class="border-t border-line"
+          :class="l.finish === pick.finish ? 'bg-verdigris-wash' : ''"
+        >
+          <td>
+            <button class="min-h-11 text-left" :disabled="l.standing === 'ruled-out'" @click="emit('pick', l.finish)">
+              <span :class="colour[l.standing]" aria-hidden="true">{{ mark[l.standing] }}</span>
+              <strong :class="l.standing === 'ruled-out' ? 'text-soft font-normal' : ''">{{
+                $t(`finish.${l.finish}`)
+              }}</strong><span v-if="l.why && l.standing === 'ruled-out'" class="caption block">{{ l.why }}</span>
+            </button>
+          </td>
           <template v-if="l.standing !== 'ruled-out'">
-            <td class="clock">{{ l.durability }}</td><td class="clock">{{ l.repairable }}</td><td>{{ l.yellows ? $t('finishes.ambers') : $t('finishes.clear') }}</td><td class="clock text-right">{{ l.coats }}</td><td class="clock text-right">{{ $t('finishes.days', { d: l.handle_d }) }}</td><td class="clock text-right">{{ $t('finishes.days', { d: l.use_d }) }}</td><td class="clock text-right">{{ Math.round(l.voc_g) }} g</td><td class="clock text-right font-bold">{{ money(l.total_minor) }}</td>
+            <td class="clock">{{ l.durability }}</td>
+            <td class="clock">{{ l.repairable }}</td>
+            <td>{{ l.yellows ? $t('finishes.ambers') : $t('finishes.clear') }}</td>
+            <td class="clock text-right">{{ l.coats }}</td>
+            <td class="clock text-right">{{ $t('finishes.days', { d: l.handle_d }) }}</td>
+            <td class="clock text-right">{{ $t('finishes.days', { d: l.use_d }) }}</td>
+            <td class="clock text-right">{{ Math.round(l.voc_g) }} g</td>
+            <td class="clock text-right font-bold">{{ money(l.total_minor) }}</td>
           </template>
           <td v-else colspan="8" />
         </tr>

@@ -10,12 +10,12 @@ const planning = shallowRef<Awaited<ReturnType<typeof planningOf>> | null>(null)
 const effects = shallowRef<HouseEffect[] | null>(null)
 const progress = ref(0)
 let worker: Worker | null = null
-const house = computed(() => planning.value ? { ...planning.value.house, ...props.overrides } as House : null)
+const house = computed(() => (planning.value ? ({ ...planning.value.house, ...props.overrides } as House) : null))
 function work() {
   if (!planning.value || !house.value) return
   worker?.terminate()
   worker = new Worker(new URL('../../workers/house.worker.ts', import.meta.url), { type: 'module' })
-  worker.onmessage = (event: MessageEvent<{ progress?: number, effects?: HouseEffect[] }>) => {
+  worker.onmessage = (event: MessageEvent<{ progress?: number; effects?: HouseEffect[] }>) => {
     if (event.data.progress !== undefined) progress.value = event.data.progress
     if (event.data.effects) effects.value = event.data.effects
   }
@@ -29,22 +29,54 @@ onMounted(async () => {
 watch(() => JSON.stringify([props.pick, props.route, props.overrides, props.faces]), work)
 onUnmounted(() => worker?.terminate())
 const effect = (slug: keyof House, option: string) => effects.value?.find(e => e.slug === slug && e.option === option)
-const options = (slug: keyof House) => Object.entries(HOUSE_METHODS[slug].options as Record<string, { says: string, why: string }>)
+const options = (slug: keyof House) =>
+  Object.entries(HOUSE_METHODS[slug].options as Record<string, { says: string; why: string }>)
 const signed = (n: number, text: string) => `${n > 0 ? '+' : '−'}${text}`
 function says(e: HouseEffect): string {
-  const parts = [e.minutes ? signed(e.minutes, hours(Math.abs(e.minutes))) : '', e.days ? signed(e.days, `${Math.abs(e.days)} d`) : '', e.price_minor ? signed(e.price_minor, money(Math.abs(e.price_minor))) : ''].filter(Boolean)
+  const parts = [
+    e.minutes ? signed(e.minutes, hours(Math.abs(e.minutes))) : '',
+    e.days ? signed(e.days, `${Math.abs(e.days)} d`) : '',
+    e.price_minor ? signed(e.price_minor, money(Math.abs(e.price_minor))) : '',
+  ].filter(Boolean)
   return parts.join(', ')
 }
 </script>
 
 <template>
   <div v-if="house">
-    <p v-if="!effects" class="caption" role="status"><progress :value="progress" max="1" class="w-40 align-middle" :aria-label="$t('house.working')" /> {{ $t('house.working') }}</p>
-    <div v-for="slug in HOUSE_SLUGS" :key="slug" class="row grid lg:grid-cols-[16rem_1fr] gap-x-6 gap-y-2" data-test="house" :data-slug="slug">
-      <h3>{{ HOUSE_METHODS[slug].asks }}<span v-if="overrides[slug]" class="caption block">{{ $t('house.here') }}</span></h3>
+    <p v-if="!effects" class="caption" role="status">
+      <progress :value="progress" max="1" class="w-40 align-middle" :aria-label="$t('house.working')" />
+      {{ $t('house.working') }}
+    </p>
+    <div
+      v-for="slug in HOUSE_SLUGS"
+      :key="slug"
+      class="row grid lg:grid-cols-[16rem_1fr] gap-x-6 gap-y-2"
+      data-test="house"
+      :data-slug="slug"
+    >
+      <h3>
+        {{ HOUSE_METHODS[slug].asks }}<span v-if="overrides[slug]" class="caption block">{{ $t('house.here') }}</span>
+      </h3>
       <div class="grid sm:grid-cols-2 gap-2" role="radiogroup" :aria-label="HOUSE_METHODS[slug].asks">
-        <button v-for="[option, o] in options(slug)" :key="option" type="button" role="radio" :aria-checked="house[slug] === option" :disabled="!can" class="text-left border px-3 py-2 min-h-12" :class="house[slug] === option ? 'border-verdigris border-2 bg-verdigris-wash' : 'border-line'" @click="emit('change', { ...overrides, [slug]: option })">
-          <strong>{{ o.says }}</strong> <span v-if="effect(slug, option)" class="clock" :class="says(effect(slug, option)!) ? 'text-ochre' : 'text-soft'">{{ says(effect(slug, option)!) || $t('house.same') }}</span>
+        <button
+          v-for="[option, o] in options(slug)"
+          :key="option"
+          type="button"
+          role="radio"
+          :aria-checked="house[slug] === option"
+          :disabled="!can"
+          class="text-left border px-3 py-2 min-h-12"
+          :class="house[slug] === option ? 'border-verdigris border-2 bg-verdigris-wash' : 'border-line'"
+          @click="emit('change', { ...overrides, [slug]: option })"
+        >
+          <strong>{{ o.says }}</strong>
+          <span
+            v-if="effect(slug, option)"
+            class="clock"
+            :class="says(effect(slug, option)!) ? 'text-ochre' : 'text-soft'"
+            >{{ says(effect(slug, option)!) || $t('house.same') }}</span
+          >
           <span class="caption block">{{ o.why }}</span>
         </button>
       </div>

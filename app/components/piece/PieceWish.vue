@@ -5,21 +5,55 @@ import type { PiecePage } from '~/composables/bench'
 /** What the client wants and what is known of the piece, changed after it was taken in. */
 const props = defineProps<{ piece: PiecePage['piece'] }>()
 const emit = defineEmits<{ changed: [] }>()
-const fresh = () => ({ name: props.piece.name, use: props.piece.use_kind, tone: props.piece.tone, sheen: props.piece.sheen, period: props.piece.period, refinished: props.piece.refinished, dueOn: props.piece.due_on, keepPatina: Boolean(props.piece.keep_patina) })
+const fresh = () => ({
+  name: props.piece.name,
+  use: props.piece.use_kind,
+  tone: props.piece.tone,
+  sheen: props.piece.sheen,
+  period: props.piece.period,
+  refinished: props.piece.refinished,
+  dueOn: props.piece.due_on,
+  keepPatina: Boolean(props.piece.keep_patina),
+})
 const form = ref(fresh())
-watch(() => props.piece.row_version, () => { form.value = fresh() })
-const lists = { use: ['display', 'daily', 'hard'], tone: ['lighter', 'same', 'darker', 'match'], sheen: ['matt', 'satin', 'semi-gloss', 'gloss'], period: [...PERIODS, 'unknown'], refinished: ['yes', 'no', 'unknown'] } as const
+watch(
+  () => props.piece.row_version,
+  () => {
+    form.value = fresh()
+  },
+)
+const lists = {
+  use: ['display', 'daily', 'hard'],
+  tone: ['lighter', 'same', 'darker', 'match'],
+  sheen: ['matt', 'satin', 'semi-gloss', 'gloss'],
+  period: [...PERIODS, 'unknown'],
+  refinished: ['yes', 'no', 'unknown'],
+} as const
 async function save() {
-  if (await send('PATCH', `/api/pieces/${props.piece.id}`, { rowVersion: props.piece.row_version, ...form.value, dueOn: form.value.dueOn || null })) emit('changed')
+  if (
+    await send('PATCH', `/api/pieces/${props.piece.id}`, {
+      rowVersion: props.piece.row_version,
+      ...form.value,
+      dueOn: form.value.dueOn || null,
+    })
+  )
+    emit('changed')
 }
 </script>
 
 <template>
   <form class="grid grid-cols-2 gap-3 pb-3" @submit.prevent="save">
     <TextField v-model="form.name" :label="$t('intake.name')" class="col-span-2" />
-    <label v-for="(list, key) in lists" :key="key">{{ $t(`intake.${key}`) }} <select v-model="form[key]" class="field"><option v-for="v in list" :key="v" :value="v">{{ $t(`${key}.${v}`) }}</option></select></label>
-    <label>{{ $t('intake.due') }} <input v-model="form.dueOn" type="date" class="field"></label>
-    <label class="flex items-center gap-3 min-h-12 mt-5"><input v-model="form.keepPatina" type="checkbox" class="size-6"> {{ $t('intake.patina') }}</label>
+    <label v-for="(list, key) in lists" :key="key"
+      >{{ $t(`intake.${key}`) }}
+      <select v-model="form[key]" class="field">
+        <option v-for="v in list" :key="v" :value="v">{{ $t(`${key}.${v}`) }}</option>
+      </select></label
+    >
+    <label>{{ $t('intake.due') }} <input v-model="form.dueOn" type="date" class="field" /></label>
+    <label class="flex items-center gap-3 min-h-12 mt-5"
+      ><input v-model="form.keepPatina" type="checkbox" class="size-6" /> {{ $t('intake.patina') }}</label
+    >
     <button class="act">{{ $t('save') }}</button>
     <p class="caption col-span-2">{{ $t('examine.changeWhy') }}</p>
   </form>

@@ -4,15 +4,39 @@ import { GripVertical } from '@lucide/vue'
 import type { Choice, Facts } from '#core/plan'
 
 /** One step of a plan: what it is, why, how it is done, what speaks against it; changed here as long as it has not started. */
-const props = defineProps<{ step: PlanPage['steps'][number], plan: PlanPage, facts: Facts | null, open: boolean, can: boolean, last: boolean }>()
-const emit = defineEmits<{ toggle: [], change: [body: Record<string, unknown>], remove: [], split: [faces: number[]], move: [by: number], add: [], mend: [rule: string], overrule: [rule: string, word: string] }>()
+const props = defineProps<{
+  step: PlanPage['steps'][number]
+  plan: PlanPage
+  facts: Facts | null
+  open: boolean
+  can: boolean
+  last: boolean
+}>()
+const emit = defineEmits<{
+  toggle: []
+  change: [body: Record<string, unknown>]
+  remove: []
+  split: [faces: number[]]
+  move: [by: number]
+  add: []
+  mend: [rule: string]
+  overrule: [rule: string, word: string]
+}>()
 const { hours, amount, span, dayTime } = useFormat()
 const clock = useClock()
 const s = computed(() => props.step)
 const verdicts = computed(() => props.plan.verdicts.filter(v => v.step === s.value.key))
 const dries = computed(() => props.plan.waits.some(w => w.to === s.value.key && (w.min > 0 || w.max !== null)))
 const loop = computed(() => props.plan.loops.find(l => l.step === s.value.key))
-const target = computed(() => ({ stepId: s.value.id, rowVersion: s.value.rowVersion, title: s.value.title, kind: s.value.kind, product: s.value.product, amount_ml: s.value.amount_ml, gate: s.value.gate }))
+const target = computed(() => ({
+  stepId: s.value.id,
+  rowVersion: s.value.rowVersion,
+  title: s.value.title,
+  kind: s.value.kind,
+  product: s.value.product,
+  amount_ml: s.value.amount_ml,
+  gate: s.value.gate,
+}))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as Choice)
 const material = computed(() => MATERIALS.find(m => m.slug === s.value.product))
@@ -22,8 +46,17 @@ const words = ref<Record<string, string>>({})
 const apart = ref<number[] | null>(null)
 const names = computed(() => s.value.faces.map((id, i) => ({ id, name: s.value.faceNames[i]! })))
 /** Which faces, where it is not done on all that are worked. */
-const some = computed(() => props.step.faces.length < Math.max(...props.plan.steps.map(x => x.faces.length)) ? props.step.faceNames.join(' · ') : '')
-const mark = { planned: 'border-l-transparent', running: 'border-l-verdigris', done: 'border-l-moss', skipped: 'border-l-line' } as const
+const some = computed(() =>
+  props.step.faces.length < Math.max(...props.plan.steps.map(x => x.faces.length))
+    ? props.step.faceNames.join(' · ')
+    : '',
+)
+const mark = {
+  planned: 'border-l-transparent',
+  running: 'border-l-verdigris',
+  done: 'border-l-moss',
+  skipped: 'border-l-line',
+} as const
 function keys(event: KeyboardEvent) {
   if (!movable.value || !event.altKey || !['ArrowUp', 'ArrowDown'].includes(event.key)) return
   event.preventDefault()
@@ -32,52 +65,174 @@ function keys(event: KeyboardEvent) {
 </script>
 
 <template>
-  <li :id="`step-${s.key}`" class="bg-sheet border-l-[5px] px-4 py-2 my-0.5" :class="[mark[s.state], s.state === 'skipped' ? 'text-soft line-through' : '', movable ? 'movable' : '']" data-test="step" :data-key="s.key" :data-state="s.state" :data-id="s.id" @keydown="keys">
+  <li
+    :id="`step-${s.key}`"
+    class="bg-sheet border-l-[5px] px-4 py-2 my-0.5"
+    :class="[mark[s.state], s.state === 'skipped' ? 'text-soft line-through' : '', movable ? 'movable' : '']"
+    data-test="step"
+    :data-key="s.key"
+    :data-state="s.state"
+    :data-id="s.id"
+    @keydown="keys"
+  >
     <div class="flex flex-wrap items-center gap-x-4 gap-y-1">
-      <button v-if="movable" type="button" class="grip -ml-2 min-h-12 w-8 flex items-center justify-center text-soft cursor-grab touch-none" :aria-label="$t('plan.grip', { step: s.title })"><GripVertical :size="20" aria-hidden="true" /></button>
-      <button class="grow basis-48 text-left min-h-12" :aria-expanded="open" @click="emit('toggle')">
-        <strong class="font-semibold">{{ s.title }}</strong><span v-if="s.byHand" class="caption"> · {{ $t('plan.byHand') }}</span>
-        <span v-if="some" class="caption block">{{ some }}</span>
-        <span v-if="s.keeps.length && s.state !== 'done'" class="block text-ochre" data-test="keeps">{{ $t('plan.keeps', { marks: s.keeps.join(', ') }) }}</span>
-        <span v-if="s.state === 'done'" class="caption block">{{ s.gateResult ? $t(`plan.${s.gateResult}`) : $t('plan.done') }} {{ s.finishedBy ?? '' }} {{ dayTime(s.finished_ms!) }}</span>
-        <span v-else-if="s.state === 'running'" class="caption block text-verdigris">{{ $t('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy }}</span>
-        <span v-else-if="s.start.latest_ms !== null && s.start.may" class="caption block text-ochre">{{ $t('now.before', { at: dayTime(s.start.latest_ms) }) }}</span>
+      <button
+        v-if="movable"
+        type="button"
+        class="grip -ml-2 min-h-12 w-8 flex items-center justify-center text-soft cursor-grab touch-none"
+        :aria-label="$t('plan.grip', { step: s.title })"
+      >
+        <GripVertical :size="20" aria-hidden="true" />
       </button>
-      <span class="clock text-right whitespace-nowrap">{{ s.attended_min ? hours(s.attended_min) : '' }}<span v-if="s.amount_ml" class="caption block">{{ amount(s.amount_ml) }}</span></span>
-      <BenchAct v-if="can && s.kind !== 'approval' && (s.state === 'running' || s.state === 'planned' && (s.start.may || potted && s.start.refusals.every(r => r.code === 'rule') || dries && s.start.refusals.some(r => r.code === 'too-early')))" :step="target" :state="s.state === 'running' ? 'running' : 'planned'" :may="s.start.may" waits />
+      <button class="grow basis-48 text-left min-h-12" :aria-expanded="open" @click="emit('toggle')">
+        <strong class="font-semibold">{{ s.title }}</strong><span v-if="s.byHand" class="caption">
+          · {{ $t('plan.byHand') }}</span
+        >
+        <span v-if="some" class="caption block">{{ some }}</span>
+        <span v-if="s.keeps.length && s.state !== 'done'" class="block text-ochre" data-test="keeps">{{
+          $t('plan.keeps', { marks: s.keeps.join(', ') })
+        }}</span>
+        <span v-if="s.state === 'done'" class="caption block"
+          >{{ s.gateResult ? $t(`plan.${s.gateResult}`) : $t('plan.done') }} {{ s.finishedBy ?? '' }}
+          {{ dayTime(s.finished_ms!) }}</span
+        >
+        <span v-else-if="s.state === 'running'" class="caption block text-verdigris"
+          >{{ $t('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy }}</span
+        >
+        <span v-else-if="s.start.latest_ms !== null && s.start.may" class="caption block text-ochre">{{
+          $t('now.before', { at: dayTime(s.start.latest_ms) })
+        }}</span>
+      </button>
+      <span class="clock text-right whitespace-nowrap"
+        >{{ s.attended_min ? hours(s.attended_min) : ''
+        }}<span v-if="s.amount_ml" class="caption block">{{ amount(s.amount_ml) }}</span></span
+      >
+      <BenchAct
+        v-if="
+          can &&
+          s.kind !== 'approval' &&
+          (s.state === 'running' ||
+            (s.state === 'planned' &&
+              (s.start.may ||
+                (potted && s.start.refusals.every(r => r.code === 'rule')) ||
+                (dries && s.start.refusals.some(r => r.code === 'too-early')))))
+        "
+        :step="target"
+        :state="s.state === 'running' ? 'running' : 'planned'"
+        :may="s.start.may"
+        waits
+      />
       <BenchAct v-else-if="can && last" :step="target" state="done" />
-      <NuxtLink v-if="s.kind === 'approval' && s.state === 'planned'" :to="`/pieces/${$route.params.id}/client`" class="act no-underline">{{ $t('plan.ask') }}</NuxtLink>
+      <NuxtLink
+        v-if="s.kind === 'approval' && s.state === 'planned'"
+        :to="`/pieces/${$route.params.id}/client`"
+        class="act no-underline"
+        >{{ $t('plan.ask') }}</NuxtLink
+      >
     </div>
-    <div v-for="v in verdicts" :key="v.rule" class="verdict my-2" :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''" data-test="verdict" :data-rule="v.rule">
-      <strong>{{ $t(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.reason }} <em class="not-italic text-verdigris font-semibold">{{ v.mend }}</em>
-      <button v-if="can && v.oneTouch && !v.overruled" class="act act-quiet my-1 flex!" data-test="mend" @click="emit('mend', v.rule)">{{ v.oneTouch }}</button>
+    <div
+      v-for="v in verdicts"
+      :key="v.rule"
+      class="verdict my-2"
+      :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''"
+      data-test="verdict"
+      :data-rule="v.rule"
+    >
+      <strong>{{ $t(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.reason }}
+      <em class="not-italic text-verdigris font-semibold">{{ v.mend }}</em>
+      <button
+        v-if="can && v.oneTouch && !v.overruled"
+        class="act act-quiet my-1 flex!"
+        data-test="mend"
+        @click="emit('mend', v.rule)"
+      >
+        {{ v.oneTouch }}
+      </button>
       <span class="caption block">{{ v.rule }} · {{ v.source }}</span>
-      <span v-if="v.overruled" class="block">{{ $t('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</span>
-      <span v-else-if="v.mayOverrule" class="flex gap-2 mt-1"><input v-model="words[v.rule]" class="field" :placeholder="$t('plan.word')" :aria-label="$t('plan.word')"><button class="act act-stop" @click="emit('overrule', v.rule, words[v.rule] ?? '')">{{ $t('plan.overrule') }}</button></span>
+      <span v-if="v.overruled" class="block"
+        >{{ $t('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</span
+      >
+      <span v-else-if="v.mayOverrule" class="flex gap-2 mt-1"
+        ><input
+          v-model="words[v.rule]"
+          class="field"
+          :placeholder="$t('plan.word')"
+          :aria-label="$t('plan.word')"
+        /><button class="act act-stop" @click="emit('overrule', v.rule, words[v.rule] ?? '')">
+          {{ $t('plan.overrule') }}
+        </button></span
+      >
     </div>
     <div v-if="open" class="pb-3 grid gap-3">
       <p>{{ s.why[0]!.toUpperCase() + s.why.slice(1) }}.</p>
-      <ul v-if="s.notes.length" class="list-disc pl-5" data-test="notes"><li v-for="n in s.notes" :key="n">{{ n }}</li></ul>
-      <p v-if="loop" data-test="loop">{{ $t('plan.loop', { n: loop.rounds, worst: loop.worst, passes: loop.passes }) }}</p>
-      <SandTable v-if="s.kind === 'sand' && facts" :step="s" :facts="facts" :choice="choice" :steps="plan.steps" :can="movable" @grits="emit('change', { grits: $event })" />
-      <p class="caption">{{ s.faceNames.join(' · ') }}<template v-if="s.product"> · {{ s.product }}, {{ $t('plan.label') }}</template></p>
-      <AirHours v-if="s.product && airNeed && s.state === 'planned'" :product="s.product" :ahead="plan.ahead" :air="plan.airNow" :now="plan.now_ms" />
+      <ul v-if="s.notes.length" class="list-disc pl-5" data-test="notes">
+        <li v-for="n in s.notes" :key="n">{{ n }}</li>
+      </ul>
+      <p v-if="loop" data-test="loop">
+        {{ $t('plan.loop', { n: loop.rounds, worst: loop.worst, passes: loop.passes }) }}
+      </p>
+      <SandTable
+        v-if="s.kind === 'sand' && facts"
+        :step="s"
+        :facts="facts"
+        :choice="choice"
+        :steps="plan.steps"
+        :can="movable"
+        @grits="emit('change', { grits: $event })"
+      />
+      <p class="caption">
+        {{ s.faceNames.join(' · ') }}<template v-if="s.product"> · {{ s.product }}, {{ $t('plan.label') }}</template>
+      </p>
+      <AirHours
+        v-if="s.product && airNeed && s.state === 'planned'"
+        :product="s.product"
+        :ahead="plan.ahead"
+        :air="plan.airNow"
+        :now="plan.now_ms"
+      />
       <p v-for="c in s.cautionTexts" :key="c" class="verdict">{{ c }}</p>
-      <p v-for="w in s.state === 'planned' && s.start.may ? s.start.warnings : []" :key="w" class="text-ochre">{{ w }}</p>
+      <p v-for="w in s.state === 'planned' && s.start.may ? s.start.warnings : []" :key="w" class="text-ochre">
+        {{ w }}
+      </p>
       <p v-for="r in s.state === 'planned' ? s.start.refusals : []" :key="r.says">{{ r.says }}</p>
       <template v-if="movable">
-        <StepEditor v-if="facts" :step="s" :plan="plan" :facts="facts" :choice="choice" @save="emit('change', $event)" />
+        <StepEditor
+          v-if="facts"
+          :step="s"
+          :plan="plan"
+          :facts="facts"
+          :choice="choice"
+          @save="emit('change', $event)"
+        />
         <div class="flex flex-wrap gap-2">
           <button type="button" class="act act-quiet" @click="emit('move', -1)">{{ $t('plan.up') }}</button>
           <button type="button" class="act act-quiet" @click="emit('move', 1)">{{ $t('plan.down') }}</button>
-          <button v-if="s.faces.length > 1" type="button" class="act act-quiet" :aria-expanded="apart !== null" @click="apart = apart ? null : []">{{ $t('plan.split') }}</button>
+          <button
+            v-if="s.faces.length > 1"
+            type="button"
+            class="act act-quiet"
+            :aria-expanded="apart !== null"
+            @click="apart = apart ? null : []"
+          >
+            {{ $t('plan.split') }}
+          </button>
           <button type="button" class="act act-quiet" @click="emit('add')">{{ $t('plan.addAfter') }}</button>
           <button type="button" class="act act-stop" @click="emit('remove')">{{ $t('remove') }}</button>
         </div>
         <div v-if="apart" class="grid gap-2">
           <p>{{ $t('plan.splitWhich') }}</p>
           <FaceChoice v-model="apart" :faces="names" :label="$t('plan.splitWhich')" />
-          <button type="button" class="act justify-self-start" :disabled="apart.length === 0 || apart.length === names.length" @click="emit('split', apart); apart = null">{{ $t('plan.splitDo') }}</button>
+          <button
+            type="button"
+            class="act justify-self-start"
+            :disabled="apart.length === 0 || apart.length === names.length"
+            @click="
+              emit('split', apart)
+              apart = null
+            "
+          >
+            {{ $t('plan.splitDo') }}
+          </button>
         </div>
       </template>
     </div>

@@ -3,11 +3,24 @@ import { explainLadder, gritName, gritsFrom, P } from '#core/abrasives'
 import { gritsToTry, sandPlaces, sandRows, WHOLE, type Choice, type Facts } from '#core/plan'
 
 /** A sanding step grit by grit: machine, area, minutes; what could be left out; what to try first. */
-const props = defineProps<{ step: PlanPage['steps'][number], facts: Facts, choice: Choice, steps: PlanPage['steps'], can: boolean }>()
+const props = defineProps<{
+  step: PlanPage['steps'][number]
+  facts: Facts
+  choice: Choice
+  steps: PlanPage['steps']
+  can: boolean
+}>()
 const emit = defineEmits<{ grits: [grits: number[]] }>()
 const { hours } = useFormat()
 const faces = computed(() => props.facts.faces.filter(f => props.step.faces.includes(f.id)))
-const place = computed(() => sandPlaces(props.steps.filter(s => s.state !== 'skipped'), props.facts, props.choice).get(props.step.key) ?? WHOLE)
+const place = computed(
+  () =>
+    sandPlaces(
+      props.steps.filter(s => s.state !== 'skipped'),
+      props.facts,
+      props.choice,
+    ).get(props.step.key) ?? WHOLE,
+)
 const rows = computed(() => sandRows(props.step, faces.value, place.value, props.facts.pace.sanding))
 /** too wide a step is a verdict of its own; here is what could be left out */
 const spare = computed(() => explainLadder(props.step.grits.map(P), {}).filter(r => r.spare))
@@ -17,12 +30,35 @@ const tries = computed(() => gritsToTry(props.step.grits, place.value, props.cho
 <template>
   <section class="grid gap-2" data-test="sanding">
     <table class="w-full text-left clock">
-      <thead class="caption"><tr><th class="font-normal">{{ $t('sanding.grit') }}</th><th class="font-normal">{{ $t('sanding.how') }}</th><th class="font-normal text-right">m²</th><th class="font-normal text-right">{{ $t('sanding.time') }}</th></tr></thead>
+      <thead class="caption">
+        <tr>
+          <th class="font-normal">{{ $t('sanding.grit') }}</th>
+          <th class="font-normal">{{ $t('sanding.how') }}</th>
+          <th class="font-normal text-right">m²</th>
+          <th class="font-normal text-right">{{ $t('sanding.time') }}</th>
+        </tr>
+      </thead>
       <tbody>
-        <tr v-for="r in rows" :key="r.grit + r.machine" class="border-t border-line"><td class="py-1">P{{ r.grit }}</td><td>{{ $t(`method.${r.machine}`) }}</td><td class="text-right">{{ r.area_m2.toFixed(2) }}</td><td class="text-right">{{ hours(r.minutes) }}</td></tr>
+        <tr v-for="r in rows" :key="r.grit + r.machine" class="border-t border-line">
+          <td class="py-1">P{{ r.grit }}</td>
+          <td>{{ $t(`method.${r.machine}`) }}</td>
+          <td class="text-right">{{ r.area_m2.toFixed(2) }}</td>
+          <td class="text-right">{{ hours(r.minutes) }}</td>
+        </tr>
       </tbody>
     </table>
     <p v-for="r in spare" :key="r.grit.number" class="caption">{{ $t('sanding.spare', { grit: gritName(r.grit) }) }}</p>
-    <div v-if="can && tries.length > 1" class="flex flex-wrap items-center gap-2"><span>{{ $t('sanding.try') }}</span><button v-for="g in tries" :key="g" type="button" class="act act-quiet" @click="emit('grits', gritsFrom(step.grits, g))">{{ $t('sanding.works', { grit: `P${g}` }) }}</button></div>
+    <div v-if="can && tries.length > 1" class="flex flex-wrap items-center gap-2">
+      <span>{{ $t('sanding.try') }}</span
+      ><button
+        v-for="g in tries"
+        :key="g"
+        type="button"
+        class="act act-quiet"
+        @click="emit('grits', gritsFrom(step.grits, g))"
+      >
+        {{ $t('sanding.works', { grit: `P${g}` }) }}
+      </button>
+    </div>
   </section>
 </template>

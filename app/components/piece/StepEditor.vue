@@ -5,13 +5,25 @@ import { judgePlan, MATERIALS, type Verdict } from '#core/layers'
 import { completePlan, METHODS, withLeast, type Choice, type Facts } from '#core/plan'
 
 /** What a step is: changed here, with the rules run after a short pause, before anything is saved. */
-const props = defineProps<{ step: PlanPage['steps'][number], plan: PlanPage, facts: Facts, choice: Choice }>()
+const props = defineProps<{ step: PlanPage['steps'][number]; plan: PlanPage; facts: Facts; choice: Choice }>()
 const emit = defineEmits<{ save: [change: Record<string, unknown>] }>()
 const { t } = useI18n()
 const { hours } = useFormat()
-const begin = () => ({ title: props.step.title, attendedMin: props.step.attended_min, amountMl: props.step.amount_ml === null ? null : Math.ceil(props.step.amount_ml), grits: props.step.grits.map(g => `P${g}`).join(', '), product: props.step.product, method: props.step.method })
+const begin = () => ({
+  title: props.step.title,
+  attendedMin: props.step.attended_min,
+  amountMl: props.step.amount_ml === null ? null : Math.ceil(props.step.amount_ml),
+  grits: props.step.grits.map(g => `P${g}`).join(', '),
+  product: props.step.product,
+  method: props.step.method,
+})
 const edit = ref(begin())
-watch(() => props.step.rowVersion, () => { edit.value = begin() })
+watch(
+  () => props.step.rowVersion,
+  () => {
+    edit.value = begin()
+  },
+)
 const gritError = ref('')
 const abrades = computed(() => props.step.grits.length > 0)
 const laid = computed(() => props.step.product !== null)
@@ -20,9 +32,15 @@ const laid = computed(() => props.step.product !== null)
 function typedGrits(): number[] | null {
   try {
     gritError.value = ''
-    return edit.value.grits.split(/[,→>;]+/).map(g => g.trim()).filter(Boolean).map(g => nearestOn('P', parseGrit(g)).number)
+    return edit.value.grits
+      .split(/[,→>;]+/)
+      .map(g => g.trim())
+      .filter(Boolean)
+      .map(g => nearestOn('P', parseGrit(g)).number)
+  } catch (error) {
+    gritError.value = (error as Error).message
+    return null
   }
-  catch (error) { gritError.value = (error as Error).message; return null }
 }
 const change = computed(() => {
   const now = begin()
@@ -37,35 +55,87 @@ const change = computed(() => {
   return c
 })
 const PAUSE_MS = 250
-const seen = shallowRef<{ breaks: Verdict[], mends: string[], minutes: number | null } | null>(null)
-watchDebounced(change, (c) => {
-  if (Object.keys(c).length === 0 || gritError.value) { seen.value = null; return }
-  const live = props.plan.steps.filter(s => s.state !== 'skipped')
-  const next = live.map(s => s.key === props.step.key ? { ...s, ...c, attended_min: (c.attendedMin as number | undefined) ?? s.attended_min, byHand: s.byHand || 'attendedMin' in c } : s)
-  const again = completePlan(next, props.facts, props.choice)
-  const leasts = props.plan.waits.flatMap(w => w.least_min === null ? [] : [{ from: w.from, to: w.to, min: w.least_min }])
-  const verdicts = judgePlan({ facts: props.facts, choice: props.choice, steps: again.steps, waits: withLeast(again.waits, leasts, new Set(again.steps.map(s => s.key))) })
-  const id = (v: { rule: string, step: string }) => `${v.rule}|${v.step}`
-  const before = new Set(props.plan.verdicts.map(id))
-  const after = new Set(verdicts.map(id))
-  const minutes = again.steps.find(s => s.key === props.step.key)!.attended_min
-  seen.value = { breaks: verdicts.filter(v => !before.has(id(v))), mends: props.plan.verdicts.filter(v => !after.has(id(v))).map(v => v.says), minutes: minutes === props.step.attended_min ? null : minutes }
-}, { debounce: PAUSE_MS, deep: true })
+const seen = shallowRef<{ breaks: Verdict[]; mends: string[]; minutes: number | null } | null>(null)
+watchDebounced(
+  change,
+  c => {
+    if (Object.keys(c).length === 0 || gritError.value) {
+      seen.value = null
+      return
+    }
+    const live = props.plan.steps.filter(s => s.state !== 'skipped')
+    const next = live.map(s =>
+      s.key === props.step.key
+        ? {
+            ...s,
+            ...c,
+            attended_min: (c.attendedMin as number | undefined) ?? s.attended_min,
+            byHand: s.byHand || 'attendedMin' in c,
+          }
+        : s,
+    )
+    const again = completePlan(next, props.facts, props.choice)
+    const leasts = props.plan.waits.flatMap(w =>
+      w.least_min === null ? [] : [{ from: w.from, to: w.to, min: w.least_min }],
+    )
+    const verdicts = judgePlan({
+      facts: props.facts,
+      choice: props.choice,
+      steps: again.steps,
+      waits: withLeast(again.waits, leasts, new Set(again.steps.map(s => s.key))),
+    })
+    const id = (v: { rule: string; step: string }) => `${v.rule}|${v.step}`
+    const before = new Set(props.plan.verdicts.map(id))
+    const after = new Set(verdicts.map(id))
+    const minutes = again.steps.find(s => s.key === props.step.key)!.attended_min
+    seen.value = {
+      breaks: verdicts.filter(v => !before.has(id(v))),
+      mends: props.plan.verdicts.filter(v => !after.has(id(v))).map(v => v.says),
+      minutes: minutes === props.step.attended_min ? null : minutes,
+    }
+  },
+  { debounce: PAUSE_MS, deep: true },
+)
 </script>
 
 <template>
   <form class="flex flex-wrap gap-2 items-end" @submit.prevent="emit('save', change)">
-    <label class="grow basis-64">{{ $t('plan.what') }} <input v-model="edit.title" class="field"></label>
-    <label class="w-28">{{ $t('plan.minutes') }} <input v-model.number="edit.attendedMin" type="number" min="0" class="field"></label>
-    <label v-if="edit.amountMl !== null" class="w-28">ml <input v-model.number="edit.amountMl" type="number" min="0" class="field"></label>
-    <label v-if="abrades" class="w-48">{{ $t('plan.grits') }} <input v-model="edit.grits" class="field" :aria-invalid="Boolean(gritError)"></label>
-    <label v-if="laid" class="w-60">{{ $t('plan.product') }} <select v-model="edit.product" class="field"><option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option></select></label>
-    <label v-if="abrades || laid" class="w-44">{{ $t('plan.method') }} <select v-model="edit.method" class="field"><option v-for="m in METHODS" :key="m" :value="m">{{ $t(`method.${m}`) }}</option></select></label>
+    <label class="grow basis-64">{{ $t('plan.what') }} <input v-model="edit.title" class="field" /></label>
+    <label class="w-28"
+      >{{ $t('plan.minutes') }} <input v-model.number="edit.attendedMin" type="number" min="0" class="field"
+    /></label>
+    <label v-if="edit.amountMl !== null" class="w-28"
+      >ml <input v-model.number="edit.amountMl" type="number" min="0" class="field"
+    /></label>
+    <label v-if="abrades" class="w-48"
+      >{{ $t('plan.grits') }} <input v-model="edit.grits" class="field" :aria-invalid="Boolean(gritError)"
+    /></label>
+    <label v-if="laid" class="w-60"
+      >{{ $t('plan.product') }}
+      <select v-model="edit.product" class="field">
+        <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
+      </select></label
+    >
+    <label v-if="abrades || laid" class="w-44"
+      >{{ $t('plan.method') }}
+      <select v-model="edit.method" class="field">
+        <option v-for="m in METHODS" :key="m" :value="m">{{ $t(`method.${m}`) }}</option>
+      </select></label
+    >
     <button class="act" :disabled="Boolean(gritError)">{{ t('save') }}</button>
     <p v-if="gritError" class="w-full text-madder" role="alert">{{ gritError }}</p>
     <div v-if="seen" class="w-full" role="status" data-test="foreseen">
-      <p v-if="seen.minutes !== null" class="clock">{{ $t('plan.foreseenTime', { min: hours(seen.minutes), was: hours(step.attended_min) }) }}</p>
-      <p v-for="v in seen.breaks" :key="v.rule + v.step" class="verdict" :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''"><strong>{{ $t('plan.wouldBreak') }} {{ $t(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.mend }}</p>
+      <p v-if="seen.minutes !== null" class="clock">
+        {{ $t('plan.foreseenTime', { min: hours(seen.minutes), was: hours(step.attended_min) }) }}
+      </p>
+      <p
+        v-for="v in seen.breaks"
+        :key="v.rule + v.step"
+        class="verdict"
+        :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''"
+      >
+        <strong>{{ $t('plan.wouldBreak') }} {{ $t(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.mend }}
+      </p>
       <p v-for="m in seen.mends" :key="m" class="text-moss">{{ $t('plan.wouldMend', { what: m }) }}</p>
       <p v-if="!seen.breaks.length && !seen.mends.length" class="caption">{{ $t('plan.noRule') }}</p>
     </div>

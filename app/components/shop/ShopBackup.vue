@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** How old the newest backup is, and letters that a restore holds back. */
-const props = defineProps<{ shop: { mail_held: 0 | 1, backup: { last: { at: string, bytes: number, second: boolean } | null, old: boolean } } }>()
+const props = defineProps<{
+  shop: { mail_held: 0 | 1; backup: { last: { at: string; bytes: number; second: boolean } | null; old: boolean } }
+}>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
 const { dayTime } = useFormat()
@@ -14,7 +16,15 @@ async function release() {
 <template>
   <section data-test="backup">
     <h2>{{ $t('shop.backup') }}</h2>
-    <p v-if="last">{{ $t('shop.backupAt', { at: dayTime(last.at), size: Math.max(0.1, last.bytes / 1e6).toFixed(1), second: last.second ? $t('shop.backupSecond') : '' }) }}</p>
+    <p v-if="last">
+      {{
+        $t('shop.backupAt', {
+          at: dayTime(last.at),
+          size: Math.max(0.1, last.bytes / 1e6).toFixed(1),
+          second: last.second ? $t('shop.backupSecond') : '',
+        })
+      }}
+    </p>
     <p v-else>{{ $t(session.mode === 'shop' ? 'shop.backupNone' : 'shop.backupDemo') }}</p>
     <p v-if="shop.backup.old" class="verdict verdict-stop" role="alert">{{ $t('shop.backupOld') }}</p>
     <p v-if="shop.mail_held" class="verdict verdict-stop flex flex-wrap gap-3 items-center" role="alert">

@@ -2,13 +2,13 @@
 import { ROLES } from '#shared/api'
 
 /** The people of the shop; the owner takes in, lets go, and gives a one-time password. */
-type Row = { id: number, name: string, login: string, role: string, active: boolean, rowVersion: number }
+type Row = { id: number; name: string; login: string; role: string; active: boolean; rowVersion: number }
 defineProps<{ people: readonly Row[] }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
 const blank = () => ({ name: '', login: '', role: 'finisher', password: '' })
 const person = ref(blank())
-const oneTime = ref<{ name: string, word: string, hours: number } | null>(null)
+const oneTime = ref<{ name: string; word: string; hours: number } | null>(null)
 async function add() {
   if (await send('POST', '/api/people', person.value)) person.value = blank()
   emit('changed')
@@ -18,7 +18,9 @@ async function change(p: Row, more: object) {
   emit('changed')
 }
 async function reset(p: Row) {
-  const made = await send<{ oneTime: string, hours: number }>('POST', `/api/people/${p.id}/password`, { rowVersion: p.rowVersion })
+  const made = await send<{ oneTime: string; hours: number }>('POST', `/api/people/${p.id}/password`, {
+    rowVersion: p.rowVersion,
+  })
   oneTime.value = made && { name: p.name, word: made.oneTime, hours: made.hours }
   emit('changed')
 }
@@ -28,15 +30,33 @@ const mine = (p: Row) => p.id === session.person?.id
 <template>
   <section data-test="people">
     <h2>{{ $t('shop.people') }}</h2>
-    <p v-if="oneTime" class="verdict text-lg my-2" role="status" data-test="one-time">{{ $t('shop.oneTimeIs', oneTime) }} <button class="act act-quiet" @click="oneTime = null">{{ $t('close') }}</button></p>
-    <div v-for="p in people" :key="p.id" class="row flex flex-wrap items-center gap-3" :class="p.active ? '' : 'text-soft line-through'">
-      <span class="grow"><strong>{{ p.name }}</strong><span class="caption block">{{ p.login }}</span></span>
+    <p v-if="oneTime" class="verdict text-lg my-2" role="status" data-test="one-time">
+      {{ $t('shop.oneTimeIs', oneTime) }}
+      <button class="act act-quiet" @click="oneTime = null">{{ $t('close') }}</button>
+    </p>
+    <div
+      v-for="p in people"
+      :key="p.id"
+      class="row flex flex-wrap items-center gap-3"
+      :class="p.active ? '' : 'text-soft line-through'"
+    >
+      <span class="grow"
+        ><strong>{{ p.name }}</strong
+        ><span class="caption block">{{ p.login }}</span></span
+      >
       <template v-if="session.may('owner') && !mine(p)">
-        <select :value="p.role" class="field !w-36" :aria-label="$t('shop.role')" @change="change(p, { role: ($event.target as HTMLSelectElement).value })">
+        <select
+          :value="p.role"
+          class="field !w-36"
+          :aria-label="$t('shop.role')"
+          @change="change(p, { role: ($event.target as HTMLSelectElement).value })"
+        >
           <option v-for="r in ROLES" :key="r" :value="r">{{ $t(`role.${r}`) }}</option>
         </select>
         <button v-if="p.active" class="act act-quiet" @click="reset(p)">{{ $t('shop.oneTime') }}</button>
-        <button class="act act-quiet" @click="change(p, { active: !p.active })">{{ p.active ? $t('shop.letGo') : $t('shop.takeBack') }}</button>
+        <button class="act act-quiet" @click="change(p, { active: !p.active })">
+          {{ p.active ? $t('shop.letGo') : $t('shop.takeBack') }}
+        </button>
       </template>
       <template v-else>
         <span>{{ $t(`role.${p.role}`) }}</span>
@@ -47,7 +67,12 @@ const mine = (p: Row) => p.id === session.person?.id
       <TextField v-model="person.name" :label="$t('shop.personName')" />
       <TextField v-model="person.login" :label="$t('signIn.login')" autocomplete="off" />
       <TextField v-model="person.password" :label="$t('signIn.password')" type="password" autocomplete="new-password" />
-      <label>{{ $t('shop.role') }} <select v-model="person.role" class="field"><option v-for="r in ROLES" :key="r" :value="r">{{ $t(`role.${r}`) }}</option></select></label>
+      <label
+        >{{ $t('shop.role') }}
+        <select v-model="person.role" class="field">
+          <option v-for="r in ROLES" :key="r" :value="r">{{ $t(`role.${r}`) }}</option>
+        </select></label
+      >
       <button class="act">{{ $t('shop.addPerson') }}</button>
     </form>
   </section>

@@ -4,7 +4,10 @@ import type { InternalApi } from 'nitropack/types'
 /** Who is signed in and where; one's own, or all for the owner. Times are real, also in a demo. */
 const { dayTime } = useFormat()
 const session = useSession()
-const { data: sessions, load } = useLive<InternalApi['/api/sessions']['get']>(() => '/api/sessions', topic => topic === 'shop' || topic === 'all')
+const { data: sessions, load } = useLive<InternalApi['/api/sessions']['get']>(
+  () => '/api/sessions',
+  topic => topic === 'shop' || topic === 'all',
+)
 async function end(id: string) {
   await send('DELETE', `/api/sessions/${id}`)
   await load()
@@ -17,8 +20,12 @@ async function end(id: string) {
     <p class="caption">{{ $t('shop.sessionsWhy') }}</p>
     <div v-for="s in sessions" :key="s.id" class="row flex flex-wrap items-center gap-3">
       <span class="grow">
-        <strong v-if="session.may('owner')">{{ s.name }}</strong> {{ s.device }}<template v-if="s.kind === 'tablet'">, {{ $t('shop.kind.tablet') }}</template>
-        <span class="caption block">{{ s.address }} · {{ $t('shop.since', { at: dayTime(s.made_at) }) }} · {{ $t('shop.lastTouch', { at: dayTime(s.seen_at) }) }}</span>
+        <strong v-if="session.may('owner')">{{ s.name }}</strong> {{ s.device
+        }}<template v-if="s.kind === 'tablet'">, {{ $t('shop.kind.tablet') }}</template>
+        <span class="caption block"
+          >{{ s.address }} · {{ $t('shop.since', { at: dayTime(s.made_at) }) }} ·
+          {{ $t('shop.lastTouch', { at: dayTime(s.seen_at) }) }}</span
+        >
       </span>
       <span v-if="s.here" class="caption">{{ $t('shop.here') }}</span>
       <button v-else class="act act-quiet" @click="end(s.id)">{{ $t('shop.end') }}</button>

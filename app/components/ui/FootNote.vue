@@ -4,7 +4,12 @@ const notes = useNotes()
 
 <template>
   <div class="fixed inset-x-0 bottom-0 z-50 pointer-events-none" aria-live="assertive" role="status">
-    <div v-if="notes.note" class="pointer-events-auto flex items-center gap-4 px-6 py-3 text-lg border-t-4 bg-sheet" :class="notes.note.kind === 'stop' ? 'border-madder' : 'border-moss'" data-test="note">
+    <div
+      v-if="notes.note"
+      class="pointer-events-auto flex items-center gap-4 px-6 py-3 text-lg border-t-4 bg-sheet"
+      :class="notes.note.kind === 'stop' ? 'border-madder' : 'border-moss'"
+      data-test="note"
+    >
       <span class="grow">{{ notes.note.says }}</span>
       <button class="act act-quiet" @click="notes.clear">{{ $t('close') }}</button>
     </div>

@@ -12,27 +12,41 @@ const says = ref('')
 const question = ref('')
 const busy = ref(false)
 async function load() {
-  try { page.value = await fetchAs<InternalApi['/api/answer/:token']['get']>(`/api/answer/${token}`) }
-  catch (e) { error.value = problem(e).message }
+  try {
+    page.value = await fetchAs<InternalApi['/api/answer/:token']['get']>(`/api/answer/${token}`)
+  } catch (e) {
+    error.value = problem(e).message
+  }
 }
 onMounted(load)
 async function answer(kind: 'yes' | 'no' | 'question' | 'replace' | 'match' | 'leave') {
   busy.value = true
   error.value = ''
   try {
-    await sendOnce('POST', `/api/answer/${token}`, { kind, name: name.value, says: kind === 'question' ? question.value : says.value })
+    await sendOnce('POST', `/api/answer/${token}`, {
+      kind,
+      name: name.value,
+      says: kind === 'question' ? question.value : says.value,
+    })
     if (kind === 'question') question.value = ''
     await load()
+  } catch (e) {
+    error.value = problem(e).message
   }
-  catch (e) { error.value = problem(e).message }
   busy.value = false
 }
-const money = (minor: number) => new Intl.NumberFormat('en-GB', { style: 'currency', currency: plan.value?.currency ?? 'EUR', maximumFractionDigits: 0, currencyDisplay: 'code' }).format(minor / 100)
+const money = (minor: number) =>
+  new Intl.NumberFormat('en-GB', {
+    style: 'currency',
+    currency: plan.value?.currency ?? 'EUR',
+    maximumFractionDigits: 0,
+    currencyDisplay: 'code',
+  }).format(minor / 100)
 const date = (iso: string) => DateTime.fromISO(iso).setLocale('en-GB').toFormat('d LLLL yyyy')
 const shown = computed(() => page.value?.shown)
-const plan = computed(() => page.value?.shown.about === 'plan' ? page.value.shown : null)
-const item = computed(() => page.value?.shown.about === 'item' ? page.value.shown : null)
-const colour = computed(() => page.value?.shown.about === 'colour' ? page.value.shown : null)
+const plan = computed(() => (page.value?.shown.about === 'plan' ? page.value.shown : null))
+const item = computed(() => (page.value?.shown.about === 'item' ? page.value.shown : null))
+const colour = computed(() => (page.value?.shown.about === 'colour' ? page.value.shown : null))
 </script>
 
 <template>
@@ -48,14 +62,44 @@ const colour = computed(() => page.value?.shown.about === 'colour' ? page.value.
         <p class="caption">{{ $t('letter.section') }}</p>
       </div>
       <dl class="row grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
-        <dt>{{ $t('letter.work') }}</dt><dd class="font-bold">{{ $t(`route.${plan.route}`) }}</dd>
-        <dt>{{ $t('letter.finish') }}</dt><dd class="font-bold">{{ $t(`finish.${plan.finish}`) }}, {{ $t(`sheen.${plan.sheen}`) }}<template v-if="plan.colour !== 'none'">, {{ $t(`colourKind.${plan.colour}`) }}</template></dd>
-        <template v-for="w in plan.ways ?? []" :key="w.faces"><dt>{{ w.faces }}</dt><dd class="font-bold" data-test="way">{{ $t(`route.${w.route}`) }}, {{ $t(`finish.${w.finish}`) }}</dd></template>
-        <dt>{{ $t('letter.price') }}</dt><dd class="font-bold clock" data-test="price">{{ money(plan.likely_minor) }}<span v-if="plan.worst_minor > plan.likely_minor" class="font-normal">, {{ $t('letter.atWorst', { sum: money(plan.worst_minor) }) }}</span></dd>
-        <dt>{{ $t('letter.ready') }}</dt><dd class="font-bold clock">{{ $t('letter.ifNow', { day: date(plan.readyLikely) }) }}<span class="font-normal">, {{ $t('letter.latest', { day: date(plan.readySafe), by: date(plan.answerBy ?? plan.readyLikely) }) }}</span></dd>
+        <dt>{{ $t('letter.work') }}</dt>
+        <dd class="font-bold">{{ $t(`route.${plan.route}`) }}</dd>
+        <dt>{{ $t('letter.finish') }}</dt>
+        <dd class="font-bold">
+          {{ $t(`finish.${plan.finish}`) }}, {{ $t(`sheen.${plan.sheen}`)
+          }}<template v-if="plan.colour !== 'none'">, {{ $t(`colourKind.${plan.colour}`) }}</template>
+        </dd>
+        <template v-for="w in plan.ways ?? []" :key="w.faces"
+          ><dt>{{ w.faces }}</dt>
+          <dd class="font-bold" data-test="way">
+            {{ $t(`route.${w.route}`) }}, {{ $t(`finish.${w.finish}`) }}
+          </dd></template
+        >
+        <dt>{{ $t('letter.price') }}</dt>
+        <dd class="font-bold clock" data-test="price">
+          {{ money(plan.likely_minor)
+          }}<span v-if="plan.worst_minor > plan.likely_minor" class="font-normal"
+            >, {{ $t('letter.atWorst', { sum: money(plan.worst_minor) }) }}</span
+          >
+        </dd>
+        <dt>{{ $t('letter.ready') }}</dt>
+        <dd class="font-bold clock">
+          {{ $t('letter.ifNow', { day: date(plan.readyLikely) })
+          }}<span class="font-normal"
+            >,
+            {{ $t('letter.latest', { day: date(plan.readySafe), by: date(plan.answerBy ?? plan.readyLikely) }) }}</span
+          >
+        </dd>
       </dl>
-      <p v-if="plan.gate" class="verdict">{{ $t(plan.ways ? 'letter.gateFaces' : 'letter.gate', { fails: plan.gate, sum: money(plan.worst_minor) }) }}</p>
-      <details class="row"><summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('letter.steps') }}</summary><ol class="list-decimal pl-6"><li v-for="s in plan.steps" :key="s">{{ s }}</li></ol></details>
+      <p v-if="plan.gate" class="verdict">
+        {{ $t(plan.ways ? 'letter.gateFaces' : 'letter.gate', { fails: plan.gate, sum: money(plan.worst_minor) }) }}
+      </p>
+      <details class="row">
+        <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('letter.steps') }}</summary>
+        <ol class="list-decimal pl-6">
+          <li v-for="s in plan.steps" :key="s">{{ s }}</li>
+        </ol>
+      </details>
     </template>
     <div v-else-if="item" class="row mt-5">
       <h2>{{ $t('letter.hardware') }}: {{ item.item }}</h2>
@@ -68,20 +112,45 @@ const colour = computed(() => page.value?.shown.about === 'colour' ? page.value.
       <!-- eslint-disable-next-line vue/no-v-html -- the stored swatches, drawn by this server -->
       <div v-if="page.picture" data-test="picture" class="mt-3" v-html="page.picture" />
       <p class="caption mt-2">{{ $t('letter.colourGuide') }}</p>
-      <p v-if="colour.under" class="mt-2">{{ $t('letter.difference') }} {{ colour.under.map(u => `${$t(`colour.lights.${u.light}`)}: ${$t(grade(u.de))}`).join(' · ') }}</p>
+      <p v-if="colour.under" class="mt-2">
+        {{ $t('letter.difference') }}
+        {{ colour.under.map(u => `${$t(`colour.lights.${u.light}`)}: ${$t(grade(u.de))}`).join(' · ') }}
+      </p>
     </div>
-    <p v-for="w in page.words" :key="w.at" class="row"><strong>{{ w.side === 'client' ? $t('letter.you') : shown.shop }}:</strong> {{ w.says }}</p>
+    <p v-for="w in page.words" :key="w.at" class="row">
+      <strong>{{ w.side === 'client' ? $t('letter.you') : shown.shop }}:</strong> {{ w.says }}
+    </p>
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <template v-if="page.state === 'open'">
       <form class="row grid gap-4" @submit.prevent>
         <TextField v-model="name" :label="$t('letter.name')" />
-        <label>{{ $t('letter.remark') }} <input v-model="says" class="field" maxlength="1000"></label>
-        <div v-if="item" class="grid sm:grid-cols-3 gap-3"><button v-for="c in (['replace', 'match', 'leave'] as const)" :key="c" class="act" :disabled="busy" @click="answer(c)">{{ $t(`letter.choose.${c}`) }}</button></div>
-        <div v-else class="grid sm:grid-cols-2 gap-3"><button class="act" :disabled="busy" @click="answer('yes')">{{ $t(colour ? 'letter.yesColour' : 'letter.yes') }}</button><button class="act act-stop" :disabled="busy" @click="answer('no')">{{ $t('letter.no') }}</button></div>
+        <label>{{ $t('letter.remark') }} <input v-model="says" class="field" maxlength="1000" /></label>
+        <div v-if="item" class="grid sm:grid-cols-3 gap-3">
+          <button
+            v-for="c in ['replace', 'match', 'leave'] as const"
+            :key="c"
+            class="act"
+            :disabled="busy"
+            @click="answer(c)"
+          >
+            {{ $t(`letter.choose.${c}`) }}
+          </button>
+        </div>
+        <div v-else class="grid sm:grid-cols-2 gap-3">
+          <button class="act" :disabled="busy" @click="answer('yes')">
+            {{ $t(colour ? 'letter.yesColour' : 'letter.yes') }}</button
+          ><button class="act act-stop" :disabled="busy" @click="answer('no')">{{ $t('letter.no') }}</button>
+        </div>
       </form>
-      <form class="row grid gap-3" @submit.prevent="answer('question')"><label>{{ $t('letter.question') }} <textarea v-model="question" class="field" rows="3" maxlength="1000" /></label><button class="act act-quiet justify-self-start" :disabled="busy">{{ $t('letter.ask') }}</button></form>
+      <form class="row grid gap-3" @submit.prevent="answer('question')">
+        <label
+          >{{ $t('letter.question') }} <textarea v-model="question" class="field" rows="3" maxlength="1000" /></label
+        ><button class="act act-quiet justify-self-start" :disabled="busy">{{ $t('letter.ask') }}</button>
+      </form>
     </template>
-    <p v-else class="row text-xl font-bold" data-test="state">{{ $t(`letter.state.${page.state}`, { name: page.answeredName }) }}</p>
+    <p v-else class="row text-xl font-bold" data-test="state">
+      {{ $t(`letter.state.${page.state}`, { name: page.answeredName }) }}
+    </p>
     <p class="caption break-all">{{ $t('letter.digest') }} {{ page.digest }}</p>
   </article>
   <p v-else-if="error" class="verdict verdict-stop mt-10 text-lg">{{ error }}</p>

@@ -6,8 +6,14 @@ import { SPECIES } from '#core/wood'
 type Learnt = InternalApi['/api/colourants/learn']['post']
 const { amount } = useFormat()
 const session = useSession()
-const { data: page, load } = useLive<ColourPage>(() => '/api/colour', topic => topic !== 'air')
-const { data: store } = useLive<InternalApi['/api/store']['get']>(() => '/api/store', topic => topic === 'store')
+const { data: page, load } = useLive<ColourPage>(
+  () => '/api/colour',
+  topic => topic !== 'air',
+)
+const { data: store } = useLive<InternalApi['/api/store']['get']>(
+  () => '/api/store',
+  topic => topic === 'store',
+)
 const HUES = ['#8a5a0c', '#a5322c', '#4a6178', '#4c6a33', '#1d6a62', '#7a4a7a', '#505854', '#1c211f']
 const classes = computed(() => [...new Set((page.value?.colourants ?? []).map(c => c.class))])
 const shown = ref('')
@@ -19,21 +25,52 @@ watchEffect(() => {
   if (taught) species.value = taught.species
 })
 const lines = computed(() => (page.value?.colourants ?? []).filter(c => c.class === shown.value))
-const curves = computed(() => lines.value.map((c, i) => ({ name: c.name, values: c.spectrum, colour: HUES[i % HUES.length]! })))
+const curves = computed(() =>
+  lines.value.map((c, i) => ({ name: c.name, values: c.spectrum, colour: HUES[i % HUES.length]! })),
+)
 const record = ref('')
 const without = ref<number[]>([])
 const learnt = shallowRef<Learnt | null>(null)
 async function learn(apply: boolean) {
-  const done = await send<Learnt>('POST', '/api/colourants/learn', { class: shown.value, species: species.value, record: record.value, without: without.value, apply })
+  const done = await send<Learnt>('POST', '/api/colourants/learn', {
+    class: shown.value,
+    species: species.value,
+    record: record.value,
+    without: without.value,
+    apply,
+  })
   learnt.value = done
   if (done && !record.value) record.value = done.record
   if (apply) await load()
 }
-watch([shown, species], () => { learnt.value = null; record.value = ''; without.value = [] })
-const compare = computed(() => (learnt.value?.colourants ?? []).flatMap((c, i) => [{ name: c.name, values: c.after, colour: HUES[i % HUES.length]! }, { name: '', values: c.before, colour: HUES[i % HUES.length]!, dashed: true }]))
-const make = reactive({ productId: 0, lies: 'wood', most_pct: 100, woodId: 0, bandId: 0, pct: 20, coats: 1, wipe: 'normal' })
-async function add() { if (await send('POST', '/api/colourants', make)) await load() }
-const toggle = (id: number) => { without.value = without.value.includes(id) ? without.value.filter(x => x !== id) : [...without.value, id]; void learn(false) }
+watch([shown, species], () => {
+  learnt.value = null
+  record.value = ''
+  without.value = []
+})
+const compare = computed(() =>
+  (learnt.value?.colourants ?? []).flatMap((c, i) => [
+    { name: c.name, values: c.after, colour: HUES[i % HUES.length]! },
+    { name: '', values: c.before, colour: HUES[i % HUES.length]!, dashed: true },
+  ]),
+)
+const make = reactive({
+  productId: 0,
+  lies: 'wood',
+  most_pct: 100,
+  woodId: 0,
+  bandId: 0,
+  pct: 20,
+  coats: 1,
+  wipe: 'normal',
+})
+async function add() {
+  if (await send('POST', '/api/colourants', make)) await load()
+}
+const toggle = (id: number) => {
+  without.value = without.value.includes(id) ? without.value.filter(x => x !== id) : [...without.value, id]
+  void learn(false)
+}
 </script>
 
 <template>
@@ -41,21 +78,59 @@ const toggle = (id: number) => { without.value = without.value.includes(id) ? wi
     <ColourNav />
     <div class="grid lg:grid-cols-[1fr_24rem] gap-10">
       <section class="min-w-0">
-        <div class="flex flex-wrap items-center gap-4"><h1>{{ $t('colour.nav.colourants') }}</h1><label class="flex items-center gap-2">{{ $t('colour.kind') }} <select v-model="shown" class="field"><option v-for="k in classes" :key="k" :value="k">{{ materialOf(k).name }}</option></select></label></div>
+        <div class="flex flex-wrap items-center gap-4">
+          <h1>{{ $t('colour.nav.colourants') }}</h1>
+          <label class="flex items-center gap-2"
+            >{{ $t('colour.kind') }}
+            <select v-model="shown" class="field">
+              <option v-for="k in classes" :key="k" :value="k">{{ materialOf(k).name }}</option>
+            </select></label
+          >
+        </div>
         <p v-if="page && !page.colourants.length" class="row">{{ $t('colour.noColourant') }}</p>
-        <div v-for="c in lines" :key="c.product_id" class="row flex flex-wrap gap-x-4"><strong class="grow">{{ c.name }}</strong><span class="clock">{{ $t('colour.upTo', { pct: c.most_pct }) }} · {{ amount(c.left_ml) }}</span><span v-for="w in c.onWood" :key="w.species" class="caption basis-full">{{ $t('colour.learntOn', { wood: SPECIES.find(s => s.slug === w.species)?.name ?? w.species, n: w.bands, before: w.error_before.toFixed(1), after: w.error_after.toFixed(1) }) }}</span></div>
+        <div v-for="c in lines" :key="c.product_id" class="row flex flex-wrap gap-x-4">
+          <strong class="grow">{{ c.name }}</strong
+          ><span class="clock">{{ $t('colour.upTo', { pct: c.most_pct }) }} · {{ amount(c.left_ml) }}</span
+          ><span v-for="w in c.onWood" :key="w.species" class="caption basis-full">{{
+            $t('colour.learntOn', {
+              wood: SPECIES.find(s => s.slug === w.species)?.name ?? w.species,
+              n: w.bands,
+              before: w.error_before.toFixed(1),
+              after: w.error_after.toFixed(1),
+            })
+          }}</span>
+        </div>
         <SpectrumChart v-if="lines.length" class="mt-3" absorbs :curves="curves" :label="$t('colour.absorbs')" />
         <template v-if="session.may('owner', 'lead') && lines.length">
           <h2 class="mt-6">{{ $t('colour.learn') }}</h2>
           <p class="caption">{{ $t('colour.learnWhy') }}</p>
           <form class="flex flex-wrap items-end gap-3 mt-2" @submit.prevent="learn(false)">
-            <label>{{ $t('intake.species') }} <select v-model="species" class="field"><option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option></select></label>
-            <label v-if="learnt && learnt.groups.length > 1">{{ $t('colour.record') }} <select v-model="record" class="field" @change="learn(false)"><option v-for="g in learnt.groups" :key="g.key" :value="g.key">{{ g.key }} ({{ g.bands }})</option></select></label>
+            <label
+              >{{ $t('intake.species') }}
+              <select v-model="species" class="field">
+                <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
+              </select></label
+            >
+            <label v-if="learnt && learnt.groups.length > 1"
+              >{{ $t('colour.record') }}
+              <select v-model="record" class="field" @change="learn(false)">
+                <option v-for="g in learnt.groups" :key="g.key" :value="g.key">{{ g.key }} ({{ g.bands }})</option>
+              </select></label
+            >
             <button class="act act-quiet">{{ $t('colour.tryLearning') }}</button>
           </form>
           <div v-if="learnt" class="mt-3 grid gap-3" data-test="learnt">
-            <p>{{ $t('colour.learntError', { n: learnt.bands.length - without.length }) }} <strong class="clock">{{ learnt.before.toFixed(2) }} → {{ learnt.after.toFixed(2) }}</strong></p>
-            <label v-for="b in learnt.bands" :key="b.id" class="row flex items-center gap-3 min-h-11"><input type="checkbox" class="size-5" :checked="!without.includes(b.id)" @change="toggle(b.id)"><span class="grow">{{ b.piece }}: {{ b.title }}<strong v-if="b.outlier" class="text-madder block">{{ $t('colour.outlier') }}</strong></span><span class="clock">{{ b.before.toFixed(1) }} → {{ b.after.toFixed(1) }}</span></label>
+            <p>
+              {{ $t('colour.learntError', { n: learnt.bands.length - without.length }) }}
+              <strong class="clock">{{ learnt.before.toFixed(2) }} → {{ learnt.after.toFixed(2) }}</strong>
+            </p>
+            <label v-for="b in learnt.bands" :key="b.id" class="row flex items-center gap-3 min-h-11"
+              ><input type="checkbox" class="size-5" :checked="!without.includes(b.id)" @change="toggle(b.id)" /><span
+                class="grow"
+                >{{ b.piece }}: {{ b.title
+                }}<strong v-if="b.outlier" class="text-madder block">{{ $t('colour.outlier') }}</strong></span
+              ><span class="clock">{{ b.before.toFixed(1) }} → {{ b.after.toFixed(1) }}</span></label
+            >
             <SpectrumChart absorbs :curves="compare" :label="$t('colour.learn')" />
             <button class="act justify-self-start" @click="learn(true)">{{ $t('colour.keepLearnt') }}</button>
           </div>
@@ -64,12 +139,46 @@ const toggle = (id: number) => { without.value = without.value.includes(id) ? wi
       <form v-if="session.may('owner', 'lead') && page" class="grid gap-3 content-start" @submit.prevent="add">
         <h2>{{ $t('colour.newColourant') }}</h2>
         <p class="caption">{{ $t('colour.newColourantWhy') }}</p>
-        <label>{{ $t('store.product') }} <select v-model.number="make.productId" class="field" required><option v-for="p in store?.products ?? []" :key="p.id" :value="p.id">{{ p.name }}</option></select></label>
-        <label>{{ $t('colour.lies') }} <select v-model="make.lies" class="field"><option value="wood">{{ $t('colour.liesWood') }}</option><option value="film">{{ $t('colour.liesFilm') }}</option></select></label>
-        <label>{{ $t('colour.woodBelow') }} <select v-model.number="make.woodId" class="field"><option v-for="r in page.readings.filter(x => x.role === 'wood')" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
-        <label>{{ $t('colour.itsBand') }} <select v-model.number="make.bandId" class="field"><option v-for="r in page.readings.filter(x => x.role === 'band')" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
-        <div class="grid grid-cols-2 gap-3"><label>{{ $t('colour.strength') }} <input v-model.number="make.pct" type="number" step="any" class="field"></label><label>{{ $t('colour.most') }} <input v-model.number="make.most_pct" type="number" step="any" class="field"></label></div>
-        <button class="act" :disabled="!make.productId || !make.woodId || !make.bandId">{{ $t('colour.addColourant') }}</button>
+        <label
+          >{{ $t('store.product') }}
+          <select v-model.number="make.productId" class="field" required>
+            <option v-for="p in store?.products ?? []" :key="p.id" :value="p.id">{{ p.name }}</option>
+          </select></label
+        >
+        <label
+          >{{ $t('colour.lies') }}
+          <select v-model="make.lies" class="field">
+            <option value="wood">{{ $t('colour.liesWood') }}</option>
+            <option value="film">{{ $t('colour.liesFilm') }}</option>
+          </select></label
+        >
+        <label
+          >{{ $t('colour.woodBelow') }}
+          <select v-model.number="make.woodId" class="field">
+            <option v-for="r in page.readings.filter(x => x.role === 'wood')" :key="r.id" :value="r.id">
+              {{ r.name }}
+            </option>
+          </select></label
+        >
+        <label
+          >{{ $t('colour.itsBand') }}
+          <select v-model.number="make.bandId" class="field">
+            <option v-for="r in page.readings.filter(x => x.role === 'band')" :key="r.id" :value="r.id">
+              {{ r.name }}
+            </option>
+          </select></label
+        >
+        <div class="grid grid-cols-2 gap-3">
+          <label
+            >{{ $t('colour.strength') }}
+            <input v-model.number="make.pct" type="number" step="any" class="field" /></label
+          ><label
+            >{{ $t('colour.most') }} <input v-model.number="make.most_pct" type="number" step="any" class="field"
+          /></label>
+        </div>
+        <button class="act" :disabled="!make.productId || !make.woodId || !make.bandId">
+          {{ $t('colour.addColourant') }}
+        </button>
       </form>
     </div>
   </div>

@@ -1,19 +1,51 @@
 <script setup lang="ts">
 import { useI18n } from 'vue-i18n'
-import { aimOf, BLEACH_LEAVES, CLEAR_COAT_SLUGS, clearCoat, innerOf, judgeRecipe, LEFT_ON, LIGHTS, metamerismIndex, PASSES, readOf, withAbsorption, type Light, type Reason, type Recipe, type SearchQuestion, type SearchState, type Wipe } from '#core/colour'
+import {
+  aimOf,
+  BLEACH_LEAVES,
+  CLEAR_COAT_SLUGS,
+  clearCoat,
+  innerOf,
+  judgeRecipe,
+  LEFT_ON,
+  LIGHTS,
+  metamerismIndex,
+  PASSES,
+  readOf,
+  withAbsorption,
+  type Light,
+  type Reason,
+  type Recipe,
+  type SearchQuestion,
+  type SearchState,
+  type Wipe,
+} from '#core/colour'
 import { materialOf } from '#core/layers/materials'
 
 const { t } = useI18n()
 const route = useRoute()
 const pieceId = computed(() => Number(route.query.piece) || null)
-const { data: page, failed: unread } = useLive<ColourPage>(() => `/api/colour${pieceId.value ? `?piece=${pieceId.value}` : ''}`, topic => topic !== 'air')
+const { data: page, failed: unread } = useLive<ColourPage>(
+  () => `/api/colour${pieceId.value ? `?piece=${pieceId.value}` : ''}`,
+  topic => topic !== 'air',
+)
 const light = useLight()
-const pick = reactive({ woodId: 0, sapwoodId: 0, targetId: 0, clearCoat: 'waterborne-polyurethane', coats: 1, wipe: 'normal' as Wipe, atMost: 3 as 1 | 2 | 3 | 4, bleached: false })
+const pick = reactive({
+  woodId: 0,
+  sapwoodId: 0,
+  targetId: 0,
+  clearCoat: 'waterborne-polyurethane',
+  coats: 1,
+  wipe: 'normal' as Wipe,
+  atMost: 3 as 1 | 2 | 3 | 4,
+  bleached: false,
+})
 const lights = ref<Light[]>(['d65', 'a', 'led'])
 const off = ref<number[]>([])
 const of = (role: string) => (page.value?.readings ?? []).filter(r => r.role === role)
 const reading = (id: number) => page.value?.readings.find(r => r.id === id) ?? null
-const mine = (list: ReadingLine[]) => (list.find(r => r.piece_id === pieceId.value && pieceId.value) ?? list[0])?.id ?? 0
+const mine = (list: ReadingLine[]) =>
+  (list.find(r => r.piece_id === pieceId.value && pieceId.value) ?? list[0])?.id ?? 0
 watchEffect(() => {
   if (!page.value) return
   if (!reading(pick.targetId)) pick.targetId = mine(of('target'))
@@ -30,7 +62,8 @@ watchEffect(() => {
   pick.coats = plan.colours[0]?.coats ?? 1
   lights.value = [...new Set<Light>(['d65', page.value!.lights.room ?? 'a', page.value!.lights.shop])]
   const planned = plan.colours[0]?.class
-  if (planned && inStore.value.some(k => k.class === planned)) off.value = inStore.value.filter(k => k.class !== planned).map(k => k.product_id)
+  if (planned && inStore.value.some(k => k.class === planned))
+    off.value = inStore.value.filter(k => k.class !== planned).map(k => k.product_id)
 })
 const wood = computed(() => reading(pick.woodId))
 const target = computed(() => reading(pick.targetId))
@@ -42,8 +75,18 @@ const question = computed((): SearchQuestion | null => {
   const inners = [pick.woodId, pick.sapwoodId].flatMap(id => reading(id) ?? []).map(r => innerOf(r.spectrum, own(r)))
   const surface = { clear: pick.clearCoat ? clearCoat(pick.clearCoat) : null, gloss: target.value.gloss }
   return {
-    substrates: pick.bleached ? inners.map(s => withAbsorption(s, BLEACH_LEAVES)) : inners, target: aimOf(target.value, own(target.value), surface), colourants: colourantsOn(inStore.value.filter(k => !off.value.includes(k.product_id)), wood.value.species), atMost: pick.atMost,
-    lights: lights.value.length ? lights.value : ['d65'], observer: '10', coats: pick.coats, wipe: pick.wipe, surface,
+    substrates: pick.bleached ? inners.map(s => withAbsorption(s, BLEACH_LEAVES)) : inners,
+    target: aimOf(target.value, own(target.value), surface),
+    colourants: colourantsOn(
+      inStore.value.filter(k => !off.value.includes(k.product_id)),
+      wood.value.species,
+    ),
+    atMost: pick.atMost,
+    lights: lights.value.length ? lights.value : ['d65'],
+    observer: '10',
+    coats: pick.coats,
+    wipe: pick.wipe,
+    surface,
   }
 })
 const state = shallowRef<SearchState | null>(null)
@@ -67,47 +110,108 @@ function search() {
   running.value = true
   worker = new Worker(new URL('../../workers/recipes.worker.ts', import.meta.url), { type: 'module' })
   worker.onmessage = ({ data }: MessageEvent<SearchMessage>) => {
-    if ('failed' in data) { failed.value = data.failed; stop() }
-    else if ('state' in data) { state.value = data.state; chosen.value = data.state.best[0] ?? null }
-    else { state.value = data.done; chosen.value = data.chosen; reasons.value = data.reasons; stop() }
+    if ('failed' in data) {
+      failed.value = data.failed
+      stop()
+    } else if ('state' in data) {
+      state.value = data.state
+      chosen.value = data.state.best[0] ?? null
+    } else {
+      state.value = data.done
+      chosen.value = data.chosen
+      reasons.value = data.reasons
+      stop()
+    }
   }
   worker.postMessage(JSON.parse(JSON.stringify(question.value)))
 }
 /** Only another question takes an answer away; others' work in the shop does not. */
-watch(() => JSON.stringify(question.value), () => { stop(); state.value = chosen.value = null; reasons.value = [] })
+watch(
+  () => JSON.stringify(question.value),
+  () => {
+    stop()
+    state.value = chosen.value = null
+    reasons.value = []
+  },
+)
 const name = (id: number) => page.value?.colourants.find(k => k.product_id === id)?.name ?? String(id)
 const named = (r: Recipe) => r.shares.map(s => ({ ...s, name: name(s.id) })).sort((a, b) => b.pct - a.pct)
-const plain = computed(() => question.value ? readOf(question.value.substrates[0]!, question.value.surface) : null)
+const plain = computed(() => (question.value ? readOf(question.value.substrates[0]!, question.value.surface) : null))
 /** The chosen recipe under every light, also those it was not asked to match under. */
-const judged = computed(() => question.value && chosen.value ? judgeRecipe({ ...question.value, lights: LIGHTS }, chosen.value.shares) : null)
+const judged = computed(() =>
+  question.value && chosen.value ? judgeRecipe({ ...question.value, lights: LIGHTS }, chosen.value.shares) : null,
+)
 /** The light under which most differs once the leading light is made equal. */
 const metameric = computed(() => {
   if (!question.value || !chosen.value) return null
-  const { target: aim, lights: [from = 'd65'] } = question.value
-  return LIGHTS.map(to => ({ from, to, mi: metamerismIndex(aim, chosen.value!.predicted[0]!, from, to) })).reduce((a, b) => b.mi > a.mi ? b : a)
+  const {
+    target: aim,
+    lights: [from = 'd65'],
+  } = question.value
+  return LIGHTS.map(to => ({ from, to, mi: metamerismIndex(aim, chosen.value!.predicted[0]!, from, to) })).reduce(
+    (a, b) => (b.mi > a.mi ? b : a),
+  )
 })
 const colours = computed(() => [
   { name: t('colour.woodFinished'), spectrum: plain.value },
-  ...chosen.value && question.value?.substrates.length === 2 ? [{ name: t('colour.onSapwood'), spectrum: chosen.value.predicted[1]! }] : [],
-  ...chosen.value ? [{ name: t('colour.foretold'), spectrum: chosen.value.predicted[0]! }] : [],
+  ...(chosen.value && question.value?.substrates.length === 2
+    ? [{ name: t('colour.onSapwood'), spectrum: chosen.value.predicted[1]! }]
+    : []),
+  ...(chosen.value ? [{ name: t('colour.foretold'), spectrum: chosen.value.predicted[0]! }] : []),
   { name: t('colour.target'), spectrum: question.value?.target ?? null },
 ])
 const curves = computed(() => [
-  ...question.value ? [{ name: t('colour.target'), values: question.value.target, colour: '#a5322c' }] : [], ...chosen.value ? [{ name: t('colour.foretold'), values: chosen.value.predicted[0]!, colour: '#1d6a62', dashed: true }] : [],
-  ...plain.value ? [{ name: t('colour.woodFinished'), values: plain.value, colour: '#8a5a0c' }] : [],
+  ...(question.value ? [{ name: t('colour.target'), values: question.value.target, colour: '#a5322c' }] : []),
+  ...(chosen.value
+    ? [{ name: t('colour.foretold'), values: chosen.value.predicted[0]!, colour: '#1d6a62', dashed: true }]
+    : []),
+  ...(plain.value ? [{ name: t('colour.woodFinished'), values: plain.value, colour: '#8a5a0c' }] : []),
 ])
-const tellReason = (r: Reason): string => r.slug === 'lighter'
-  ? `${t(pick.bleached ? 'colour.reason.lighterStill' : 'colour.reason.lighter', { by: r.by.toFixed(0) })} ${r.bleached === null ? '' : t(pick.bleached ? 'colour.reason.bleachedAgain' : 'colour.reason.bleached', { de: r.bleached.toFixed(1) })}`
-  : r.slug === 'limit' ? t('colour.reason.limit', { name: name(r.id) })
-    : r.slug === 'lights' ? t('colour.reason.lights', { light: t(`colour.lights.${r.light}`), de: r.de.toFixed(1) })
-      : t('colour.reason.gamut', { way: t(Math.abs(r.turned) > 3 ? (r.turned > 0 ? 'colour.reason.yellower' : 'colour.reason.redder') : r.stronger < 0 ? 'colour.reason.greyer' : 'colour.reason.stronger') })
+const tellReason = (r: Reason): string =>
+  r.slug === 'lighter'
+    ? `${t(pick.bleached ? 'colour.reason.lighterStill' : 'colour.reason.lighter', { by: r.by.toFixed(0) })} ${r.bleached === null ? '' : t(pick.bleached ? 'colour.reason.bleachedAgain' : 'colour.reason.bleached', { de: r.bleached.toFixed(1) })}`
+    : r.slug === 'limit'
+      ? t('colour.reason.limit', { name: name(r.id) })
+      : r.slug === 'lights'
+        ? t('colour.reason.lights', { light: t(`colour.lights.${r.light}`), de: r.de.toFixed(1) })
+        : t('colour.reason.gamut', {
+            way: t(
+              Math.abs(r.turned) > 3
+                ? r.turned > 0
+                  ? 'colour.reason.yellower'
+                  : 'colour.reason.redder'
+                : r.stronger < 0
+                  ? 'colour.reason.greyer'
+                  : 'colour.reason.stronger',
+            ),
+          })
 /** Light boards first, then the whole (common practice): the sapwood is matched to the heartwood. */
-function sapwoodFirst() { Object.assign(pick, { targetId: pick.woodId, woodId: pick.sapwoodId, sapwoodId: 0 }) }
+function sapwoodFirst() {
+  Object.assign(pick, { targetId: pick.woodId, woodId: pick.sapwoodId, sapwoodId: 0 })
+}
 const title = ref('')
-watch(() => target.value?.name ?? '', (name, before) => { if (!title.value || title.value === before) title.value = name }, { immediate: true })
+watch(
+  () => target.value?.name ?? '',
+  (name, before) => {
+    if (!title.value || title.value === before) title.value = name
+  },
+  { immediate: true },
+)
 async function save() {
   if (!chosen.value) return
-  const done = await send<{ id: number }>('POST', '/api/recipes', { name: title.value, pieceId: pieceId.value, woodId: pick.woodId, sapwoodId: pick.sapwoodId || null, targetId: pick.targetId, shares: chosen.value.shares, coats: pick.coats, wipe: pick.wipe, clearCoat: pick.clearCoat || null, lights: lights.value.length ? lights.value : ['d65'], bleached: pick.bleached })
+  const done = await send<{ id: number }>('POST', '/api/recipes', {
+    name: title.value,
+    pieceId: pieceId.value,
+    woodId: pick.woodId,
+    sapwoodId: pick.sapwoodId || null,
+    targetId: pick.targetId,
+    shares: chosen.value.shares,
+    coats: pick.coats,
+    wipe: pick.wipe,
+    clearCoat: pick.clearCoat || null,
+    lights: lights.value.length ? lights.value : ['d65'],
+    bleached: pick.bleached,
+  })
   if (done) await navigateTo(`/colour/recipes?id=${done.id}${pieceId.value ? `&piece=${pieceId.value}` : ''}`)
 }
 </script>
@@ -119,52 +223,185 @@ async function save() {
     <PageState v-if="!page" :failed="unread" />
     <div v-else class="grid lg:grid-cols-[20rem_1fr] gap-x-10 gap-y-6">
       <form class="grid gap-3 content-start" @submit.prevent="search">
-        <label>{{ $t('colour.matchTo') }} <select v-model.number="pick.targetId" class="field"><option v-for="r in of('target')" :key="r.id" :value="r.id">{{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}</option><optgroup :label="$t('colour.toWood')"><option v-for="r in of('wood')" :key="r.id" :value="r.id">{{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}</option></optgroup></select></label>
-        <label>{{ $t('colour.onWood') }} <select v-model.number="pick.woodId" class="field"><option v-for="r in of('wood')" :key="r.id" :value="r.id">{{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}</option></select></label>
-        <p v-if="!of('target').length || !of('wood').length" class="verdict">{{ $t('colour.needReadings') }} <NuxtLink to="/colour/readings" class="underline">{{ $t('colour.nav.readings') }}</NuxtLink></p>
-        <label>{{ $t('colour.finish') }} <select v-model="pick.clearCoat" class="field"><option value="">{{ $t('colour.noFinish') }}</option><option v-for="k in CLEAR_COAT_SLUGS" :key="k" :value="k">{{ $t(`colour.coats.${k}`) }}</option></select></label>
+        <label
+          >{{ $t('colour.matchTo') }}
+          <select v-model.number="pick.targetId" class="field">
+            <option v-for="r in of('target')" :key="r.id" :value="r.id">
+              {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
+            </option>
+            <optgroup :label="$t('colour.toWood')">
+              <option v-for="r in of('wood')" :key="r.id" :value="r.id">
+                {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
+              </option>
+            </optgroup>
+          </select></label
+        >
+        <label
+          >{{ $t('colour.onWood') }}
+          <select v-model.number="pick.woodId" class="field">
+            <option v-for="r in of('wood')" :key="r.id" :value="r.id">
+              {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
+            </option>
+          </select></label
+        >
+        <p v-if="!of('target').length || !of('wood').length" class="verdict">
+          {{ $t('colour.needReadings') }}
+          <NuxtLink to="/colour/readings" class="underline">{{ $t('colour.nav.readings') }}</NuxtLink>
+        </p>
+        <label
+          >{{ $t('colour.finish') }}
+          <select v-model="pick.clearCoat" class="field">
+            <option value="">{{ $t('colour.noFinish') }}</option>
+            <option v-for="k in CLEAR_COAT_SLUGS" :key="k" :value="k">{{ $t(`colour.coats.${k}`) }}</option>
+          </select></label
+        >
         <p v-if="!pick.clearCoat" class="verdict">{{ $t('colour.judgedBare') }}</p>
         <div class="grid grid-cols-3 gap-2">
-          <label>{{ $t('colour.colourCoats') }} <input v-model.number="pick.coats" type="number" min="1" max="10" class="field"></label>
-          <label>{{ $t('colour.wipe') }} <select v-model="pick.wipe" class="field"><option v-for="(_, w) in LEFT_ON" :key="w" :value="w">{{ $t(`colour.wipes.${w}`) }}</option></select></label>
-          <label>{{ $t('colour.atMost') }} <select v-model.number="pick.atMost" class="field"><option v-for="n in 4" :key="n" :value="n">{{ n === 1 ? n : $t('colour.upToN', { n }) }}</option></select></label>
+          <label
+            >{{ $t('colour.colourCoats') }}
+            <input v-model.number="pick.coats" type="number" min="1" max="10" class="field"
+          /></label>
+          <label
+            >{{ $t('colour.wipe') }}
+            <select v-model="pick.wipe" class="field">
+              <option v-for="(_, w) in LEFT_ON" :key="w" :value="w">{{ $t(`colour.wipes.${w}`) }}</option>
+            </select></label
+          >
+          <label
+            >{{ $t('colour.atMost') }}
+            <select v-model.number="pick.atMost" class="field">
+              <option v-for="n in 4" :key="n" :value="n">{{ n === 1 ? n : $t('colour.upToN', { n }) }}</option>
+            </select></label
+          >
         </div>
         <fieldset>
           <legend>{{ $t('colour.judgeUnder') }}</legend>
-          <label v-for="l in LIGHTS" :key="l" class="flex items-center gap-2 min-h-10"><input v-model="lights" type="checkbox" :value="l" class="size-5"> {{ $t(`colour.lights.${l}`) }}<span v-for="p in (['room', 'shop'] as const).filter(x => page!.lights[x] === l)" :key="p" class="caption">{{ $t(`colour.lightOf.${p}`) }}</span></label>
+          <label v-for="l in LIGHTS" :key="l" class="flex items-center gap-2 min-h-10"
+            ><input v-model="lights" type="checkbox" :value="l" class="size-5" /> {{ $t(`colour.lights.${l}`)
+            }}<span
+              v-for="p in (['room', 'shop'] as const).filter(x => page!.lights[x] === l)"
+              :key="p"
+              class="caption"
+              >{{ $t(`colour.lightOf.${p}`) }}</span
+            ></label
+          >
         </fieldset>
         <details>
           <summary class="min-h-11 flex items-center underline cursor-pointer">{{ $t('colour.more') }}</summary>
-          <label class="block mb-3">{{ $t('colour.sapwood') }} <select v-model.number="pick.sapwoodId" class="field"><option :value="0">{{ $t('colour.noSapwood') }}</option><option v-for="r in of('wood')" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
-          <label class="flex items-center gap-2 min-h-10"><input v-model="pick.bleached" type="checkbox" class="size-5"> {{ $t('colour.bleachFirst') }}</label>
+          <label class="block mb-3"
+            >{{ $t('colour.sapwood') }}
+            <select v-model.number="pick.sapwoodId" class="field">
+              <option :value="0">{{ $t('colour.noSapwood') }}</option>
+              <option v-for="r in of('wood')" :key="r.id" :value="r.id">{{ r.name }}</option>
+            </select></label
+          >
+          <label class="flex items-center gap-2 min-h-10"
+            ><input v-model="pick.bleached" type="checkbox" class="size-5" /> {{ $t('colour.bleachFirst') }}</label
+          >
           <fieldset v-for="k in classes" :key="k" class="mt-2">
             <legend class="caption">{{ materialOf(k).name }}</legend>
-            <label v-for="c in inStore.filter(x => x.class === k)" :key="c.product_id" class="flex items-center gap-2 min-h-10"><input :checked="!off.includes(c.product_id)" type="checkbox" class="size-5" @change="off = off.includes(c.product_id) ? off.filter(x => x !== c.product_id) : [...off, c.product_id]"> {{ c.name }}</label>
+            <label
+              v-for="c in inStore.filter(x => x.class === k)"
+              :key="c.product_id"
+              class="flex items-center gap-2 min-h-10"
+              ><input
+                :checked="!off.includes(c.product_id)"
+                type="checkbox"
+                class="size-5"
+                @change="
+                  off = off.includes(c.product_id) ? off.filter(x => x !== c.product_id) : [...off, c.product_id]
+                "
+              />
+              {{ c.name }}</label
+            >
           </fieldset>
         </details>
-        <button v-if="!running" class="act" :disabled="!question || !question.colourants.length">{{ $t('colour.search') }}</button>
+        <button v-if="!running" class="act" :disabled="!question || !question.colourants.length">
+          {{ $t('colour.search') }}
+        </button>
         <button v-else type="button" class="act act-stop" @click="stop">{{ $t('cancel') }}</button>
       </form>
       <section class="grid gap-4 content-start min-w-0">
         <LightChoice :lights="page.lights" />
         <SwatchStrip :colours="colours" tall />
-        <p class="caption">{{ [$t('colour.guide'), target?.given || wood?.given ? $t('colour.labOnly') : '', wood && target && wood.light_history !== target.light_history ? $t('colour.historyDiffers') : ''].filter(Boolean).join(' ') }}</p>
+        <p class="caption">
+          {{
+            [
+              $t('colour.guide'),
+              target?.given || wood?.given ? $t('colour.labOnly') : '',
+              wood && target && wood.light_history !== target.light_history ? $t('colour.historyDiffers') : '',
+            ]
+              .filter(Boolean)
+              .join(' ')
+          }}
+        </p>
         <p v-if="failed" class="verdict verdict-stop">{{ failed }}</p>
-        <p v-if="running && state" class="flex items-center gap-3" role="status"><progress :value="state.done" :max="state.all" class="w-64 h-3" :aria-label="$t('colour.searching')" /> <span class="clock">{{ $t('colour.tried', { done: state.done, all: state.all }) }}</span></p>
+        <p v-if="running && state" class="flex items-center gap-3" role="status">
+          <progress :value="state.done" :max="state.all" class="w-64 h-3" :aria-label="$t('colour.searching')" />
+          <span class="clock">{{ $t('colour.tried', { done: state.done, all: state.all }) }}</span>
+        </p>
         <template v-if="chosen">
-          <div class="flex flex-wrap items-baseline gap-x-4"><h2 class="!text-2xl" data-test="verdict"><span class="clock">ΔE00 {{ chosen.worst.toFixed(1) }}:</span> {{ $t(grade(chosen.worst)) }}</h2><span>{{ $t('colour.atWorst') }} · {{ materialOf(chosen.group).name }}, {{ $t(chosen.lies === 'wood' ? 'colour.liesWood' : 'colour.liesFilm') }}</span></div>
+          <div class="flex flex-wrap items-baseline gap-x-4">
+            <h2 class="!text-2xl" data-test="verdict">
+              <span class="clock">ΔE00 {{ chosen.worst.toFixed(1) }}:</span> {{ $t(grade(chosen.worst)) }}
+            </h2>
+            <span
+              >{{ $t('colour.atWorst') }} · {{ materialOf(chosen.group).name }},
+              {{ $t(chosen.lies === 'wood' ? 'colour.liesWood' : 'colour.liesFilm') }}</span
+            >
+          </div>
           <BreaksVerdict v-if="judged" :under="judged.under" />
-          <p v-if="question?.substrates.length === 2 && chosen.worst > PASSES" class="verdict">{{ $t('colour.sapwoodFirst') }} <button type="button" class="underline min-h-11" @click="sapwoodFirst">{{ $t('colour.doSapwoodFirst') }}</button></p>
+          <p v-if="question?.substrates.length === 2 && chosen.worst > PASSES" class="verdict">
+            {{ $t('colour.sapwoodFirst') }}
+            <button type="button" class="underline min-h-11" @click="sapwoodFirst">
+              {{ $t('colour.doSapwoodFirst') }}
+            </button>
+          </p>
           <RecipeView :shares="named(chosen)" :under="judged?.under ?? chosen.under" :limit="chosen.atLimit" />
-          <p v-if="metameric" class="caption" data-test="metamerism">{{ $t('colour.metamerism', { from: $t(`colour.lights.${metameric.from}`), to: $t(`colour.lights.${metameric.to}`), mi: metameric.mi.toFixed(1) }) }}</p>
-          <div v-if="reasons.length" data-test="reasons"><h3>{{ $t('colour.whyNot') }}</h3><p v-for="r in reasons" :key="r.slug" class="verdict mt-1">{{ tellReason(r) }}</p></div>
+          <p v-if="metameric" class="caption" data-test="metamerism">
+            {{
+              $t('colour.metamerism', {
+                from: $t(`colour.lights.${metameric.from}`),
+                to: $t(`colour.lights.${metameric.to}`),
+                mi: metameric.mi.toFixed(1),
+              })
+            }}
+          </p>
+          <div v-if="reasons.length" data-test="reasons">
+            <h3>{{ $t('colour.whyNot') }}</h3>
+            <p v-for="r in reasons" :key="r.slug" class="verdict mt-1">{{ tellReason(r) }}</p>
+          </div>
           <details v-if="state && state.best.length > 1" open>
             <summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ $t('colour.others') }}</summary>
-            <button v-for="r in state.best" :key="r.group + r.shares.length" type="button" class="row w-full text-left grid grid-cols-[auto_1fr_auto] gap-x-4 items-center min-h-12" :class="r === chosen ? 'font-semibold' : ''" :aria-pressed="r === chosen" @click="chosen = r">
-              <span class="size-8 shrink-0" :style="{ background: swatch(r.predicted[0]!, light) }" aria-hidden="true" /><span>{{ named(r).map(s => `${s.name} ${s.pct.toFixed(1)} %`).join(' · ') }}</span><span class="clock">{{ r.worst.toFixed(1) }} {{ $t(grade(r.worst)) }}</span>
+            <button
+              v-for="r in state.best"
+              :key="r.group + r.shares.length"
+              type="button"
+              class="row w-full text-left grid grid-cols-[auto_1fr_auto] gap-x-4 items-center min-h-12"
+              :class="r === chosen ? 'font-semibold' : ''"
+              :aria-pressed="r === chosen"
+              @click="chosen = r"
+            >
+              <span
+                class="size-8 shrink-0"
+                :style="{ background: swatch(r.predicted[0]!, light) }"
+                aria-hidden="true"
+              /><span>{{
+                named(r)
+                  .map(s => `${s.name} ${s.pct.toFixed(1)} %`)
+                  .join(' · ')
+              }}</span
+              ><span class="clock">{{ r.worst.toFixed(1) }} {{ $t(grade(r.worst)) }}</span>
             </button>
           </details>
-          <form class="flex flex-wrap items-end gap-3" @submit.prevent="save"><TextField v-model="title" :label="$t('colour.recipeName')" required class="grow" /><button class="act" :disabled="running">{{ $t('colour.keep') }}</button></form>
+          <form class="flex flex-wrap items-end gap-3" @submit.prevent="save">
+            <TextField v-model="title" :label="$t('colour.recipeName')" required class="grow" /><button
+              class="act"
+              :disabled="running"
+            >
+              {{ $t('colour.keep') }}
+            </button>
+          </form>
         </template>
         <SpectrumChart v-if="curves.length" :curves="curves" :label="$t('colour.curves')" />
       </section>

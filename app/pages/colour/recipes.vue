@@ -9,26 +9,63 @@ const find = ref(String(route.query.find ?? ''))
 const species = ref('')
 const near = ref(0)
 const asked = refDebounced(find, 250)
-const { data: recipes, load } = useLive<RecipeLine[]>(() => `/api/recipes?${new URLSearchParams({ find: asked.value, ...species.value ? { species: species.value } : {}, ...near.value ? { target: String(near.value) } : {} })}`, topic => topic === 'piece' || topic === 'store')
-const { data: page } = useLive<ColourPage>(() => '/api/colour', topic => topic === 'store')
+const { data: recipes, load } = useLive<RecipeLine[]>(
+  () =>
+    `/api/recipes?${new URLSearchParams({ find: asked.value, ...(species.value ? { species: species.value } : {}), ...(near.value ? { target: String(near.value) } : {}) })}`,
+  topic => topic === 'piece' || topic === 'store',
+)
+const { data: page } = useLive<ColourPage>(
+  () => '/api/colour',
+  topic => topic === 'store',
+)
 const targets = computed(() => (page.value?.readings ?? []).filter(r => r.role === 'target'))
 const open = ref(Number(route.query.id) || 0)
 const total = ref(200)
 /** What the plan takes, in grams, is what a pot is begun with. */
-watch(() => {
-  const r = recipes.value?.find(x => x.id === open.value)
-  return r?.planned_ml ? `${r.id} ${Math.ceil(r.planned_ml * materialOf(r.class).density)}` : ''
-}, (planned) => { if (planned) total.value = Number(planned.split(' ')[1]) })
+watch(
+  () => {
+    const r = recipes.value?.find(x => x.id === open.value)
+    return r?.planned_ml ? `${r.id} ${Math.ceil(r.planned_ml * materialOf(r.class).density)}` : ''
+  },
+  planned => {
+    if (planned) total.value = Number(planned.split(' ')[1])
+  },
+)
 /** Colourants of which the store has less than this pot takes. */
-const short = (r: RecipeLine) => r.shares.map(s => ({ name: s.name, left: s.left_ml, wanted: (total.value * s.pct) / 100 / materialOf(r.class).density })).filter(s => s.wanted > s.left)
+const short = (r: RecipeLine) =>
+  r.shares
+    .map(s => ({ name: s.name, left: s.left_ml, wanted: (total.value * s.pct) / 100 / materialOf(r.class).density }))
+    .filter(s => s.wanted > s.left)
 const pieceId = computed(() => Number(route.query.piece) || null)
 async function mix(r: RecipeLine) {
-  const done = await send<{ id: number }>('POST', '/api/batches', { kind: 'recipe', recipeId: r.id, total_g: total.value, pieceId: pieceId.value ?? r.piece_id, smallest_g: 0.1 })
+  const done = await send<{ id: number }>('POST', '/api/batches', {
+    kind: 'recipe',
+    recipeId: r.id,
+    total_g: total.value,
+    pieceId: pieceId.value ?? r.piece_id,
+    smallest_g: 0.1,
+  })
   if (done) await navigateTo(`/mixing/${done.id}`)
 }
 async function again(r: RecipeLine) {
-  const done = await send<{ id: number }>('POST', '/api/recipes', { name: r.name, pieceId: pieceId.value, woodId: r.wood_id, sapwoodId: r.sapwood_id, targetId: r.target_id, shares: r.shares.map(({ id, pct }) => ({ id, pct })), coats: r.coats, wipe: r.wipe, clearCoat: r.clear_coat, lights: r.lights.split(','), bleached: Boolean(r.bleached), fromId: r.id })
-  if (done) { open.value = done.id; await load() }
+  const done = await send<{ id: number }>('POST', '/api/recipes', {
+    name: r.name,
+    pieceId: pieceId.value,
+    woodId: r.wood_id,
+    sapwoodId: r.sapwood_id,
+    targetId: r.target_id,
+    shares: r.shares.map(({ id, pct }) => ({ id, pct })),
+    coats: r.coats,
+    wipe: r.wipe,
+    clearCoat: r.clear_coat,
+    lights: r.lights.split(','),
+    bleached: Boolean(r.bleached),
+    fromId: r.id,
+  })
+  if (done) {
+    open.value = done.id
+    await load()
+  }
 }
 </script>
 
@@ -38,28 +75,77 @@ async function again(r: RecipeLine) {
     <h1 class="sr-only">{{ $t('colour.nav.recipes') }}</h1>
     <div class="grid sm:grid-cols-[1fr_14rem_18rem] gap-4 items-end">
       <TextField v-model="find" :label="$t('colour.findRecipe')" />
-      <label>{{ $t('intake.species') }} <select v-model="species" class="field"><option value="">{{ $t('colour.anyWood') }}</option><option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option></select></label>
-      <label>{{ $t('colour.nearTo') }} <select v-model.number="near" class="field"><option :value="0">{{ $t('colour.newest') }}</option><option v-for="r in targets" :key="r.id" :value="r.id">{{ r.name }}</option></select></label>
+      <label
+        >{{ $t('intake.species') }}
+        <select v-model="species" class="field">
+          <option value="">{{ $t('colour.anyWood') }}</option>
+          <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
+        </select></label
+      >
+      <label
+        >{{ $t('colour.nearTo') }}
+        <select v-model.number="near" class="field">
+          <option :value="0">{{ $t('colour.newest') }}</option>
+          <option v-for="r in targets" :key="r.id" :value="r.id">{{ r.name }}</option>
+        </select></label
+      >
     </div>
     <div class="my-4"><LightChoice /></div>
-    <p v-if="recipes && !recipes.length" class="row">{{ find || species ? $t('colour.noneFound') : $t('colour.noRecipe') }}</p>
+    <p v-if="recipes && !recipes.length" class="row">
+      {{ find || species ? $t('colour.noneFound') : $t('colour.noRecipe') }}
+    </p>
     <article v-for="r in recipes ?? []" :key="r.id" class="row" data-test="recipe-line">
-      <button class="w-full text-left flex flex-wrap items-center gap-x-4 min-h-12" :aria-expanded="open === r.id" @click="open = open === r.id ? 0 : r.id">
-        <span class="flex bg-[#777777] p-1.5" aria-hidden="true"><span class="w-9 h-10" :style="{ background: swatch(r.predicted, light) }" /><span class="w-9 h-10" :style="{ background: swatch(r.target_spectrum, light) }" /></span>
-        <span class="grow"><strong>{{ r.id }} {{ r.name }}</strong><span class="caption block">{{ [r.piece, r.client, SPECIES.find(s => s.slug === r.species)?.name, materialOf(r.class).name].filter(Boolean).join(' · ') }}</span></span>
+      <button
+        class="w-full text-left flex flex-wrap items-center gap-x-4 min-h-12"
+        :aria-expanded="open === r.id"
+        @click="open = open === r.id ? 0 : r.id"
+      >
+        <span class="flex bg-[#777777] p-1.5" aria-hidden="true"
+          ><span class="w-9 h-10" :style="{ background: swatch(r.predicted, light) }" /><span
+            class="w-9 h-10"
+            :style="{ background: swatch(r.target_spectrum, light) }"
+        /></span>
+        <span class="grow"
+          ><strong>{{ r.id }} {{ r.name }}</strong
+          ><span class="caption block">{{
+            [r.piece, r.client, SPECIES.find(s => s.slug === r.species)?.name, materialOf(r.class).name]
+              .filter(Boolean)
+              .join(' · ')
+          }}</span></span
+        >
         <span v-if="r.away !== null" class="clock">{{ $t('colour.away', { de: r.away.toFixed(1) }) }}</span>
-        <span class="clock">{{ r.worst.toFixed(1) }} <span class="caption">{{ $t(grade(r.worst)) }}</span></span>
+        <span class="clock"
+          >{{ r.worst.toFixed(1) }} <span class="caption">{{ $t(grade(r.worst)) }}</span></span
+        >
       </button>
       <div v-if="open === r.id" class="grid gap-4 mt-3">
-        <SwatchStrip :colours="[{ name: $t('colour.foretold'), spectrum: r.predicted }, { name: $t('colour.target'), spectrum: r.target_spectrum, note: r.target }]" />
+        <SwatchStrip
+          :colours="[
+            { name: $t('colour.foretold'), spectrum: r.predicted },
+            { name: $t('colour.target'), spectrum: r.target_spectrum, note: r.target },
+          ]"
+        />
         <BreaksVerdict :under="r.under" />
         <RecipeView :shares="r.shares" :under="r.under" />
-        <p class="caption">{{ $t('colour.madeBy', { by: r.by_name, at: dayTime(r.at) }) }} · {{ $t('colour.coatsWiped', { n: r.coats, wipe: $t(`colour.wipes.${r.wipe}`) }) }} · {{ r.clear_coat ? $t(`colour.coats.${r.clear_coat}`) : $t('colour.noFinish') }}<template v-if="r.bleached"> · {{ $t('colour.bleachFirst') }}</template><template v-if="r.from_id"> · {{ $t('colour.sameAs', { id: r.from_id }) }}</template></p>
-        <p v-for="s in short(r)" :key="s.name" class="verdict" data-test="short">{{ $t('colour.short', { name: s.name, left: amount(s.left), wanted: amount(s.wanted) }) }}</p>
+        <p class="caption">
+          {{ $t('colour.madeBy', { by: r.by_name, at: dayTime(r.at) }) }} ·
+          {{ $t('colour.coatsWiped', { n: r.coats, wipe: $t(`colour.wipes.${r.wipe}`) }) }} ·
+          {{ r.clear_coat ? $t(`colour.coats.${r.clear_coat}`) : $t('colour.noFinish')
+          }}<template v-if="r.bleached"> · {{ $t('colour.bleachFirst') }}</template
+          ><template v-if="r.from_id"> · {{ $t('colour.sameAs', { id: r.from_id }) }}</template>
+        </p>
+        <p v-for="s in short(r)" :key="s.name" class="verdict" data-test="short">
+          {{ $t('colour.short', { name: s.name, left: amount(s.left), wanted: amount(s.wanted) }) }}
+        </p>
         <form class="flex flex-wrap items-end gap-3" @submit.prevent="mix(r)">
-          <label>{{ $t(r.planned_ml ? 'mix.totalPlanned' : 'mix.totalG') }} <input v-model.number="total" type="number" min="1" step="any" class="field !w-32"></label>
+          <label
+            >{{ $t(r.planned_ml ? 'mix.totalPlanned' : 'mix.totalG') }}
+            <input v-model.number="total" type="number" min="1" step="any" class="field !w-32"
+          /></label>
           <button class="act">{{ $t('mix.begin') }}</button>
-          <button v-if="pieceId && r.piece_id !== pieceId" type="button" class="act act-quiet" @click="again(r)">{{ $t('colour.useHere', { id: pieceId }) }}</button>
+          <button v-if="pieceId && r.piece_id !== pieceId" type="button" class="act act-quiet" @click="again(r)">
+            {{ $t('colour.useHere', { id: pieceId }) }}
+          </button>
         </form>
       </div>
     </article>

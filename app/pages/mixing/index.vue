@@ -8,26 +8,70 @@ const form = useTemplateRef('form')
 /** What is worked out below goes into the mixture above. */
 const upTo = () => document.querySelector('[data-test=mix-form]')?.scrollIntoView({ block: 'start' })
 const which = ref<'open' | 'all'>('open')
-const { data: pots } = useLive<InternalApi['/api/batches']['get']>(() => `/api/batches?which=${which.value}`, topic => topic !== 'air')
-const { data: store } = useLive<InternalApi['/api/store']['get']>(() => '/api/store', topic => topic === 'store')
+const { data: pots } = useLive<InternalApi['/api/batches']['get']>(
+  () => `/api/batches?which=${which.value}`,
+  topic => topic !== 'air',
+)
+const { data: store } = useLive<InternalApi['/api/store']['get']>(
+  () => '/api/store',
+  topic => topic === 'store',
+)
 </script>
 
 <template>
   <div>
     <ColourNav />
     <div class="grid gap-6">
-      <section v-if="session.may('owner', 'lead', 'finisher')" class="min-w-0"><h1 class="mb-3">{{ $t('mix.title') }}</h1><MixForm ref="form" :products="store?.products ?? []" @made="id => navigateTo(`/mixing/${id}`)" /></section>
+      <section v-if="session.may('owner', 'lead', 'finisher')" class="min-w-0">
+        <h1 class="mb-3">{{ $t('mix.title') }}</h1>
+        <MixForm ref="form" :products="store?.products ?? []" @made="id => navigateTo(`/mixing/${id}`)" />
+      </section>
       <section>
-        <div class="flex items-baseline gap-4"><h2 class="grow">{{ $t('mix.pots') }}</h2><button class="underline min-h-11" @click="which = which === 'open' ? 'all' : 'open'">{{ $t(which === 'open' ? 'mix.allPots' : 'mix.openPots') }}</button></div>
+        <div class="flex items-baseline gap-4">
+          <h2 class="grow">{{ $t('mix.pots') }}</h2>
+          <button class="underline min-h-11" @click="which = which === 'open' ? 'all' : 'open'">
+            {{ $t(which === 'open' ? 'mix.allPots' : 'mix.openPots') }}
+          </button>
+        </div>
         <p v-if="pots && !pots.length" class="row">{{ $t('mix.noPot') }}</p>
-        <NuxtLink v-for="p in pots ?? []" :key="p.id" :to="`/mixing/${p.id}`" class="row flex flex-wrap items-center gap-x-4 min-h-12 no-underline" data-test="pot">
-          <strong>{{ p.id }} {{ p.name }}</strong><span class="caption grow">{{ [p.piece, p.place, dayTime(p.at)].filter(Boolean).join(' · ') }}</span>
+        <NuxtLink
+          v-for="p in pots ?? []"
+          :key="p.id"
+          :to="`/mixing/${p.id}`"
+          class="row flex flex-wrap items-center gap-x-4 min-h-12 no-underline"
+          data-test="pot"
+        >
+          <strong>{{ p.id }} {{ p.name }}</strong
+          ><span class="caption grow">{{ [p.piece, p.place, dayTime(p.at)].filter(Boolean).join(' · ') }}</span>
           <span v-if="p.closed_at" class="caption">{{ $t('mix.emptied') }}</span>
-          <strong v-else-if="p.potEnds_ms" :class="clock.now > p.potEnds_ms ? 'text-madder' : 'text-ochre'">{{ clock.now > p.potEnds_ms ? $t('mix.over', { at: time(p.potEnds_ms) }) : $t('mix.useBy', { at: time(p.potEnds_ms) }) }}</strong>
-          <span v-else-if="p.left_g !== null">{{ $t('mix.leftG', { g: p.left_g.toFixed(0) }) }}<span v-if="p.piece"> · {{ $t(p.mayGo ? 'mix.mayGo' : 'mix.keepUntil') }}</span></span>
+          <strong v-else-if="p.potEnds_ms" :class="clock.now > p.potEnds_ms ? 'text-madder' : 'text-ochre'">{{
+            clock.now > p.potEnds_ms
+              ? $t('mix.over', { at: time(p.potEnds_ms) })
+              : $t('mix.useBy', { at: time(p.potEnds_ms) })
+          }}</strong>
+          <span v-else-if="p.left_g !== null"
+            >{{ $t('mix.leftG', { g: p.left_g.toFixed(0) })
+            }}<span v-if="p.piece"> · {{ $t(p.mayGo ? 'mix.mayGo' : 'mix.keepUntil') }}</span></span
+          >
         </NuxtLink>
       </section>
-      <div class="grid sm:grid-cols-2 gap-8"><ShellacCut @take="(name, parts) => { form?.take(name, parts); upTo() }" /><SheenTable @take="(pct, of) => { form?.add({ name: $t('mix.flattingBase'), share: pct, of }); upTo() }" /></div>
+      <div class="grid sm:grid-cols-2 gap-8">
+        <ShellacCut
+          @take="
+            (name, parts) => {
+              form?.take(name, parts)
+              upTo()
+            }
+          "
+        /><SheenTable
+          @take="
+            (pct, of) => {
+              form?.add({ name: $t('mix.flattingBase'), share: pct, of })
+              upTo()
+            }
+          "
+        />
+      </div>
     </div>
   </div>
 </template>

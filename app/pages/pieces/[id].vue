@@ -1,17 +1,37 @@
 <script setup lang="ts">
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
-const { data: page, failed, load } = useLive<PiecePage>(() => `/api/pieces/${id.value}`, (topic, piece) => topic === 'all' || piece === id.value)
+const {
+  data: page,
+  failed,
+  load,
+} = useLive<PiecePage>(
+  () => `/api/pieces/${id.value}`,
+  (topic, piece) => topic === 'all' || piece === id.value,
+)
 provide(PIECE, { page, load })
 const session = useSession()
 const { day } = useFormat()
-const tabs = [['', 'examine'], ['/route', 'route'], ['/plan', 'plan'], ['/colour', 'colour'], ['/client', 'client'], ['/log', 'log']] as const
+const tabs = [
+  ['', 'examine'],
+  ['/route', 'route'],
+  ['/plan', 'plan'],
+  ['/colour', 'colour'],
+  ['/client', 'client'],
+  ['/log', 'log'],
+] as const
 const EXAMINE = ['', '/walk', '/finish', '/wood', '/hazards', '/parts', '/patch', '/photographs', '/report']
 const here = (to: string) => (to === '' ? EXAMINE : [to]).some(path => route.path === `/pieces/${id.value}${path}`)
 useCurrentInView(useTemplateRef('row'))
 const to = ref('')
 async function handOver() {
-  if (await send('POST', `/api/pieces/${id.value}/hand-over`, { rowVersion: page.value!.piece.row_version, to: to.value || page.value!.piece.client_name })) await load()
+  if (
+    await send('POST', `/api/pieces/${id.value}/hand-over`, {
+      rowVersion: page.value!.piece.row_version,
+      to: to.value || page.value!.piece.client_name,
+    })
+  )
+    await load()
 }
 </script>
 
@@ -20,21 +40,50 @@ async function handOver() {
     <p v-if="failed" class="verdict verdict-stop">{{ failed.message }}</p>
     <template v-if="page">
       <div class="flex flex-wrap items-baseline gap-x-4">
-        <h1><span class="clock">{{ page.piece.id }}</span> {{ page.piece.name }}</h1>
-        <span>{{ page.piece.client_name }} · {{ $t(`tone.${page.piece.tone}`) }}, {{ $t(`sheen.${page.piece.sheen}`) }}<template v-if="page.piece.due_on"> · {{ $t('piece.due', { day: day(page.piece.due_on) }) }}</template></span>
+        <h1>
+          <span class="clock">{{ page.piece.id }}</span> {{ page.piece.name }}
+        </h1>
+        <span
+          >{{ page.piece.client_name }} · {{ $t(`tone.${page.piece.tone}`) }}, {{ $t(`sheen.${page.piece.sheen}`)
+          }}<template v-if="page.piece.due_on">
+            · {{ $t('piece.due', { day: day(page.piece.due_on) }) }}</template
+          ></span
+        >
         <strong v-if="page.leadSuspected" class="text-madder">{{ $t('piece.lead') }}</strong>
-        <strong v-if="page.hazards.some(h => h.slug !== 'lead')" class="text-madder">{{ $t('piece.hazard', { names: page.hazards.filter(h => h.slug !== 'lead').map(h => h.name).join(', ') }) }}</strong>
+        <strong v-if="page.hazards.some(h => h.slug !== 'lead')" class="text-madder">{{
+          $t('piece.hazard', {
+            names: page.hazards
+              .filter(h => h.slug !== 'lead')
+              .map(h => h.name)
+              .join(', '),
+          })
+        }}</strong>
         <strong v-if="page.piece.keep_patina" class="text-ochre">{{ $t('piece.patina') }}</strong>
       </div>
       <div v-if="page.piece.state !== 'active'" class="row flex flex-wrap items-center gap-4 mt-2" data-test="state">
-        <strong class="text-moss text-lg">{{ page.piece.state === 'ready' ? $t('piece.ready') : $t('piece.gone') }}</strong>
+        <strong class="text-moss text-lg">{{
+          page.piece.state === 'ready' ? $t('piece.ready') : $t('piece.gone')
+        }}</strong>
         <template v-if="page.piece.state === 'ready' && session.may('owner', 'lead', 'office')">
-          <input v-model="to" class="field !w-64" :placeholder="page.piece.client_name" :aria-label="$t('piece.takenBy')">
+          <input
+            v-model="to"
+            class="field !w-64"
+            :placeholder="page.piece.client_name"
+            :aria-label="$t('piece.takenBy')"
+          />
           <button class="act" @click="handOver">{{ $t('piece.handOver') }}</button>
         </template>
       </div>
       <nav ref="row" class="flex gap-1 border-b border-line mt-2 overflow-x-auto" :aria-label="$t('piece.tabs')">
-        <NuxtLink v-for="[path, word] in tabs" :key="word" :to="`/pieces/${id}${path}`" class="px-5 min-h-12 inline-flex items-center no-underline border-b-4 -mb-px" :class="here(path) ? 'border-verdigris font-bold' : 'border-transparent text-soft'" :aria-current="here(path) ? 'page' : undefined">{{ $t(`tab.${word}`) }}</NuxtLink>
+        <NuxtLink
+          v-for="[path, word] in tabs"
+          :key="word"
+          :to="`/pieces/${id}${path}`"
+          class="px-5 min-h-12 inline-flex items-center no-underline border-b-4 -mb-px"
+          :class="here(path) ? 'border-verdigris font-bold' : 'border-transparent text-soft'"
+          :aria-current="here(path) ? 'page' : undefined"
+          >{{ $t(`tab.${word}`) }}</NuxtLink
+        >
       </nav>
       <div class="pt-4"><NuxtPage /></div>
     </template>

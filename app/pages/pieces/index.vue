@@ -6,7 +6,10 @@ const { day } = useFormat()
 const find = ref('')
 const state = ref<'active' | 'ready' | 'handed-over' | 'all'>('active')
 const finding = refDebounced(find, 200)
-const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(() => `/api/pieces?state=${state.value}&find=${encodeURIComponent(finding.value)}`, topic => topic !== 'air' && topic !== 'store')
+const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(
+  () => `/api/pieces?state=${state.value}&find=${encodeURIComponent(finding.value)}`,
+  topic => topic !== 'air' && topic !== 'store',
+)
 </script>
 
 <template>
@@ -14,19 +17,49 @@ const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(() =
     <div class="flex flex-wrap items-center gap-4">
       <h1 class="grow">{{ $t('pieces.title') }}</h1>
       <label class="sr-only" for="find">{{ $t('pieces.find') }}</label>
-      <input id="find" v-model="find" class="field !w-72" :placeholder="$t('pieces.find')" type="search">
-      <select v-model="state" class="field !w-48" :aria-label="$t('pieces.which')"><option v-for="s in ['active', 'ready', 'handed-over', 'all']" :key="s" :value="s">{{ $t(`pieces.${s}`) }}</option></select>
-      <NuxtLink v-if="session.may('owner', 'lead', 'office')" to="/pieces/new" class="act no-underline">{{ $t('pieces.takeIn') }}</NuxtLink>
+      <input id="find" v-model="find" class="field !w-72" :placeholder="$t('pieces.find')" type="search" />
+      <select v-model="state" class="field !w-48" :aria-label="$t('pieces.which')">
+        <option v-for="s in ['active', 'ready', 'handed-over', 'all']" :key="s" :value="s">
+          {{ $t(`pieces.${s}`) }}
+        </option>
+      </select>
+      <NuxtLink v-if="session.may('owner', 'lead', 'office')" to="/pieces/new" class="act no-underline">{{
+        $t('pieces.takeIn')
+      }}</NuxtLink>
     </div>
     <p v-if="failed" class="verdict verdict-stop mt-4">{{ failed.message }}</p>
     <div class="mt-4" data-test="pieces">
-      <NuxtLink v-for="p in pieces ?? []" :key="p.id" :to="`/pieces/${p.id}${p.route ? '/plan' : ''}`" class="row grid grid-cols-[4rem_1fr_12rem_11rem_8rem] gap-4 items-center no-underline min-h-16 max-md:grid-cols-[3rem_1fr_7rem]">
+      <NuxtLink
+        v-for="p in pieces ?? []"
+        :key="p.id"
+        :to="`/pieces/${p.id}${p.route ? '/plan' : ''}`"
+        class="row grid grid-cols-[4rem_1fr_12rem_11rem_8rem] gap-4 items-center no-underline min-h-16 max-md:grid-cols-[3rem_1fr_7rem]"
+      >
         <span class="text-xl font-semibold clock">{{ p.id }}</span>
-        <span><strong>{{ p.name }}</strong><span class="caption block">{{ p.client_name }}</span></span>
+        <span
+          ><strong>{{ p.name }}</strong
+          ><span class="caption block">{{ p.client_name }}</span></span
+        >
         <span class="max-md:hidden">{{ p.route ? $t(`route.${p.route}`) : $t('pieces.noRoute') }}</span>
         <span class="max-md:hidden">
-          <svg v-if="p.steps" viewBox="0 0 100 8" class="w-full h-2" role="img" :aria-label="$t('pieces.steps', { done: p.done, steps: p.steps })" preserveAspectRatio="none"><rect x=".5" y=".5" width="99" height="7" fill="none" stroke="var(--color-soft)" stroke-dasharray="3 2" /><rect width="100" height="8" :style="{ width: `${(100 * p.done) / p.steps}px` }" fill="var(--color-moss)" /></svg>
-          <span class="caption">{{ p.state === 'active' ? (p.steps ? $t('pieces.steps', { done: p.done, steps: p.steps }) : '') : $t(`pieces.${p.state}`) }}</span>
+          <svg
+            v-if="p.steps"
+            viewBox="0 0 100 8"
+            class="w-full h-2"
+            role="img"
+            :aria-label="$t('pieces.steps', { done: p.done, steps: p.steps })"
+            preserveAspectRatio="none"
+          >
+            <rect x=".5" y=".5" width="99" height="7" fill="none" stroke="var(--color-soft)" stroke-dasharray="3 2" />
+            <rect width="100" height="8" :style="{ width: `${(100 * p.done) / p.steps}px` }" fill="var(--color-moss)" />
+          </svg>
+          <span class="caption">{{
+            p.state === 'active'
+              ? p.steps
+                ? $t('pieces.steps', { done: p.done, steps: p.steps })
+                : ''
+              : $t(`pieces.${p.state}`)
+          }}</span>
         </span>
         <span class="text-right clock">{{ p.due_on ? day(p.due_on) : '' }}</span>
       </NuxtLink>

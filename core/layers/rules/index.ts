@@ -1,5 +1,16 @@
 /** What may lie on what: all rules, and a plan judged by them. A new rule is one entry in `wood`, `colour` or `coats`, and one row in its test. */
-import { foundSurface, groupsOf, walk, waysOf, type Choice, type Facts, type Group, type Step, type Surface, type Wait } from '../../plan'
+import {
+  foundSurface,
+  groupsOf,
+  walk,
+  waysOf,
+  type Choice,
+  type Facts,
+  type Group,
+  type Step,
+  type Surface,
+  type Wait,
+} from '../../plan'
 import { COAT_RULES } from './coats'
 import { COLOUR_RULES } from './colour'
 import type { Breach, Rule, RuleContext } from './rule'
@@ -7,12 +18,24 @@ import { WOOD_RULES } from './wood'
 
 export { leastElapsed_min, type Breach, type Rule, type RuleContext } from './rule'
 
-export interface Verdict extends Omit<Rule, 'check'> { rule: string, step: string, says: string, wait?: Breach['wait'] }
+export interface Verdict extends Omit<Rule, 'check'> {
+  rule: string
+  step: string
+  says: string
+  wait?: Breach['wait']
+}
 
 export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES]
 
 /** All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step; each way of a piece is judged by itself. */
-export function judgePlan(input: { facts: Facts, choice: Choice, steps: readonly Step[], waits: readonly Wait[], start?: (g: Group) => Surface, scope?: Rule['scope'] }): Verdict[] {
+export function judgePlan(input: {
+  facts: Facts
+  choice: Choice
+  steps: readonly Step[]
+  waits: readonly Wait[]
+  start?: (g: Group) => Surface
+  scope?: Rule['scope']
+}): Verdict[] {
   const { scope = 'plan' } = input
   const found = new Map<string, Verdict>()
   for (const way of waysOf(input.facts, input.choice)) {
@@ -21,9 +44,16 @@ export function judgePlan(input: { facts: Facts, choice: Choice, steps: readonly
     const steps = input.choice.own?.length ? input.steps.filter(s => s.faces.some(f => own.has(f))) : input.steps
     const keys = new Set(steps.map(s => s.key))
     const waits = input.choice.own?.length ? input.waits.filter(w => keys.has(w.from) && keys.has(w.to)) : input.waits
-    const context: RuleContext = { ...way, steps, waits, visits: walk(steps, groups, input.start ?? (g => foundSurface(way.facts, g))) }
+    const context: RuleContext = {
+      ...way,
+      steps,
+      waits,
+      visits: walk(steps, groups, input.start ?? (g => foundSurface(way.facts, g))),
+    }
     for (const { check, ...rule } of RULES.filter(r => r.scope === scope)) {
-      for (const b of check?.(context) ?? []) if (!found.has(`${rule.slug}|${b.step}`)) found.set(`${rule.slug}|${b.step}`, { ...rule, rule: rule.slug, ...b })
+      for (const b of check?.(context) ?? [])
+        if (!found.has(`${rule.slug}|${b.step}`))
+          found.set(`${rule.slug}|${b.step}`, { ...rule, rule: rule.slug, ...b })
     }
   }
   return [...found.values()]

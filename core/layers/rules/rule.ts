@@ -3,10 +3,21 @@ import type { Choice, Facts, Step, StepKind, Surface, Visit, Wait } from '../../
 import type { Severity } from '../../safety'
 import { materialOf, type Material } from '../materials'
 
-export interface RuleContext { facts: Facts, choice: Choice, steps: readonly Step[], waits: readonly Wait[], visits: readonly Visit[] }
+export interface RuleContext {
+  facts: Facts
+  choice: Choice
+  steps: readonly Step[]
+  waits: readonly Wait[]
+  visits: readonly Visit[]
+}
 /** `severity`: where one breach of a rule is milder or graver than the others */
 /** `wait`: it would hold if the step waited so long after that one, minutes */
-export interface Breach { step: string, says: string, severity?: Severity, wait?: { from: string, min: number } }
+export interface Breach {
+  step: string
+  says: string
+  severity?: Severity
+  wait?: { from: string; min: number }
+}
 export interface Rule {
   slug: string
   severity: Severity
@@ -20,23 +31,48 @@ export interface Rule {
 }
 
 export const COMMON = 'common practice'
-export const ABRASIVE: readonly StepKind[] = ['scuff', 'roughen', 'level', 'sand', 'sand-off', 'sand-back', 'sand-coat', 'pad', 'rub-out']
-export const COVERING: readonly StepKind[] = ['coat', 'gel', 'stain', 'dye', 'toner', 'glaze', 'paint-wash', 'oil-on', 'conditioner', 'wax']
+export const ABRASIVE: readonly StepKind[] = [
+  'scuff',
+  'roughen',
+  'level',
+  'sand',
+  'sand-off',
+  'sand-back',
+  'sand-coat',
+  'pad',
+  'rub-out',
+]
+export const COVERING: readonly StepKind[] = [
+  'coat',
+  'gel',
+  'stain',
+  'dye',
+  'toner',
+  'glaze',
+  'paint-wash',
+  'oil-on',
+  'conditioner',
+  'wax',
+]
 export const COATING: readonly StepKind[] = ['coat', 'toner', 'glaze']
 
-export const breach = (step: Step, says: string, severity?: Severity): Breach => severity ? { step: step.key, says, severity } : { step: step.key, says }
+export const breach = (step: Step, says: string, severity?: Severity): Breach =>
+  severity ? { step: step.key, says, severity } : { step: step.key, says }
 
 /** One question of every step on every group. */
-export const each = (c: RuleContext, when: (v: Visit) => string | Omit<Breach, 'step'> | null): Breach[] => c.visits.flatMap((v) => {
-  const found = when(v)
-  return found === null ? [] : [typeof found === 'string' ? breach(v.step, found) : { ...found, step: v.step.key }]
-})
+export const each = (c: RuleContext, when: (v: Visit) => string | Omit<Breach, 'step'> | null): Breach[] =>
+  c.visits.flatMap(v => {
+    const found = when(v)
+    return found === null ? [] : [typeof found === 'string' ? breach(v.step, found) : { ...found, step: v.step.key }]
+  })
 /** Too soon after a step; mended by waiting. */
-export const tooSoon = (from: string | null, min: number, says: string): Omit<Breach, 'step'> => from === null ? { says } : { says, wait: { from, min } }
-export const product = (v: Visit): Material | null => v.step.product ? materialOf(v.step.product) : null
+export const tooSoon = (from: string | null, min: number, says: string): Omit<Breach, 'step'> =>
+  from === null ? { says } : { says, wait: { from, min } }
+export const product = (v: Visit): Material | null => (v.step.product ? materialOf(v.step.product) : null)
 export const top = (s: Surface) => s.films.at(-1) ?? null
 export const lastInWood = (s: Surface) => s.inWood.at(-1)
-export const hours = (min: number): string => min < 120 ? `${Math.round(min)} min` : min < 2880 ? `${Math.round(min / 60)} h` : `${Math.round(min / 1440)} days`
+export const hours = (min: number): string =>
+  min < 120 ? `${Math.round(min)} min` : min < 2880 ? `${Math.round(min / 60)} h` : `${Math.round(min / 1440)} days`
 
 /** Least minutes from the start of one step to the start of a later one, along the order of the work. */
 export function leastElapsed_min(c: Pick<RuleContext, 'steps' | 'waits'>, from: string, to: string): number {

@@ -1,3 +1,5 @@
 import { tellBalance } from '../../services/instruments'
 
-export default route('POST /api/balance', ({ body }) => tellBalance(body.act === 'pour' ? `POUR ${body.g_s}` : body.act.toUpperCase()))
+export default route('POST /api/balance', ({ body }) =>
+  tellBalance(body.act === 'pour' ? `POUR ${body.g_s}` : body.act.toUpperCase()),
+)

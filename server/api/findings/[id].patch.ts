@@ -1,3 +1,5 @@
 import { changeFinding } from '../../services/findings'
 
-export default route('PATCH /api/findings/:id', async ({ id, body, person }) => changeFinding(id(), body, person, await now()))
+export default route('PATCH /api/findings/:id', async ({ id, body, person }) =>
+  changeFinding(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { changePhotograph } from '../../services/photographs'
 
-export default route('PATCH /api/photographs/:address', async ({ param, body, person }) => changePhotograph(param('address'), body, person, await now()))
+export default route('PATCH /api/photographs/:address', async ({ param, body, person }) =>
+  changePhotograph(param('address'), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { measureReading } from '../../services/colour'
 
-export default route('POST /api/readings/measure', async ({ body, person }) => measureReading(body, person, await now()))
+export default route('POST /api/readings/measure', async ({ body, person }) =>
+  measureReading(body, person, await now()),
+)

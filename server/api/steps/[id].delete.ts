@@ -1,3 +1,5 @@
 import { removeStep } from '../../services/planEdits'
 
-export default route('DELETE /api/steps/:id', async ({ id, query, person }) => removeStep(id(), query.rowVersion, person, await now()))
+export default route('DELETE /api/steps/:id', async ({ id, query, person }) =>
+  removeStep(id(), query.rowVersion, person, await now()),
+)

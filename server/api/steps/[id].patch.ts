@@ -1,3 +1,5 @@
 import { changeStep } from '../../services/planEdits'
 
-export default route('PATCH /api/steps/:id', async ({ id, body, person }) => changeStep(id(), body, person, await now()))
+export default route('PATCH /api/steps/:id', async ({ id, body, person }) =>
+  changeStep(id(), body, person, await now()),
+)

@@ -2,7 +2,14 @@
 const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const id = computed(() => page.value!.piece.id)
-const { data: answers, load, failed } = useLive<AnswerLine[]>(() => '/api/answers', (topic, piece) => topic === 'all' || (topic === 'piece' && (piece === null || piece === id.value)))
+const {
+  data: answers,
+  load,
+  failed,
+} = useLive<AnswerLine[]>(
+  () => '/api/answers',
+  (topic, piece) => topic === 'all' || (topic === 'piece' && (piece === null || piece === id.value)),
+)
 const mine = computed(() => (answers.value ?? []).filter(a => a.pieceId === id.value))
 const words = ref('')
 const days = ref(14)
@@ -13,7 +20,8 @@ async function sample(colourSample: string) {
 }
 const can = computed(() => session.may('owner', 'lead', 'office'))
 async function ask() {
-  if (await send('POST', `/api/pieces/${id.value}/approvals`, { words: words.value, days: days.value })) words.value = ''
+  if (await send('POST', `/api/pieces/${id.value}/approvals`, { words: words.value, days: days.value }))
+    words.value = ''
   await load()
   await reload()
 }
@@ -23,14 +31,32 @@ async function ask() {
   <div class="grid lg:grid-cols-2 gap-10">
     <form v-if="can && page!.piece.state === 'active'" class="grid gap-3 content-start" @submit.prevent="ask">
       <h2>{{ $t('client.ask') }}</h2>
-      <p>{{ page!.piece.client_email ? $t('client.byMail', { to: page!.piece.client_email }) : $t('client.noMail') }}</p>
+      <p>
+        {{ page!.piece.client_email ? $t('client.byMail', { to: page!.piece.client_email }) : $t('client.noMail') }}
+      </p>
       <label>{{ $t('client.words') }} <textarea v-model="words" class="field" rows="4" maxlength="1000" /></label>
-      <label>{{ $t('client.days') }} <input v-model.number="days" type="number" min="1" max="90" class="field !w-28"></label>
+      <label
+        >{{ $t('client.days') }} <input v-model.number="days" type="number" min="1" max="90" class="field !w-28"
+      /></label>
       <button class="act justify-self-start">{{ $t('client.ask') }}</button>
       <p class="caption">{{ $t('client.what') }}</p>
     </form>
     <section>
-      <label v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="block mb-4">{{ $t('client.sample') }} <select class="field" :value="page!.piece.colour_sample" @change="sample(($event.target as HTMLSelectElement).value)"><option v-for="o in SAMPLES" :key="o" :value="o" :disabled="o === 'under-finish'">{{ $t(`client.samples.${o}`) }}</option></select> <NuxtLink class="underline inline-flex items-center min-h-11" :to="`/pieces/${id}/colour`">{{ $t('client.byBand') }}</NuxtLink></label>
+      <label v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="block mb-4"
+        >{{ $t('client.sample') }}
+        <select
+          class="field"
+          :value="page!.piece.colour_sample"
+          @change="sample(($event.target as HTMLSelectElement).value)"
+        >
+          <option v-for="o in SAMPLES" :key="o" :value="o" :disabled="o === 'under-finish'">
+            {{ $t(`client.samples.${o}`) }}
+          </option>
+        </select>
+        <NuxtLink class="underline inline-flex items-center min-h-11" :to="`/pieces/${id}/colour`">{{
+          $t('client.byBand')
+        }}</NuxtLink></label
+      >
       <h2>{{ $t('client.asked') }}</h2>
       <PageState v-if="!answers" :failed="failed" />
       <p v-else-if="!mine.length" class="row">{{ $t('client.never') }}</p>

@@ -8,7 +8,14 @@ const id = computed(() => piece.value!.piece.id)
 const session = useSession()
 const light = useLight()
 const { dayTime } = useFormat()
-const { data: page, load, failed } = useLive<PanelPage>(() => `/api/pieces/${id.value}/panel`, (topic, p) => topic === 'all' || p === id.value)
+const {
+  data: page,
+  load,
+  failed,
+} = useLive<PanelPage>(
+  () => `/api/pieces/${id.value}/panel`,
+  (topic, p) => topic === 'all' || p === id.value,
+)
 const can = computed(() => session.may('owner', 'lead', 'finisher') && piece.value!.piece.state === 'active')
 const open = ref('')
 /** What was just measured belongs to the band that is added next. */
@@ -17,21 +24,42 @@ const shown = computed(() => page.value?.lines.find(l => l.key === open.value) ?
 const title = (l: PanelLine) => l.title || t('panel.bare')
 const measured = (l: PanelLine) => l.bands.findLast(b => b.spectrum)?.spectrum ?? null
 const now = computed(() => page.value?.lines.find(l => l.now) ?? null)
-const approved = computed(() => page.value?.lines.flatMap(l => l.bands.filter(b => b.approved_at).map(b => ({ ...b, of: title(l) }))).at(-1) ?? null)
-const judged = (underFinish: boolean) => (page.value?.lines ?? []).some(l => l.key !== 'bare' && l.underFinish === underFinish && l.bands.some(b => b.spectrum))
+const approved = computed(
+  () =>
+    page.value?.lines.flatMap(l => l.bands.filter(b => b.approved_at).map(b => ({ ...b, of: title(l) }))).at(-1) ??
+    null,
+)
+const judged = (underFinish: boolean) =>
+  (page.value?.lines ?? []).some(
+    l => l.key !== 'bare' && l.underFinish === underFinish && l.bands.some(b => b.spectrum),
+  )
 const anyBare = computed(() => judged(false) && !judged(true))
 const by = ref(piece.value!.piece.client_name)
 /** By mail: the client sees the band beside its target under each light. */
 async function ask(band: number, rowVersion: number) {
-  if (!await send('POST', `/api/bands/${band}/question`, { rowVersion, words: t('panel.askWords'), light: light.value })) return
+  if (
+    !(await send('POST', `/api/bands/${band}/question`, { rowVersion, words: t('panel.askWords'), light: light.value }))
+  )
+    return
   useNotes().show(t('panel.asked'))
   await load()
 }
 async function setRoomLight(value: string) {
-  if (await send('PATCH', `/api/pieces/${id.value}`, { rowVersion: piece.value!.piece.row_version, roomLight: value || null })) { await reload(); await load() }
+  if (
+    await send('PATCH', `/api/pieces/${id.value}`, {
+      rowVersion: piece.value!.piece.row_version,
+      roomLight: value || null,
+    })
+  ) {
+    await reload()
+    await load()
+  }
 }
 async function change(band: number, rowVersion: number, body: object) {
-  if (await send('PATCH', `/api/bands/${band}`, { rowVersion, ...body })) { await load(); await reload() }
+  if (await send('PATCH', `/api/bands/${band}`, { rowVersion, ...body })) {
+    await load()
+    await reload()
+  }
 }
 </script>
 
@@ -39,15 +67,43 @@ async function change(band: number, rowVersion: number, body: object) {
   <div v-if="page" class="grid gap-6">
     <div class="grid lg:grid-cols-[1fr_22rem] gap-x-10 gap-y-5">
       <section class="grid gap-4 content-start min-w-0">
-        <div class="flex flex-wrap items-center gap-4"><h2 class="grow">{{ $t('panel.title') }}</h2><LightChoice :lights="page.lights" /></div>
-        <p v-if="now" class="text-lg" data-test="now"><strong>{{ $t('panel.now') }}</strong> {{ title(now) }}</p>
+        <div class="flex flex-wrap items-center gap-4">
+          <h2 class="grow">{{ $t('panel.title') }}</h2>
+          <LightChoice :lights="page.lights" />
+        </div>
+        <p v-if="now" class="text-lg" data-test="now">
+          <strong>{{ $t('panel.now') }}</strong> {{ title(now) }}
+        </p>
         <p v-else-if="page.lines.length > 1" class="text-lg">{{ $t('panel.notBare') }}</p>
         <div class="bg-[#777777] p-4 overflow-x-auto" data-test="panel">
           <div class="flex min-w-max">
-            <button v-for="l in page.lines" :key="l.key" class="w-28 shrink-0 text-left" :class="l.now ? 'outline-4 outline outline-white z-10' : ''" :aria-pressed="open === l.key" :aria-label="title(l)" data-test="state" @click="open = open === l.key ? '' : l.key">
-              <span class="block h-20 relative" :style="l.predicted ? { background: swatch(l.predicted, light) } : {}"><span v-if="!l.predicted" class="absolute inset-0 grid place-items-center text-white bg-[#4a4a4a] text-sm px-1 text-center">{{ $t(`panel.why.${l.why ?? 'no-recipe'}`) }}</span></span>
-              <span class="block h-20" :style="measured(l) ? { background: swatch(measured(l)!, light) } : { background: '#777777' }" />
-              <span class="block bg-[#4a4a4a] text-white text-sm px-2 py-1 h-20 overflow-hidden leading-tight">{{ title(l) }}<strong v-if="l.bands.some(b => b.approved_at)" class="block">✓ {{ $t('panel.approved') }}</strong></span>
+            <button
+              v-for="l in page.lines"
+              :key="l.key"
+              class="w-28 shrink-0 text-left"
+              :class="l.now ? 'outline-4 outline outline-white z-10' : ''"
+              :aria-pressed="open === l.key"
+              :aria-label="title(l)"
+              data-test="state"
+              @click="open = open === l.key ? '' : l.key"
+            >
+              <span class="block h-20 relative" :style="l.predicted ? { background: swatch(l.predicted, light) } : {}"
+                ><span
+                  v-if="!l.predicted"
+                  class="absolute inset-0 grid place-items-center text-white bg-[#4a4a4a] text-sm px-1 text-center"
+                  >{{ $t(`panel.why.${l.why ?? 'no-recipe'}`) }}</span
+                ></span
+              >
+              <span
+                class="block h-20"
+                :style="measured(l) ? { background: swatch(measured(l)!, light) } : { background: '#777777' }"
+              />
+              <span class="block bg-[#4a4a4a] text-white text-sm px-2 py-1 h-20 overflow-hidden leading-tight"
+                >{{ title(l)
+                }}<strong v-if="l.bands.some(b => b.approved_at)" class="block"
+                  >✓ {{ $t('panel.approved') }}</strong
+                ></span
+              >
             </button>
           </div>
           <p class="text-white text-sm bg-[#4a4a4a] mt-2 px-2 py-1">{{ $t('panel.rows') }}</p>
@@ -55,33 +111,136 @@ async function change(band: number, rowVersion: number, body: object) {
         <p v-if="anyBare" class="verdict">{{ $t('panel.bareWarning') }}</p>
         <p v-for="d in page.coatsDiffer" :key="d.id" class="verdict">{{ $t('panel.coatsDiffer', d) }}</p>
         <p v-if="page.lightDiffers" class="verdict">{{ $t('colour.historyDiffers') }}</p>
-        <p v-if="page.shifts" class="verdict">{{ $t(page.shifts.darker ? 'panel.darkens' : 'panel.pales', { wood: page.shifts.species }) }}</p>
+        <p v-if="page.shifts" class="verdict">
+          {{ $t(page.shifts.darker ? 'panel.darkens' : 'panel.pales', { wood: page.shifts.species }) }}
+        </p>
         <section v-if="shown" class="grid gap-3" data-test="band-detail">
           <h2>{{ title(shown) }}</h2>
           <p v-if="!shown.underFinish" class="caption">{{ $t('panel.noFinishYet') }}</p>
           <div v-for="b in shown.bands" :key="b.id" class="row flex flex-wrap items-center gap-x-5 gap-y-2">
-            <span v-if="b.spectrum" class="bg-[#777777] p-1.5" aria-hidden="true"><span class="block w-14 h-10" :style="{ background: swatch(b.spectrum, light) }" /></span>
-            <img v-if="b.photograph" :src="`/api/photographs/${b.photograph}?size=thumb`" class="h-12" :alt="$t('panel.photograph')">
-            <span class="grow basis-56"><strong>{{ b.lab ? `L*a*b* ${b.lab.map(v => v.toFixed(1)).join(' · ')}` : $t('panel.notRead') }}</strong><span class="caption block">{{ [b.grit ? `${b.scale === 'P' ? 'P' : 'CAMI '}${b.grit}` : null, $t(`panel.applicators.${b.applicator}`), $t(`colour.wipes.${b.wipe}`), b.dwell_min ? `${b.dwell_min} min` : null, b.temperature_C === null ? null : `${b.temperature_C} °C`, b.note].filter(Boolean).join(' · ') }}</span></span>
-            <span v-if="b.off !== null">{{ $t('panel.off', { de: b.off.toFixed(1) }) }}</span><span v-if="b.toTarget !== null">{{ $t('panel.toTarget', { de: b.toTarget.toFixed(1) }) }} <strong>{{ $t(grade(b.toTarget)) }}</strong></span>
-            <form v-if="can && !b.approved_at" class="basis-full flex flex-wrap items-end gap-3" @submit.prevent="change(b.id, b.row_version, { kind: 'approve', by, light })">
-              <TextField v-model="by" :label="$t('panel.whoSays')" /><button class="act">{{ $t('panel.approve') }}</button>
-              <button v-if="shown.underFinish && b.spectrum && session.may('owner', 'lead')" type="button" class="act act-quiet" @click="ask(b.id, b.row_version)">{{ $t('panel.ask') }}</button>
-              <button type="button" class="underline min-h-11 px-2" @click="change(b.id, b.row_version, { kind: 'withdraw' })">{{ $t('takeBack') }}</button>
+            <span v-if="b.spectrum" class="bg-[#777777] p-1.5" aria-hidden="true"
+              ><span class="block w-14 h-10" :style="{ background: swatch(b.spectrum, light) }"
+            /></span>
+            <img
+              v-if="b.photograph"
+              :src="`/api/photographs/${b.photograph}?size=thumb`"
+              class="h-12"
+              :alt="$t('panel.photograph')"
+            />
+            <span class="grow basis-56"
+              ><strong>{{ b.lab ? `L*a*b* ${b.lab.map(v => v.toFixed(1)).join(' · ')}` : $t('panel.notRead') }}</strong
+              ><span class="caption block">{{
+                [
+                  b.grit ? `${b.scale === 'P' ? 'P' : 'CAMI '}${b.grit}` : null,
+                  $t(`panel.applicators.${b.applicator}`),
+                  $t(`colour.wipes.${b.wipe}`),
+                  b.dwell_min ? `${b.dwell_min} min` : null,
+                  b.temperature_C === null ? null : `${b.temperature_C} °C`,
+                  b.note,
+                ]
+                  .filter(Boolean)
+                  .join(' · ')
+              }}</span></span
+            >
+            <span v-if="b.off !== null">{{ $t('panel.off', { de: b.off.toFixed(1) }) }}</span><span
+              v-if="b.toTarget !== null"
+              >{{ $t('panel.toTarget', { de: b.toTarget.toFixed(1) }) }}
+              <strong>{{ $t(grade(b.toTarget)) }}</strong></span
+            >
+            <form
+              v-if="can && !b.approved_at"
+              class="basis-full flex flex-wrap items-end gap-3"
+              @submit.prevent="change(b.id, b.row_version, { kind: 'approve', by, light })"
+            >
+              <TextField v-model="by" :label="$t('panel.whoSays')" /><button class="act">
+                {{ $t('panel.approve') }}
+              </button>
+              <button
+                v-if="shown.underFinish && b.spectrum && session.may('owner', 'lead')"
+                type="button"
+                class="act act-quiet"
+                @click="ask(b.id, b.row_version)"
+              >
+                {{ $t('panel.ask') }}
+              </button>
+              <button
+                type="button"
+                class="underline min-h-11 px-2"
+                @click="change(b.id, b.row_version, { kind: 'withdraw' })"
+              >
+                {{ $t('takeBack') }}
+              </button>
             </form>
           </div>
-          <BandForm v-if="can" :piece-id="id" :page="page" :line="shown" :read="lastRead" @added="lastRead = 0; load()" />
+          <BandForm
+            v-if="can"
+            :piece-id="id"
+            :page="page"
+            :line="shown"
+            :read="lastRead"
+            @added="
+              lastRead = 0
+              load()
+            "
+          />
         </section>
         <p v-else class="caption">{{ $t('panel.touch') }}</p>
       </section>
       <aside class="grid gap-4 content-start">
-        <SwatchStrip v-if="page.target || page.later" :colours="[{ name: $t('panel.final'), spectrum: page.lines.at(-1)?.predicted ?? null }, { name: $t('colour.target'), spectrum: page.target?.spectrum ?? null }, { name: $t('panel.inYears', { n: page.later?.years ?? 10 }), spectrum: page.later?.spectrum ?? null }]" />
+        <SwatchStrip
+          v-if="page.target || page.later"
+          :colours="[
+            { name: $t('panel.final'), spectrum: page.lines.at(-1)?.predicted ?? null },
+            { name: $t('colour.target'), spectrum: page.target?.spectrum ?? null },
+            { name: $t('panel.inYears', { n: page.later?.years ?? 10 }), spectrum: page.later?.spectrum ?? null },
+          ]"
+        />
         <p class="caption">{{ $t('colour.guide') }}</p>
-        <p v-if="approved" class="verdict !border-moss" data-test="approval">{{ $t('panel.approvedBy', { by: approved.approved_by ?? '', at: dayTime(approved.approved_at!), light: $t(`colour.lights.${approved.judged_light}`), of: approved.of }) }}</p>
-        <p v-for="r in page.recipes" :key="r.id"><NuxtLink class="underline" :to="`/colour/recipes?id=${r.id}&piece=${id}`">{{ $t('panel.recipe', { id: r.id }) }} {{ r.name }}</NuxtLink>, ΔE00 {{ r.worst.toFixed(1) }}</p>
-        <label v-if="session.may('owner', 'lead', 'office')">{{ $t('panel.roomLight') }} <select class="field" :value="page.lights.room ?? ''" @change="setRoomLight(($event.target as HTMLSelectElement).value)"><option value="">{{ $t('panel.notKnown') }}</option><option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option></select></label>
+        <p v-if="approved" class="verdict !border-moss" data-test="approval">
+          {{
+            $t('panel.approvedBy', {
+              by: approved.approved_by ?? '',
+              at: dayTime(approved.approved_at!),
+              light: $t(`colour.lights.${approved.judged_light}`),
+              of: approved.of,
+            })
+          }}
+        </p>
+        <p v-for="r in page.recipes" :key="r.id">
+          <NuxtLink class="underline" :to="`/colour/recipes?id=${r.id}&piece=${id}`"
+            >{{ $t('panel.recipe', { id: r.id }) }} {{ r.name }}</NuxtLink
+          >, ΔE00 {{ r.worst.toFixed(1) }}
+        </p>
+        <label v-if="session.may('owner', 'lead', 'office')"
+          >{{ $t('panel.roomLight') }}
+          <select
+            class="field"
+            :value="page.lights.room ?? ''"
+            @change="setRoomLight(($event.target as HTMLSelectElement).value)"
+          >
+            <option value="">{{ $t('panel.notKnown') }}</option>
+            <option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option>
+          </select></label
+        >
         <NuxtLink v-if="can" :to="`/colour?piece=${id}`" class="act no-underline">{{ $t('panel.match') }}</NuxtLink>
-        <details v-if="can" :open="!page.wood || !page.target"><summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ $t('colour.newReading') }}</summary><MeasureForm :piece-id="id" :role="shown ? 'band' : page.wood ? (page.target ? 'band' : 'target') : 'wood'" :species="piece!.faces[0]?.species" :name="shown ? $t('panel.bandOf', { state: title(shown) }) : undefined" :clear-coat="shown?.coat ?? null" @read="id => { lastRead = id; load() }" /></details>
+        <details v-if="can" :open="!page.wood || !page.target">
+          <summary class="min-h-11 flex items-center font-semibold cursor-pointer">
+            {{ $t('colour.newReading') }}
+          </summary>
+          <MeasureForm
+            :piece-id="id"
+            :role="shown ? 'band' : page.wood ? (page.target ? 'band' : 'target') : 'wood'"
+            :species="piece!.faces[0]?.species"
+            :name="shown ? $t('panel.bandOf', { state: title(shown) }) : undefined"
+            :clear-coat="shown?.coat ?? null"
+            @read="
+              id => {
+                lastRead = id
+                load()
+              }
+            "
+          />
+        </details>
       </aside>
     </div>
   </div>

@@ -13,71 +13,282 @@ const isFinish = ref('')
 const other = ref('')
 type Group = Examination['finishes'][number]
 const groupOf = (exam: Examination): Group => exam.finishes.find(g => g.group === group.value) ?? exam.finishes[0]!
-const layersOf = (g: Group) => Array.from({ length: Math.max(g.layers.length, extra.value[g.group] ?? 1) }, (_, i) => i + 1)
+const layersOf = (g: Group) =>
+  Array.from({ length: Math.max(g.layers.length, extra.value[g.group] ?? 1) }, (_, i) => i + 1)
 const found = (exam: Examination) => groupOf(exam).layers.find(l => l.layer === layer.value) ?? null
 const fresh = (exam: Examination) => groupOf(exam).layers.at(-1)!
 async function test(t: string, result: string, g: string, load: () => Promise<void>) {
-  if (await send('POST', `/api/pieces/${id.value}/tests`, { test: t, result, spot: spot.value, group: g, layer: layer.value })) { other.value = ''; await load() }
+  if (
+    await send('POST', `/api/pieces/${id.value}/tests`, {
+      test: t,
+      result,
+      spot: spot.value,
+      group: g,
+      layer: layer.value,
+    })
+  ) {
+    other.value = ''
+    await load()
+  }
 }
-async function withdraw(row: number, load: () => Promise<void>) { if (await send('DELETE', `/api/tests/${row}`)) await load() }
+async function withdraw(row: number, load: () => Promise<void>) {
+  if (await send('DELETE', `/api/tests/${row}`)) await load()
+}
 async function say(g: string, load: () => Promise<void>) {
-  if (await send('POST', `/api/pieces/${id.value}/examination/overrules`, { slug: 'finish-is', subject: `${g}:${layer.value}`, word: word.value, value: isFinish.value })) { word.value = ''; await load() }
+  if (
+    await send('POST', `/api/pieces/${id.value}/examination/overrules`, {
+      slug: 'finish-is',
+      subject: `${g}:${layer.value}`,
+      word: word.value,
+      value: isFinish.value,
+    })
+  ) {
+    word.value = ''
+    await load()
+  }
 }
 async function regroup(face: ExamFace, to: string, load: () => Promise<void>) {
   if (await send('PATCH', `/api/faces/${face.id}`, { rowVersion: face.rowVersion, finishGroup: to })) await load()
 }
-const letters = (exam: Examination) => [...new Set([...exam.faces.map(f => f.finishGroup), String.fromCharCode(Math.max(...exam.faces.map(f => f.finishGroup.charCodeAt(0))) + 1)])].sort().slice(0, 8)
-const tests = (exam: Examination) => exam.tests.filter(t => t.finish_group === groupOf(exam).group && t.layer === layer.value)
+const letters = (exam: Examination) =>
+  [
+    ...new Set([
+      ...exam.faces.map(f => f.finishGroup),
+      String.fromCharCode(Math.max(...exam.faces.map(f => f.finishGroup.charCodeAt(0))) + 1),
+    ]),
+  ]
+    .sort()
+    .slice(0, 8)
+const tests = (exam: Examination) =>
+  exam.tests.filter(t => t.finish_group === groupOf(exam).group && t.layer === layer.value)
 const resultsOf = (test: string) => Object.keys(TESTS.find(t => t.slug === test)?.results ?? {})
-const nameOf = (exam: Examination, face: number) => { const f = exam.faces.find(x => x.id === face)!; return `${f.part}, ${f.name}` }
+const nameOf = (exam: Examination, face: number) => {
+  const f = exam.faces.find(x => x.id === face)!
+  return `${f.part}, ${f.name}`
+}
 </script>
 
 <template>
   <ExaminePage v-slot="{ exam, load, can }">
     <div v-if="exam.faces.length" class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-2 gap-x-10 gap-y-8">
       <section>
-        <div v-if="exam.finishes.length > 1" class="flex flex-wrap gap-2 mb-3" role="radiogroup" :aria-label="$t('exam.groups')"><button v-for="g in exam.finishes" :key="g.group" role="radio" :aria-checked="groupOf(exam).group === g.group" class="act" :class="groupOf(exam).group === g.group ? '' : 'act-quiet'" @click="group = g.group; layer = 1">{{ $t('exam.finishGroup', { g: g.group }) }}: {{ [...new Set(g.faces.map(f => exam.faces.find(x => x.id === f)!.part))].join(', ') }}</button></div>
+        <div
+          v-if="exam.finishes.length > 1"
+          class="flex flex-wrap gap-2 mb-3"
+          role="radiogroup"
+          :aria-label="$t('exam.groups')"
+        >
+          <button
+            v-for="g in exam.finishes"
+            :key="g.group"
+            role="radio"
+            :aria-checked="groupOf(exam).group === g.group"
+            class="act"
+            :class="groupOf(exam).group === g.group ? '' : 'act-quiet'"
+            @click="
+              group = g.group
+              layer = 1
+            "
+          >
+            {{ $t('exam.finishGroup', { g: g.group }) }}:
+            {{ [...new Set(g.faces.map(f => exam.faces.find(x => x.id === f)!.part))].join(', ') }}
+          </button>
+        </div>
         <div class="flex flex-wrap gap-2 mb-3 items-center" role="radiogroup" :aria-label="$t('exam.layer')">
-          <button v-for="l in layersOf(groupOf(exam))" :key="l" role="radio" :aria-checked="layer === l" class="act" :class="layer === l ? '' : 'act-quiet'" @click="layer = l">{{ l === 1 ? $t('exam.topLayer') : $t('exam.layerN', { n: l }) }}</button>
-          <button v-if="can && layersOf(groupOf(exam)).length < 5" class="act act-quiet" @click="extra[groupOf(exam).group] = layersOf(groupOf(exam)).length + 1; layer = layersOf(groupOf(exam)).length">{{ $t('exam.addLayer') }}</button>
+          <button
+            v-for="l in layersOf(groupOf(exam))"
+            :key="l"
+            role="radio"
+            :aria-checked="layer === l"
+            class="act"
+            :class="layer === l ? '' : 'act-quiet'"
+            @click="layer = l"
+          >
+            {{ l === 1 ? $t('exam.topLayer') : $t('exam.layerN', { n: l }) }}
+          </button>
+          <button
+            v-if="can && layersOf(groupOf(exam)).length < 5"
+            class="act act-quiet"
+            @click="
+              extra[groupOf(exam).group] = layersOf(groupOf(exam)).length + 1
+              layer = layersOf(groupOf(exam)).length
+            "
+          >
+            {{ $t('exam.addLayer') }}
+          </button>
         </div>
         <template v-if="found(exam) && tests(exam).length">
-          <p class="text-2xl font-bold" data-test="finish">{{ $t(`finish.${found(exam)!.overruled?.value ?? found(exam)!.finish}`) }} <span v-if="!found(exam)!.overruled" class="clock" :class="found(exam)!.verdict === 'sure' ? 'text-moss' : 'text-ochre'">{{ percent(found(exam)!.certainty) }}</span></p>
-          <p v-if="found(exam)!.overruled">{{ $t('exam.byWord', { by: found(exam)!.overruled!.by }) }}: {{ found(exam)!.overruled!.word }} <span class="caption">{{ $t('exam.worked', { finish: $t(`finish.${found(exam)!.finish}`), p: percent(found(exam)!.certainty) }) }}</span></p>
-          <p v-if="found(exam)!.verdict === 'contradictory'" class="verdict verdict-stop" data-test="contradictory">{{ $t('examine.contradictory') }}</p>
+          <p class="text-2xl font-bold" data-test="finish">
+            {{ $t(`finish.${found(exam)!.overruled?.value ?? found(exam)!.finish}`) }}
+            <span
+              v-if="!found(exam)!.overruled"
+              class="clock"
+              :class="found(exam)!.verdict === 'sure' ? 'text-moss' : 'text-ochre'"
+              >{{ percent(found(exam)!.certainty) }}</span
+            >
+          </p>
+          <p v-if="found(exam)!.overruled">
+            {{ $t('exam.byWord', { by: found(exam)!.overruled!.by }) }}: {{ found(exam)!.overruled!.word }}
+            <span class="caption">{{
+              $t('exam.worked', { finish: $t(`finish.${found(exam)!.finish}`), p: percent(found(exam)!.certainty) })
+            }}</span>
+          </p>
+          <p v-if="found(exam)!.verdict === 'contradictory'" class="verdict verdict-stop" data-test="contradictory">
+            {{ $t('examine.contradictory') }}
+          </p>
           <p v-else-if="found(exam)!.verdict === 'test-again'" class="verdict">{{ $t('examine.again') }}</p>
-          <p class="mt-1">{{ $t('exam.secondGuess', { finish: $t(`finish.${found(exam)!.ranked[1]!.finish}`), p: percent(found(exam)!.ranked[1]!.p) }) }}</p>
-          <p v-for="a in found(exam)!.against" :key="a.test" class="mt-1"><strong class="text-madder">{{ $t('exam.against') }}</strong> {{ $t('exam.odd', { test: $t(`test.${a.test}`), result: a.result, p: (a.p * 100).toFixed(a.p < 0.1 ? 1 : 0), finish: $t(`finish.${found(exam)!.finish}`) }) }}</p>
+          <p class="mt-1">
+            {{
+              $t('exam.secondGuess', {
+                finish: $t(`finish.${found(exam)!.ranked[1]!.finish}`),
+                p: percent(found(exam)!.ranked[1]!.p),
+              })
+            }}
+          </p>
+          <p v-for="a in found(exam)!.against" :key="a.test" class="mt-1">
+            <strong class="text-madder">{{ $t('exam.against') }}</strong>
+            {{
+              $t('exam.odd', {
+                test: $t(`test.${a.test}`),
+                result: a.result,
+                p: (a.p * 100).toFixed(a.p < 0.1 ? 1 : 0),
+                finish: $t(`finish.${found(exam)!.finish}`),
+              })
+            }}
+          </p>
           <details class="mt-2">
             <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('examine.why') }}</summary>
-            <table class="w-full text-left"><tbody><tr v-for="b in found(exam)!.ranked" :key="b.finish"><td class="py-1">{{ $t(`finish.${b.finish}`) }}</td><td class="w-1/2"><svg viewBox="0 0 100 8" class="w-full h-3" preserveAspectRatio="none" aria-hidden="true"><rect :width="b.p * 100" height="8" fill="var(--color-slate)" /></svg></td><td class="clock text-right">{{ percent(b.p) }}</td></tr></tbody></table>
-            <p v-for="r in found(exam)!.reasons" :key="r.test" class="caption mt-1">{{ $t('examine.ratio', { test: $t(`test.${r.test}`), result: r.result, times: r.ratio >= 1 ? r.ratio.toFixed(1) : (1 / r.ratio).toFixed(1), way: r.ratio >= 1 ? $t('examine.more') : $t('examine.less'), second: $t(`finish.${found(exam)!.ranked[1]!.finish}`) }) }}</p>
-            <p class="caption mt-1">{{ $t('examine.source') }} <NuxtLink to="/judgement">{{ $t('exam.howSure') }}</NuxtLink></p>
-            <form v-if="can" class="flex flex-wrap gap-2 mt-3 items-end" @submit.prevent="say(groupOf(exam).group, load)"><label>{{ $t('exam.itIs') }} <select v-model="isFinish" class="field" required><option value="" disabled>–</option><option v-for="f in FINISH_CLASSES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option></select></label><input v-model="word" class="field !w-48 grow" required maxlength="500" :aria-label="$t('plan.word')" :placeholder="$t('plan.word')"><button class="act act-quiet">{{ $t('plan.overrule') }}</button></form>
+            <table class="w-full text-left">
+              <tbody>
+                <tr v-for="b in found(exam)!.ranked" :key="b.finish">
+                  <td class="py-1">{{ $t(`finish.${b.finish}`) }}</td>
+                  <td class="w-1/2">
+                    <svg viewBox="0 0 100 8" class="w-full h-3" preserveAspectRatio="none" aria-hidden="true">
+                      <rect :width="b.p * 100" height="8" fill="var(--color-slate)" />
+                    </svg>
+                  </td>
+                  <td class="clock text-right">{{ percent(b.p) }}</td>
+                </tr>
+              </tbody>
+            </table>
+            <p v-for="r in found(exam)!.reasons" :key="r.test" class="caption mt-1">
+              {{
+                $t('examine.ratio', {
+                  test: $t(`test.${r.test}`),
+                  result: r.result,
+                  times: r.ratio >= 1 ? r.ratio.toFixed(1) : (1 / r.ratio).toFixed(1),
+                  way: r.ratio >= 1 ? $t('examine.more') : $t('examine.less'),
+                  second: $t(`finish.${found(exam)!.ranked[1]!.finish}`),
+                })
+              }}
+            </p>
+            <p class="caption mt-1">
+              {{ $t('examine.source') }} <NuxtLink to="/judgement">{{ $t('exam.howSure') }}</NuxtLink>
+            </p>
+            <form
+              v-if="can"
+              class="flex flex-wrap gap-2 mt-3 items-end"
+              @submit.prevent="say(groupOf(exam).group, load)"
+            >
+              <label
+                >{{ $t('exam.itIs') }}
+                <select v-model="isFinish" class="field" required>
+                  <option value="" disabled>–</option>
+                  <option v-for="f in FINISH_CLASSES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option>
+                </select></label
+              ><input
+                v-model="word"
+                class="field !w-48 grow"
+                required
+                maxlength="500"
+                :aria-label="$t('plan.word')"
+                :placeholder="$t('plan.word')"
+              /><button class="act act-quiet">{{ $t('plan.overrule') }}</button>
+            </form>
           </details>
         </template>
         <p v-else>{{ layer > 1 ? $t('exam.noDeeper') : $t('examine.noTest') }}</p>
         <h3 v-if="tests(exam).length" class="mt-5">{{ $t('examine.done') }}</h3>
-        <div v-for="t in tests(exam)" :key="t.id" class="row flex items-center gap-3"><span class="grow">{{ $t(`test.${t.test}`) }}: <strong>{{ t.result }}</strong><span class="caption block">{{ t.spot ? `${t.spot} · ` : '' }}{{ t.by_name }}, {{ dayTime(t.at) }}</span></span><button v-if="can" class="act act-quiet" @click="withdraw(t.id, load)">{{ $t('takeBack') }}</button></div>
+        <div v-for="t in tests(exam)" :key="t.id" class="row flex items-center gap-3">
+          <span class="grow"
+            >{{ $t(`test.${t.test}`) }}: <strong>{{ t.result }}</strong><span class="caption block"
+              >{{ t.spot ? `${t.spot} · ` : '' }}{{ t.by_name }}, {{ dayTime(t.at) }}</span
+            ></span
+          ><button v-if="can" class="act act-quiet" @click="withdraw(t.id, load)">{{ $t('takeBack') }}</button>
+        </div>
       </section>
       <section>
         <template v-if="can">
           <h3>{{ $t('examine.next') }}</h3>
-          <div v-for="(n, i) in (found(exam) ?? fresh(exam)).next.slice(0, 3)" :key="n.test" class="row" data-test="next-test">
-            <p><strong :class="i === 0 ? 'text-verdigris' : ''">{{ $t(`test.${n.test}`) }}</strong> <span class="caption">{{ $t('examine.gain', { bits: n.gain_bits.toFixed(2), harm: n.harm, solvent: n.solvent, minutes: n.minutes }) }}</span></p>
+          <div
+            v-for="(n, i) in (found(exam) ?? fresh(exam)).next.slice(0, 3)"
+            :key="n.test"
+            class="row"
+            data-test="next-test"
+          >
+            <p>
+              <strong :class="i === 0 ? 'text-verdigris' : ''">{{ $t(`test.${n.test}`) }}</strong>
+              <span class="caption">{{
+                $t('examine.gain', {
+                  bits: n.gain_bits.toFixed(2),
+                  harm: n.harm,
+                  solvent: n.solvent,
+                  minutes: n.minutes,
+                })
+              }}</span>
+            </p>
             <p class="caption">{{ n.how }}</p>
-            <div class="flex flex-wrap gap-2 mt-2"><button v-for="r in n.results" :key="r" class="act act-quiet" @click="test(n.test, r, groupOf(exam).group, load)">{{ r }}</button></div>
+            <div class="flex flex-wrap gap-2 mt-2">
+              <button
+                v-for="r in n.results"
+                :key="r"
+                class="act act-quiet"
+                @click="test(n.test, r, groupOf(exam).group, load)"
+              >
+                {{ r }}
+              </button>
+            </div>
           </div>
           <div class="row flex flex-wrap items-center gap-2">
-            <select v-model="other" class="field !w-64" :aria-label="$t('examine.other')"><option value="">{{ $t('examine.other') }}</option><option v-for="t in [...(found(exam) ?? fresh(exam)).next.map(n => n.test), ...tests(exam).map(x => x.test)]" :key="t" :value="t">{{ $t(`test.${t}`) }}{{ tests(exam).some(x => x.test === t) ? ` (${$t('exam.anew')})` : '' }}</option></select>
-            <button v-for="r in resultsOf(other)" :key="r" class="act act-quiet" @click="test(other, r, groupOf(exam).group, load)">{{ r }}</button>
+            <select v-model="other" class="field !w-64" :aria-label="$t('examine.other')">
+              <option value="">{{ $t('examine.other') }}</option>
+              <option
+                v-for="t in [...(found(exam) ?? fresh(exam)).next.map(n => n.test), ...tests(exam).map(x => x.test)]"
+                :key="t"
+                :value="t"
+              >
+                {{ $t(`test.${t}`) }}{{ tests(exam).some(x => x.test === t) ? ` (${$t('exam.anew')})` : '' }}
+              </option>
+            </select>
+            <button
+              v-for="r in resultsOf(other)"
+              :key="r"
+              class="act act-quiet"
+              @click="test(other, r, groupOf(exam).group, load)"
+            >
+              {{ r }}
+            </button>
           </div>
-          <label class="row block">{{ $t('exam.spot') }} <input v-model="spot" class="field" maxlength="120" :placeholder="$t('exam.spotHint')"></label>
+          <label class="row block"
+            >{{ $t('exam.spot') }}
+            <input v-model="spot" class="field" maxlength="120" :placeholder="$t('exam.spotHint')"
+          /></label>
         </template>
         <details class="mt-4" :open="exam.finishes.length > 1">
           <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('exam.groupsTitle') }}</summary>
           <p class="caption">{{ $t('exam.groupsWhy') }}</p>
-          <div v-for="f in exam.faces" :key="f.id" class="row flex items-center gap-3"><span class="grow">{{ nameOf(exam, f.id) }}</span><select class="field !w-32" :value="f.finishGroup" :disabled="!can" :aria-label="`${$t('exam.groups')}: ${nameOf(exam, f.id)}`" @change="regroup(f, ($event.target as HTMLSelectElement).value, load)"><option v-for="l in letters(exam)" :key="l" :value="l">{{ $t('exam.finishGroup', { g: l }) }}</option></select></div>
+          <div v-for="f in exam.faces" :key="f.id" class="row flex items-center gap-3">
+            <span class="grow">{{ nameOf(exam, f.id) }}</span
+            ><select
+              class="field !w-32"
+              :value="f.finishGroup"
+              :disabled="!can"
+              :aria-label="`${$t('exam.groups')}: ${nameOf(exam, f.id)}`"
+              @change="regroup(f, ($event.target as HTMLSelectElement).value, load)"
+            >
+              <option v-for="l in letters(exam)" :key="l" :value="l">{{ $t('exam.finishGroup', { g: l }) }}</option>
+            </select>
+          </div>
         </details>
       </section>
     </div>

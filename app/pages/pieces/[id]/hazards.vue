@@ -10,11 +10,17 @@ const spot = ref('')
 const reading = ref(false)
 const more = ref('')
 async function settle(kind: string, answer: 'yes' | 'no', load: () => Promise<void>) {
-  if (await send('POST', `/api/pieces/${id.value}/evidence`, { kind, answer, method: method.value[kind] ?? '' })) { method.value[kind] = ''; more.value = ''; await load() }
+  if (await send('POST', `/api/pieces/${id.value}/evidence`, { kind, answer, method: method.value[kind] ?? '' })) {
+    method.value[kind] = ''
+    more.value = ''
+    await load()
+  }
 }
 async function swab(load: () => Promise<void>) {
   reading.value = true
-  const got = await send<{ answer: 'yes' | 'no', strip: string }>('POST', `/api/pieces/${id.value}/swab`, { spot: spot.value })
+  const got = await send<{ answer: 'yes' | 'no'; strip: string }>('POST', `/api/pieces/${id.value}/swab`, {
+    spot: spot.value,
+  })
   reading.value = false
   if (got) await load()
 }
@@ -26,24 +32,80 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
     <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] gap-x-10 gap-y-8">
       <section>
         <p v-if="!exam.hazards.length">{{ $t('exam.noHazard') }}</p>
-        <article v-for="h in exam.hazards" :key="h.slug" class="row" data-test="hazard" :data-slug="h.slug" :data-standing="h.standing">
-          <h2>{{ h.name }} <span :class="colour[h.standing]">{{ $t(`exam.standing.${h.standing}`) }}</span></h2>
+        <article
+          v-for="h in exam.hazards"
+          :key="h.slug"
+          class="row"
+          data-test="hazard"
+          :data-slug="h.slug"
+          :data-standing="h.standing"
+        >
+          <h2>
+            {{ h.name }} <span :class="colour[h.standing]">{{ $t(`exam.standing.${h.standing}`) }}</span>
+          </h2>
           <p>{{ h.why }} {{ h.says }}</p>
-          <p v-if="h.standing !== 'cleared'" class="verdict mt-2" :class="h.severity === 'note' ? '' : 'verdict-stop'"><strong>{{ $t('exam.forbids') }}</strong> {{ h.forbids.map(b => $t(`ban.${b}`)).join(', ') }}.<br><strong>{{ $t('exam.asks') }}</strong> {{ h.asks }}<br><strong>{{ $t('exam.turnTo') }}</strong> {{ h.turnTo }}</p>
-          <p v-for="e in h.evidence" :key="e.at" class="mt-1"><strong>{{ $t(`lead.${e.answer}`) }}</strong>: {{ e.method }} <span class="caption">{{ e.by_name }}, {{ dayTime(e.at) }}</span></p>
-          <form v-if="h.slug === 'lead' && h.standing === 'open' && can" class="flex flex-wrap gap-2 items-end mt-2" @submit.prevent="swab(load)"><label class="grow">{{ $t('exam.swabSpot') }} <input v-model="spot" class="field" required maxlength="120"></label><button class="act" :disabled="reading">{{ $t('exam.readSwab') }}</button></form>
-          <form v-if="session.may('owner', 'lead') && can" class="flex flex-wrap gap-2 items-end mt-2" @submit.prevent><label class="grow">{{ $t('exam.evidence') }} ({{ h.settledBy }}) <input v-model="method[h.slug]" class="field" maxlength="200"></label><button class="act act-quiet" @click="settle(h.slug, 'no', load)">{{ $t('exam.saysNo') }}</button><button class="act act-stop" @click="settle(h.slug, 'yes', load)">{{ $t('exam.saysYes') }}</button></form>
+          <p v-if="h.standing !== 'cleared'" class="verdict mt-2" :class="h.severity === 'note' ? '' : 'verdict-stop'">
+            <strong>{{ $t('exam.forbids') }}</strong>
+            {{ h.forbids.map(b => $t(`ban.${b}`)).join(', ') }}.<br /><strong>{{ $t('exam.asks') }}</strong> {{ h.asks
+            }}<br /><strong>{{ $t('exam.turnTo') }}</strong> {{ h.turnTo }}
+          </p>
+          <p v-for="e in h.evidence" :key="e.at" class="mt-1">
+            <strong>{{ $t(`lead.${e.answer}`) }}</strong
+            >: {{ e.method }} <span class="caption">{{ e.by_name }}, {{ dayTime(e.at) }}</span>
+          </p>
+          <form
+            v-if="h.slug === 'lead' && h.standing === 'open' && can"
+            class="flex flex-wrap gap-2 items-end mt-2"
+            @submit.prevent="swab(load)"
+          >
+            <label class="grow"
+              >{{ $t('exam.swabSpot') }} <input v-model="spot" class="field" required maxlength="120" /></label
+            ><button class="act" :disabled="reading">{{ $t('exam.readSwab') }}</button>
+          </form>
+          <form v-if="session.may('owner', 'lead') && can" class="flex flex-wrap gap-2 items-end mt-2" @submit.prevent>
+            <label class="grow"
+              >{{ $t('exam.evidence') }} ({{ h.settledBy }})
+              <input v-model="method[h.slug]" class="field" maxlength="200" /></label
+            ><button class="act act-quiet" @click="settle(h.slug, 'no', load)">{{ $t('exam.saysNo') }}</button
+            ><button class="act act-stop" @click="settle(h.slug, 'yes', load)">{{ $t('exam.saysYes') }}</button>
+          </form>
         </article>
         <details v-if="session.may('owner', 'lead') && can" class="row">
           <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('exam.otherHazard') }}</summary>
-          <form class="flex flex-wrap gap-2 items-end" @submit.prevent><label>{{ $t('exam.hazard') }} <select v-model="more" class="field"><option v-for="h in HAZARDS.filter(x => !exam.hazards.some(y => y.slug === x.slug))" :key="h.slug" :value="h.slug">{{ h.name }}</option></select></label><label class="grow">{{ $t('exam.evidence') }} <input v-model="method[more]" class="field" maxlength="200"></label><button class="act act-stop" :disabled="!more" @click="settle(more, 'yes', load)">{{ $t('exam.saysYes') }}</button></form>
+          <form class="flex flex-wrap gap-2 items-end" @submit.prevent>
+            <label
+              >{{ $t('exam.hazard') }}
+              <select v-model="more" class="field">
+                <option
+                  v-for="h in HAZARDS.filter(x => !exam.hazards.some(y => y.slug === x.slug))"
+                  :key="h.slug"
+                  :value="h.slug"
+                >
+                  {{ h.name }}
+                </option>
+              </select></label
+            ><label class="grow"
+              >{{ $t('exam.evidence') }} <input v-model="method[more]" class="field" maxlength="200" /></label
+            ><button class="act act-stop" :disabled="!more" @click="settle(more, 'yes', load)">
+              {{ $t('exam.saysYes') }}
+            </button>
+          </form>
         </details>
       </section>
       <section v-if="exam.banEffect" data-test="ban-effect">
         <h2>{{ $t('exam.banChanged') }}</h2>
         <p class="caption">{{ exam.banEffect.assumed ? $t('exam.banAssumed') : $t('exam.banPlan') }}</p>
-        <div v-for="c in exam.banEffect.changes" :key="c.key" class="row"><p v-if="c.before" class="line-through text-soft">{{ c.before.title }}, {{ c.before.attended_min }} min</p><p v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</p></div>
-        <p class="row"><strong>{{ exam.banEffect.minutes >= 0 ? $t('exam.longer', { t: hours(exam.banEffect.minutes) }) : $t('exam.shorter', { t: hours(-exam.banEffect.minutes) }) }}</strong></p>
+        <div v-for="c in exam.banEffect.changes" :key="c.key" class="row">
+          <p v-if="c.before" class="line-through text-soft">{{ c.before.title }}, {{ c.before.attended_min }} min</p>
+          <p v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</p>
+        </div>
+        <p class="row">
+          <strong>{{
+            exam.banEffect.minutes >= 0
+              ? $t('exam.longer', { t: hours(exam.banEffect.minutes) })
+              : $t('exam.shorter', { t: hours(-exam.banEffect.minutes) })
+          }}</strong>
+        </p>
       </section>
     </div>
   </ExaminePage>

@@ -1,3 +1,5 @@
 <template>
-  <ExaminePage v-slot="{ exam, load, can, id }"><FaceFindings :id="id" :exam="exam" :load="load" :can="can" /></ExaminePage>
+  <ExaminePage v-slot="{ exam, load, can, id }"
+    ><FaceFindings :id="id" :exam="exam" :load="load" :can="can"
+  /></ExaminePage>
 </template>

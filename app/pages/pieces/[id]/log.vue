@@ -4,7 +4,10 @@ import type { InternalApi } from 'nitropack/types'
 const { page } = inject(PIECE)!
 const { dayTime, time } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const { data: log, failed } = useLive<InternalApi['/api/pieces/:id/log']['get']>(() => `/api/pieces/${id.value}/log`, (topic, piece) => topic === 'all' || piece === id.value)
+const { data: log, failed } = useLive<InternalApi['/api/pieces/:id/log']['get']>(
+  () => `/api/pieces/${id.value}/log`,
+  (topic, piece) => topic === 'all' || piece === id.value,
+)
 </script>
 
 <template>
@@ -12,8 +15,19 @@ const { data: log, failed } = useLive<InternalApi['/api/pieces/:id/log']['get']>
     <p class="caption">{{ $t('log.keeps') }}</p>
     <PageState v-if="!log" :failed="failed" />
     <div v-for="e in log ?? []" :key="e.id" class="row grid grid-cols-[10rem_1fr] gap-4">
-      <span class="clock">{{ dayTime(e.happened_at) }}<span v-if="Math.abs(Date.parse(e.recorded_at) - Date.parse(e.happened_at)) > 90_000" class="caption block">{{ $t('log.written', { at: time(e.recorded_at) }) }}</span></span>
-      <span>{{ e.says }}<span class="caption block">{{ e.by_name ?? $t('client.client') }}<template v-if="e.undoes_id"> · {{ $t('log.undoes', { n: e.undoes_id }) }}</template></span></span>
+      <span class="clock"
+        >{{ dayTime(e.happened_at)
+        }}<span v-if="Math.abs(Date.parse(e.recorded_at) - Date.parse(e.happened_at)) > 90_000" class="caption block">{{
+          $t('log.written', { at: time(e.recorded_at) })
+        }}</span></span
+      >
+      <span
+        >{{ e.says
+        }}<span class="caption block"
+          >{{ e.by_name ?? $t('client.client')
+          }}<template v-if="e.undoes_id"> · {{ $t('log.undoes', { n: e.undoes_id }) }}</template></span
+        ></span
+      >
     </div>
   </div>
 </template>

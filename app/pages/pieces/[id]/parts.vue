@@ -9,12 +9,20 @@ const id = computed(() => Number(route.params.id))
 const blank = () => ({ name: '', kind: 'hardware', count: 1, state: 'present', set: '', note: '', mark: '' })
 const item = ref(blank())
 const chosen = ref<number | null>(null)
-const places = ref<{ code: string, kind: string }[]>([])
-onMounted(async () => { places.value = await fetchAs('/api/places') })
+const places = ref<{ code: string; kind: string }[]>([])
+onMounted(async () => {
+  places.value = await fetchAs('/api/places')
+})
 const edit = ref({ place: '', placeKind: 'bag', centres: '', diameter: '', plateW: '', plateH: '' })
-watch(chosen, () => { fit.value = null; edit.value = { place: '', placeKind: 'bag', centres: '', diameter: '', plateW: '', plateH: '' } })
+watch(chosen, () => {
+  fit.value = null
+  edit.value = { place: '', placeKind: 'bag', centres: '', diameter: '', plateW: '', plateH: '' }
+})
 async function add(load: () => Promise<void>) {
-  if (await send('POST', `/api/pieces/${id.value}/items`, item.value)) { item.value = { ...blank(), kind: item.value.kind, set: item.value.set }; await load() }
+  if (await send('POST', `/api/pieces/${id.value}/items`, item.value)) {
+    item.value = { ...blank(), kind: item.value.kind, set: item.value.set }
+    await load()
+  }
 }
 async function change(i: ExamItem, what: Record<string, unknown>, load: () => Promise<void>) {
   await send('PATCH', `/api/items/${i.id}`, { rowVersion: i.row_version, ...what })
@@ -26,10 +34,20 @@ async function put(i: ExamItem, load: () => Promise<void>) {
 }
 /** What is typed about holes; null while centres or diameter are missing. */
 function typed(): Holes | null {
-  const number = (text: string) => text.trim() ? Number(text.replace(',', '.')) : null
-  const centres = edit.value.centres.split(/[\s;]+/).filter(Boolean).map(c => Number(c.replace(',', '.')))
+  const number = (text: string) => (text.trim() ? Number(text.replace(',', '.')) : null)
+  const centres = edit.value.centres
+    .split(/[\s;]+/)
+    .filter(Boolean)
+    .map(c => Number(c.replace(',', '.')))
   const diameter = number(edit.value.diameter)
-  return centres.length && diameter ? { centres_mm: centres, diameter_mm: diameter, plate_w_mm: number(edit.value.plateW), plate_h_mm: number(edit.value.plateH) } : null
+  return centres.length && diameter
+    ? {
+        centres_mm: centres,
+        diameter_mm: diameter,
+        plate_w_mm: number(edit.value.plateW),
+        plate_h_mm: number(edit.value.plateH),
+      }
+    : null
 }
 const fit = ref<HoleFit | null>(null)
 function check(i: ExamItem) {
@@ -44,7 +62,10 @@ async function measure(i: ExamItem, load: () => Promise<void>) {
 }
 const says = ref('')
 async function ask(i: ExamItem, load: () => Promise<void>) {
-  if (await send('POST', `/api/items/${i.id}/question`, { words: says.value, days: 14 })) { useNotes().show(t('parts.asked')); await load() }
+  if (await send('POST', `/api/items/${i.id}/question`, { words: says.value, days: 14 })) {
+    useNotes().show(t('parts.asked'))
+    await load()
+  }
 }
 const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: i.put_back, state: i.state }).away
 </script>
@@ -56,43 +77,206 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
         <h2>{{ $t('parts.title') }}</h2>
         <p v-if="!exam.items.length" class="mt-1">{{ $t('parts.none') }}</p>
         <article v-for="i in exam.items" :key="i.id" class="row" data-test="item" :data-mark="i.mark">
-          <button class="w-full text-left flex flex-wrap items-baseline gap-x-4 min-h-11" :aria-expanded="chosen === i.id" @click="chosen = chosen === i.id ? null : i.id">
-            <strong class="text-xl clock w-14">{{ i.mark }}</strong><span class="grow"><strong>{{ i.count > 1 ? `${i.count} × ` : '' }}{{ i.name }}</strong> <span v-if="i.kind === 'mark'" class="text-moss">{{ $t('parts.kept') }}</span><span v-if="i.set_name" class="caption"> · {{ $t('parts.ofSet', { set: i.set_name }) }}</span></span>
-            <span v-if="i.state !== 'present'" class="text-madder font-bold">{{ $t(`parts.${i.state}`) }}{{ i.answer ? `: ${$t(`parts.answer.${i.answer}`)}` : '' }}</span>
-            <span v-if="i.place" class="clock">{{ i.place }}</span><span v-if="away(i) > 0" class="text-ochre clock">{{ $t('parts.away', { n: away(i) }) }}</span>
+          <button
+            class="w-full text-left flex flex-wrap items-baseline gap-x-4 min-h-11"
+            :aria-expanded="chosen === i.id"
+            @click="chosen = chosen === i.id ? null : i.id"
+          >
+            <strong class="text-xl clock w-14">{{ i.mark }}</strong><span class="grow"
+              ><strong>{{ i.count > 1 ? `${i.count} × ` : '' }}{{ i.name }}</strong>
+              <span v-if="i.kind === 'mark'" class="text-moss">{{ $t('parts.kept') }}</span><span
+                v-if="i.set_name"
+                class="caption"
+              >
+                · {{ $t('parts.ofSet', { set: i.set_name }) }}</span
+              ></span
+            >
+            <span v-if="i.state !== 'present'" class="text-madder font-bold"
+              >{{ $t(`parts.${i.state}`) }}{{ i.answer ? `: ${$t(`parts.answer.${i.answer}`)}` : '' }}</span
+            >
+            <span v-if="i.place" class="clock">{{ i.place }}</span><span v-if="away(i) > 0" class="text-ochre clock">{{
+              $t('parts.away', { n: away(i) })
+            }}</span>
           </button>
           <div v-if="chosen === i.id && can" class="grid gap-4 pl-4 border-l-2 border-line mt-2">
             <div class="flex flex-wrap gap-2 items-end">
-              <label>{{ $t('parts.out') }} <input class="field !w-24" type="number" min="0" :max="i.count" :value="i.taken_out ?? ''" @change="change(i, { out: ($event.target as HTMLInputElement).value === '' ? null : Number(($event.target as HTMLInputElement).value) }, load)"></label>
-              <label>{{ $t('parts.back') }} <input class="field !w-24" type="number" min="0" :max="i.taken_out ?? 0" :value="i.put_back ?? ''" :disabled="i.taken_out === null" @change="change(i, { back: ($event.target as HTMLInputElement).value === '' ? null : Number(($event.target as HTMLInputElement).value) }, load)"></label>
-              <button v-if="i.taken_out === null" class="act act-quiet" @click="change(i, { out: i.count }, load)">{{ $t('parts.allOut') }}</button><button v-else-if="away(i) > 0" class="act act-quiet" @click="change(i, { back: i.taken_out }, load)">{{ $t('parts.allBack') }}</button>
+              <label
+                >{{ $t('parts.out') }}
+                <input
+                  class="field !w-24"
+                  type="number"
+                  min="0"
+                  :max="i.count"
+                  :value="i.taken_out ?? ''"
+                  @change="
+                    change(
+                      i,
+                      {
+                        out:
+                          ($event.target as HTMLInputElement).value === ''
+                            ? null
+                            : Number(($event.target as HTMLInputElement).value),
+                      },
+                      load,
+                    )
+                  "
+              /></label>
+              <label
+                >{{ $t('parts.back') }}
+                <input
+                  class="field !w-24"
+                  type="number"
+                  min="0"
+                  :max="i.taken_out ?? 0"
+                  :value="i.put_back ?? ''"
+                  :disabled="i.taken_out === null"
+                  @change="
+                    change(
+                      i,
+                      {
+                        back:
+                          ($event.target as HTMLInputElement).value === ''
+                            ? null
+                            : Number(($event.target as HTMLInputElement).value),
+                      },
+                      load,
+                    )
+                  "
+              /></label>
+              <button v-if="i.taken_out === null" class="act act-quiet" @click="change(i, { out: i.count }, load)">
+                {{ $t('parts.allOut') }}</button><button
+                v-else-if="away(i) > 0"
+                class="act act-quiet"
+                @click="change(i, { back: i.taken_out }, load)"
+              >
+                {{ $t('parts.allBack') }}
+              </button>
             </div>
             <form class="flex flex-wrap gap-2 items-end" @submit.prevent="put(i, load)">
-              <label>{{ $t('parts.where') }} <input v-model="edit.place" class="field !w-36" list="places" :placeholder="i.place ?? 'BAG-12'" maxlength="20"></label><datalist id="places"><option v-for="p in places" :key="p.code" :value="p.code" /></datalist>
-              <label>{{ $t('parts.placeKind') }} <select v-model="edit.placeKind" class="field"><option v-for="k in PLACE_KINDS" :key="k" :value="k">{{ $t(`place.${k}`) }}</option></select></label>
+              <label
+                >{{ $t('parts.where') }}
+                <input
+                  v-model="edit.place"
+                  class="field !w-36"
+                  list="places"
+                  :placeholder="i.place ?? 'BAG-12'"
+                  maxlength="20" /></label
+              ><datalist id="places"><option v-for="p in places" :key="p.code" :value="p.code" /></datalist>
+              <label
+                >{{ $t('parts.placeKind') }}
+                <select v-model="edit.placeKind" class="field">
+                  <option v-for="k in PLACE_KINDS" :key="k" :value="k">{{ $t(`place.${k}`) }}</option>
+                </select></label
+              >
               <button class="act act-quiet">{{ i.set_name ? $t('parts.putSet') : $t('parts.put') }}</button>
-              <a v-if="i.place" class="act act-quiet no-underline" :href="`/api/places/${i.place}/label`" target="_blank">{{ $t('parts.label') }}</a>
+              <a
+                v-if="i.place"
+                class="act act-quiet no-underline"
+                :href="`/api/places/${i.place}/label`"
+                target="_blank"
+                >{{ $t('parts.label') }}</a
+              >
             </form>
-            <div v-if="i.kind === 'hardware'" role="radiogroup" :aria-label="$t('parts.state')" class="flex flex-wrap gap-1"><button v-for="x in ITEM_STATES" :key="x" role="radio" :aria-checked="i.state === x" class="act" :class="i.state === x ? '' : 'act-quiet'" @click="change(i, { state: x }, load)">{{ $t(`parts.${x}`) }}</button></div>
-            <form v-if="i.kind === 'hardware' && i.state !== 'present'" class="grid grid-cols-[1.5fr_1fr_1fr_1fr_auto] gap-2 items-end" @submit.prevent="measure(i, load)">
-              <label>{{ $t('parts.centres') }} <input v-model="edit.centres" class="field" :placeholder="i.holes?.centres_mm.join('; ') ?? '0; 96'"></label><label>{{ $t('parts.diameter') }} <input v-model="edit.diameter" class="field" :placeholder="String(i.holes?.diameter_mm ?? '')"></label>
-              <label>{{ $t('parts.plateW') }} <input v-model="edit.plateW" class="field" :placeholder="String(i.holes?.plate_w_mm ?? '')"></label><label>{{ $t('parts.plateH') }} <input v-model="edit.plateH" class="field" :placeholder="String(i.holes?.plate_h_mm ?? '')"></label><span class="flex gap-1"><button class="act act-quiet">{{ $t('save') }}</button><button v-if="i.holes" type="button" class="act act-quiet" @click="check(i)">{{ $t('parts.check') }}</button></span>
-              <p v-if="fit" class="verdict col-span-full" :class="fit.fits ? '' : 'verdict-stop'" data-test="fit"><strong>{{ fit.fits ? $t('parts.fits') : $t('parts.fitsNot') }}</strong> {{ fit.says.join(' ') }}</p>
+            <div
+              v-if="i.kind === 'hardware'"
+              role="radiogroup"
+              :aria-label="$t('parts.state')"
+              class="flex flex-wrap gap-1"
+            >
+              <button
+                v-for="x in ITEM_STATES"
+                :key="x"
+                role="radio"
+                :aria-checked="i.state === x"
+                class="act"
+                :class="i.state === x ? '' : 'act-quiet'"
+                @click="change(i, { state: x }, load)"
+              >
+                {{ $t(`parts.${x}`) }}
+              </button>
+            </div>
+            <form
+              v-if="i.kind === 'hardware' && i.state !== 'present'"
+              class="grid grid-cols-[1.5fr_1fr_1fr_1fr_auto] gap-2 items-end"
+              @submit.prevent="measure(i, load)"
+            >
+              <label
+                >{{ $t('parts.centres') }}
+                <input
+                  v-model="edit.centres"
+                  class="field"
+                  :placeholder="i.holes?.centres_mm.join('; ') ?? '0; 96'" /></label
+              ><label
+                >{{ $t('parts.diameter') }}
+                <input v-model="edit.diameter" class="field" :placeholder="String(i.holes?.diameter_mm ?? '')"
+              /></label>
+              <label
+                >{{ $t('parts.plateW') }}
+                <input v-model="edit.plateW" class="field" :placeholder="String(i.holes?.plate_w_mm ?? '')" /></label
+              ><label
+                >{{ $t('parts.plateH') }}
+                <input v-model="edit.plateH" class="field" :placeholder="String(i.holes?.plate_h_mm ?? '')" /></label
+              ><span class="flex gap-1"
+                ><button class="act act-quiet">{{ $t('save') }}</button
+                ><button v-if="i.holes" type="button" class="act act-quiet" @click="check(i)">
+                  {{ $t('parts.check') }}
+                </button></span
+              >
+              <p v-if="fit" class="verdict col-span-full" :class="fit.fits ? '' : 'verdict-stop'" data-test="fit">
+                <strong>{{ fit.fits ? $t('parts.fits') : $t('parts.fitsNot') }}</strong> {{ fit.says.join(' ') }}
+              </p>
             </form>
-            <form v-if="i.kind === 'hardware' && i.state !== 'present' && session.may('owner', 'lead')" class="flex gap-2 items-end" @submit.prevent="ask(i, load)"><label class="grow">{{ $t('client.words') }} <input v-model="says" class="field" maxlength="1000"></label><button class="act">{{ $t('parts.ask') }}</button></form>
+            <form
+              v-if="i.kind === 'hardware' && i.state !== 'present' && session.may('owner', 'lead')"
+              class="flex gap-2 items-end"
+              @submit.prevent="ask(i, load)"
+            >
+              <label class="grow"
+                >{{ $t('client.words') }} <input v-model="says" class="field" maxlength="1000" /></label
+              ><button class="act">{{ $t('parts.ask') }}</button>
+            </form>
           </div>
         </article>
       </section>
       <section v-if="can">
         <h2>{{ $t('parts.add') }}</h2>
         <form class="grid grid-cols-2 gap-3 mt-2" @submit.prevent="add(load)">
-          <label class="col-span-2">{{ $t('parts.name') }} <input v-model="item.name" class="field" required maxlength="120"></label>
-          <div class="col-span-2" role="radiogroup" :aria-label="$t('parts.kind')"><div class="flex flex-wrap gap-1"><button v-for="k in ['hardware', 'part', 'mark']" :key="k" type="button" role="radio" :aria-checked="item.kind === k" class="act" :class="item.kind === k ? '' : 'act-quiet'" @click="item.kind = k">{{ $t(`parts.kinds.${k}`) }}</button></div></div>
-          <label>{{ $t('intake.count') }} <input v-model.number="item.count" type="number" min="1" max="500" class="field"></label>
-          <label>{{ $t('parts.mark') }} <input v-model="item.mark" class="field" maxlength="12" :placeholder="$t('parts.proposed')"></label>
-          <label>{{ $t('parts.set') }} <input v-model="item.set" class="field" maxlength="60"></label>
-          <label v-if="item.kind === 'hardware'">{{ $t('parts.state') }} <select v-model="item.state" class="field"><option v-for="x in ITEM_STATES" :key="x" :value="x">{{ $t(`parts.${x}`) }}</option></select></label>
-          <label class="col-span-2">{{ $t('exam.note') }} <input v-model="item.note" class="field" maxlength="500"></label>
+          <label class="col-span-2"
+            >{{ $t('parts.name') }} <input v-model="item.name" class="field" required maxlength="120"
+          /></label>
+          <div class="col-span-2" role="radiogroup" :aria-label="$t('parts.kind')">
+            <div class="flex flex-wrap gap-1">
+              <button
+                v-for="k in ['hardware', 'part', 'mark']"
+                :key="k"
+                type="button"
+                role="radio"
+                :aria-checked="item.kind === k"
+                class="act"
+                :class="item.kind === k ? '' : 'act-quiet'"
+                @click="item.kind = k"
+              >
+                {{ $t(`parts.kinds.${k}`) }}
+              </button>
+            </div>
+          </div>
+          <label
+            >{{ $t('intake.count') }} <input v-model.number="item.count" type="number" min="1" max="500" class="field"
+          /></label>
+          <label
+            >{{ $t('parts.mark') }}
+            <input v-model="item.mark" class="field" maxlength="12" :placeholder="$t('parts.proposed')"
+          /></label>
+          <label>{{ $t('parts.set') }} <input v-model="item.set" class="field" maxlength="60" /></label>
+          <label v-if="item.kind === 'hardware'"
+            >{{ $t('parts.state') }}
+            <select v-model="item.state" class="field">
+              <option v-for="x in ITEM_STATES" :key="x" :value="x">{{ $t(`parts.${x}`) }}</option>
+            </select></label
+          >
+          <label class="col-span-2"
+            >{{ $t('exam.note') }} <input v-model="item.note" class="field" maxlength="500"
+          /></label>
           <button class="act col-span-2">{{ $t('parts.addIt') }}</button>
         </form>
         <p class="caption mt-3">{{ $t('parts.markWhy') }}</p>

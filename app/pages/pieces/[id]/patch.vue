@@ -5,12 +5,32 @@ const route = useRoute()
 const session = useSession()
 const { hours, dayTime, money } = useFormat()
 const id = computed(() => Number(route.params.id))
-const { data: shop } = useLive<{ hour_minor: number, currency: string }>(() => '/api/shop', topic => topic === 'shop')
-const patch = ref({ faceId: 0, method: 'stripper', length: '200', width: '200', minutes: null as number | null, result: 'all-off', note: '' })
+const { data: shop } = useLive<{ hour_minor: number; currency: string }>(
+  () => '/api/shop',
+  topic => topic === 'shop',
+)
+const patch = ref({
+  faceId: 0,
+  method: 'stripper',
+  length: '200',
+  width: '200',
+  minutes: null as number | null,
+  result: 'all-off',
+  note: '',
+})
 async function addPatch(exam: Examination, load: () => Promise<void>) {
-  if (await send('POST', `/api/pieces/${id.value}/patches`, { ...patch.value, faceId: patch.value.faceId || exam.faces[0]!.id })) { patch.value.minutes = null; await load() }
+  if (
+    await send('POST', `/api/pieces/${id.value}/patches`, {
+      ...patch.value,
+      faceId: patch.value.faceId || exam.faces[0]!.id,
+    })
+  ) {
+    patch.value.minutes = null
+    await load()
+  }
 }
-const labour = (min: number) => shop.value ? money(Math.round((min / 60) * shop.value.hour_minor), shop.value.currency) : ''
+const labour = (min: number) =>
+  shop.value ? money(Math.round((min / 60) * shop.value.hour_minor), shop.value.currency) : ''
 </script>
 
 <template>
@@ -19,17 +39,80 @@ const labour = (min: number) => shop.value ? money(Math.round((min / 60) * shop.
       <h2>{{ $t('patch.title') }}</h2>
       <p class="caption">{{ $t('patch.why') }}</p>
       <table v-if="exam.patches.length" class="w-full text-left mt-2">
-        <thead class="caption"><tr><th>{{ $t('patch.method') }}</th><th>{{ $t('patch.size') }}</th><th class="text-right pr-6">min</th><th>{{ $t('patch.result') }}</th><th class="text-right">{{ $t('patch.piece') }}</th><th class="text-right">{{ $t('patch.labour') }}</th></tr></thead>
-        <tbody><tr v-for="p in exam.patches" :key="p.at" class="border-t border-line" data-test="patch"><td class="py-2">{{ $t(`patch.${p.method}`) }}<span class="caption block">{{ p.note }} {{ p.by }}, {{ dayTime(p.at) }}</span></td><td class="clock">{{ Math.round(p.length_mm) }} × {{ Math.round(p.width_mm) }}</td><td class="clock text-right pr-6">{{ p.minutes }}</td><td>{{ $t(`patch.${p.result}`) }}</td><td class="clock text-right">{{ hours(p.piece_min) }}</td><td class="clock text-right">{{ labour(p.piece_min) }}</td></tr></tbody>
+        <thead class="caption">
+          <tr>
+            <th>{{ $t('patch.method') }}</th>
+            <th>{{ $t('patch.size') }}</th>
+            <th class="text-right pr-6">min</th>
+            <th>{{ $t('patch.result') }}</th>
+            <th class="text-right">{{ $t('patch.piece') }}</th>
+            <th class="text-right">{{ $t('patch.labour') }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="p in exam.patches" :key="p.at" class="border-t border-line" data-test="patch">
+            <td class="py-2">
+              {{ $t(`patch.${p.method}`)
+              }}<span class="caption block">{{ p.note }} {{ p.by }}, {{ dayTime(p.at) }}</span>
+            </td>
+            <td class="clock">{{ Math.round(p.length_mm) }} × {{ Math.round(p.width_mm) }}</td>
+            <td class="clock text-right pr-6">{{ p.minutes }}</td>
+            <td>{{ $t(`patch.${p.result}`) }}</td>
+            <td class="clock text-right">{{ hours(p.piece_min) }}</td>
+            <td class="clock text-right">{{ labour(p.piece_min) }}</td>
+          </tr>
+        </tbody>
       </table>
-      <p v-if="exam.patchAdvice" class="verdict mt-2" data-test="patch-advice"><strong>{{ exam.patchAdvice.better ? $t('patch.better', { method: $t(`patch.${exam.patchAdvice.better}`) }) : $t('patch.neither') }}</strong> <template v-if="exam.patchAdvice.saves_min > 0">{{ $t('patch.saves', { t: hours(exam.patchAdvice.saves_min) }) }}</template> {{ exam.patchAdvice.says.join(' ') }}</p>
-      <form v-if="can && exam.faces.length" class="grid grid-cols-2 sm:grid-cols-3 gap-2 mt-3 items-end" @submit.prevent="addPatch(exam, load)">
-        <label>{{ $t('patch.method') }} <select v-model="patch.method" class="field"><option v-for="m in PATCH_METHODS" :key="m" :value="m">{{ $t(`patch.${m}`) }}</option></select></label>
-        <label>{{ $t('intake.face') }} <select v-model.number="patch.faceId" class="field"><option :value="0" disabled hidden>{{ exam.faces[0]!.part }}, {{ exam.faces[0]!.name }}</option><option v-for="f in exam.faces" :key="f.id" :value="f.id">{{ f.part }}, {{ f.name }}</option></select></label>
-        <label>{{ $t('patch.result') }} <select v-model="patch.result" class="field"><option v-for="r in PATCH_RESULTS" :key="r" :value="r">{{ $t(`patch.${r}`) }}</option></select></label>
-        <TextField v-model="patch.length" :label="`${$t('intake.length')} (${session.shop?.length_unit})`" /><TextField v-model="patch.width" :label="`${$t('intake.width')} (${session.shop?.length_unit})`" />
-        <label>{{ $t('patch.minutes') }} <input v-model.number="patch.minutes" type="number" min="0.5" step="0.5" class="field" required></label>
-        <input v-model="patch.note" class="field col-span-2" maxlength="500" :placeholder="$t('patch.risk')" :aria-label="$t('patch.risk')"><button class="act act-quiet">{{ $t('patch.add') }}</button>
+      <p v-if="exam.patchAdvice" class="verdict mt-2" data-test="patch-advice">
+        <strong>{{
+          exam.patchAdvice.better
+            ? $t('patch.better', { method: $t(`patch.${exam.patchAdvice.better}`) })
+            : $t('patch.neither')
+        }}</strong>
+        <template v-if="exam.patchAdvice.saves_min > 0">{{
+          $t('patch.saves', { t: hours(exam.patchAdvice.saves_min) })
+        }}</template>
+        {{ exam.patchAdvice.says.join(' ') }}
+      </p>
+      <form
+        v-if="can && exam.faces.length"
+        class="grid grid-cols-2 sm:grid-cols-3 gap-2 mt-3 items-end"
+        @submit.prevent="addPatch(exam, load)"
+      >
+        <label
+          >{{ $t('patch.method') }}
+          <select v-model="patch.method" class="field">
+            <option v-for="m in PATCH_METHODS" :key="m" :value="m">{{ $t(`patch.${m}`) }}</option>
+          </select></label
+        >
+        <label
+          >{{ $t('intake.face') }}
+          <select v-model.number="patch.faceId" class="field">
+            <option :value="0" disabled hidden>{{ exam.faces[0]!.part }}, {{ exam.faces[0]!.name }}</option>
+            <option v-for="f in exam.faces" :key="f.id" :value="f.id">{{ f.part }}, {{ f.name }}</option>
+          </select></label
+        >
+        <label
+          >{{ $t('patch.result') }}
+          <select v-model="patch.result" class="field">
+            <option v-for="r in PATCH_RESULTS" :key="r" :value="r">{{ $t(`patch.${r}`) }}</option>
+          </select></label
+        >
+        <TextField v-model="patch.length" :label="`${$t('intake.length')} (${session.shop?.length_unit})`" /><TextField
+          v-model="patch.width"
+          :label="`${$t('intake.width')} (${session.shop?.length_unit})`"
+        />
+        <label
+          >{{ $t('patch.minutes') }}
+          <input v-model.number="patch.minutes" type="number" min="0.5" step="0.5" class="field" required
+        /></label>
+        <input
+          v-model="patch.note"
+          class="field col-span-2"
+          maxlength="500"
+          :placeholder="$t('patch.risk')"
+          :aria-label="$t('patch.risk')"
+        /><button class="act act-quiet">{{ $t('patch.add') }}</button>
       </form>
       <p class="caption mt-3">{{ $t('patch.used') }}</p>
     </div>

@@ -6,17 +6,17 @@ const { t } = useI18n()
 const { page } = inject(PIECE)!
 const { dayTime } = useFormat()
 const id = computed(() => Number(route.params.id))
-const sending = ref<{ done: number, of: number } | null>(null)
+const sending = ref<{ done: number; of: number } | null>(null)
 const pairing = ref<string | null>(null)
 async function add(event: Event, load: () => Promise<void>) {
   const input = event.target as HTMLInputElement
-  const files = [...input.files ?? []]
+  const files = [...(input.files ?? [])]
   const failed: string[] = []
   for (const [i, file] of files.entries()) {
     sending.value = { done: i, of: files.length }
     const form = new FormData()
     form.append('picture', file)
-    if (!await send('POST', `/api/pieces/${id.value}/photographs`, form)) failed.push(file.name)
+    if (!(await send('POST', `/api/pieces/${id.value}/photographs`, form))) failed.push(file.name)
   }
   sending.value = null
   input.value = ''
@@ -33,23 +33,76 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
 
 <template>
   <ExaminePage v-slot="{ exam, load, can }">
-    <label v-if="page!.piece.state !== 'handed-over'" class="act cursor-pointer">{{ $t('examine.addPhotograph') }}<input type="file" class="sr-only" accept="image/jpeg,image/png,image/webp" multiple @change="add($event, load)"></label>
-    <span v-if="sending" class="ml-3 clock" role="status">{{ $t('photo.sending', { n: sending.done + 1, of: sending.of }) }}</span>
+    <label v-if="page!.piece.state !== 'handed-over'" class="act cursor-pointer"
+      >{{ $t('examine.addPhotograph')
+      }}<input
+        type="file"
+        class="sr-only"
+        accept="image/jpeg,image/png,image/webp"
+        multiple
+        @change="add($event, load)"
+    /></label>
+    <span v-if="sending" class="ml-3 clock" role="status">{{
+      $t('photo.sending', { n: sending.done + 1, of: sending.of })
+    }}</span>
     <div v-if="exam.photographs.some(p => p.before_address)" class="grid sm:grid-cols-2 gap-6 mt-5">
-      <BeforeAfter v-for="p in exam.photographs.filter(x => x.before_address)" :key="p.address" :before="p.before_address!" :after="p.address" :caption="p.caption" />
+      <BeforeAfter
+        v-for="p in exam.photographs.filter(x => x.before_address)"
+        :key="p.address"
+        :before="p.before_address!"
+        :after="p.address"
+        :caption="p.caption"
+      />
     </div>
-    <p v-if="pairing" class="verdict mt-4">{{ $t('photo.pickBefore') }} <button class="act act-quiet" @click="pairing = null">{{ $t('cancel') }}</button></p>
+    <p v-if="pairing" class="verdict mt-4">
+      {{ $t('photo.pickBefore') }} <button class="act act-quiet" @click="pairing = null">{{ $t('cancel') }}</button>
+    </p>
     <div class="grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-3 gap-5 mt-5">
       <figure v-for="p in exam.photographs" :key="p.address" data-test="photograph">
-        <a :href="`/api/photographs/${p.address}`" target="_blank"><img :src="`/api/photographs/${p.address}?size=thumb`" class="w-full aspect-4/3 object-contain bg-line" :alt="p.caption || $t('examine.photograph')"></a>
+        <a :href="`/api/photographs/${p.address}`" target="_blank"
+          ><img
+            :src="`/api/photographs/${p.address}?size=thumb`"
+            class="w-full aspect-4/3 object-contain bg-line"
+            :alt="p.caption || $t('examine.photograph')"
+        /></a>
         <figcaption>
-          <input class="field mt-1" :value="p.caption" :disabled="!can" maxlength="200" :placeholder="$t('photo.name')" :aria-label="$t('photo.name')" @change="change(exam, p.address, { caption: ($event.target as HTMLInputElement).value }, load)">
-          <span class="caption">{{ p.taken_at ? dayTime(p.taken_at) : dayTime(p.added_at) }} · {{ p.width }} × {{ p.height }}</span>
-          <NuxtLink v-for="f in linked(exam, p.address)" :key="f.id" :to="`/pieces/${id}?face=${f.faceId}&finding=${f.id}`" class="block">{{ f.number }} {{ $t(`finding.${f.kind}`) }}</NuxtLink>
+          <input
+            class="field mt-1"
+            :value="p.caption"
+            :disabled="!can"
+            maxlength="200"
+            :placeholder="$t('photo.name')"
+            :aria-label="$t('photo.name')"
+            @change="change(exam, p.address, { caption: ($event.target as HTMLInputElement).value }, load)"
+          />
+          <span class="caption"
+            >{{ p.taken_at ? dayTime(p.taken_at) : dayTime(p.added_at) }} · {{ p.width }} × {{ p.height }}</span
+          >
+          <NuxtLink
+            v-for="f in linked(exam, p.address)"
+            :key="f.id"
+            :to="`/pieces/${id}?face=${f.faceId}&finding=${f.id}`"
+            class="block"
+            >{{ f.number }} {{ $t(`finding.${f.kind}`) }}</NuxtLink
+          >
           <template v-if="can && exam.photographs.length > 1">
-            <button v-if="pairing && pairing !== p.address" class="act w-full mt-1" @click="change(exam, pairing, { before: p.address }, load)">{{ $t('photo.isBefore') }}</button>
-            <button v-else-if="p.before_address" class="act act-quiet w-full mt-1" @click="change(exam, p.address, { before: null }, load)">{{ $t('photo.part') }}</button>
-            <button v-else-if="!pairing" class="act act-quiet w-full mt-1" @click="pairing = p.address">{{ $t('photo.pair') }}</button>
+            <button
+              v-if="pairing && pairing !== p.address"
+              class="act w-full mt-1"
+              @click="change(exam, pairing, { before: p.address }, load)"
+            >
+              {{ $t('photo.isBefore') }}
+            </button>
+            <button
+              v-else-if="p.before_address"
+              class="act act-quiet w-full mt-1"
+              @click="change(exam, p.address, { before: null }, load)"
+            >
+              {{ $t('photo.part') }}
+            </button>
+            <button v-else-if="!pairing" class="act act-quiet w-full mt-1" @click="pairing = p.address">
+              {{ $t('photo.pair') }}
+            </button>
           </template>
         </figcaption>
       </figure>

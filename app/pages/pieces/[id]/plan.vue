@@ -10,8 +10,11 @@ const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const { hours, money, span, day } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const { data, load, failed } = useLive<InternalApi['/api/pieces/:id/plan']['get']>(() => `/api/pieces/${id.value}/plan`, (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value)
-const plan = computed(() => data.value?.ready ? data.value as PlanPage : null)
+const { data, load, failed } = useLive<InternalApi['/api/pieces/:id/plan']['get']>(
+  () => `/api/pieces/${id.value}/plan`,
+  (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value,
+)
+const plan = computed(() => (data.value?.ready ? (data.value as PlanPage) : null))
 const open = ref<string | null>(null)
 const { t } = useI18n()
 const can = computed(() => session.may('owner', 'lead', 'finisher') && page.value!.piece.state !== 'handed-over')
@@ -19,7 +22,9 @@ type Step = PlanPage['steps'][number]
 const waitsInto = (key: string) => plan.value!.waits.filter(w => w.to === key && (w.min > 0 || w.max !== null))
 /** What is known of the piece: for the section at a point of the plan, and for rules before anything is saved. */
 const facts = shallowRef<Facts | null>(null)
-const needFacts = async () => { facts.value = (await fetchAs<{ facts: Facts }>(`/api/pieces/${id.value}/planning`)).facts }
+const needFacts = async () => {
+  facts.value = (await fetchAs<{ facts: Facts }>(`/api/pieces/${id.value}/planning`)).facts
+}
 function toggle(s: Step) {
   open.value = open.value === s.key ? null : s.key
   if (open.value) void needFacts()
@@ -30,13 +35,22 @@ function openLayer(key: string) {
   void needFacts()
   void nextTick(() => document.getElementById(`step-${key}`)?.scrollIntoView({ block: 'center' }))
 }
-const again = async (done: unknown) => { await load(); if (done) await reload() }
-const change = async (s: Step, body: object) => again(await send('PATCH', `/api/steps/${s.id}`, { rowVersion: s.rowVersion, ...body }))
+const again = async (done: unknown) => {
+  await load()
+  if (done) await reload()
+}
+const change = async (s: Step, body: object) =>
+  again(await send('PATCH', `/api/steps/${s.id}`, { rowVersion: s.rowVersion, ...body }))
 const remove = async (s: Step) => again(await send('DELETE', `/api/steps/${s.id}?rowVersion=${s.rowVersion}`))
-const split = async (s: Step, faces: number[]) => again(await send('POST', `/api/steps/${s.id}/split`, { rowVersion: s.rowVersion, faces }))
-const overrule = async (rule: string, stepKey: string, word: string) => again(await send('POST', `/api/pieces/${id.value}/overrules`, { rule, stepKey, word }))
-const mend = async (rule: string, stepKey: string) => again(await send('POST', `/api/pieces/${id.value}/mends`, { rule, stepKey }))
-const back = async (which: 'undo' | 'redo') => { if (plan.value?.[which]) await again(await send('POST', `/api/pieces/${id.value}/plan-back`, { which })) }
+const split = async (s: Step, faces: number[]) =>
+  again(await send('POST', `/api/steps/${s.id}/split`, { rowVersion: s.rowVersion, faces }))
+const overrule = async (rule: string, stepKey: string, word: string) =>
+  again(await send('POST', `/api/pieces/${id.value}/overrules`, { rule, stepKey, word }))
+const mend = async (rule: string, stepKey: string) =>
+  again(await send('POST', `/api/pieces/${id.value}/mends`, { rule, stepKey }))
+const back = async (which: 'undo' | 'redo') => {
+  if (plan.value?.[which]) await again(await send('POST', `/api/pieces/${id.value}/plan-back`, { which }))
+}
 /** One place earlier or later among all steps; the focus stays on the step. */
 async function move(s: Step, by: number) {
   const steps = plan.value!.steps
@@ -49,25 +63,37 @@ async function move(s: Step, by: number) {
 }
 useEventListener('keydown', (e: KeyboardEvent) => {
   if (!(e.ctrlKey || e.metaKey) || (e.target as HTMLElement).closest('input, textarea, select')) return
-  if (e.key === 'z' && !e.shiftKey) { e.preventDefault(); void back('undo') }
-  if (e.key === 'y' || (e.key.toLowerCase() === 'z' && e.shiftKey)) { e.preventDefault(); void back('redo') }
+  if (e.key === 'z' && !e.shiftKey) {
+    e.preventDefault()
+    void back('undo')
+  }
+  if (e.key === 'y' || (e.key.toLowerCase() === 'z' && e.shiftKey)) {
+    e.preventDefault()
+    void back('redo')
+  }
 })
 const list = useTemplateRef<HTMLElement>('list')
 /** Steps are dragged by their grip. The page's own order comes back from the server; the dragged element is put back before that. */
 watch(list, (el, _old, onCleanup) => {
   if (!el) return
   let next: ChildNode | null = null
-  const sortable = Sortable.create(el, { handle: '.grip', draggable: '.movable', animation: 120,
-    onStart: (e) => { next = e.item.nextSibling },
-    onEnd: (e) => {
+  const sortable = Sortable.create(el, {
+    handle: '.grip',
+    draggable: '.movable',
+    animation: 120,
+    onStart: e => {
+      next = e.item.nextSibling
+    },
+    onEnd: e => {
       let before = e.item.previousElementSibling
       while (before && !before.hasAttribute('data-id')) before = before.previousElementSibling
-      const after = before ? Number(before.getAttribute('data-id')) : plan.value!.steps[hidden.value - 1]?.id ?? null
+      const after = before ? Number(before.getAttribute('data-id')) : (plan.value!.steps[hidden.value - 1]?.id ?? null)
       el.insertBefore(e.item, next)
       const s = plan.value!.steps.find(x => x.id === Number(e.item.getAttribute('data-id')))
       const at = plan.value!.steps.findIndex(x => x === s)
       if (s && plan.value!.steps[at - 1]?.id !== after) void change(s, { after })
-    } })
+    },
+  })
   onCleanup(() => sortable.destroy())
 })
 /** The section at any point of the plan: after so many steps, all of them at first. */
@@ -77,16 +103,51 @@ async function slide(n: number) {
   if (!facts.value) await needFacts()
   upTo.value = n >= live.value.length ? null : n
 }
-const section = computed(() => upTo.value === null || !facts.value ? plan.value?.section ?? null
-  : sectionOf(facts.value, live.value.slice(0, upTo.value), (key) => { const s = live.value.find(x => x.key === key); return s?.state === 'done' ? 'done' : s?.state === 'running' ? 'running' : 'planned' }))
-const adding = ref<{ after: number, kind: string, title: string, attendedMin: number, product: string | null, faces: number[] } | null>(null)
-const KINDS = ['clean-off', 'wash', 'solvent-wash', 'scuff', 'sand', 'sand-coat', 'coat', 'stain', 'gel', 'conditioner', 'wax', 'other'] as const
-const scope = computed(() => page.value!.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, name: `${f.part}, ${f.name}` })))
+const section = computed(() =>
+  upTo.value === null || !facts.value
+    ? (plan.value?.section ?? null)
+    : sectionOf(facts.value, live.value.slice(0, upTo.value), key => {
+        const s = live.value.find(x => x.key === key)
+        return s?.state === 'done' ? 'done' : s?.state === 'running' ? 'running' : 'planned'
+      }),
+)
+const adding = ref<{
+  after: number
+  kind: string
+  title: string
+  attendedMin: number
+  product: string | null
+  faces: number[]
+} | null>(null)
+const KINDS = [
+  'clean-off',
+  'wash',
+  'solvent-wash',
+  'scuff',
+  'sand',
+  'sand-coat',
+  'coat',
+  'stain',
+  'gel',
+  'conditioner',
+  'wax',
+  'other',
+] as const
+const scope = computed(() =>
+  page.value!.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, name: `${f.part}, ${f.name}` })),
+)
 async function add() {
   const a = adding.value!
   const needs = ['coat', 'stain', 'gel', 'conditioner'].includes(a.kind)
   const abrades = ['scuff', 'sand', 'sand-coat'].includes(a.kind)
-  const done = await send('POST', `/api/pieces/${id.value}/steps`, { ...a, product: needs ? a.product : null, amountMl: null, grits: abrades ? [a.kind === 'sand' ? 180 : 320] : [], method: abrades ? 'hand' : 'brush', coat: null })
+  const done = await send('POST', `/api/pieces/${id.value}/steps`, {
+    ...a,
+    product: needs ? a.product : null,
+    amountMl: null,
+    grits: abrades ? [a.kind === 'sand' ? 180 : 320] : [],
+    method: abrades ? 'hand' : 'brush',
+    coat: null,
+  })
   if (done) adding.value = null
   await again(done)
 }
@@ -95,41 +156,129 @@ function waitText(w: PlanPage['waits'][number]): string {
   const range = least === safe ? least : `${least} – ${safe}`
   return w.max === null ? range : t('plan.atMost', { range, max: span(w.max * 60_000) })
 }
-const lastDone = computed(() => plan.value?.steps.filter(s => s.state === 'done' && s.kind !== 'approval').sort((a, b) => b.finished_ms! - a.finished_ms!)[0]?.key)
+const lastDone = computed(
+  () =>
+    plan.value?.steps
+      .filter(s => s.state === 'done' && s.kind !== 'approval')
+      .sort((a, b) => b.finished_ms! - a.finished_ms!)[0]?.key,
+)
 const all = ref(false)
 const KEEP_DONE = 2
 const current = computed(() => plan.value?.steps.findIndex(s => s.state === 'running' || s.state === 'planned') ?? -1)
-const hidden = computed(() => all.value || current.value < 0 ? 0 : Math.max(0, current.value - KEEP_DONE))
+const hidden = computed(() => (all.value || current.value < 0 ? 0 : Math.max(0, current.value - KEEP_DONE)))
 const shown = computed(() => plan.value?.steps.slice(hidden.value) ?? [])
-const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled && v.severity !== 'note').sort((a, b) => ['forbidden', 'stop', 'warn', 'note'].indexOf(a.severity) - ['forbidden', 'stop', 'warn', 'note'].indexOf(b.severity)) ?? [])
+const worst = computed(
+  () =>
+    plan.value?.verdicts
+      .filter(v => !v.overruled && v.severity !== 'note')
+      .sort(
+        (a, b) =>
+          ['forbidden', 'stop', 'warn', 'note'].indexOf(a.severity) -
+          ['forbidden', 'stop', 'warn', 'note'].indexOf(b.severity),
+      ) ?? [],
+)
 </script>
 
 <template>
-  <p v-if="data && !data.ready">{{ $t('plan.none') }} <NuxtLink :to="`/pieces/${id}/route`" class="underline">{{ $t('plan.toRoute') }}</NuxtLink></p>
+  <p v-if="data && !data.ready">
+    {{ $t('plan.none') }} <NuxtLink :to="`/pieces/${id}/route`" class="underline">{{ $t('plan.toRoute') }}</NuxtLink>
+  </p>
   <div v-else-if="plan" class="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_27rem] gap-x-10 gap-y-6">
     <div class="order-2 xl:order-1">
       <div v-if="can && (plan.undo || plan.redo)" class="sticky top-0 z-20 bg-ground flex flex-wrap gap-2 py-2">
-        <button class="act act-quiet" :disabled="!plan.undo" :title="plan.undo ?? ''" data-test="undo" @click="back('undo')">{{ $t('plan.undo') }}</button>
-        <button class="act act-quiet" :disabled="!plan.redo" :title="plan.redo ?? ''" data-test="redo" @click="back('redo')">{{ $t('plan.redo') }}</button>
+        <button
+          class="act act-quiet"
+          :disabled="!plan.undo"
+          :title="plan.undo ?? ''"
+          data-test="undo"
+          @click="back('undo')"
+        >
+          {{ $t('plan.undo') }}
+        </button>
+        <button
+          class="act act-quiet"
+          :disabled="!plan.redo"
+          :title="plan.redo ?? ''"
+          data-test="redo"
+          @click="back('redo')"
+        >
+          {{ $t('plan.redo') }}
+        </button>
         <span class="caption self-center grow basis-40">{{ plan.undo ?? plan.redo }}</span>
       </div>
       <ol ref="list">
-        <li v-if="hidden > 0"><button class="underline min-h-11" @click="all = true">{{ $t('plan.showDone', { n: hidden }) }}</button></li>
+        <li v-if="hidden > 0">
+          <button class="underline min-h-11" @click="all = true">{{ $t('plan.showDone', { n: hidden }) }}</button>
+        </li>
         <template v-for="s in shown" :key="s.key">
-          <li v-for="w in waitsInto(s.key)" :key="w.from + w.to" class="caption flex items-center gap-2 py-1 pl-4" :class="s.state === 'skipped' ? 'hidden' : ''" data-test="wait">
-            <svg width="14" height="22" aria-hidden="true"><rect x="4" width="6" height="22" :fill="w.max !== null ? 'var(--color-ochre)' : 'var(--color-slate)'" :opacity="w.hard ? 1 : .45" /></svg>{{ waitText(w) }} · {{ w.why }}
+          <li
+            v-for="w in waitsInto(s.key)"
+            :key="w.from + w.to"
+            class="caption flex items-center gap-2 py-1 pl-4"
+            :class="s.state === 'skipped' ? 'hidden' : ''"
+            data-test="wait"
+          >
+            <svg width="14" height="22" aria-hidden="true">
+              <rect
+                x="4"
+                width="6"
+                height="22"
+                :fill="w.max !== null ? 'var(--color-ochre)' : 'var(--color-slate)'"
+                :opacity="w.hard ? 1 : 0.45"
+              /></svg
+            >{{ waitText(w) }} · {{ w.why }}
           </li>
           <PlanStep
-            :step="s" :plan="plan" :facts="facts" :open="open === s.key" :can="can" :last="s.key === lastDone" @toggle="toggle(s)" @change="change(s, $event)" @remove="remove(s)" @split="split(s, $event)" @move="move(s, $event)"
-            @add="adding = { after: s.id, kind: 'clean-off', title: '', attendedMin: 10, product: 'dewaxed-shellac', faces: scope.map(f => f.id) }" @mend="mend($event, s.key)" @overrule="(rule, word) => overrule(rule, s.key, word)"
+            :step="s"
+            :plan="plan"
+            :facts="facts"
+            :open="open === s.key"
+            :can="can"
+            :last="s.key === lastDone"
+            @toggle="toggle(s)"
+            @change="change(s, $event)"
+            @remove="remove(s)"
+            @split="split(s, $event)"
+            @move="move(s, $event)"
+            @add="
+              adding = {
+                after: s.id,
+                kind: 'clean-off',
+                title: '',
+                attendedMin: 10,
+                product: 'dewaxed-shellac',
+                faces: scope.map(f => f.id),
+              }
+            "
+            @mend="mend($event, s.key)"
+            @overrule="(rule, word) => overrule(rule, s.key, word)"
           />
           <li v-if="adding?.after === s.id" class="bg-sheet px-4 py-3">
             <form class="flex flex-wrap gap-2 items-end" @submit.prevent="add">
-              <label>{{ $t('plan.kind') }} <select v-model="adding.kind" class="field"><option v-for="k in KINDS" :key="k" :value="k">{{ $t(`step.${k}`) }}</option></select></label>
-              <label class="grow">{{ $t('plan.what') }} <input v-model="adding.title" class="field" required></label>
-              <label class="w-28">{{ $t('plan.minutes') }} <input v-model.number="adding.attendedMin" type="number" min="0" class="field"></label>
-              <label v-if="['coat', 'stain', 'gel', 'conditioner'].includes(adding.kind)">{{ $t('plan.product') }} <select v-model="adding.product" class="field"><option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option></select></label>
-              <FaceChoice v-if="scope.length > 1" v-model="adding.faces" class="w-full" :faces="scope" :label="$t('plan.onFaces')" />
+              <label
+                >{{ $t('plan.kind') }}
+                <select v-model="adding.kind" class="field">
+                  <option v-for="k in KINDS" :key="k" :value="k">{{ $t(`step.${k}`) }}</option>
+                </select></label
+              >
+              <label class="grow">{{ $t('plan.what') }} <input v-model="adding.title" class="field" required /></label>
+              <label class="w-28"
+                >{{ $t('plan.minutes') }}
+                <input v-model.number="adding.attendedMin" type="number" min="0" class="field"
+              /></label>
+              <label v-if="['coat', 'stain', 'gel', 'conditioner'].includes(adding.kind)"
+                >{{ $t('plan.product') }}
+                <select v-model="adding.product" class="field">
+                  <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
+                </select></label
+              >
+              <FaceChoice
+                v-if="scope.length > 1"
+                v-model="adding.faces"
+                class="w-full"
+                :faces="scope"
+                :label="$t('plan.onFaces')"
+              />
               <button class="act" :disabled="adding.faces.length === 0">{{ $t('plan.add') }}</button>
               <button type="button" class="act act-quiet" @click="adding = null">{{ $t('cancel') }}</button>
             </form>
@@ -139,26 +288,110 @@ const worst = computed(() => plan.value?.verdicts.filter(v => !v.overruled && v.
     </div>
     <aside class="order-1 xl:order-2 grid gap-5 content-start xl:sticky xl:top-4 self-start">
       <div v-if="section">
-        <SectionDrawing :section="section" :label="$t('section.label', { species: section.species })" @open="openLayer" />
-        <label class="block caption">{{ upTo === null ? $t('section.atEnd') : upTo === 0 ? $t('section.atStart') : $t('section.after', { step: live[upTo - 1]!.title }) }}
-          <input type="range" min="0" :max="live.length" :value="upTo ?? live.length" class="w-full h-11" :aria-label="$t('section.slide')" @input="slide(Number(($event.target as HTMLInputElement).value))"></label>
+        <SectionDrawing
+          :section="section"
+          :label="$t('section.label', { species: section.species })"
+          @open="openLayer"
+        />
+        <label class="block caption"
+          >{{
+            upTo === null
+              ? $t('section.atEnd')
+              : upTo === 0
+                ? $t('section.atStart')
+                : $t('section.after', { step: live[upTo - 1]!.title })
+          }}
+          <input
+            type="range"
+            min="0"
+            :max="live.length"
+            :value="upTo ?? live.length"
+            class="w-full h-11"
+            :aria-label="$t('section.slide')"
+            @input="slide(Number(($event.target as HTMLInputElement).value))"
+        /></label>
       </div>
-      <div v-if="worst.length" class="verdict" :class="worst[0]!.severity === 'warn' ? '' : 'verdict-stop'"><strong>{{ $t('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}. <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ $t('plan.show') }}</button></div>
-      <details v-if="plan.since && (plan.since.changes.length || plan.since.price_minor || plan.since.needsAnswer)" class="verdict" :class="plan.since.needsAnswer ? 'verdict-stop' : ''" data-test="since">
-        <summary class="cursor-pointer min-h-11 py-1.5">{{ $t('plan.since', { ready: $t(plan.since.days > 0 ? 'plan.later' : plan.since.days < 0 ? 'plan.sooner' : 'plan.sameDay', { n: Math.abs(plan.since.days) }), n: plan.since.changes.length, min: `${plan.since.minutes >= 0 ? '+' : '−'}${hours(Math.abs(plan.since.minutes))}`, sum: `${plan.since.price_minor >= 0 ? '+' : '−'}${money(Math.abs(plan.since.price_minor))}` }) }}<strong v-if="plan.since.needsAnswer" class="block text-madder">{{ $t(`plan.newAnswer.${plan.since.needsAnswer}`) }}</strong></summary>
-        <p v-for="c in plan.since.changes" :key="c.key" class="caption mt-1"><span v-if="c.before" class="line-through">{{ c.before.title }}, {{ c.before.attended_min }} min</span> <span v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</span></p>
+      <div v-if="worst.length" class="verdict" :class="worst[0]!.severity === 'warn' ? '' : 'verdict-stop'">
+        <strong>{{ $t('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}.
+        <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ $t('plan.show') }}</button>
+      </div>
+      <details
+        v-if="plan.since && (plan.since.changes.length || plan.since.price_minor || plan.since.needsAnswer)"
+        class="verdict"
+        :class="plan.since.needsAnswer ? 'verdict-stop' : ''"
+        data-test="since"
+      >
+        <summary class="cursor-pointer min-h-11 py-1.5">
+          {{
+            $t('plan.since', {
+              ready: $t(plan.since.days > 0 ? 'plan.later' : plan.since.days < 0 ? 'plan.sooner' : 'plan.sameDay', {
+                n: Math.abs(plan.since.days),
+              }),
+              n: plan.since.changes.length,
+              min: `${plan.since.minutes >= 0 ? '+' : '−'}${hours(Math.abs(plan.since.minutes))}`,
+              sum: `${plan.since.price_minor >= 0 ? '+' : '−'}${money(Math.abs(plan.since.price_minor))}`,
+            })
+          }}<strong v-if="plan.since.needsAnswer" class="block text-madder">{{
+            $t(`plan.newAnswer.${plan.since.needsAnswer}`)
+          }}</strong>
+        </summary>
+        <p v-for="c in plan.since.changes" :key="c.key" class="caption mt-1">
+          <span v-if="c.before" class="line-through">{{ c.before.title }}, {{ c.before.attended_min }} min</span>
+          <span v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</span>
+        </p>
       </details>
       <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2 clock [&>dd]:text-right [&>dd]:font-bold">
-        <dt>{{ $t('plan.handsLeft') }}</dt><dd>{{ hours(plan.left_min) }}</dd>
-        <dt>{{ $t('plan.film') }}</dt><dd data-test="film">{{ Math.round(plan.film_um) }} µm</dd>
-        <dt>{{ $t('plan.ready') }}</dt><dd>{{ plan.dates.readyLikely_ms ? day(plan.dates.readyLikely_ms) : '' }}<span v-if="plan.dates.readySafe_ms" class="caption block font-normal">{{ $t('plan.safe') }} {{ day(plan.dates.readySafe_ms) }}</span></dd>
-        <dt>{{ $t('plan.cost') }}</dt><dd data-test="cost">{{ money(plan.cost.soFar_minor) }}<span class="caption block font-normal">{{ plan.agreed_minor === null ? $t('plan.notAgreed') : $t('plan.agreed', { sum: money(plan.agreed_minor), worst: money(plan.acceptedWorst_minor!) }) }}</span></dd>
-        <dt>{{ $t('plan.planned') }}</dt><dd>{{ money(plan.cost.planned_minor) }}</dd>
+        <dt>{{ $t('plan.handsLeft') }}</dt>
+        <dd>{{ hours(plan.left_min) }}</dd>
+        <dt>{{ $t('plan.film') }}</dt>
+        <dd data-test="film">{{ Math.round(plan.film_um) }} µm</dd>
+        <dt>{{ $t('plan.ready') }}</dt>
+        <dd>
+          {{ plan.dates.readyLikely_ms ? day(plan.dates.readyLikely_ms) : ''
+          }}<span v-if="plan.dates.readySafe_ms" class="caption block font-normal"
+            >{{ $t('plan.safe') }} {{ day(plan.dates.readySafe_ms) }}</span
+          >
+        </dd>
+        <dt>{{ $t('plan.cost') }}</dt>
+        <dd data-test="cost">
+          {{ money(plan.cost.soFar_minor)
+          }}<span class="caption block font-normal">{{
+            plan.agreed_minor === null
+              ? $t('plan.notAgreed')
+              : $t('plan.agreed', { sum: money(plan.agreed_minor), worst: money(plan.acceptedWorst_minor!) })
+          }}</span>
+        </dd>
+        <dt>{{ $t('plan.planned') }}</dt>
+        <dd>{{ money(plan.cost.planned_minor) }}</dd>
       </dl>
       <section v-for="b in plan.budgets" :key="b.species">
-        <h3>{{ $t('plan.veneer', { species: b.species, mm: (b.thickness_um / 1000).toFixed(1) }) }} <strong :class="b.verdict === 'fine' ? 'text-moss' : b.verdict === 'by-hand' ? 'text-ochre' : 'text-madder'">{{ $t(`veneer.${b.verdict}`) }}</strong></h3>
-        <div v-for="(r, i) in b.rows" :key="i" class="grid grid-cols-[4rem_1fr_4rem] gap-2 items-center caption clock"><span>P{{ r.grit.number }}</span><svg viewBox="0 0 100 8" class="h-3 w-full" preserveAspectRatio="none" aria-hidden="true"><rect :width="Math.min(100, 100 * r.takes_um / (b.thickness_um - b.reserve_um))" height="8" fill="var(--color-slate)" /></svg><span class="text-right">{{ Math.round(r.takes_um) }} µm</span></div>
-        <p class="caption clock">{{ $t('plan.veneerSum', { takes: Math.round(b.takes_um), worst: Math.round(b.worst_um), spare: Math.round(b.thickness_um - b.reserve_um), reserve: b.reserve_um }) }}</p>
+        <h3>
+          {{ $t('plan.veneer', { species: b.species, mm: (b.thickness_um / 1000).toFixed(1) }) }}
+          <strong
+            :class="b.verdict === 'fine' ? 'text-moss' : b.verdict === 'by-hand' ? 'text-ochre' : 'text-madder'"
+            >{{ $t(`veneer.${b.verdict}`) }}</strong
+          >
+        </h3>
+        <div v-for="(r, i) in b.rows" :key="i" class="grid grid-cols-[4rem_1fr_4rem] gap-2 items-center caption clock">
+          <span>P{{ r.grit.number }}</span
+          ><svg viewBox="0 0 100 8" class="h-3 w-full" preserveAspectRatio="none" aria-hidden="true">
+            <rect
+              :width="Math.min(100, (100 * r.takes_um) / (b.thickness_um - b.reserve_um))"
+              height="8"
+              fill="var(--color-slate)"
+            /></svg
+          ><span class="text-right">{{ Math.round(r.takes_um) }} µm</span>
+        </div>
+        <p class="caption clock">
+          {{
+            $t('plan.veneerSum', {
+              takes: Math.round(b.takes_um),
+              worst: Math.round(b.worst_um),
+              spare: Math.round(b.thickness_um - b.reserve_um),
+              reserve: b.reserve_um,
+            })
+          }}
+        </p>
       </section>
       <p class="caption">{{ $t('plan.source') }}</p>
     </aside>

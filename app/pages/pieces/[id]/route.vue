@@ -6,19 +6,59 @@ const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const { hours, money, percent, day } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const pickOf = (p: { finish: string | null, colour: string | null, conditioner: string | null, fill?: string, bleach?: string, film_um?: number | null }) => ({ finish: p.finish ?? 'waterborne-polyurethane', colour: p.colour ?? (page.value!.piece.tone === 'darker' ? 'gel-stain' : 'none'), conditioner: p.conditioner ?? 'auto', fill: p.fill ?? 'none', bleach: p.bleach ?? 'none', film_um: p.film_um ?? null })
+const pickOf = (p: {
+  finish: string | null
+  colour: string | null
+  conditioner: string | null
+  fill?: string
+  bleach?: string
+  film_um?: number | null
+}) => ({
+  finish: p.finish ?? 'waterborne-polyurethane',
+  colour: p.colour ?? (page.value!.piece.tone === 'darker' ? 'gel-stain' : 'none'),
+  conditioner: p.conditioner ?? 'auto',
+  fill: p.fill ?? 'none',
+  bleach: p.bleach ?? 'none',
+  film_um: p.film_um ?? null,
+})
 const pick = ref(pickOf(page.value!.piece))
 const overrides = ref<Partial<House>>(page.value?.piece.house ?? {})
 /** Faces that are judged alone; null: the piece. */
 const some = ref<number[] | null>(null)
 /** As an address carries it: an empty film is left out. */
-const picked = computed(() => { const { film_um, ...rest } = pick.value; return { ...rest, ...film_um ? { film_um: String(film_um) } : {} } })
-const asked = computed(() => new URLSearchParams({ ...picked.value, house: JSON.stringify(overrides.value), ...some.value ? { faces: some.value.join(',') } : {} }))
-const { data: routes, load, failed } = useLive<RoutesPage>(() => `/api/pieces/${id.value}/routes?${asked.value}`, (topic, piece) => topic === 'all' || piece === id.value)
+const picked = computed(() => {
+  const { film_um, ...rest } = pick.value
+  return { ...rest, ...(film_um ? { film_um: String(film_um) } : {}) }
+})
+const asked = computed(
+  () =>
+    new URLSearchParams({
+      ...picked.value,
+      house: JSON.stringify(overrides.value),
+      ...(some.value ? { faces: some.value.join(',') } : {}),
+    }),
+)
+const {
+  data: routes,
+  load,
+  failed,
+} = useLive<RoutesPage>(
+  () => `/api/pieces/${id.value}/routes?${asked.value}`,
+  (topic, piece) => topic === 'all' || piece === id.value,
+)
 // the house's own finish is offered where none was chosen
 const untouched = ref(page.value!.piece.finish === null)
-watch(routes, (r) => { if (r && untouched.value) { untouched.value = false; pick.value.finish = r.finishDefault } })
-const nameOf = (faces: readonly number[]) => routes.value!.faces.filter(f => faces.includes(f.id)).map(f => `${f.part}, ${f.name}`).join(' · ')
+watch(routes, r => {
+  if (r && untouched.value) {
+    untouched.value = false
+    pick.value.finish = r.finishDefault
+  }
+})
+const nameOf = (faces: readonly number[]) =>
+  routes
+    .value!.faces.filter(f => faces.includes(f.id))
+    .map(f => `${f.part}, ${f.name}`)
+    .join(' · ')
 const choosing = ref<number[] | null>(null)
 function look(faces: readonly number[] | null) {
   const own = faces && routes.value!.own.find(w => w.faces.some(f => faces.includes(f)))
@@ -29,25 +69,49 @@ function look(faces: readonly number[] | null) {
 const busy = ref(false)
 async function choose(route: string) {
   busy.value = true
-  const done = await send('PUT', `/api/pieces/${id.value}/choice`, { ...pick.value, film_um: pick.value.film_um || null, house: overrides.value, route, rowVersion: routes.value!.rowVersion, ...some.value ? { faces: some.value } : {} })
+  const done = await send('PUT', `/api/pieces/${id.value}/choice`, {
+    ...pick.value,
+    film_um: pick.value.film_um || null,
+    house: overrides.value,
+    route,
+    rowVersion: routes.value!.rowVersion,
+    ...(some.value ? { faces: some.value } : {}),
+  })
   busy.value = false
   if (!done) return load()
   await reload()
   await navigateTo(`/pieces/${id.value}/plan`)
 }
 async function oneWay() {
-  if (!await send('DELETE', `/api/pieces/${id.value}/ways?rowVersion=${routes.value!.rowVersion}`)) return load()
+  if (!(await send('DELETE', `/api/pieces/${id.value}/ways?rowVersion=${routes.value!.rowVersion}`))) return load()
   look(null)
   await Promise.all([reload(), load()])
 }
-const decides = computed(() => session.may('owner', 'lead') && page.value!.piece.state === 'active' && !routes.value!.started)
+const decides = computed(
+  () => session.may('owner', 'lead') && page.value!.piece.state === 'active' && !routes.value!.started,
+)
 /** Two routes beside each other. */
 const pair = ref<string[]>([])
-const compare = (route: string) => { pair.value = pair.value.includes(route) ? pair.value.filter(r => r !== route) : [...pair.value.slice(-1), route] }
-const compared = computed(() => pair.value.length === 2 ? pair.value.map(r => routes.value!.verdicts.find(v => v.route === r)!) : null)
+const compare = (route: string) => {
+  pair.value = pair.value.includes(route) ? pair.value.filter(r => r !== route) : [...pair.value.slice(-1), route]
+}
+const compared = computed(() =>
+  pair.value.length === 2 ? pair.value.map(r => routes.value!.verdicts.find(v => v.route === r)!) : null,
+)
 /** The route that methods and finishes are tried on: one that lays a finish. */
-const LAYS: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', 'strip-chemical', 'strip-mechanical', 'strip-both']
-const ground = computed(() => [routes.value?.chosen, routes.value?.advised].find((r): r is RouteSlug => LAYS.includes(r as RouteSlug)) ?? 'strip-chemical')
+const LAYS: readonly RouteSlug[] = [
+  'scuff-and-recoat',
+  'scuff-and-gel',
+  'level-barrier-recoat',
+  'strip-chemical',
+  'strip-mechanical',
+  'strip-both',
+]
+const ground = computed(
+  () =>
+    [routes.value?.chosen, routes.value?.advised].find((r): r is RouteSlug => LAYS.includes(r as RouteSlug)) ??
+    'strip-chemical',
+)
 const methods = ref(false)
 const finishes = ref(false)
 const mark = { 'possible': '●', 'doubtful': '◐', 'ruled-out': '○' } as const
@@ -57,74 +121,258 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
 <template>
   <div v-if="routes">
     <div v-if="routes.faces.length > 1 && routes.main" class="flex flex-wrap gap-2 mb-4" data-test="ways">
-      <button class="act act-quiet" :class="some ? '' : 'border-verdigris! border-2'" :aria-pressed="!some" @click="look(null)">{{ $t(routes.own.length ? 'route.rest' : 'route.wholePiece') }}: {{ $t(`route.${routes.main}`) }}</button>
-      <button v-for="w in routes.own" :key="w.faces.join()" class="act act-quiet" :class="some?.join() === w.faces.join() ? 'border-verdigris! border-2' : ''" :aria-pressed="some?.join() === w.faces.join()" @click="look(w.faces)">{{ nameOf(w.faces) }}: {{ $t(`route.${w.route}`) }}</button>
+      <button
+        class="act act-quiet"
+        :class="some ? '' : 'border-verdigris! border-2'"
+        :aria-pressed="!some"
+        @click="look(null)"
+      >
+        {{ $t(routes.own.length ? 'route.rest' : 'route.wholePiece') }}: {{ $t(`route.${routes.main}`) }}
+      </button>
+      <button
+        v-for="w in routes.own"
+        :key="w.faces.join()"
+        class="act act-quiet"
+        :class="some?.join() === w.faces.join() ? 'border-verdigris! border-2' : ''"
+        :aria-pressed="some?.join() === w.faces.join()"
+        @click="look(w.faces)"
+      >
+        {{ nameOf(w.faces) }}: {{ $t(`route.${w.route}`) }}
+      </button>
       <template v-if="decides">
-        <button class="act act-quiet" :aria-expanded="choosing !== null" @click="choosing = choosing ? null : []">{{ $t('route.someFaces') }}</button>
+        <button class="act act-quiet" :aria-expanded="choosing !== null" @click="choosing = choosing ? null : []">
+          {{ $t('route.someFaces') }}
+        </button>
         <button v-if="routes.own.length" class="act act-quiet" @click="oneWay">{{ $t('route.oneWay') }}</button>
       </template>
       <div v-if="choosing" class="w-full grid gap-2">
         <p>{{ $t('route.whichFaces') }}</p>
-        <FaceChoice v-model="choosing" :faces="routes.faces.map(f => ({ id: f.id, name: `${f.part}, ${f.name}` }))" :label="$t('route.whichFaces')" />
-        <button class="act justify-self-start" :disabled="choosing.length === 0 || choosing.length === routes.faces.length" @click="look(choosing)">{{ $t('route.judgeThese') }}</button>
+        <FaceChoice
+          v-model="choosing"
+          :faces="routes.faces.map(f => ({ id: f.id, name: `${f.part}, ${f.name}` }))"
+          :label="$t('route.whichFaces')"
+        />
+        <button
+          class="act justify-self-start"
+          :disabled="choosing.length === 0 || choosing.length === routes.faces.length"
+          @click="look(choosing)"
+        >
+          {{ $t('route.judgeThese') }}
+        </button>
       </div>
       <p v-if="some" class="w-full text-ochre font-semibold">{{ $t('route.aloneFor', { faces: nameOf(some) }) }}</p>
     </div>
     <div class="flex flex-wrap gap-4">
-      <label>{{ $t('route.finish') }} <select v-model="pick.finish" class="field"><option v-for="f in FINISHES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option></select></label>
-      <label>{{ $t('route.colour') }} <select v-model="pick.colour" class="field"><option v-for="c in COLOURS" :key="c" :value="c">{{ $t(`colourKind.${c}`) }}</option></select></label>
-      <label class="w-44">{{ $t('route.filmWanted') }} <input v-model.lazy.number="pick.film_um" type="number" min="5" max="500" class="field" :placeholder="$t('route.filmUsual')"></label>
-      <label v-if="pick.colour === 'pigment-stain'">{{ $t('route.conditioner') }} <select v-model="pick.conditioner" class="field"><option v-for="c in ['auto', 'none', 'oil-conditioner', 'water-conditioner']" :key="c" :value="c">{{ $t(`conditioner.${c}`) }}</option></select></label>
-      <label>{{ $t('route.fill') }} <select v-model="pick.fill" class="field"><option v-for="f in FILLS" :key="f" :value="f">{{ $t(`fill.${f}`) }}</option></select></label>
-      <label>{{ $t('route.bleach') }} <select v-model="pick.bleach" class="field"><option v-for="b in BLEACHES" :key="b" :value="b">{{ $t(`bleach.${b}`) }}</option></select></label>
+      <label
+        >{{ $t('route.finish') }}
+        <select v-model="pick.finish" class="field">
+          <option v-for="f in FINISHES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option>
+        </select></label
+      >
+      <label
+        >{{ $t('route.colour') }}
+        <select v-model="pick.colour" class="field">
+          <option v-for="c in COLOURS" :key="c" :value="c">{{ $t(`colourKind.${c}`) }}</option>
+        </select></label
+      >
+      <label class="w-44"
+        >{{ $t('route.filmWanted') }}
+        <input
+          v-model.lazy.number="pick.film_um"
+          type="number"
+          min="5"
+          max="500"
+          class="field"
+          :placeholder="$t('route.filmUsual')"
+      /></label>
+      <label v-if="pick.colour === 'pigment-stain'"
+        >{{ $t('route.conditioner') }}
+        <select v-model="pick.conditioner" class="field">
+          <option v-for="c in ['auto', 'none', 'oil-conditioner', 'water-conditioner']" :key="c" :value="c">
+            {{ $t(`conditioner.${c}`) }}
+          </option>
+        </select></label
+      >
+      <label
+        >{{ $t('route.fill') }}
+        <select v-model="pick.fill" class="field">
+          <option v-for="f in FILLS" :key="f" :value="f">{{ $t(`fill.${f}`) }}</option>
+        </select></label
+      >
+      <label
+        >{{ $t('route.bleach') }}
+        <select v-model="pick.bleach" class="field">
+          <option v-for="b in BLEACHES" :key="b" :value="b">{{ $t(`bleach.${b}`) }}</option>
+        </select></label
+      >
     </div>
     <details class="row mt-4" @toggle="methods = ($event.target as HTMLDetailsElement).open">
       <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('house.title') }}</summary>
       <p class="caption">{{ $t('house.why', { route: $t(`route.${ground}`) }) }}</p>
-      <HouseMethods v-if="methods" :id="id" :pick="pick" :route="ground" :overrides="overrides" :faces="some" :can="session.may('owner', 'lead') && !routes.started" @change="overrides = $event" />
+      <HouseMethods
+        v-if="methods"
+        :id="id"
+        :pick="pick"
+        :route="ground"
+        :overrides="overrides"
+        :faces="some"
+        :can="session.may('owner', 'lead') && !routes.started"
+        @change="overrides = $event"
+      />
     </details>
     <details class="row" @toggle="finishes = ($event.target as HTMLDetailsElement).open">
       <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('finishes.title') }}</summary>
       <p class="caption">{{ $t('finishes.on', { route: $t(`route.${ground}`) }) }}</p>
-      <FinishTable v-if="finishes" :id="id" :pick="pick" :route="ground" :overrides="overrides" :faces="some" @pick="pick.finish = $event" />
+      <FinishTable
+        v-if="finishes"
+        :id="id"
+        :pick="pick"
+        :route="ground"
+        :overrides="overrides"
+        :faces="some"
+        @pick="pick.finish = $event"
+      />
     </details>
     <table v-if="compared" class="w-full table-fixed text-left mt-4 bg-sheet" data-test="compared">
-      <thead><tr><th class="p-2 w-48" /><th v-for="v in compared" :key="v.route" class="p-2 text-lg">{{ $t(`route.${v.route}`) }}</th></tr></thead>
+      <thead>
+        <tr>
+          <th class="p-2 w-48" />
+          <th v-for="v in compared" :key="v.route" class="p-2 text-lg">{{ $t(`route.${v.route}`) }}</th>
+        </tr>
+      </thead>
       <tbody class="[&_td]:p-2 [&_td]:align-top [&_tr]:border-t [&_tr]:border-line">
-        <tr><td class="caption">{{ $t('route.standing') }}</td><td v-for="v in compared" :key="v.route"><strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong></td></tr>
-        <tr><td class="caption">{{ $t('route.hands') }}</td><td v-for="v in compared" :key="v.route" class="clock">{{ hours(v.likely.attended_min) }}, {{ $t('route.expected') }} {{ hours(v.expected.attended_min) }}, {{ $t('worst') }} {{ hours(v.worst.attended_min) }}</td></tr>
-        <tr><td class="caption">{{ $t('route.ready') }}</td><td v-for="v in compared" :key="v.route" class="clock">{{ day(v.readyLikely_ms) }}, {{ $t('worst') }} {{ day(v.readyWorst_ms) }}</td></tr>
-        <tr><td class="caption">{{ $t('route.price') }}</td><td v-for="v in compared" :key="v.route" class="clock font-bold">{{ money(v.likely.total_minor) }}, {{ $t('route.expected') }} {{ money(v.expected.total_minor) }}, {{ $t('worst') }} {{ money(v.worst.total_minor) }}</td></tr>
-        <tr><td class="caption">{{ $t('route.gates') }}</td><td v-for="v in compared" :key="v.route"><span v-for="g in v.gates" :key="g.look" class="block">{{ percent(g.chance) }}: {{ g.fails }}</span><template v-if="!v.gates.length">–</template></td></tr>
-        <tr><td class="caption">{{ $t('route.back') }}</td><td v-for="v in compared" :key="v.route">{{ $t(`route.reversible.${v.reversible}`) }}</td></tr>
-        <tr><td class="caption">{{ $t('route.patina') }}</td><td v-for="v in compared" :key="v.route">{{ $t(`route.patinas.${v.patina}`) }}</td></tr>
-        <tr><td class="caption">{{ $t('route.film') }}</td><td v-for="v in compared" :key="v.route" class="clock">{{ Math.round(v.film_um) }} µm</td></tr>
-        <tr><td class="caption">{{ $t('route.cautions') }}</td><td v-for="v in compared" :key="v.route">{{ v.hazards.map(h => $t(`caution.${h}`)).join(', ') || '–' }}</td></tr>
-        <tr><td class="caption">{{ $t('route.why') }}</td><td v-for="v in compared" :key="v.route"><span v-for="r in v.reasons" :key="r.says" class="block">{{ r.says }}</span></td></tr>
+        <tr>
+          <td class="caption">{{ $t('route.standing') }}</td>
+          <td v-for="v in compared" :key="v.route">
+            <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong>
+          </td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.hands') }}</td>
+          <td v-for="v in compared" :key="v.route" class="clock">
+            {{ hours(v.likely.attended_min) }}, {{ $t('route.expected') }} {{ hours(v.expected.attended_min) }},
+            {{ $t('worst') }} {{ hours(v.worst.attended_min) }}
+          </td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.ready') }}</td>
+          <td v-for="v in compared" :key="v.route" class="clock">
+            {{ day(v.readyLikely_ms) }}, {{ $t('worst') }} {{ day(v.readyWorst_ms) }}
+          </td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.price') }}</td>
+          <td v-for="v in compared" :key="v.route" class="clock font-bold">
+            {{ money(v.likely.total_minor) }}, {{ $t('route.expected') }} {{ money(v.expected.total_minor) }},
+            {{ $t('worst') }} {{ money(v.worst.total_minor) }}
+          </td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.gates') }}</td>
+          <td v-for="v in compared" :key="v.route">
+            <span v-for="g in v.gates" :key="g.look" class="block">{{ percent(g.chance) }}: {{ g.fails }}</span
+            ><template v-if="!v.gates.length">–</template>
+          </td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.back') }}</td>
+          <td v-for="v in compared" :key="v.route">{{ $t(`route.reversible.${v.reversible}`) }}</td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.patina') }}</td>
+          <td v-for="v in compared" :key="v.route">{{ $t(`route.patinas.${v.patina}`) }}</td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.film') }}</td>
+          <td v-for="v in compared" :key="v.route" class="clock">{{ Math.round(v.film_um) }} µm</td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.cautions') }}</td>
+          <td v-for="v in compared" :key="v.route">{{ v.hazards.map(h => $t(`caution.${h}`)).join(', ') || '–' }}</td>
+        </tr>
+        <tr>
+          <td class="caption">{{ $t('route.why') }}</td>
+          <td v-for="v in compared" :key="v.route">
+            <span v-for="r in v.reasons" :key="r.says" class="block">{{ r.says }}</span>
+          </td>
+        </tr>
       </tbody>
     </table>
     <div class="mt-5">
-      <article v-for="v in routes.verdicts" :key="v.route" class="row grid lg:grid-cols-[15rem_1fr_25rem] gap-x-8 gap-y-3" data-test="route" :data-route="v.route" :data-standing="v.standing">
+      <article
+        v-for="v in routes.verdicts"
+        :key="v.route"
+        class="row grid lg:grid-cols-[15rem_1fr_25rem] gap-x-8 gap-y-3"
+        data-test="route"
+        :data-route="v.route"
+        :data-standing="v.standing"
+      >
         <div>
           <h2>{{ $t(`route.${v.route}`) }}</h2>
           <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong>
           <p v-if="routes.chosen === v.route" class="font-semibold">{{ $t('route.chosen') }}</p>
           <p v-else-if="routes.beside === v.route" class="caption">{{ $t('route.beside') }}</p>
           <p v-if="routes.advised === v.route" class="text-verdigris font-semibold">{{ $t('route.advised') }}</p>
-          <button v-if="v.standing !== 'ruled-out'" class="act act-quiet mt-2 flex!" :aria-pressed="pair.includes(v.route)" :class="pair.includes(v.route) ? 'border-verdigris!' : ''" @click="compare(v.route)">{{ $t('route.compare') }}</button>
+          <button
+            v-if="v.standing !== 'ruled-out'"
+            class="act act-quiet mt-2 flex!"
+            :aria-pressed="pair.includes(v.route)"
+            :class="pair.includes(v.route) ? 'border-verdigris!' : ''"
+            @click="compare(v.route)"
+          >
+            {{ $t('route.compare') }}
+          </button>
         </div>
         <ul class="grid gap-1 content-start">
-          <li v-for="r in v.reasons" :key="r.says" :class="r.standing === 'ruled-out' ? 'text-madder' : ''"><span aria-hidden="true" :class="colour[r.standing]">{{ mark[r.standing] }}</span> {{ r.says }}</li>
-          <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length"><details><summary class="underline cursor-pointer min-h-8">{{ $t(v.chanceOf === 'fallback' ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) }) }}</summary><span v-for="c in v.chanceReasons" :key="c.why" class="caption block">{{ percent(c.p) }}: {{ c.why }}</span><span class="caption block">{{ $t('route.chanceSum') }}</span><span v-if="v.record" class="caption block" data-test="record">{{ $t('route.record', { fails: v.record.fails, tries: v.record.tries, expected: v.record.expected.toFixed(1) }) }}</span></details></li>
+          <li v-for="r in v.reasons" :key="r.says" :class="r.standing === 'ruled-out' ? 'text-madder' : ''">
+            <span aria-hidden="true" :class="colour[r.standing]">{{ mark[r.standing] }}</span> {{ r.says }}
+          </li>
+          <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length">
+            <details>
+              <summary class="underline cursor-pointer min-h-8">
+                {{ $t(v.chanceOf === 'fallback' ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) }) }}
+              </summary>
+              <span v-for="c in v.chanceReasons" :key="c.why" class="caption block"
+                >{{ percent(c.p) }}: {{ c.why }}</span
+              ><span class="caption block">{{ $t('route.chanceSum') }}</span
+              ><span v-if="v.record" class="caption block" data-test="record">{{
+                $t('route.record', {
+                  fails: v.record.fails,
+                  tries: v.record.tries,
+                  expected: v.record.expected.toFixed(1),
+                })
+              }}</span>
+            </details>
+          </li>
         </ul>
         <div v-if="v.standing !== 'ruled-out'" class="clock">
           <dl class="grid grid-cols-[auto_1fr_1fr_1fr] items-baseline gap-x-3 gap-y-1">
-            <dt /><dd class="caption text-right">{{ $t('route.allWell') }}</dd><dd class="caption text-right">{{ $t('route.expected') }}</dd><dd class="caption text-right">{{ $t('worst') }}</dd>
-            <dt class="caption">{{ $t('route.hands') }}</dt><dd class="text-right">{{ hours(v.likely.attended_min) }}</dd><dd class="text-right">{{ hours(v.expected.attended_min) }}</dd><dd class="text-right">{{ hours(v.worst.attended_min) }}</dd>
-            <dt class="caption">{{ $t('route.ready') }}</dt><dd class="text-right">{{ day(v.readyLikely_ms) }}</dd><dd class="text-right">{{ day(v.expected.ready_ms) }}</dd><dd class="text-right">{{ day(v.readyWorst_ms) }}</dd>
-            <dt class="caption">{{ $t('route.price') }}</dt><dd class="text-right">{{ money(v.likely.total_minor) }}</dd><dd class="text-right font-bold">{{ money(v.expected.total_minor) }}</dd><dd class="text-right">{{ money(v.worst.total_minor) }}</dd>
+            <dt />
+            <dd class="caption text-right">{{ $t('route.allWell') }}</dd>
+            <dd class="caption text-right">{{ $t('route.expected') }}</dd>
+            <dd class="caption text-right">{{ $t('worst') }}</dd>
+            <dt class="caption">{{ $t('route.hands') }}</dt>
+            <dd class="text-right">{{ hours(v.likely.attended_min) }}</dd>
+            <dd class="text-right">{{ hours(v.expected.attended_min) }}</dd>
+            <dd class="text-right">{{ hours(v.worst.attended_min) }}</dd>
+            <dt class="caption">{{ $t('route.ready') }}</dt>
+            <dd class="text-right">{{ day(v.readyLikely_ms) }}</dd>
+            <dd class="text-right">{{ day(v.expected.ready_ms) }}</dd>
+            <dd class="text-right">{{ day(v.readyWorst_ms) }}</dd>
+            <dt class="caption">{{ $t('route.price') }}</dt>
+            <dd class="text-right">{{ money(v.likely.total_minor) }}</dd>
+            <dd class="text-right font-bold">{{ money(v.expected.total_minor) }}</dd>
+            <dd class="text-right">{{ money(v.worst.total_minor) }}</dd>
           </dl>
-          <button v-if="decides" class="act mt-3 w-full" :class="routes.advised === v.route ? '' : 'act-quiet'" :disabled="busy" @click="choose(v.route)">{{ $t(some ? 'route.takeFor' : 'route.take') }}</button>
+          <button
+            v-if="decides"
+            class="act mt-3 w-full"
+            :class="routes.advised === v.route ? '' : 'act-quiet'"
+            :disabled="busy"
+            @click="choose(v.route)"
+          >
+            {{ $t(some ? 'route.takeFor' : 'route.take') }}
+          </button>
         </div>
       </article>
     </div>

@@ -10,19 +10,38 @@ const reading = ref({ faceId: 0, reading_pct: null as number | null, thickness: 
 const room = ref({ dry: Math.round(USUAL_ROOM.dryRh * 100), humid: Math.round(USUAL_ROOM.humidRh * 100) })
 watchEffect(() => {
   const p = page.value?.piece
-  if (p?.room_dry_rh && p.room_humid_rh) room.value = { dry: Math.round(p.room_dry_rh * 100), humid: Math.round(p.room_humid_rh * 100) }
+  if (p?.room_dry_rh && p.room_humid_rh)
+    room.value = { dry: Math.round(p.room_dry_rh * 100), humid: Math.round(p.room_humid_rh * 100) }
 })
 const veneers = ref<Record<number, string>>({})
-const nameOf = (exam: Examination, face: number) => { const f = exam.faces.find(x => x.id === face); return f ? `${f.part}, ${f.name}` : '' }
+const nameOf = (exam: Examination, face: number) => {
+  const f = exam.faces.find(x => x.id === face)
+  return f ? `${f.part}, ${f.name}` : ''
+}
 async function measure(exam: Examination, load: () => Promise<void>) {
-  if (await send('POST', `/api/pieces/${id.value}/moisture`, { ...reading.value, faceId: reading.value.faceId || exam.faces[0]!.id })) { reading.value.reading_pct = null; await load() }
+  if (
+    await send('POST', `/api/pieces/${id.value}/moisture`, {
+      ...reading.value,
+      faceId: reading.value.faceId || exam.faces[0]!.id,
+    })
+  ) {
+    reading.value.reading_pct = null
+    await load()
+  }
 }
 async function change(face: ExamFace, what: Record<string, unknown>, load: () => Promise<void>) {
   await send('PATCH', `/api/faces/${face.id}`, { rowVersion: face.rowVersion, ...what })
   await load()
 }
 async function setRoom(load: () => Promise<void>) {
-  if (await send('PATCH', `/api/pieces/${id.value}`, { rowVersion: page.value!.piece.row_version, roomDryRh: room.value.dry / 100, roomHumidRh: room.value.humid / 100 })) await Promise.all([load(), loadPiece()])
+  if (
+    await send('PATCH', `/api/pieces/${id.value}`, {
+      rowVersion: page.value!.piece.row_version,
+      roomDryRh: room.value.dry / 100,
+      roomHumidRh: room.value.humid / 100,
+    })
+  )
+    await Promise.all([load(), loadPiece()])
 }
 const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))].map(speciesOf)
 </script>
@@ -32,41 +51,160 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
     <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-10 gap-y-8">
       <section>
         <h2>{{ $t('exam.woodOf') }}</h2>
-        <div v-for="f in exam.faces" :key="f.id" class="row grid grid-cols-[1fr_8.5rem_7.5rem_7rem] gap-2 items-center" data-test="wood-face">
+        <div
+          v-for="f in exam.faces"
+          :key="f.id"
+          class="row grid grid-cols-[1fr_8.5rem_7.5rem_7rem] gap-2 items-center"
+          data-test="wood-face"
+        >
           <span>{{ nameOf(exam, f.id) }}</span>
-          <select class="field" :value="f.species" :disabled="!can" :aria-label="`${$t('intake.species')}: ${nameOf(exam, f.id)}`" @change="change(f, { species: ($event.target as HTMLSelectElement).value }, load)"><option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option></select>
-          <select class="field" :value="f.substrate" :disabled="!can" :aria-label="`${$t('intake.substrate')}: ${nameOf(exam, f.id)}`" @change="change(f, { substrate: ($event.target as HTMLSelectElement).value }, load)"><option value="solid">{{ $t('substrate.solid') }}</option><option value="veneer">{{ $t('substrate.veneer') }}</option></select>
-          <form v-if="f.substrate === 'veneer'" @submit.prevent="change(f, { veneer: veneers[f.id] ?? '' }, load)"><input class="field" :value="veneers[f.id] ?? f.veneer_typed ?? ''" :disabled="!can" :placeholder="`${$t('exam.guess')} ${exam.veneers.find(v => v.faceIds.includes(f.id))?.mm ?? ''}`" :aria-label="`${$t('intake.veneer')}: ${nameOf(exam, f.id)}`" @input="veneers[f.id] = ($event.target as HTMLInputElement).value" @change="change(f, { veneer: ($event.target as HTMLInputElement).value }, load)"></form>
+          <select
+            class="field"
+            :value="f.species"
+            :disabled="!can"
+            :aria-label="`${$t('intake.species')}: ${nameOf(exam, f.id)}`"
+            @change="change(f, { species: ($event.target as HTMLSelectElement).value }, load)"
+          >
+            <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
+          </select>
+          <select
+            class="field"
+            :value="f.substrate"
+            :disabled="!can"
+            :aria-label="`${$t('intake.substrate')}: ${nameOf(exam, f.id)}`"
+            @change="change(f, { substrate: ($event.target as HTMLSelectElement).value }, load)"
+          >
+            <option value="solid">{{ $t('substrate.solid') }}</option>
+            <option value="veneer">{{ $t('substrate.veneer') }}</option>
+          </select>
+          <form v-if="f.substrate === 'veneer'" @submit.prevent="change(f, { veneer: veneers[f.id] ?? '' }, load)">
+            <input
+              class="field"
+              :value="veneers[f.id] ?? f.veneer_typed ?? ''"
+              :disabled="!can"
+              :placeholder="`${$t('exam.guess')} ${exam.veneers.find(v => v.faceIds.includes(f.id))?.mm ?? ''}`"
+              :aria-label="`${$t('intake.veneer')}: ${nameOf(exam, f.id)}`"
+              @input="veneers[f.id] = ($event.target as HTMLInputElement).value"
+              @change="change(f, { veneer: ($event.target as HTMLInputElement).value }, load)"
+            />
+          </form>
           <span v-else />
         </div>
         <table class="w-full text-left mt-4">
-          <thead class="caption"><tr><th>{{ $t('intake.species') }}</th><th>{{ $t('exam.pores') }}</th><th>{{ $t('exam.blotches') }}</th><th>{{ $t('exam.tannin') }}</th><th class="text-right">kg/m³</th><th class="text-right">{{ $t('exam.tangential') }}</th><th class="text-right">{{ $t('exam.radial') }}</th></tr></thead>
-          <tbody><tr v-for="s in woods(exam)" :key="s.slug" class="border-t border-line"><td class="py-2">{{ s.name }}<span v-if="s.cites" class="caption block">{{ s.cites }}</span></td><td>{{ $t(`exam.${s.pores}`) }}</td><td>{{ s.blotches ? $t('refinished.yes') : $t('refinished.no') }}</td><td>{{ s.tannin ? $t('refinished.yes') : $t('refinished.no') }}</td><td class="col text-right">{{ s.density_kg_m3 }}</td><td class="clock text-right">{{ movementOf(s.slug).tangential }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}</td><td class="clock text-right">{{ movementOf(s.slug).radial }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}</td></tr></tbody>
+          <thead class="caption">
+            <tr>
+              <th>{{ $t('intake.species') }}</th>
+              <th>{{ $t('exam.pores') }}</th>
+              <th>{{ $t('exam.blotches') }}</th>
+              <th>{{ $t('exam.tannin') }}</th>
+              <th class="text-right">kg/m³</th>
+              <th class="text-right">{{ $t('exam.tangential') }}</th>
+              <th class="text-right">{{ $t('exam.radial') }}</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="s in woods(exam)" :key="s.slug" class="border-t border-line">
+              <td class="py-2">
+                {{ s.name }}<span v-if="s.cites" class="caption block">{{ s.cites }}</span>
+              </td>
+              <td>{{ $t(`exam.${s.pores}`) }}</td>
+              <td>{{ s.blotches ? $t('refinished.yes') : $t('refinished.no') }}</td>
+              <td>{{ s.tannin ? $t('refinished.yes') : $t('refinished.no') }}</td>
+              <td class="col text-right">{{ s.density_kg_m3 }}</td>
+              <td class="clock text-right">
+                {{ movementOf(s.slug).tangential }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}
+              </td>
+              <td class="clock text-right">
+                {{ movementOf(s.slug).radial }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}
+              </td>
+            </tr>
+          </tbody>
         </table>
         <p class="caption mt-1">{{ $t('exam.woodSource') }}</p>
-        <VerdictList :id="id" :verdicts="exam.verdicts.filter(v => ['one-stain-two-colours', 'veneer-estimated', 'cites'].includes(v.slug))" :can="can" @changed="load" />
+        <VerdictList
+          :id="id"
+          :verdicts="exam.verdicts.filter(v => ['one-stain-two-colours', 'veneer-estimated', 'cites'].includes(v.slug))"
+          :can="can"
+          @changed="load"
+        />
       </section>
       <section>
         <h2>{{ $t('exam.moisture') }}</h2>
         <div v-for="m in exam.moisture" :key="m.faceId" class="row" data-test="moisture">
-          <p><strong>{{ nameOf(exam, m.faceId) }}: <span class="clock">{{ m.reading_pct }} %</span></strong> <span :class="m.verdict === 'ready' ? 'text-moss' : m.verdict === 'wait' ? 'text-madder' : 'text-ochre'">{{ $t(`exam.dry.${m.verdict}`) }}</span></p>
-          <p v-if="m.equilibrium_pct !== null" class="caption">{{ $t('exam.equilibrium', { emc: m.equilibrium_pct.toFixed(1), most: (m.equilibrium_pct + 2).toFixed(1) }) }} <template v-if="exam.air">({{ exam.air.temperature_C.toFixed(1) }} °C, {{ Math.round(exam.air.rh * 100) }} %)</template></p>
-          <p v-if="m.verdict === 'wait'"><template v-if="m.likely_d">{{ $t('exam.waitDays', { d: Math.max(1, Math.round(m.likely_d)), basis: $t(`exam.basis.${m.basis}`) }) }}</template><template v-else>{{ $t('exam.stalled') }}</template></p>
+          <p>
+            <strong
+              >{{ nameOf(exam, m.faceId) }}: <span class="clock">{{ m.reading_pct }} %</span></strong
+            >
+            <span :class="m.verdict === 'ready' ? 'text-moss' : m.verdict === 'wait' ? 'text-madder' : 'text-ochre'">{{
+              $t(`exam.dry.${m.verdict}`)
+            }}</span>
+          </p>
+          <p v-if="m.equilibrium_pct !== null" class="caption">
+            {{
+              $t('exam.equilibrium', { emc: m.equilibrium_pct.toFixed(1), most: (m.equilibrium_pct + 2).toFixed(1) })
+            }}
+            <template v-if="exam.air"
+              >({{ exam.air.temperature_C.toFixed(1) }} °C, {{ Math.round(exam.air.rh * 100) }} %)</template
+            >
+          </p>
+          <p v-if="m.verdict === 'wait'">
+            <template v-if="m.likely_d">{{
+              $t('exam.waitDays', { d: Math.max(1, Math.round(m.likely_d)), basis: $t(`exam.basis.${m.basis}`) })
+            }}</template
+            ><template v-else>{{ $t('exam.stalled') }}</template>
+          </p>
           <p class="caption">{{ m.readings.map(r => `${r.reading_pct} % ${dayTime(r.at)} ${r.by}`).join(' · ') }}</p>
         </div>
-        <form v-if="can && exam.faces.length" class="row grid grid-cols-[1fr_5rem_6rem_auto] gap-2 items-end" @submit.prevent="measure(exam, load)">
-          <label>{{ $t('intake.face') }} <select v-model.number="reading.faceId" class="field"><option :value="0" disabled hidden>{{ nameOf(exam, exam.faces[0]!.id) }}</option><option v-for="f in exam.faces" :key="f.id" :value="f.id">{{ nameOf(exam, f.id) }}</option></select></label>
-          <label>% <input v-model.number="reading.reading_pct" class="field" type="number" step="0.1" min="1" max="100" inputmode="decimal" :aria-label="$t('exam.reading')" required></label>
+        <form
+          v-if="can && exam.faces.length"
+          class="row grid grid-cols-[1fr_5rem_6rem_auto] gap-2 items-end"
+          @submit.prevent="measure(exam, load)"
+        >
+          <label
+            >{{ $t('intake.face') }}
+            <select v-model.number="reading.faceId" class="field">
+              <option :value="0" disabled hidden>{{ nameOf(exam, exam.faces[0]!.id) }}</option>
+              <option v-for="f in exam.faces" :key="f.id" :value="f.id">{{ nameOf(exam, f.id) }}</option>
+            </select></label
+          >
+          <label
+            >%
+            <input
+              v-model.number="reading.reading_pct"
+              class="field"
+              type="number"
+              step="0.1"
+              min="1"
+              max="100"
+              inputmode="decimal"
+              :aria-label="$t('exam.reading')"
+              required
+          /></label>
           <TextField v-model="reading.thickness" :label="`${$t('exam.thick')} (${session.shop?.length_unit})`" />
           <button class="act">{{ $t('exam.record') }}</button>
         </form>
         <VerdictList :id="id" :verdicts="exam.verdicts.filter(v => v.slug === 'too-wet')" :can="can" @changed="load" />
 
         <h2 class="mt-6">{{ $t('exam.cracks') }}</h2>
-        <VerdictList :id="id" :verdicts="exam.verdicts.filter(v => v.slug.startsWith('crack'))" :can="can" @changed="load" />
+        <VerdictList
+          :id="id"
+          :verdicts="exam.verdicts.filter(v => v.slug.startsWith('crack'))"
+          :can="can"
+          @changed="load"
+        />
         <p v-if="!exam.cracks.length" class="mt-1">{{ $t('exam.noCrack') }}</p>
-        <form v-if="session.may('owner', 'lead', 'office')" class="row grid grid-cols-[1fr_1fr_auto] gap-2 items-end mt-3" @submit.prevent="setRoom(load)">
-          <label>{{ $t('exam.roomDry') }} <input v-model.number="room.dry" type="number" min="2" max="98" class="field"></label><label>{{ $t('exam.roomHumid') }} <input v-model.number="room.humid" type="number" min="2" max="98" class="field"></label><button class="act act-quiet">{{ $t('save') }}</button>
+        <form
+          v-if="session.may('owner', 'lead', 'office')"
+          class="row grid grid-cols-[1fr_1fr_auto] gap-2 items-end mt-3"
+          @submit.prevent="setRoom(load)"
+        >
+          <label
+            >{{ $t('exam.roomDry') }}
+            <input v-model.number="room.dry" type="number" min="2" max="98" class="field" /></label
+          ><label
+            >{{ $t('exam.roomHumid') }}
+            <input v-model.number="room.humid" type="number" min="2" max="98" class="field" /></label
+          ><button class="act act-quiet">{{ $t('save') }}</button>
         </form>
         <p class="caption">{{ exam.room ? $t('exam.roomAsked') : $t('exam.roomUsual') }}</p>
       </section>

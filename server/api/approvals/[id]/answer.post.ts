@@ -1,3 +1,5 @@
 import { recordAnswer } from '../../../services/approvals'
 
-export default route('POST /api/approvals/:id/answer', async ({ id, body, person }) => recordAnswer(id(), body, person, await now()))
+export default route('POST /api/approvals/:id/answer', async ({ id, body, person }) =>
+  recordAnswer(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { replyWord } from '../../../services/approvals'
 
-export default route('POST /api/approvals/:id/words', async ({ id, body, person }) => replyWord(id(), body, person, await now()))
+export default route('POST /api/approvals/:id/words', async ({ id, body, person }) =>
+  replyWord(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { askAboutBand } from '../../../services/bands'
 
-export default route('POST /api/bands/:id/question', async ({ id, body, person }) => askAboutBand(id(), body, person, await now()))
+export default route('POST /api/bands/:id/question', async ({ id, body, person }) =>
+  askAboutBand(id(), body, person, await now()),
+)

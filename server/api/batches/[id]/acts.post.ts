@@ -1,3 +1,5 @@
 import { actOnBatch } from '../../../services/batches'
 
-export default route('POST /api/batches/:id/acts', async ({ id, body, person }) => actOnBatch(id(), body, person, await now()))
+export default route('POST /api/batches/:id/acts', async ({ id, body, person }) =>
+  actOnBatch(id(), body, person, await now()),
+)

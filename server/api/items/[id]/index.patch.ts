@@ -1,3 +1,5 @@
 import { changeItem } from '../../../services/items'
 
-export default route('PATCH /api/items/:id', async ({ id, body, person }) => changeItem(id(), body, person, await now()))
+export default route('PATCH /api/items/:id', async ({ id, body, person }) =>
+  changeItem(id(), body, person, await now()),
+)

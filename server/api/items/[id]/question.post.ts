@@ -1,3 +1,5 @@
 import { askAboutItem } from '../../../services/itemQuestions'
 
-export default route('POST /api/items/:id/question', async ({ id, body, person }) => askAboutItem(id(), body, person, await now()))
+export default route('POST /api/items/:id/question', async ({ id, body, person }) =>
+  askAboutItem(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { sendAgain } from '../../../services/mail'
 
-export default route('POST /api/mails/:id/again', async ({ id, body, person }) => sendAgain(id(), body, person, await now()))
+export default route('POST /api/mails/:id/again', async ({ id, body, person }) =>
+  sendAgain(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { changePerson } from '../../../services/people'
 
-export default route('PATCH /api/people/:id', async ({ id, body, person }) => changePerson(id(), body, person, await now()))
+export default route('PATCH /api/people/:id', async ({ id, body, person }) =>
+  changePerson(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { resetPassword } from '../../../services/people'
 
-export default route('POST /api/people/:id/password', async ({ id, body, person }) => resetPassword(id(), body, person, await now()))
+export default route('POST /api/people/:id/password', async ({ id, body, person }) =>
+  resetPassword(id(), body, person, await now()),
+)

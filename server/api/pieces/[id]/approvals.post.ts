@@ -1,3 +1,5 @@
 import { ask } from '../../../services/approvals'
 
-export default route('POST /api/pieces/:id/approvals', async ({ id, body, person }) => ask(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/approvals', async ({ id, body, person }) =>
+  ask(id(), body, person, await now()),
+)

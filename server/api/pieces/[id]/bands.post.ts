@@ -1,3 +1,5 @@
 import { addBand } from '../../../services/bands'
 
-export default route('POST /api/pieces/:id/bands', async ({ id, body, person }) => addBand(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/bands', async ({ id, body, person }) =>
+  addBand(id(), body, person, await now()),
+)

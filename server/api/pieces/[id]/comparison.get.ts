@@ -1,3 +1,5 @@
 import { comparison } from '../../../services/reports'
 
-export default route('GET /api/pieces/:id/comparison', async ({ id, query, person }) => comparison(id(), query, person, await now()))
+export default route('GET /api/pieces/:id/comparison', async ({ id, query, person }) =>
+  comparison(id(), query, person, await now()),
+)

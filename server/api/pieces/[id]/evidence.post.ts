@@ -1,3 +1,5 @@
 import { addEvidence } from '../../../services/examination'
 
-export default route('POST /api/pieces/:id/evidence', async ({ id, body, person }) => addEvidence(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/evidence', async ({ id, body, person }) =>
+  addEvidence(id(), body, person, await now()),
+)

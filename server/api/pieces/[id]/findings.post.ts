@@ -1,3 +1,5 @@
 import { addFinding } from '../../../services/findings'
 
-export default route('POST /api/pieces/:id/findings', async ({ id, body, person }) => addFinding(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/findings', async ({ id, body, person }) =>
+  addFinding(id(), body, person, await now()),
+)

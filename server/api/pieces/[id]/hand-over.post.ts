@@ -1,3 +1,5 @@
 import { handOver } from '../../../services/handOver'
 
-export default route('POST /api/pieces/:id/hand-over', async ({ id, body, person }) => handOver(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/hand-over', async ({ id, body, person }) =>
+  handOver(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { changePiece } from '../../../services/pieces'
 
-export default route('PATCH /api/pieces/:id', async ({ id, body, person }) => changePiece(id(), body, person, await now()))
+export default route('PATCH /api/pieces/:id', async ({ id, body, person }) =>
+  changePiece(id(), body, person, await now()),
+)

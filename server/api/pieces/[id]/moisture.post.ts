@@ -1,3 +1,5 @@
 import { addMoisture } from '../../../services/examination'
 
-export default route('POST /api/pieces/:id/moisture', async ({ id, body, person }) => addMoisture(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/moisture', async ({ id, body, person }) =>
+  addMoisture(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { addParts } from '../../../services/pieces'
 
-export default route('POST /api/pieces/:id/parts', async ({ id, body, person }) => addParts(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/parts', async ({ id, body, person }) =>
+  addParts(id(), body, person, await now()),
+)

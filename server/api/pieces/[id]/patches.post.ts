@@ -1,3 +1,5 @@
 import { addPatch } from '../../../services/examination'
 
-export default route('POST /api/pieces/:id/patches', async ({ id, body, person }) => addPatch(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/patches', async ({ id, body, person }) =>
+  addPatch(id(), body, person, await now()),
+)

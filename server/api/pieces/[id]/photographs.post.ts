@@ -2,5 +2,7 @@ import { addPhotograph, MOST_BYTES, oneUpload } from '../../../services/photogra
 
 export default route('POST /api/pieces/:id/photographs', async ({ event, id, person }) => {
   const pieceId = id()
-  return oneUpload(person.id, async () => addPhotograph(pieceId, await readFile(event, MOST_BYTES, 'Choose a picture.'), person, await now()))
+  return oneUpload(person.id, async () =>
+    addPhotograph(pieceId, await readFile(event, MOST_BYTES, 'Choose a picture.'), person, await now()),
+  )
 })

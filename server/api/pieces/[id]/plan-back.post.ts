@@ -1,3 +1,5 @@
 import { stepBack } from '../../../services/planEdits'
 
-export default route('POST /api/pieces/:id/plan-back', async ({ id, body, person }) => stepBack(id(), body.which, person, await now()))
+export default route('POST /api/pieces/:id/plan-back', async ({ id, body, person }) =>
+  stepBack(id(), body.which, person, await now()),
+)

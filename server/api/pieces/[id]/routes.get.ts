@@ -1,3 +1,5 @@
 import { routesPage } from '../../../services/plans'
 
-export default route('GET /api/pieces/:id/routes', async ({ event, id, query }) => routesPage(id(), query, await now(), goneSignal(event)))
+export default route('GET /api/pieces/:id/routes', async ({ event, id, query }) =>
+  routesPage(id(), query, await now(), goneSignal(event)),
+)

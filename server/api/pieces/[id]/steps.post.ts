@@ -1,3 +1,5 @@
 import { addStep } from '../../../services/planEdits'
 
-export default route('POST /api/pieces/:id/steps', async ({ id, body, person }) => addStep(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/steps', async ({ id, body, person }) =>
+  addStep(id(), body, person, await now()),
+)

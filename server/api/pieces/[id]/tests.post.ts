@@ -1,3 +1,5 @@
 import { addTest } from '../../../services/examination'
 
-export default route('POST /api/pieces/:id/tests', async ({ id, body, person }) => addTest(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/tests', async ({ id, body, person }) =>
+  addTest(id(), body, person, await now()),
+)

@@ -1,3 +1,5 @@
 import { answerWalk } from '../../../services/examination'
 
-export default route('POST /api/pieces/:id/walk', async ({ id, body, person }) => answerWalk(id(), body, person, await now()))
+export default route('POST /api/pieces/:id/walk', async ({ id, body, person }) =>
+  answerWalk(id(), body, person, await now()),
+)

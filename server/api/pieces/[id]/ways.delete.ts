@@ -1,3 +1,5 @@
 import { dropWays } from '../../../services/plans'
 
-export default route('DELETE /api/pieces/:id/ways', async ({ id, query, person }) => dropWays(id(), query.rowVersion, person, await now()))
+export default route('DELETE /api/pieces/:id/ways', async ({ id, query, person }) =>
+  dropWays(id(), query.rowVersion, person, await now()),
+)
