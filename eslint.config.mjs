@@ -13,6 +13,7 @@ export default withNuxt(
     rules: {
       'vue/multi-word-component-names': 'off',
       'vue/no-v-html': 'off',
+      'no-nested-ternary': 'error',
       'max-lines': ['error', { max: 1300, skipBlankLines: true }],
     },
   },

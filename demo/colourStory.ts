@@ -1,4 +1,7 @@
-/** The demo's colour work: a shop's colourants read by the meter, chairs matched to an old one, a trap under the lamp, a table that must be bleached, a pot that runs. */
+/**
+ * The demo's colour work: a shop's colourants read by the meter, chairs matched to an old one, a trap under the lamp,
+ * a table that must be bleached, a pot that runs.
+ */
 import { connect } from 'node:net'
 import {
   bestRecipes,

@@ -84,7 +84,9 @@ export const COLOURANTS: readonly MadeUp[] = [
 /** Numbered from 1 in this order, for work without a database. */
 export const numbered: readonly Colourant[] = COLOURANTS.map((c, i) => ({ ...c, id: i + 1 }))
 
-/** A wood with a stain of another kind than the shop has, years in light, under an old finish: what the client brings. */
+/**
+ * A wood with a stain of another kind than the shop has, years in light, under an old finish: what the client brings.
+ */
 export const aged = (wood: Spectrum, absorbs: Spectrum, clear: string, years: number): Spectrum =>
   readOf(
     withAbsorption(
@@ -100,7 +102,10 @@ export const OLD_STAINS = {
   trap: bells([2.2, 420, 25, 30], [1.2, 600, 60, 14]),
 }
 
-/** What clients brought, by words of its name: read so by the demo, and by the simulated meter when somebody measures it again. */
+/**
+ * What clients brought, by words of its name: read so by the demo, and by the simulated meter when somebody measures
+ * it again.
+ */
 export const TARGETS = {
   chair: { called: /seat|chair/i, read: aged(WOODS.beech, OLD_STAINS.seat, 'shellac-blond', 30) },
   drawer: { called: /drawer|sewing/i, read: aged(WOODS.beech, OLD_STAINS.trap, 'waterborne-polyurethane', 2) },

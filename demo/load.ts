@@ -1,4 +1,7 @@
-/** Loads the demo shop through the running server's own API, as its people would have worked it. Usage: load.ts BASE CLIMATE MAILS METER */
+/**
+ * Loads the demo shop through the running server's own API, as its people would have worked it. Usage: load.ts BASE
+ * CLIMATE MAILS METER
+ */
 import { DateTime } from 'luxon'
 import { Caller, signIn } from './caller'
 import { tellColour } from './colourStory'
@@ -388,7 +391,11 @@ function loggerFile(): string {
     // the heating is off at night: coolest at seven
     const cool = Math.max(0, 1 - Math.abs(hour.hour - 7) / 4)
     lines.push(
-      `${hour.toFormat('yyyy-MM-dd HH:mm')};${(20 - 6.5 * cool).toFixed(1)};${(47 + 28 * cool + (hour.day % 3)).toFixed(0)}`,
+      [
+        hour.toFormat('yyyy-MM-dd HH:mm'),
+        (20 - 6.5 * cool).toFixed(1),
+        (47 + 28 * cool + (hour.day % 3)).toFixed(0),
+      ].join(';'),
     )
   }
   return lines.join('\n')

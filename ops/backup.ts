@@ -20,8 +20,8 @@ import { readKeys } from './keys'
 import { currentDatabase, readIf, ROOT, turnDatabase, writeWhole, type Profile } from './profile'
 
 /**
- * A backup is plain SQL under gzip: a first line that says what it is, the dump of one moment, and a last line with the rows of each table and a digest
- * of everything before it. Keys are never in it.
+ * A backup is plain SQL under gzip: a first line that says what it is, the dump of one moment, and a last line with
+ * the rows of each table and a digest of everything before it. Keys are never in it.
  */
 const FORMAT = 'hantverk-backup'
 const VERSION = 1
@@ -46,7 +46,10 @@ export const migrationsHere = (): Migration[] => {
     .map(name => ({ name, sql: readFileSync(`${dir}/${name}`, 'utf8') }))
 }
 
-/** Counts rows and triggers of a dump as its lines go by, and digests them. A row is a line of its own; nothing inside one begins a line. */
+/**
+ * Counts rows and triggers of a dump as its lines go by, and digests them. A row is a line of its own; nothing inside
+ * one begins a line.
+ */
 class Counter {
   rows: Record<string, number> = {}
   triggers = 0
@@ -106,7 +109,10 @@ const write = (stream: Writable, text: string) =>
     stream.write(text, error => (error ? reject(error) : resolve()))
   })
 
-/** Writes a backup of the shop as it is at this moment, while everything goes on. The file is whole or not there. @throws Error in words. */
+/**
+ * Writes a backup of the shop as it is at this moment, while everything goes on. The file is whole or not there.
+ * @throws Error in words.
+ */
 export async function backUp(profile: Profile, file: string): Promise<{ bytes: number; rows: number }> {
   const database = currentDatabase(profile)
   const schema = (await rootSql(profile, 'SELECT name FROM migration ORDER BY name', database))
@@ -187,7 +193,8 @@ export async function verify(file: string): Promise<{ head: Head; tail: Tail }> 
   const unknown = head.schema.filter(name => !migrationsHere().some(m => m.name === name))
   if (unknown.length)
     throw new Error(
-      `This backup was made by a newer Hantverk (${unknown.join(', ')}). Restore it with that one. Nothing was changed.`,
+      `This backup was made by a newer Hantverk (${unknown.join(', ')}). Restore it with that one. Nothing ` +
+        'was changed.',
     )
   return { head, tail }
 }
@@ -234,13 +241,21 @@ export async function dropKept(profile: Profile): Promise<void> {
 /** Beyond any number that an open page has seen. */
 const EVENTS_AHEAD = 1_000_000
 
-/** What must not go on as if nothing had happened: mail may have gone out since, pages know later events, people may have left. */
-const AFTERWARDS = (last: number) => `
-  DELETE FROM session;
-  UPDATE shop SET mail_held = TRUE WHERE EXISTS (SELECT 1 FROM mail WHERE state IN ('waiting', 'sending'));
-  UPDATE event_counter SET last = GREATEST(last, ${last}) + ${EVENTS_AHEAD};
-  INSERT INTO event (id, topic, piece_id, at) SELECT last, 'shop', NULL, UTC_TIMESTAMP(3) FROM event_counter;
-  INSERT INTO logbook (piece_id, kind, says, happened_at, recorded_at) VALUES (NULL, 'shop', 'A backup was brought back; sessions ended, waiting letters are held', UTC_TIMESTAMP(3), UTC_TIMESTAMP(3));`
+/**
+ * What must not go on as if nothing had happened: mail may have gone out since, pages know later events, people may
+ * have left.
+ */
+const AFTERWARDS = (last: number) => `DELETE
+    FROM session; UPDATE shop
+    SET mail_held = TRUE
+    WHERE EXISTS (SELECT 1 FROM mail WHERE state IN ('waiting', 'sending')); UPDATE event_counter
+    SET last = GREATEST(last, ${last}) + ${EVENTS_AHEAD}; INSERT INTO event (id, topic, piece_id, at) SELECT last,
+      'shop', NULL, UTC_TIMESTAMP(3)
+    FROM event_counter; INSERT INTO logbook (piece_id, kind, says, happened_at, recorded_at)
+    VALUES (
+      NULL, 'shop', 'A backup was brought back; sessions ended, waiting letters are held', UTC_TIMESTAMP(3),
+      UTC_TIMESTAMP(3)
+    );`
 
 async function checkCounts(profile: Profile, database: string, tail: Tail) {
   for (const [table, rows] of Object.entries(tail.rows)) {
@@ -254,8 +269,8 @@ async function checkCounts(profile: Profile, database: string, tail: Tail) {
 }
 
 /**
- * Brings a backup back into a new database, which is checked and migrated before the shop turns to it; the one before stays for a week.
- * Whatever goes wrong, the shop goes on with what it had. @throws Error in words.
+ * Brings a backup back into a new database, which is checked and migrated before the shop turns to it; the one before
+ * stays for a week. Whatever goes wrong, the shop goes on with what it had. @throws Error in words.
  */
 export async function restore(
   profile: Profile,
@@ -265,7 +280,8 @@ export async function restore(
   say('Reading the backup through')
   const { head, tail } = await verify(file)
   const before = currentDatabase(profile)
-  const database = `hantverk_${new Date().toISOString().slice(0, 10).replaceAll('-', '')}_${randomBytes(3).toString('hex')}`
+  const today = new Date().toISOString().slice(0, 10).replaceAll('-', '')
+  const database = `hantverk_${today}_${randomBytes(3).toString('hex')}`
   await createDatabase(profile, database)
   try {
     say(`Bringing back the shop of ${head.made_at}`)

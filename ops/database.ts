@@ -33,7 +33,11 @@ function idsOf(user: string): [number, number] {
   return [id('-u'), id('-g')]
 }
 
-/** Makes the data directory where there is none, and the command line of the server. `flush` 1 for a shop's data, 2 in tests. @throws Error when it cannot be set up. */
+/**
+ * Makes the data directory where there is none, and the command line of the server. `flush` 1 for a shop's data, 2 in
+ * tests.
+ * @throws Error when it cannot be set up.
+ */
 export function serverCommand(profile: Profile, flush: 1 | 2): { command: string; args: string[] } {
   const user = makeDirs(profile)
   const data = `${profile.dir}/db`
@@ -54,7 +58,8 @@ export function serverCommand(profile: Profile, flush: 1 | 2): { command: string
     if (made.status !== 0) {
       rmSync(data, { recursive: true, force: true })
       throw new Error(
-        `The database could not be set up: ${made.stderr.trim().split('\n').at(-1) || made.stdout.trim().split('\n').at(-1)}`,
+        'The database could not be set up: ' +
+          `${made.stderr.trim().split('\n').at(-1) || made.stdout.trim().split('\n').at(-1)}`,
       )
     }
   }
@@ -83,7 +88,10 @@ export function serverCommand(profile: Profile, flush: 1 | 2): { command: string
   }
 }
 
-/** Arguments by which a client reaches the database as its root: by socket, as this user of the machine, without a password. */
+/**
+ * Arguments by which a client reaches the database as its root: by socket, as this user of the machine, without a
+ * password.
+ */
 export const asRoot = (profile: Profile): string[] => ['--no-defaults', `--socket=${profile.socket}`, `--user=${me()}`]
 
 /** Runs SQL as root; it goes in by the input, never as an argument. @throws Error with what the database says. */
@@ -116,15 +124,18 @@ export function rootSql(profile: Profile, sql: string, database = '', user = me(
   })
 }
 
-/** What the one user of the application may do, and only in this shop's databases: its data, and the structure for migrations. */
+/**
+ * What the one user of the application may do, and only in this shop's databases: its data, and the structure for
+ * migrations.
+ */
 const RIGHTS = 'SELECT, INSERT, UPDATE, DELETE, CREATE, ALTER, DROP, INDEX, REFERENCES, TRIGGER'
 const quoted = (name: string) => `'${name.replaceAll('\\', '\\\\').replaceAll("'", "\\'")}'`
 /** The user of the application: its name tells the profile. */
 export const userOf = (profile: Profile) => `hantverk_${profile.name}`
 
 /**
- * Sets the users right, also of a data directory from before: root by socket and for this user alone, nobody without a password,
- * one user for the application with its rights and its key.
+ * Sets the users right, also of a data directory from before: root by socket and for this user alone, nobody without a
+ * password, one user for the application with its rights and its key.
  */
 export async function secureUsers(profile: Profile, password: string): Promise<void> {
   const mine = quoted(me())
@@ -138,8 +149,10 @@ export async function secureUsers(profile: Profile, password: string): Promise<v
   await rootSql(profile, close.join(';'))
   const strangers = await rootSql(
     profile,
-    `SELECT CONCAT(QUOTE(User), '@', QUOTE(Host)) FROM mysql.global_priv
-    WHERE NOT (Host = 'localhost' AND User IN ('mariadb.sys', ${mine})) AND NOT (Host = '127.0.0.1' AND User = ${quoted(userOf(profile))})`,
+    `SELECT CONCAT(QUOTE(User), '@', QUOTE(Host))
+        FROM mysql.global_priv
+        WHERE NOT (Host = 'localhost' AND User IN ('mariadb.sys', ${mine}))
+          AND NOT (Host = '127.0.0.1' AND User = ${quoted(userOf(profile))})`,
   )
   for (const stranger of strangers.split('\n').filter(Boolean)) await rootSql(profile, `DROP USER ${stranger}`)
   const user = `${quoted(userOf(profile))}@'127.0.0.1'`

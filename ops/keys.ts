@@ -4,8 +4,9 @@ import { userInfo } from 'node:os'
 import { privateDir, readIf, writeWhole, type Profile } from './profile'
 
 /**
- * Keys, each its own, each a file that only its owner can read: `session` seals sign-in cookies, `links` makes the links in clients' mails,
- * `pin` is for people's PINs on a shared tablet, `database` is the database user's password. None is ever an argument of a command.
+ * Keys, each its own, each a file that only its owner can read: `session` seals sign-in cookies, `links` makes the
+ * links in clients' mails, `pin` is for people's PINs on a shared tablet, `database` is the database user's password.
+ * None is ever an argument of a command.
  */
 export const KEYS = ['session', 'links', 'pin', 'database'] as const
 export type KeyName = (typeof KEYS)[number]
@@ -23,7 +24,8 @@ function readKey(path: string): string {
     throw new Error(`The key ${path} belongs to another user of this machine. Hantverk does not start with it.`)
   if ((mode & 0o077) !== 0) {
     throw new Error(
-      `The key ${path} can be read by others (mode ${(mode & 0o777).toString(8)}). If nobody has read it: chmod 600 ${path}. Else turn the keys: ./hantverk keys.`,
+      `The key ${path} can be read by others (mode ${(mode & 0o777).toString(8)}). If nobody has read it: ` +
+        `chmod 600 ${path}. Else turn the keys: ./hantverk keys.`,
     )
   }
   const key = readFileSync(path, 'utf8').trim()
@@ -51,7 +53,10 @@ export function readKeys(profile: Profile): Keys {
   }
 }
 
-/** Turns the keys: new ones from the next start of the web server on; cookies sealed with the session key before are taken for another day. */
+/**
+ * Turns the keys: new ones from the next start of the web server on; cookies sealed with the session key before are
+ * taken for another day.
+ */
 export function turnKeys(profile: Profile): void {
   const dir = dirOf(profile)
   if (existsSync(`${dir}/session`)) {

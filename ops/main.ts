@@ -1,6 +1,7 @@
 /**
  * Keeps Hantverk running and its data safe: what `./hantverk` hands over to once everything is installed and built.
- * Usage: main.ts run PROFILE[:SET] | wait PROFILE | stop PROFILE… | status | backup FILE [PROFILE] | restore FILE [PROFILE] | keys [PROFILE]
+ * Usage: main.ts run PROFILE[:SET] | wait PROFILE | stop PROFILE… | status | backup FILE [PROFILE] | restore FILE
+ * [PROFILE] | keys [PROFILE]
  */
 import { spawn } from 'node:child_process'
 import { basename, resolve } from 'node:path'
@@ -29,11 +30,13 @@ import { readState, runningState, Supervisor, type Plan, type State } from './su
 const say = (text: string) => process.stderr.write(`${text}\n`)
 class Refused extends Error {}
 
-/** Sets of web servers that tests run on: two instances on one database, or a shop that is loaded and one that is new. */
+/**
+ * Sets of web servers that tests run on: two instances on one database, or a shop that is loaded and one that is new.
+ */
 function websOf(profile: Profile, set: string): Web[] {
   const { web, second } = profile.ports
-  const mode =
-    profile.name === 'shop' ? ('shop' as const) : profile.name === 'demo' ? ('demo' as const) : ('test' as const)
+  const named = (['shop', 'demo'] as const).find(name => name === profile.name)
+  const mode = named ?? 'test'
   if (set === 'api')
     return [
       { name: 'web', port: web, mode, database: 'hantverk_api' },
@@ -156,7 +159,8 @@ function status() {
     )
     for (const p of state.parts) {
       process.stdout.write(
-        `  ${p.name.padEnd(10)} ${p.state.padEnd(9)} port ${p.port}  since ${p.since}${p.restarts ? `  started again ${p.restarts} ${p.restarts === 1 ? 'time' : 'times'}` : ''}\n`,
+        `  ${p.name.padEnd(10)} ${p.state.padEnd(9)} port ${p.port}  since ` +
+          `${p.since}${p.restarts ? `  started again ${p.restarts} ${p.restarts === 1 ? 'time' : 'times'}` : ''}\n`,
       )
     }
   }
@@ -218,7 +222,8 @@ async function restoreFrom(profile: Profile, file: string) {
   })
   await renew(profile)
   say(
-    `The shop works on ${turned.database} now. ${turned.before} stays for a week. Everybody signs in anew; waiting letters are held until the owner lets them go under Shop.`,
+    `The shop works on ${turned.database} now. ${turned.before} stays for a week. Everybody signs in anew; ` +
+      'waiting letters are held until the owner lets them go under Shop.',
   )
 }
 async function turn(profile: Profile) {
@@ -229,7 +234,10 @@ async function turn(profile: Profile) {
     await rootSql(
       profile,
       `INSERT INTO logbook (piece_id, kind, says, happened_at, recorded_at)
-      VALUES (NULL, 'people', 'The keys were turned; sessions sealed with the key before go on for a day', UTC_TIMESTAMP(3), UTC_TIMESTAMP(3))`,
+          VALUES (
+            NULL, 'people', 'The keys were turned; sessions sealed with the key before go on for a day',
+            UTC_TIMESTAMP(3), UTC_TIMESTAMP(3)
+          )`,
       currentDatabase(profile),
     )
   })

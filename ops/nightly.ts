@@ -18,7 +18,10 @@ function weekOf(day: string): string {
   return at.toISOString().slice(0, 10)
 }
 
-/** Of the days that there are backups of: the newest seven, and of the newest five weeks the last day of each. The rest may go. */
+/**
+ * Of the days that there are backups of: the newest seven, and of the newest five weeks the last day of each. The rest
+ * may go.
+ */
 export function keepRule(days: readonly string[]): { keep: string[]; drop: string[] } {
   const sorted = [...new Set(days)].sort().reverse()
   const weeks = new Map<string, string>()
@@ -71,7 +74,8 @@ export async function recordBackup(profile: Profile, name: string, bytes: number
   const file = name.replace(/[^\w.-]/g, '_').slice(-200)
   await rootSql(
     profile,
-    `INSERT INTO backup_taken (at, file, bytes, second_copy) VALUES (UTC_TIMESTAMP(3), '${file}', ${Math.round(bytes)}, ${copied})`,
+    `INSERT INTO backup_taken (at, file, bytes, second_copy)
+        VALUES (UTC_TIMESTAMP(3), '${file}', ${Math.round(bytes)}, ${copied})`,
     currentDatabase(profile),
   )
 }

@@ -38,7 +38,9 @@ const PAUSE_MS = { first: 1000, most: 60_000 }
 export const QUIET_MS = 120_000
 export const MOST_ENDS = 5
 
-/** What the ends of a part so far mean: the pause before the next start, or null to give up (five ends in two minutes). */
+/**
+ * What the ends of a part so far mean: the pause before the next start, or null to give up (five ends in two minutes).
+ */
 export function nextPause(ends_ms: readonly number[], now_ms: number): number | null {
   const recent = ends_ms.filter(at => now_ms - at < QUIET_MS).length
   return recent >= MOST_ENDS ? null : Math.min(PAUSE_MS.most, PAUSE_MS.first * 2 ** Math.max(0, recent - 1))

@@ -4,7 +4,10 @@ import type { PartSpec } from './part'
 import { connect } from 'node:net'
 import { currentDatabase, ROOT, type Profile } from './profile'
 
-/** Does it say anything within time, at once or to these words? A stopped process still takes connections, but never speaks. */
+/**
+ * Does it say anything within time, at once or to these words? A stopped process still takes connections, but never
+ * speaks.
+ */
 const speaks =
   (port: number, words: string) =>
   (within_ms: number): Promise<boolean> =>

@@ -7,7 +7,10 @@ export interface ProcessId {
   started: string
 }
 
-/** When a process started, in the kernel's ticks; null when there is none, or it has ended and only nobody has asked for its code yet. */
+/**
+ * When a process started, in the kernel's ticks; null when there is none, or it has ended and only nobody has asked
+ * for its code yet.
+ */
 export function startOf(pid: number): string | null {
   try {
     const fields = readFileSync(`/proc/${pid}/stat`, 'utf8')

@@ -85,9 +85,14 @@ export class Supervisor {
     return part
   }
 
-  /** A part that cannot be kept running: without database or web nothing is left to serve; a stand-in is tried again later. */
+  /**
+   * A part that cannot be kept running: without database or web nothing is left to serve; a stand-in is tried again
+   * later.
+   */
   private lose(part: Part) {
-    const says = `${part.name} ended five times in two minutes and is not started again. Its log is ${this.logs}/${part.name}.log.`
+    const says =
+      `${part.name} ended five times in two minutes and is not started again. Its log is ` +
+      `${this.logs}/${part.name}.log.`
     this.note(says)
     this.say(says)
     if (part.essential) {

@@ -1,6 +1,7 @@
 /**
- * The condition report as a file: `hantverk-condition-report`, version 1. Lengths in mm, moments in ISO 8601 UTC, pictures as base64 JPEG.
- * What this schema reads is exactly what the shop writes; unknown fields are refused, so that nothing is lost in silence.
+ * The condition report as a file: `hantverk-condition-report`, version 1. Lengths in mm, moments in ISO 8601 UTC,
+ * pictures as base64 JPEG. What this schema reads is exactly what the shop writes; unknown fields are refused, so that
+ * nothing is lost in silence.
  */
 import { z } from 'zod'
 import { FINISH_CLASSES } from '../core/identify'

@@ -21,9 +21,14 @@ import { P_GRITS } from '../core/abrasives'
 import { SPECIES } from '../core/wood'
 
 /** What no line of text needs: control characters, half characters, and marks that turn the reading direction about. */
- 
-const UNSEEN =
-  /[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\u202a-\u202e\u2066-\u2069]|[\ud800-\udbff](?![\udc00-\udfff])|(?<![\ud800-\udbff])[\udc00-\udfff]/g
+const UNSEEN = new RegExp(
+  [
+    String.raw`[\u0000-\u0008\u000b\u000c\u000e-\u001f\u007f\u202a-\u202e\u2066-\u2069]`,
+    String.raw`[\ud800-\udbff](?![\udc00-\udfff])`,
+    String.raw`(?<![\ud800-\udbff])[\udc00-\udfff]`,
+  ].join('|'),
+  'g',
+)
 const written = (error?: string) =>
   z
     .string(error ? { error } : undefined)

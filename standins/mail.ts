@@ -1,4 +1,7 @@
-/** A small real SMTP server with a page to read its mail. Simulated: nothing leaves this machine. Usage: mail.ts SMTP_PORT PAGE_PORT [LETTERS], a file in which letters outlive a restart */
+/**
+ * A small real SMTP server with a page to read its mail. Simulated: nothing leaves this machine. Usage: mail.ts
+ * SMTP_PORT PAGE_PORT [LETTERS], a file in which letters outlive a restart
+ */
 import { appendFileSync, existsSync, readFileSync } from 'node:fs'
 import { createServer } from 'node:http'
 import { simpleParser } from 'mailparser'
@@ -60,7 +63,20 @@ createServer((request, response) => {
     return
   }
   response.setHeader('content-type', 'text/html; charset=utf-8')
-  response.end(`<!doctype html><html lang="en"><title>Simulated mail</title><meta name="viewport" content="width=device-width">
-<style>body{font:16px/1.5 sans-serif;max-width:44rem;margin:2rem auto;padding:0 1rem;color:#1c211f;background:#eeeeec}article{border-top:1px solid #aaa;padding:1rem 0}pre{white-space:pre-wrap;font:inherit}</style>
-<h1>Simulated mail</h1><p>What the shop would have sent. Nothing leaves this machine.</p>${mails.map(m => `<article><strong>${escape(m.subject)}</strong><br>to ${escape(m.to)}, ${m.at}<pre>${linked(m.text)}</pre></article>`).join('') || '<p>No mail yet.</p>'}</html>`)
+  response.end(`<!doctype html><html lang="en"><title>Simulated mail</title>
+<meta name="viewport" content="width=device-width">
+<style>
+body{font:16px/1.5 sans-serif;max-width:44rem;margin:2rem auto;padding:0 1rem;color:#1c211f;background:#eeeeec}
+article{border-top:1px solid #aaa;padding:1rem 0}
+pre{white-space:pre-wrap;font:inherit}
+</style>
+<h1>Simulated mail</h1><p>What the shop would have sent. Nothing leaves this machine.</p>${
+    mails
+      .map(
+        m =>
+          `<article><strong>${escape(m.subject)}</strong><br>to ${escape(m.to)}, ${m.at}<pre>` +
+          `${linked(m.text)}</pre></article>`,
+      )
+      .join('') || '<p>No mail yet.</p>'
+  }</html>`)
 }).listen(pagePort, '127.0.0.1')

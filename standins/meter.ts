@@ -8,7 +8,8 @@
  *   ← OK
  *   ← ERROR what is wrong
  *
- * Lines end with CR LF. A sample that was not laid under it is made up from its name, always the same, read with a little noise.
+ * Lines end with CR LF. A sample that was not laid under it is made up from its name, always the same, read with a
+ * little noise.
  */
 import { createServer } from 'node:net'
 import { numbered, TARGETS, WOODS } from '../demo/colours'
@@ -27,7 +28,10 @@ const noise = () => {
   seed = (seed * 16807) % 2147483647
   return (seed / 2147483647 - 0.5) * 2
 }
-/** Bare wood by its name; a target of the demo by its name, a trial of it a little weak and each next one less so; a brown band otherwise. */
+/**
+ * Bare wood by its name; a target of the demo by its name, a trial of it a little weak and each next one less so; a
+ * brown band otherwise.
+ */
 function byName(name: string): Spectrum {
   const wood = Object.keys(WOODS).find(w => name.toLowerCase().includes(w)) as keyof typeof WOODS | undefined
   const number = [...name].reduce((sum, ch) => (sum * 31 + ch.codePointAt(0)!) % 9973, 7)
@@ -59,7 +63,8 @@ createServer(socket => {
           laid = null
           const whole = 1 + NOISE * noise()
           socket.write(
-            `METER simulated 45/0 400-700\r\nSPECTRUM 400 700 10 ${sample.map(r => Math.max(0, r * whole * (1 + NOISE * noise())).toFixed(5)).join(' ')}\r\n`,
+            'METER simulated 45/0 400-700\r\nSPECTRUM 400 700 10 ' +
+              `${sample.map(r => Math.max(0, r * whole * (1 + NOISE * noise())).toFixed(5)).join(' ')}\r\n`,
           )
         } else if (word === 'SAMPLE') {
           const values = words.join('').split(',').map(Number)

@@ -1,6 +1,7 @@
 /**
- * A simulated reader of lead test strips: GET /read?sample=… reads the strip in it, POST /set {"lead": "yes"|"no"|"unclear"} says what the
- * next strip will show, {"lead": null} lets each sample's name decide. Usage: swab.ts PORT
+ * A simulated reader of lead test strips: GET /read?sample=… reads the strip in it, POST /set {"lead":
+ * "yes"|"no"|"unclear"} says what the next strip will show, {"lead": null} lets each sample's name decide. Usage:
+ * swab.ts PORT
  */
 import { createServer } from 'node:http'
 

@@ -26,17 +26,21 @@ function judgement() {
   const r = simulate()
   const percent = (p: number) => `${(p * 100).toFixed(1)} %`
   console.log(
-    `\nWhich finish? N = ${r.pieces} made-up pieces, jitter ${r.jitter} (σ of ln), ${percent(r.wrong)} wrong readings, ${percent(r.twoLayered)} with two layers, seed ${r.seed} (${((performance.now() - began) / 1000).toFixed(1)} s)`,
+    `\nWhich finish? N = ${r.pieces} made-up pieces, jitter ${r.jitter} (σ of ln), ${percent(r.wrong)} wrong ` +
+      `readings, ${percent(r.twoLayered)} with two layers, seed ${r.seed} ` +
+      `(${((performance.now() - began) / 1000).toFixed(1)} s)`,
   )
   console.log('First guess right after         1 test   2 tests  3 tests  4 tests   harm    minutes')
   for (const a of r.accuracy)
     console.log(
-      `  ${a.policy.padEnd(28)} ${a.right.map(x => percent(x).padEnd(8)).join(' ')} ${a.harm.at(-1)!.toFixed(1).padStart(5)} ${a.minutes.at(-1)!.toFixed(1).padStart(9)}`,
+      `  ${a.policy.padEnd(28)} ${a.right.map(x => percent(x).padEnd(8)).join(' ')} ` +
+        `${a.harm.at(-1)!.toFixed(1).padStart(5)} ${a.minutes.at(-1)!.toFixed(1).padStart(9)}`,
     )
   console.log('Called sure, and right (advice, after 1 to 4 tests)')
   for (const b of r.calibration)
     console.log(
-      `  ${percent(b.said).padEnd(8)} ${percent(b.right).padEnd(8)} ${'█'.repeat(Math.round(b.right * 40)).padEnd(40)} N ${b.n}`,
+      `  ${percent(b.said).padEnd(8)} ${percent(b.right).padEnd(8)} ` +
+        `${'█'.repeat(Math.round(b.right * 40)).padEnd(40)} N ${b.n}`,
     )
   for (const limit of LIMITS) console.log(`  ${limit}`)
   console.log('')
@@ -65,18 +69,45 @@ async function main() {
   }
   /** Archived pieces are copies made in the database: volume only, never judged. */
   const archive = (n: number) =>
-    sql.query(`
-    INSERT INTO piece (client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, state, route, finish, colour, conditioner, taken_in_at, handed_over_at)
-      SELECT client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, 'handed-over', route, finish, colour, conditioner, taken_in_at, taken_in_at FROM piece, seq_1_to_${n} WHERE piece.id = 1;
-    INSERT INTO plan_step (piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml, cautions, why, state, started_at, finished_at)
-      SELECT p.id, s.step_key, s.position, s.kind, s.title, s.product, s.grits, s.method, s.coat, s.passes, s.attended_min, s.amount_ml, s.cautions, s.why, 'done', p.taken_in_at, p.taken_in_at
-        FROM piece p JOIN plan_step s ON s.piece_id = 1 WHERE p.state = 'handed-over' AND NOT EXISTS (SELECT 1 FROM plan_step x WHERE x.piece_id = p.id);
-    INSERT INTO plan_wait SELECT p.id, w.from_key, w.to_key, w.kind, w.min_min, w.likely_min, w.safe_min, w.max_min, w.hard, w.why, NULL, NULL FROM piece p JOIN plan_wait w ON w.piece_id = 1
-       WHERE p.state = 'handed-over' AND NOT EXISTS (SELECT 1 FROM plan_wait x WHERE x.piece_id = p.id);
-    ANALYZE TABLE piece, plan_step, plan_wait`)
+    sql.query(`INSERT INTO piece (
+        client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, state,
+        route, finish, colour, conditioner, taken_in_at, handed_over_at
+      ) SELECT client_id,
+        name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, 'handed-over',
+        route, finish, colour, conditioner, taken_in_at, taken_in_at
+        FROM piece, seq_1_to_${n}
+        WHERE piece.id = 1; INSERT INTO plan_step (
+          piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml,
+          cautions, why, state, started_at, finished_at
+        )
+        SELECT p.id, s.step_key, s.position, s.kind, s.title, s.product, s.grits, s.method, s.coat, s.passes,
+          s.attended_min, s.amount_ml, s.cautions, s.why, 'done', p.taken_in_at, p.taken_in_at
+        FROM piece p
+        JOIN plan_step s ON s.piece_id = 1
+        WHERE p.state = 'handed-over'
+          AND NOT EXISTS (
+            SELECT 1
+              FROM plan_step x
+              WHERE x.piece_id = p.id
+          );
+        INSERT INTO plan_wait
+        SELECT p.id, w.from_key, w.to_key, w.kind, w.min_min, w.likely_min, w.safe_min, w.max_min, w.hard, w.why,
+          NULL, NULL
+        FROM piece p
+        JOIN plan_wait w ON w.piece_id = 1
+        WHERE p.state = 'handed-over'
+          AND NOT EXISTS (
+            SELECT 1
+              FROM plan_wait x
+              WHERE x.piece_id = p.id
+          ); ANALYZE TABLE piece, plan_step, plan_wait`)
   const bare = () =>
     sql.query(
-      "SELECT s.* FROM plan_step s JOIN piece ON piece.id = s.piece_id WHERE piece.state = 'active' ORDER BY s.piece_id, s.position",
+      `SELECT s.*
+          FROM plan_step s
+          JOIN piece ON piece.id = s.piece_id
+          WHERE piece.state = 'active'
+          ORDER BY s.piece_id, s.position`,
     )
   const now = () => owner.ok('GET /api/now')
   await archive(100)
@@ -159,7 +190,8 @@ async function main() {
   )
   say(
     'The same, every face a group of its own',
-    `${SIZES.map((_, i) => `${(apart[i]! / apart[0]!).toFixed(1)} ×`).join('  ')}   (${apart.at(-1)!.toFixed(1)} ms at 80)`,
+    `${SIZES.map((_, i) => `${(apart[i]! / apart[0]!).toFixed(1)} ×`).join('  ')}   ` +
+      `(${apart.at(-1)!.toFixed(1)} ms at 80)`,
   )
   const html = await (await fetch(`${process.env.HANTVERK_BASE}/sign-in`)).text()
   const assets = [...new Set([...html.matchAll(/\/_nuxt\/[\w.-]+\.(?:js|css)/g)].map(m => m[0]))]
@@ -169,7 +201,8 @@ async function main() {
   const total = sizes.reduce((a, b) => a + b, html.length)
   say(
     'First load, uncompressed',
-    `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ${(html.length / 1024).toFixed(0)} KiB`,
+    `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ` +
+      `${(html.length / 1024).toFixed(0)} KiB`,
   )
   await loadBench(owner, 1)
   colourBench()

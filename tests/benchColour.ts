@@ -197,7 +197,8 @@ function overAll(q: SearchQuestion, solve: (score: Score, size: number) => numbe
 
 function search() {
   console.log(
-    `\nRecipe search against an exhaustive one: every mix of up to 3, grid ${GRID.join(', ')} % and the best point of each refined by compass search; ${targets.length} targets`,
+    `\nRecipe search against an exhaustive one: every mix of up to 3, grid ${GRID.join(', ')} % and the best ` +
+      `point of each refined by compass search; ${targets.length} targets`,
   )
   for (const set of [eight, sixteen]) {
     const [gaps, times, optimiserGaps, optimiserTimes, firsts]: number[][] = [[], [], [], [], []]
@@ -217,7 +218,8 @@ function search() {
       firsts!.push(first_ms)
       say(
         `  ${set.length} colourants: first answer, search, exhaustive (ΔE00)`,
-        `${first.toFixed(2)}  ${own.toFixed(3)}  ${all.toFixed(3)}   (${own_ms.toFixed(0)} ms, ${all_ms.toFixed(0)} ms)`,
+        `${first.toFixed(2)}  ${own.toFixed(3)}  ${all.toFixed(3)}   (${own_ms.toFixed(0)} ms, ` +
+          `${all_ms.toFixed(0)} ms)`,
       )
     }
     say(`${set.length} colourants: worst gap to exhaustive (aim 0.1 ΔE00)`, `${Math.max(...gaps!).toFixed(3)}`)
@@ -233,7 +235,8 @@ function learning() {
   const NOISE = 0.006
   const TRIALS = 20
   console.log(
-    `\nLearning: ${TRIALS} made-up shops of 4 colourants, spectra on record 15 % off (σ), readings with ${100 * NOISE} % noise, judged on 30 fresh mixes (ΔE00, mean of root mean squares)`,
+    `\nLearning: ${TRIALS} made-up shops of 4 colourants, spectra on record 15 % off (σ), readings with ` +
+      `${100 * NOISE} % noise, judged on 30 fresh mixes (ΔE00, mean of root mean squares)`,
   )
   const sums = new Map<number, number>()
   for (let trial = 0; trial < TRIALS; trial++) {

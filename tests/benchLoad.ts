@@ -70,7 +70,9 @@ async function underLoad(owner: Caller, what: string, paths: readonly string[]) 
   const busy = seen[503] ? `, ${seen[503]} asked to come again` : ''
   say(
     `${what}, ${PARALLEL} at once`,
-    `${(((seen[200] ?? 0) / FOR_MS) * 1000).toFixed(1)} a second${busy}; health p50 ${share(waits, 0.5).toFixed(0)} ms, p99 ${share(waits, 0.99).toFixed(0)} ms; longest pause of the event loop ${Math.max(0, ...pauses)} ms`,
+    `${(((seen[200] ?? 0) / FOR_MS) * 1000).toFixed(1)} a second${busy}; health p50 ` +
+      `${share(waits, 0.5).toFixed(0)} ms, p99 ${share(waits, 0.99).toFixed(0)} ms; longest pause of the event ` +
+      `loop ${Math.max(0, ...pauses)} ms`,
   )
 }
 

@@ -1,4 +1,7 @@
-/** Prints "name passed failed" from a Vitest or Playwright JSON report. No report, or a failed exit without a failed test, counts as one failure. */
+/**
+ * Prints "name passed failed" from a Vitest or Playwright JSON report. No report, or a failed exit without a failed
+ * test, counts as one failure.
+ */
 import { readFileSync } from 'node:fs'
 
 const [name, file, exit] = process.argv.slice(2)

@@ -1,4 +1,7 @@
-/** Stand-ins taken away and brought back by tests. The supervisor runs with HANTVERK_RESTART=never, so what is ended stays away. */
+/**
+ * Stand-ins taken away and brought back by tests. The supervisor runs with HANTVERK_RESTART=never, so what is ended
+ * stays away.
+ */
 import { readFileSync } from 'node:fs'
 
 interface State {

@@ -31,7 +31,10 @@ const statusOf = (error: unknown) => (error as { status?: number }).status
 const isAway = (error: unknown) => statusOf(error) === undefined || statusOf(error) === 503
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
-/** The fetch of this page without the route types, which are too deep for the compiler; `T` comes from the caller. Each write carries a UUID of its own. */
+/**
+ * The fetch of this page without the route types, which are too deep for the compiler; `T` comes from the caller. Each
+ * write carries a UUID of its own.
+ */
 export function fetchAs<T>(
   path: string,
   { method = 'GET', body, uuid = method === 'GET' ? undefined : crypto.randomUUID() }: Sending = {},
@@ -44,7 +47,10 @@ export function fetchAs<T>(
 }
 
 const AGAIN_MS = [400, 1200, 3000] as const
-/** Sends a write, again and again under one UUID while the line is broken or the server busy. @throws what the last try threw. */
+/**
+ * Sends a write, again and again under one UUID while the line is broken or the server busy.
+ * @throws what the last try threw.
+ */
 export async function sendOnce<T>(method: Exclude<Method, 'GET'>, path: string, body?: unknown): Promise<T> {
   const uuid = crypto.randomUUID()
   for (let tries = 0; ; tries++) {
@@ -84,7 +90,10 @@ export async function send<T = unknown>(
 
 const READ_AGAIN_MS = [1000, 2000, 4000, 8000, 15_000] as const
 
-/** Reads a page's data and reads it again whenever `topics` change (all pieces, or one), and by itself when the server was away. */
+/**
+ * Reads a page's data and reads it again whenever `topics` change (all pieces, or one), and by itself when the server
+ * was away.
+ */
 export function useLive<T>(path: () => string, concerns: (topic: string, piece: number | null) => boolean) {
   const data = shallowRef<T | null>(null)
   const failed = ref<Problem | null>(null)

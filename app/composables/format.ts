@@ -24,8 +24,11 @@ export function useFormat() {
       maximumFractionDigits: 0,
       currencyDisplay: 'code',
     }).format(minor / 100)
-  const amount = (ml: number | null) =>
-    ml === null ? '' : ml >= 1000 ? `${(ml / 1000).toFixed(2)} L` : `${Math.ceil(ml)} ml`
+  const amount = (ml: number | null) => {
+    if (ml === null) return ''
+    if (ml >= 1000) return `${(ml / 1000).toFixed(2)} L`
+    return `${Math.ceil(ml)} ml`
+  }
   const percent = (p: number) => `${Math.round(p * 100)} %`
   return { at, time, day, dayTime, span, hours, money, amount, percent, zone }
 }

@@ -54,7 +54,7 @@ const air = computed(() => bench.value?.air)
         v-for="[to, word, icon] in places"
         :key="to"
         :to="to"
-        class="flex flex-col items-center justify-center gap-1 min-w-0 h-18 max-md:flex-1 max-md:text-[13px] text-sm no-underline text-[#d3d8d4] md:border-l-4 border-transparent"
+        class="rail-link"
         :class="here(to) ? 'bg-[#35403c] !text-white md:!border-[#7cc4b8]' : ''"
         :aria-current="here(to) ? 'page' : undefined"
       >

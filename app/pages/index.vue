@@ -93,11 +93,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
         <span />
       </div>
       <template v-for="{ w, p } in rows" :key="w ? `${w.pieceId}${w.from}${w.to}` : `pot${p!.id}`">
-        <div
-          v-if="w"
-          class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5"
-          data-test="window"
-        >
+        <div v-if="w" class="window-row" data-test="window">
           <NuxtLink :to="`/pieces/${w.pieceId}/plan`" class="no-underline leading-snug">
             <strong class="block">{{ w.step.title }}</strong>
             <span class="caption">{{ w.pieceId }} · {{ w.piece }} · {{ w.step.faces }}</span>
@@ -115,12 +111,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
             ><strong class="text-xl clock" :class="left(w).colour">{{ left(w).value }}</strong></span
           >
         </div>
-        <NuxtLink
-          v-else-if="p"
-          :to="`/mixing/${p.id}`"
-          class="grid grid-cols-[1fr_auto] md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-center py-1.5 no-underline"
-          data-test="pot-window"
-        >
+        <NuxtLink v-else-if="p" :to="`/mixing/${p.id}`" class="window-row no-underline" data-test="pot-window">
           <span class="leading-snug"
             ><strong class="block">{{ $t('mix.pot', { id: p.id }) }} {{ p.name }}</strong
             ><span class="caption">{{ p.piece }}</span></span
@@ -162,8 +153,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
             data-test="running"
           >
             <div class="grow basis-48">
-              <strong>{{ s.title }}</strong
-              ><span class="caption block"
+              <strong>{{ s.title }}</strong><span class="caption block"
                 >{{ s.pieceId }} · {{ s.piece }} · {{ s.startedBy }}, {{ time(s.started_ms) }}</span
               >
             </div>

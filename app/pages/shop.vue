@@ -131,8 +131,7 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
       <section>
         <h2>{{ $t('shop.hours') }}</h2>
         <p v-for="d in days" :key="d" class="row flex justify-between !py-1.5 clock">
-          <span>{{ $t(`weekday.${d}`) }}</span
-          ><span>{{
+          <span>{{ $t(`weekday.${d}`) }}</span><span>{{
             (shop.hours.week[d] ?? []).map(([a, b]) => `${clock(a!)}–${clock(b!)}`).join(', ') || $t('timetable.closed')
           }}</span>
         </p>
@@ -186,8 +185,7 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
         <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('shop.defaults') }}</summary>
         <p class="caption">{{ $t('shop.defaultsWhy') }}</p>
         <div v-for="m in shop.materials" :key="m.slug" class="row grid grid-cols-[1fr_auto] gap-3 caption clock">
-          <span class="text-ink">{{ m.name }}</span
-          ><span
+          <span class="text-ink">{{ m.name }}</span><span
             >{{ m.wet_um ? `${m.wet_um} µm` : `${m.spread_g_m2?.join(' / ')} g/m²` }} · {{ m.density }} g/ml ·
             {{ hours(m.recoat_min[0]!) }}</span
           >

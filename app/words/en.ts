@@ -125,7 +125,8 @@ export default {
     patina: 'Keep the patina',
     lead: 'May the old paint or varnish hold lead?',
     leadWhy:
-      'Anything before 1978, and any old paint of unknown age. "Not known" counts as yes: everything is worked wet until a test says no. Local rules decide.',
+      'Anything before 1978, and any old paint of unknown age. "Not known" counts as yes: everything is ' +
+      'worked wet until a test says no. Local rules decide.',
     part: 'Part',
     scope: 'What happens to it',
     face: 'Face',
@@ -331,7 +332,8 @@ export default {
     radial: 'Rad. /%',
     guess: 'about',
     woodSource:
-      'Movement for each per cent of moisture: Wood Handbook, from memory; "?" where the table has none and the largest is taken. Density: shop default.',
+      'Movement for each per cent of moisture: Wood Handbook, from memory; "?" where the table has none ' +
+      'and the largest is taken. Density: shop default.',
     moisture: 'Moisture',
     reading: 'Reading in %',
     thick: 'Thick',
@@ -474,7 +476,8 @@ export default {
     'piece': 'whole piece',
     'labour': 'labour, no tax',
     'used':
-      'The newest patch of each method that worked replaces the shop default in routes, plan and price: stripper on and scraped off, and the first grit.',
+      'The newest patch of each method that worked replaces the shop default in routes, plan and price: ' +
+      'stripper on and scraped off, and the first grit.',
     'risk': 'What went wrong, what to mind',
     'add': 'Add',
     'better': 'Better: {method}.',
@@ -484,7 +487,9 @@ export default {
   judge: {
     'title': 'How sure is "sure"?',
     'how':
-      '{n} made-up pieces. Their readings come from the table shaken by {jitter} (σ of the logarithm), {wrong} % of readings are wrong, and on two-layer pieces a drop or a blade answers for the layer beneath in {through} % of cases.',
+      '{n} made-up pieces. Their readings come from the table shaken by {jitter} (σ of the logarithm), ' +
+      '{wrong} % of readings are wrong, and on two-layer pieces a drop or a blade answers for the layer ' +
+      'beneath in {through} % of cases.',
     'running': 'Trying the judgement on them',
     'right': 'First guess right after so many tests',
     'order': 'Order of the tests',
@@ -549,7 +554,8 @@ export default {
     clear: 'clear',
     days: '{d} d',
     source:
-      '1 to 5, VOC and days: shop defaults; the label outranks them. Any fully cured finish may touch food, by its label.',
+      '1 to 5, VOC and days: shop defaults; the label outranks them. Any fully cured finish may touch ' +
+      'food, by its label.',
     working: 'Planning each finish',
   },
   house: {
@@ -560,7 +566,8 @@ export default {
     here: 'for this piece',
     shop: 'House methods',
     shopWhy:
-      'What this shop does where good practitioners differ. A piece may differ under its route. Plans that exist keep theirs until their route is taken again.',
+      'What this shop does where good practitioners differ. A piece may differ under its route. Plans ' +
+      'that exist keep theirs until their route is taken again.',
   },
   caution: {
     'solvent': 'solvent vapour',
@@ -678,7 +685,9 @@ export default {
     noRule: 'No rule is broken by it.',
     foreseenTime: '{min} at the bench, was {was}',
     atMost: '{range}, {max} at most',
-    air: 'Air: {low} to {high} °C, {lowRh} to {highRh} % humidity; the film (cooled by {cooling} K) 3 K above the dew point',
+    air:
+      'Air: {low} to {high} °C, {lowRh} to {highRh} % humidity; the film (cooled by {cooling} K) 3 K above ' +
+      'the dew point',
     showDone: 'Show the {n} steps before',
     none: 'There is no plan yet.',
     toRoute: 'Choose a route',
@@ -713,7 +722,8 @@ export default {
     veneerSum:
       'takes {takes} µm, {worst} µm if it has to be done again; {spare} µm to spare above a reserve of {reserve} µm',
     source:
-      "Minutes, films and amounts are shop defaults until your own record replaces them. A product's label outranks them.",
+      "Minutes, films and amounts are shop defaults until your own record replaces them. A product's " +
+      'label outranks them.',
   },
   method: {
     'hand': 'by hand',
@@ -743,7 +753,8 @@ export default {
     never: 'Not in the coming days.',
     row: '{day}: may go on at {may}',
     legend:
-      'Full: may. Half: outside the usual window. Line: the air stops it, then or while the film is still wet. Forecast from {n} logged hours of the day.',
+      'Full: may. Half: outside the usual window. Line: the air stops it, then or while the film is ' +
+      'still wet. Forecast from {n} logged hours of the day.',
     stillWarns: '(outside the usual window still)',
     help: {
       heat: 'Heat the room to {c} °C ({rh}): about {t}.',
@@ -775,7 +786,9 @@ export default {
     noMail: 'There is no mail address: ask by phone and record the answer.',
     words: 'Your words to the client',
     days: 'Days to answer',
-    what: 'Shown are the section, route, finish, sheen, likely and worst price, and the dates. Exactly this is kept and cannot be changed.',
+    what:
+      'Shown are the section, route, finish, sheen, likely and worst price, and the dates. Exactly this is ' +
+      'kept and cannot be changed.',
     asked: 'Asked',
     never: 'Nothing was asked yet.',
     askedBy: 'asked by {name}, {at}',
@@ -881,7 +894,9 @@ export default {
     since: 'since {at}',
     here: 'this device',
     end: 'Sign out',
-    held: 'Letters are held since a backup was brought back: some may have gone out before. Look at Answers, then let them go.',
+    held:
+      'Letters are held since a backup was brought back: some may have gone out before. Look at Answers, ' +
+      'then let them go.',
     release: 'Let the letters go',
     backup: 'Backup',
     backupAt: 'Newest {at}, {size} MB{second}',
@@ -889,7 +904,8 @@ export default {
     backupNone: 'None was made yet. One is made by itself every night; ./hantverk backup makes one now.',
     backupDemo: 'A demo makes none by itself; ./hantverk backup FILE demo makes one now.',
     backupOld:
-      'The newest backup is older than two days. Look whether this machine was on at night, and whether its disk is full.',
+      'The newest backup is older than two days. Look whether this machine was on at night, and whether ' +
+      'its disk is full.',
     defaults: 'Product figures',
     defaultsWhy: "Shop defaults, unsourced. A product's label outranks them.",
   },
@@ -940,8 +956,11 @@ export default {
     ifNow: '{day} if you say yes now',
     latest: '{day} at the latest if you answer by {by}',
     gateFaces:
-      'One of these ways may fail: "{fails}" Then we strip those faces instead, and the price is at most {sum}. Your yes covers both.',
-    gate: 'This way may fail: "{fails}" Then we strip the piece instead, and the price is at most {sum}. Your yes covers both.',
+      'One of these ways may fail: "{fails}" Then we strip those faces instead, and the price is at most ' +
+      '{sum}. Your yes covers both.',
+    gate:
+      'This way may fail: "{fails}" Then we strip the piece instead, and the price is at most {sum}. Your ' +
+      'yes covers both.',
     steps: 'Every step',
     you: 'You',
     name: 'Your name',
@@ -1049,7 +1068,8 @@ export default {
       lighter:
         'The target is lighter than this wood by {by} L*. A stain cannot go lighter: bleach, or tell the client.',
       lighterStill:
-        'The target is lighter than the bleached wood by {by} L*. Bleach again where the wood stands it, or tell the client.',
+        'The target is lighter than the bleached wood by {by} L*. Bleach again where the wood stands it, ' +
+        'or tell the client.',
       bleachedAgain: 'After a second round about ΔE00 {de} could be reached (shop default; a bleached band tells).',
       bleached: 'On bleached wood about ΔE00 {de} could be reached (shop default; a bleached band tells).',
       limit: '{name} stands at its limit; a stronger one would go further.',
@@ -1094,7 +1114,8 @@ export default {
     learntOn: 'learnt on {wood} from {n} bands: ΔE00 {before} → {after}',
     learn: 'Learn from bands',
     learnWhy:
-      'Bands of known strength refit the spectra for this shop and wood. Only bands of one grit, conditioner, applicator, dwell, wipe and temperature are taken together.',
+      'Bands of known strength refit the spectra for this shop and wood. Only bands of one grit, ' +
+      'conditioner, applicator, dwell, wipe and temperature are taken together.',
     record: 'Made like',
     tryLearning: 'Try on this wood',
     learntError: 'Error over {n} bands, ΔE00:',

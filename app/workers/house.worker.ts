@@ -1,4 +1,7 @@
-/** What each house method would change on this piece: planned twice, the difference taken. Away from the page, method by method. */
+/**
+ * What each house method would change on this piece: planned twice, the difference taken. Away from the page, method
+ * by method.
+ */
 import { HOUSE_METHODS, HOUSE_SLUGS, type Choice, type Facts, type House } from '#core/plan'
 import { judgeRoute } from '#core/route'
 import type { Rates } from '#core/estimate'

@@ -17,7 +17,10 @@ export interface VeneerBudget {
   passes: number
 }
 
-/** Depth a stripped face asks of the first grit (50–100 µm) and a raised grain's extra pass; model to be tuned (common practice). */
+/**
+ * Depth a stripped face asks of the first grit (50–100 µm) and a raised grain's extra pass; model to be tuned (common
+ * practice).
+ */
 export const LEFT_BY_STRIPPING_UM = 75
 /** The same where the whole film is sanded off: 150–300 µm. */
 export const LEFT_BY_SANDING_OFF_UM = 225
@@ -47,7 +50,8 @@ export function veneerBudget(input: {
   const worst_um = takes_um + rows.slice(1).reduce((sum, row) => sum + row.takes_um, 0)
   const thickness_um = input.thickness_mm * 1000
   const budget = thickness_um - reserve_um
-  const verdict = worst_um <= budget * 0.75 ? 'fine' : takes_um <= budget ? 'by-hand' : 'do-not-sand'
+  const handVerdict = takes_um <= budget ? 'by-hand' : 'do-not-sand'
+  const verdict = worst_um <= budget * 0.75 ? 'fine' : handVerdict
   return {
     rows,
     takes_um,

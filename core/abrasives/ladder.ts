@@ -78,8 +78,8 @@ export function explainLadder(ladder: readonly Grit[], use: LadderUse): Rung[] {
 }
 
 /**
- * Grits to try on a hand's breadth, the finest that might work first: those at least as coarse as what must come off, µm.
- * Where none is, the coarsest alone (common practice).
+ * Grits to try on a hand's breadth, the finest that might work first: those at least as coarse as what must come off,
+ * µm. Where none is, the coarsest alone (common practice).
  */
 export function finestToTry(ladder: readonly Grit[], left_um: number): Grit[] {
   const able = ladder.filter(g => median_um(g) >= left_um).reverse()

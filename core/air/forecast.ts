@@ -37,9 +37,9 @@ export const heatedTo = (air: Air, temperature_C: number): Air => ({
 })
 
 /**
- * A simple forecast: the usual day of the last readings (mean temperature and water in the air by the hour), and what is unusual now fading
- * over a day. Water is carried as vapour pressure, so that a room that cools at night grows damp. Null without any reading.
- * `hourOf` gives the local hour 0–23 of a moment.
+ * A simple forecast: the usual day of the last readings (mean temperature and water in the air by the hour), and what
+ * is unusual now fading over a day. Water is carried as vapour pressure, so that a room that cools at night grows
+ * damp. Null without any reading. `hourOf` gives the local hour 0–23 of a moment.
  */
 export function forecastAir(
   readings: readonly Reading[],
@@ -151,8 +151,9 @@ const passes = (severity: AirVerdict['severity']): severity is 'ok' | 'warn' => 
 const RANK = { ok: 0, warn: 1, stop: 2, unknown: 3 } as const
 
 /**
- * What would help where the air stops a coat, or warns: heat, dry, retard, or wait; each with the hours it takes and what it makes of the verdict.
- * Heating keeps the water in the air; drying keeps its temperature. A retarder slows the drying of `dry_h` hours.
+ * What would help where the air stops a coat, or warns: heat, dry, retard, or wait; each with the hours it takes and
+ * what it makes of the verdict. Heating keeps the water in the air; drying keeps its temperature. A retarder slows the
+ * drying of `dry_h` hours.
  */
 export function whatHelps(
   need: AirNeed,

@@ -1,4 +1,7 @@
-/** Reads what a climate logger wrote: lines of time, °C and % relative humidity, with comma, semicolon or tab between them. */
+/**
+ * Reads what a climate logger wrote: lines of time, °C and % relative humidity, with comma, semicolon or tab between
+ * them.
+ */
 import { DateTime } from 'luxon'
 import type { Reading } from './forecast'
 
@@ -19,7 +22,8 @@ function momentOf(text: string, zone: string): number | null {
 }
 
 /**
- * Readings of a logger's file, in order of time; local times are in `zone`. A first line without figures is taken for a heading.
+ * Readings of a logger's file, in order of time; local times are in `zone`. A first line without figures is taken for
+ * a heading.
  * @throws RangeError with the number of the line that cannot be read, and what was wanted there.
  */
 export function parseClimateLog(text: string, zone: string): Reading[] {
@@ -28,7 +32,7 @@ export function parseClimateLog(text: string, zone: string): Reading[] {
   const readings: Reading[] = []
   for (const [i, line] of lines.entries()) {
     if (!line.trim()) continue
-    const separator = line.includes(';') ? ';' : line.includes('\t') ? '\t' : ','
+    const separator = [';', '\t'].find(mark => line.includes(mark)) ?? ','
     const cells = line.split(separator).map(c => c.trim().replace(/^"|"$/g, ''))
     const [time = '', ...rest] = cells
     const [temperature, humidity] = rest.map(c => Number(c.replace(',', '.').replace(/[°%CRH\s]/g, '')))

@@ -66,7 +66,8 @@ export function judgeAir(need: AirNeed, air: Air | null, surface_C?: number): Ai
         ? `cools to ${round(film_C, 1)} °C (surface ${round(surface, 1)} less ${need.cooling_K} K)`
         : `is at ${round(film_C, 1)} °C`
     stops.push(
-      `The wet film ${cooled}; it must stay above ${round(limit_C, 1)} °C (dew point ${round(dew, 1)} + ${DEW_MARGIN_K} K), or it turns cloudy.`,
+      `The wet film ${cooled}; it must stay above ${round(limit_C, 1)} °C (dew point ${round(dew, 1)} + ` +
+        `${DEW_MARGIN_K} K), or it turns cloudy.`,
     )
   }
   if (need.limitMax_C !== null && air.temperature_C > need.limitMax_C)
@@ -77,7 +78,8 @@ export function judgeAir(need: AirNeed, air: Air | null, surface_C?: number): Ai
   const [lowRh, highRh] = need.usualRh
   if (air.rh < lowRh || air.rh > highRh)
     warns.push(`Humidity is ${round(air.rh * 100)} %; the usual window is ${lowRh * 100} to ${highRh * 100} %.`)
-  const severity = stops.length ? 'stop' : warns.length ? 'warn' : 'ok'
+  const mild = warns.length ? 'warn' : 'ok'
+  const severity = stops.length ? 'stop' : mild
   return { severity, lines: [...stops, ...warns], film_C, limit_C }
 }
 

@@ -11,7 +11,10 @@ const KAPPA = 24389 / 27
 const f = (t: number) => (t > EPSILON ? Math.cbrt(t) : (KAPPA * t + 16) / 116)
 const inverse = (t: number) => (t ** 3 > EPSILON ? t ** 3 : (116 * t - 16) / KAPPA)
 
-/** Writes X, Y, Z of a reflectance under a light to `out` from `offset`, Y = 100 for a perfect white; allocates nothing. */
+/**
+ * Writes X, Y, Z of a reflectance under a light to `out` from `offset`, Y = 100 for a perfect white; allocates
+ * nothing.
+ */
 function xyzInto(spectrum: ArrayLike<number>, v: Viewing, out: { [i: number]: number }, offset: number): void {
   let X = 0
   let Y = 0

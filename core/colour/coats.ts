@@ -1,4 +1,7 @@
-/** The clear coat's own colour and what light does to it and to the wood. All figures: shop default, unsourced, until a band is read. */
+/**
+ * The clear coat's own colour and what light does to it and to the wood. All figures: shop default, unsourced, until a
+ * band is read.
+ */
 import { WAVELENGTHS_nm, type Spectrum } from './spectrum'
 
 interface ClearCoatRow {
@@ -41,7 +44,10 @@ export const CLEAR_COATS: readonly ClearCoatRow[] = [
 export const CLEAR_COAT_SLUGS: readonly string[] = CLEAR_COATS.map(c => c.slug)
 const bySlug = new Map(CLEAR_COATS.map(c => [c.slug, c]))
 
-/** What the film lets through in one crossing, new or after `years` of room light. @throws RangeError for a coat that is not in the table. */
+/**
+ * What the film lets through in one crossing, new or after `years` of room light.
+ * @throws RangeError for a coat that is not in the table.
+ */
 export function clearCoat(slug: string, years = 0): Spectrum {
   const coat = bySlug.get(slug)
   if (!coat) throw new RangeError(`There is no clear coat "${slug}".`)
@@ -53,7 +59,10 @@ export function clearCoat(slug: string, years = 0): Spectrum {
 export const LIGHT_HISTORIES = ['fresh', 'in-light', 'shaded'] as const
 export type LightHistory = (typeof LIGHT_HISTORIES)[number]
 
-/** Factor on a wood's K/S after years in light, from fresh. That cherry and mahogany darken and walnut pales is common practice; the factors are shop defaults, unsourced. */
+/**
+ * Factor on a wood's K/S after years in light, from fresh. That cherry and mahogany darken and walnut pales is common
+ * practice; the factors are shop defaults, unsourced.
+ */
 const IN_LIGHT: Record<string, number> = {
   cherry: 1.5,
   mahogany: 1.35,

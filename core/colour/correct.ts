@@ -33,7 +33,10 @@ export const MOST_GROWTH = 1
 /** What adding must gain to be worth it. Shop default, unsourced. */
 const WORTH_ADDING = 0.15
 
-/** No wood takes a colour more unlike its record than this; beyond it the reading is of something else. Shop default, unsourced. */
+/**
+ * No wood takes a colour more unlike its record than this; beyond it the reading is of something else. Shop default,
+ * unsourced.
+ */
 const TAKES = [0.4, 2.5] as const
 
 /** How strongly the colour was taken (one factor on all of it), and the wood with what that does not explain. */
@@ -70,8 +73,9 @@ export const sharesOf = ({ parts, carrier_g }: Pick<Pot, 'parts' | 'carrier_g'>)
 }
 
 /**
- * What to add. The trial (what the meter read of a band of this pot, under `q.surface`) tells by how much this wood and these colourants differ
- * from the model: how strongly the colour is taken is fitted first, what is left over goes to the wood; then additions are fitted.
+ * What to add. The trial (what the meter read of a band of this pot, under `q.surface`) tells by how much this wood
+ * and these colourants differ from the model: how strongly the colour is taken is fitted first, what is left over goes
+ * to the wood; then additions are fitted.
  * @throws RangeError for a pot without weight.
  */
 export function correctPot(q: SearchQuestion, pot: Pot, trial: Spectrum): Correction {

@@ -13,8 +13,8 @@ function grey(c: number): number {
 }
 
 /**
- * Writes three parts of the difference to `out` from `offset`; the root of the sum of their squares is exactly ΔE00, and they are smooth
- * at zero, as a solver wants them. Allocates nothing.
+ * Writes three parts of the difference to `out` from `offset`; the root of the sum of their squares is exactly ΔE00,
+ * and they are smooth at zero, as a solver wants them. Allocates nothing.
  */
 export function differenceParts(
   L1: number,
@@ -84,7 +84,8 @@ export function deltaE00([L1, a1, b1]: Lab, [L2, a2, b2]: Lab): number {
 }
 
 /**
- * ΔE00 of many pairs: `first` and `second` hold L, a, b after one another; the differences go to `out`, a third as long.
+ * ΔE00 of many pairs: `first` and `second` hold L, a, b after one another; the differences go to `out`, a third as
+ * long.
  * @throws RangeError when the lengths do not fit.
  */
 export function deltaE00Pairs(first: Float64Array, second: Float64Array, out: Float64Array): void {

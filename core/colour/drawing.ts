@@ -12,7 +12,9 @@ const NAMES: Record<Light, string> = {
 }
 const [WIDE, HIGH, MARGIN, TEXT] = [420, 64, 14, 20]
 
-/** Rows of two colours without a gap on neutral grey, one row for each light; the band alone where there is no target. */
+/**
+ * Rows of two colours without a gap on neutral grey, one row for each light; the band alone where there is no target.
+ */
 export function bandSvg(band: Spectrum, target: Spectrum | null, lights: readonly Light[]): string {
   const w = WIDE + 2 * MARGIN
   const h = lights.length * (HIGH + TEXT) + 2 * MARGIN
@@ -23,11 +25,20 @@ export function bandSvg(band: Spectrum, target: Spectrum | null, lights: readonl
       const colours = sides
         .map(
           (s, k) =>
-            `<rect x="${MARGIN + (k * WIDE) / sides.length}" y="${y}" width="${WIDE / sides.length}" height="${HIGH}" fill="${screenOf(s, viewingOf(light)).hex}"/>`,
+            `<rect x="${MARGIN + (k * WIDE) / sides.length}" y="${y}" width="${WIDE / sides.length}" ` +
+            `height="${HIGH}" fill="${screenOf(s, viewingOf(light)).hex}"/>`,
         )
         .join('')
-      return `${colours}<text x="${MARGIN}" y="${y + HIGH + 15}">${target ? `band and target, ${NAMES[light]}` : `band, ${NAMES[light]}`}</text>`
+      return (
+        `${colours}<text x="${MARGIN}" y="${y + HIGH + 15}">` +
+        `${target ? `band and target, ${NAMES[light]}` : `band, ${NAMES[light]}`}</text>`
+      )
     })
     .join('')
-  return `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" role="img" aria-label="${target ? 'The band beside its target' : 'The band'}" style="max-width:480px" font-size="13" font-family="Schibsted Grotesk Variable, sans-serif" fill="#ffffff"><rect width="${w}" height="${h}" fill="#777777"/>${rows}</svg>`
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${w} ${h}" role="img" ` +
+    `aria-label="${target ? 'The band beside its target' : 'The band'}" style="max-width:480px" font-size="13" ` +
+    `font-family="Schibsted Grotesk Variable, sans-serif" fill="#ffffff"><rect width="${w}" height="${h}" ` +
+    `fill="#777777"/>${rows}</svg>`
+  )
 }

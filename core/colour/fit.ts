@@ -54,8 +54,8 @@ export function solveInPlace(a: Float64Array, b: Float64Array, n: number): boole
 }
 
 /**
- * The least sum of squares from `start`; unknowns stay from 0 to `most`. Slopes are taken by small steps inside the limits, and an unknown that
- * presses against a limit rests there until it wants to leave.
+ * The least sum of squares from `start`; unknowns stay from 0 to `most`. Slopes are taken by small steps inside the
+ * limits, and an unknown that presses against a limit rests there until it wants to leave.
  */
 export function fitBounded({ most, size, residuals, hold }: Problem, start: readonly number[]): Fit {
   const n = most.length

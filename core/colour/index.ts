@@ -1,4 +1,7 @@
-/** Colour: spectra, lights, differences, wood and film, recipes, corrections, learning. Reflectance is a factor at 400 to 700 nm, each 10 nm. */
+/**
+ * Colour: spectra, lights, differences, wood and film, recipes, corrections, learning. Reflectance is a factor at 400
+ * to 700 nm, each 10 nm.
+ */
 export * from './spectrum'
 export * from './lights'
 export * from './cielab'

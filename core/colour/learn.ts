@@ -1,4 +1,7 @@
-/** What bands of known strength teach about a shop's colourants: their spectra refitted by non-negative least squares, wavelength by wavelength. */
+/**
+ * What bands of known strength teach about a shop's colourants: their spectra refitted by non-negative least squares,
+ * wavelength by wavelength.
+ */
 import { labOf } from './cielab'
 import { deltaE00 } from './difference'
 import { absorption } from './kubelka'
@@ -42,9 +45,14 @@ export interface Learnt {
   after: number
 }
 
-/** How far the spectra on record are believed: as much as so many bands of middling strength. Shop default, unsourced. */
+/**
+ * How far the spectra on record are believed: as much as so many bands of middling strength. Shop default, unsourced.
+ */
 export const PRIOR_BANDS = 0.25
-/** A band is pointed at when it is this many times off the middle one, and seen by a trained eye. Shop default, unsourced. */
+/**
+ * A band is pointed at when it is this many times off the middle one, and seen by a trained eye. Shop default,
+ * unsourced.
+ */
 const OUTLIER_TIMES = 3
 const OUTLIER_FROM = 2
 
@@ -65,7 +73,10 @@ const middle = (values: readonly number[]) => {
 }
 const rms = (values: readonly number[]) => Math.sqrt(values.reduce((s, v) => s + v * v, 0) / values.length)
 
-/** What a band says of the colourants at one wavelength: added K/S, or added absorbance, and how exactly it is known there. */
+/**
+ * What a band says of the colourants at one wavelength: added K/S, or added absorbance, and how exactly it is known
+ * there.
+ */
 function equation(band: Band, lies: Colourant['lies'], seen: Spectrum, i: number): { added: number; weight: number } {
   const r = clampFactor(seen[i]!)
   const r0 = clampFactor(band.inner[i]!)
@@ -77,7 +88,10 @@ function equation(band: Band, lies: Colourant['lies'], seen: Spectrum, i: number
 /** Strength of the belief that a colourant is as strong as on record, against one band. Shop default, unsourced. */
 const SCALE_BANDS = 0.05
 
-/** First how strong each colourant is as a whole (a scale tells much from few bands), then its spectrum around that, wavelength by wavelength. */
+/**
+ * First how strong each colourant is as a whole (a scale tells much from few bands), then its spectrum around that,
+ * wavelength by wavelength.
+ */
 function refit(colourants: readonly Colourant[], used: readonly Band[]): Colourant[] {
   const lies = colourants[0]!.lies
   const seen = used.map(b => innerOf(b.read, b.surface))
@@ -113,9 +127,10 @@ function refit(colourants: readonly Colourant[], used: readonly Band[]): Coloura
 }
 
 /**
- * Refits the spectra of `colourants` (all in the wood, or all in the film) from bands, at least one. The spectra on record stay in with a small weight,
- * so that a wavelength that no band speaks of keeps its value. Bands named in `without` are left out of the fit and still judged. A band is pointed at
- * when the others, learnt without it, do not foretell it.
+ * Refits the spectra of `colourants` (all in the wood, or all in the film) from bands, at least one. The spectra on
+ * record stay in with a small weight, so that a wavelength that no band speaks of keeps its value. Bands named in
+ * `without` are left out of the fit and still judged. A band is pointed at when the others, learnt without it, do not
+ * foretell it.
  * @throws RangeError without a band to learn from, or where wood and film are asked at once.
  */
 export function learn(
@@ -153,7 +168,10 @@ export function learn(
   }
 }
 
-/** A colourant's spectrum from one band alone: what it added, divided by its strength. Negative values are noise and become nought. */
+/**
+ * A colourant's spectrum from one band alone: what it added, divided by its strength. Negative values are noise and
+ * become nought.
+ */
 export function colourantFromBand(band: Band, lies: Colourant['lies'], pct: number): Spectrum {
   const strength = strengthOf(pct, band.coats, lies === 'wood' ? band.wipe : 'none')
   if (!(strength > 0)) throw new RangeError('A band teaches a colourant only where its strength is above nought.')

@@ -12,14 +12,15 @@ const bell = (nm: number, peak: number, left: number, right: number) =>
   Math.exp(-0.5 * ((nm - peak) / (nm < peak ? left : right)) ** 2)
 
 /**
- * A warm white LED as two bells: a blue pump at 452 nm and a phosphor at 596 nm. A model of ours on the Planckian locus near 3000 K, no
- * CIE illuminant; shop default, unsourced.
+ * A warm white LED as two bells: a blue pump at 452 nm and a phosphor at 596 nm. A model of ours on the Planckian
+ * locus near 3000 K, no CIE illuminant; shop default, unsourced.
  */
 const LED = TABLE_nm.map(nm => 100 * (0.5 * bell(nm, 452, 10, 12) + bell(nm, 596, 58, 66)))
 
 /**
- * F11's mercury lines fall between the points of its 10 nm table, so the table alone is too yellow. Their power (on the table's scale) was solved
- * so that the white point for 2° is the published 100.962, 64.350 (CIE 015); the one for 10° then lies within 0.5 of the published.
+ * F11's mercury lines fall between the points of its 10 nm table, so the table alone is too yellow. Their power (on
+ * the table's scale) was solved so that the white point for 2° is the published 100.962, 64.350 (CIE 015); the one for
+ * 10° then lies within 0.5 of the published.
  */
 const LINES: Partial<Record<Light, readonly (readonly [nm: number, power: number])[]>> = {
   f11: [
@@ -66,7 +67,10 @@ function makeViewing(light: Light, observer: Observer): Viewing {
 
 const made = new Map<string, Viewing>()
 
-/** The weights of a light and observer; what lies beyond the grid's ends is added to its first and last band (the practice of ASTM E308, from memory). */
+/**
+ * The weights of a light and observer; what lies beyond the grid's ends is added to its first and last band (the
+ * practice of ASTM E308, from memory).
+ */
 export function viewingOf(light: Light, observer: Observer = '10'): Viewing {
   const key = `${light}/${observer}`
   let viewing = made.get(key)
@@ -74,7 +78,10 @@ export function viewingOf(light: Light, observer: Observer = '10'): Viewing {
   return viewing
 }
 
-/** Correlated colour temperature in kelvin from chromaticity. McCamy 1992 (from memory); good to some tens of kelvin near white. */
+/**
+ * Correlated colour temperature in kelvin from chromaticity. McCamy 1992 (from memory); good to some tens of kelvin
+ * near white.
+ */
 export function colourTemperature_K([X, Y, Z]: readonly [number, number, number]): number {
   const x = X / (X + Y + Z)
   const y = Y / (X + Y + Z)

@@ -22,8 +22,8 @@ export const differencesUnder = (
   })
 
 /**
- * Special metamerism index for a change of light: ΔE00 under `test` after what differs under `reference` was taken out by a factor on each of
- * X, Y, Z (CIE 015, multiplicative correction, from memory).
+ * Special metamerism index for a change of light: ΔE00 under `test` after what differs under `reference` was taken out
+ * by a factor on each of X, Y, Z (CIE 015, multiplicative correction, from memory).
  */
 export function metamerismIndex(
   a: Spectrum,
@@ -39,7 +39,10 @@ export function metamerismIndex(
   return deltaE00(labFromXyz(ta, v.white), labFromXyz(mended, v.white))
 }
 
-/** The lights under which a match that passes elsewhere does not: above the limit and at least 1 worse than under the best light. */
+/**
+ * The lights under which a match that passes elsewhere does not: above the limit and at least 1 worse than under the
+ * best light.
+ */
 export function breaksUnder(under: readonly UnderLight[]): UnderLight[] {
   const best = Math.min(...under.map(u => u.de))
   return under.filter(u => u.de > PASSES && u.de > best + 1)

@@ -3,8 +3,8 @@ import { solveInPlace } from './fit'
 const TOLERANCE = 1e-10
 
 /**
- * Non-negative least squares: x ≥ 0 that makes |X·x − y| least, for few unknowns. The active set method of Lawson and Hanson 1974 on the normal
- * equations, with a tolerance relative to the data so that rounding cannot make it circle.
+ * Non-negative least squares: x ≥ 0 that makes |X·x − y| least, for few unknowns. The active set method of Lawson and
+ * Hanson 1974 on the normal equations, with a tolerance relative to the data so that rounding cannot make it circle.
  */
 export function nonNegative(X: readonly (readonly number[])[], y: readonly number[]): number[] {
   const n = X[0]?.length ?? 0

@@ -1,4 +1,7 @@
-/** The step panel: the state after each step that changes the look, predicted, to hold the real face against. And what a colour record must say. */
+/**
+ * The step panel: the state after each step that changes the look, predicted, to hold the real face against. And what
+ * a colour record must say.
+ */
 import { BLEACH_LEAVES, clearCoat, CLEAR_COAT_SLUGS } from './coats'
 import {
   colouredInner,
@@ -27,7 +30,10 @@ export interface ColourRecord {
 /** Temperatures count as the same within one such class. Shop default, unsourced. */
 const TEMPERATURE_CLASS_K = 5
 
-/** Bands of one key may be taken together; bands of different keys never (common practice: another grit or wipe is another colour). */
+/**
+ * Bands of one key may be taken together; bands of different keys never (common practice: another grit or wipe is
+ * another colour).
+ */
 export const recordKey = (r: ColourRecord): string =>
   [
     r.grit === null ? '?' : `${r.scale}${r.grit}`,
@@ -82,7 +88,10 @@ const LOOKS = [...COLOUR_KINDS, ...CLEAR_KINDS, 'bleach', 'fill', 'amalgamate']
 export const changesLook = (kind: string): boolean => LOOKS.includes(kind)
 export const isColour = (kind: string): boolean => COLOUR_KINDS.includes(kind)
 
-/** What the panel should show after each step, beginning with the bare sanded wood, its clear coats new or after `years`. Steps that leave the look alone have no band. */
+/**
+ * What the panel should show after each step, beginning with the bare sanded wood, its clear coats new or after
+ * `years`. Steps that leave the look alone have no band.
+ */
 export function panelStates(
   steps: readonly LookStep[],
   wood: Spectrum,

@@ -1,11 +1,15 @@
 /**
- * From readings to what lies below them, and from a recipe to what will be seen. Colourants in the wood add to its K/S; colourants in the film
- * are a filter crossed twice; the clear coat is such a filter too, and the finish's surface lies over all.
+ * From readings to what lies below them, and from a recipe to what will be seen. Colourants in the wood add to its
+ * K/S; colourants in the film are a filter crossed twice; the clear coat is such a filter too, and the finish's
+ * surface lies over all.
  */
 import { absorption, belowSurface, reflectanceOf, throughSurface, type Gloss } from './kubelka'
 import { clampFactor, type Spectrum } from './spectrum'
 
-/** The surface a reading was taken from, or is wanted for. `clear`: what the whole clear film lets through in one crossing; null: bare. */
+/**
+ * The surface a reading was taken from, or is wanted for. `clear`: what the whole clear film lets through in one
+ * crossing; null: bare.
+ */
 export interface Surface {
   clear: Spectrum | null
   gloss: Gloss
@@ -24,14 +28,20 @@ export const readOf = (inner: Spectrum, { clear, gloss }: Surface): Spectrum =>
 export const readUnder = (read: Spectrum, own: Surface, planned: Surface): Spectrum =>
   readOf(innerOf(read, own), planned)
 
-/** What to aim at: a target as it was read, or another wood (sapwood is brought to heartwood, say) as it would be read under the same finish. */
+/**
+ * What to aim at: a target as it was read, or another wood (sapwood is brought to heartwood, say) as it would be read
+ * under the same finish.
+ */
 export const aimOf = (reading: { role: string; spectrum: Spectrum }, own: Surface, planned: Surface): Spectrum =>
   reading.role === 'wood' ? readUnder(reading.spectrum, own, planned) : reading.spectrum
 
 /** Where a colourant lies, which decides how it acts. */
 export type Lies = 'wood' | 'film'
 
-/** What a colourant does, per 1 % by weight of the mix and per standard coat: K/S added in the wood, or absorbance (natural, one crossing) in the film. */
+/**
+ * What a colourant does, per 1 % by weight of the mix and per standard coat: K/S added in the wood, or absorbance
+ * (natural, one crossing) in the film.
+ */
 export interface Colourant {
   id: number
   name: string
@@ -47,7 +57,10 @@ export interface Share {
   pct: number
 }
 
-/** How much of a standard coat stays on the wood by wiping. Shop default, unsourced; gel stain left on heavily is another colour. */
+/**
+ * How much of a standard coat stays on the wood by wiping. Shop default, unsourced; gel stain left on heavily is
+ * another colour.
+ */
 export const LEFT_ON = { none: 1, light: 1.5, normal: 1, hard: 0.6 } as const
 export type Wipe = keyof typeof LEFT_ON
 /** Strength that a film or wood sees: percent × coats × what wiping leaves on. */
@@ -57,7 +70,10 @@ export const strengthOf = (pct: number, coats: number, wipe: Wipe): number => pc
 export const strengthsOf = (set: readonly Colourant[], shares: readonly Share[], coats: number, wipe: Wipe): number[] =>
   set.map(c => strengthOf(shares.find(s => s.id === c.id)?.pct ?? 0, coats, c.lies === 'wood' ? wipe : 'none'))
 
-/** Inner reflectance of a wood after colour: `strengths` are percent × coats × left on, in the order of `colourants`, all in wood or all in film. */
+/**
+ * Inner reflectance of a wood after colour: `strengths` are percent × coats × left on, in the order of `colourants`,
+ * all in wood or all in film.
+ */
 export function colouredInner(
   inner: Spectrum,
   colourants: readonly Colourant[],

@@ -1,4 +1,7 @@
-/** A plausible spectrum for a reading that gives CIELAB only. Many spectra share one CIELAB, so what rests on it is marked as weaker. */
+/**
+ * A plausible spectrum for a reading that gives CIELAB only. Many spectra share one CIELAB, so what rests on it is
+ * marked as weaker.
+ */
 import { xyzFromLab, type Lab } from './cielab'
 import { solveInPlace } from './fit'
 import { viewingOf, type Light, type Observer } from './lights'
@@ -8,8 +11,9 @@ const ROUNDS = 60
 const N = BANDS + 3
 
 /**
- * The smoothest reflectance with exactly this CIELAB, strictly between 0 and 1: least slope of its hyperbolic tangent's argument (Burns 2020,
- * "least hyperbolic tangent slope squared", from memory). Given `like` (a wood measured before), the smoothest change from that one.
+ * The smoothest reflectance with exactly this CIELAB, strictly between 0 and 1: least slope of its hyperbolic
+ * tangent's argument (Burns 2020, "least hyperbolic tangent slope squared", from memory). Given `like` (a wood
+ * measured before), the smoothest change from that one.
  * @throws RangeError where no reflectance has this colour.
  */
 export function reconstruct(lab: Lab, light: Light, observer: Observer, like?: Spectrum): Spectrum {
@@ -48,6 +52,7 @@ export function reconstruct(lab: Lab, light: Light, observer: Observer, like?: S
     for (let k = 0; k < 3; k++) lambda[k]! += damp * b[BANDS + k]!
   }
   throw new RangeError(
-    `No surface has the colour L* ${lab[0]}, a* ${lab[1]}, b* ${lab[2]}. Check the figures and the light they belong to.`,
+    `No surface has the colour L* ${lab[0]}, a* ${lab[1]}, b* ${lab[2]}. Check the figures and the light ` +
+      'they belong to.',
   )
 }

@@ -1,6 +1,6 @@
 /**
- * Recipe search: few colourants, small amounts of them, least ΔE00 over several lights and substrates. Every mix of up to `atMost` colourants of one
- * group is fitted; the best of each count comes out as soon as it is known.
+ * Recipe search: few colourants, small amounts of them, least ΔE00 over several lights and substrates. Every mix of up
+ * to `atMost` colourants of one group is fitted; the best of each count comes out as soon as it is known.
  */
 import { differenceParts } from './difference'
 import { labInto, labOf, lchOf } from './cielab'
@@ -158,8 +158,8 @@ const STARTS = [0.06, 0.4] as const
 const PATIENCE = 40
 
 /**
- * The search, step by step: yields the best recipe of each count so far, when one got better and now and then for the progress. Small counts come
- * first, so a good answer stands at once. Groups do not mix.
+ * The search, step by step: yields the best recipe of each count so far, when one got better and now and then for the
+ * progress. Small counts come first, so a good answer stands at once. Groups do not mix.
  */
 export function* searchRecipes(q: SearchQuestion): Generator<SearchState> {
   const groups = [...new Set(q.colourants.map(c => c.group))].map(g => q.colourants.filter(c => c.group === g))
@@ -205,7 +205,9 @@ export function bestRecipes(q: SearchQuestion): Recipe[] {
   return last.best
 }
 
-/** The one to propose: the fewest colourants that are good enough, else the fewest that one more would hardly better. */
+/**
+ * The one to propose: the fewest colourants that are good enough, else the fewest that one more would hardly better.
+ */
 export function proposed(best: readonly Recipe[]): Recipe | null {
   const byCount = [...best].sort((a, b) => a.shares.length - b.shares.length || a.score - b.score)
   return (

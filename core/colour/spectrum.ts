@@ -13,10 +13,15 @@ const LIGHTEST = 0.997
 /** A fluorescent sample or a badly set meter may read a little above white. */
 const MOST_READ = 1.2
 
-export const clampFactor = (r: number): number => (r < DARKEST ? DARKEST : r > LIGHTEST ? LIGHTEST : r)
+export const clampFactor = (r: number): number => {
+  if (r < DARKEST) return DARKEST
+  if (r > LIGHTEST) return LIGHTEST
+  return r
+}
 
 /**
- * A spectrum on the house's grid from values at `wavelengths_nm`; what lies outside 400 to 700 nm (380 to 730 is usual) is left off.
+ * A spectrum on the house's grid from values at `wavelengths_nm`; what lies outside 400 to 700 nm (380 to 730 is
+ * usual) is left off.
  * @throws RangeError when a wavelength of the grid is missing, doubled, or a value is no reflectance from 0 to 1.2.
  */
 export function spectrumFrom(wavelengths_nm: readonly number[], values: readonly number[]): Spectrum {

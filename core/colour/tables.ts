@@ -1,6 +1,7 @@
 /**
- * CIE tables from 380 to 780 nm, each 10 nm. Taken from the Debian package python3-colormath 3.0.0-4 (BSD-3-Clause), which carries the
- * CIE's published tables; the tests compare them with the package's file and their white points with the published ones.
+ * CIE tables from 380 to 780 nm, each 10 nm. Taken from the Debian package python3-colormath 3.0.0-4 (BSD-3-Clause),
+ * which carries the CIE's published tables; the tests compare them with the package's file and their white points with
+ * the published ones.
  */
 export const TABLE_FROM_NM = 380
 export const TABLE_STEP_NM = 10

@@ -9,7 +9,10 @@ export const SOFT_BARE_FACTOR = 1.5
 /** Dry film in the unit of the wet film: wet × volume solids (arithmetic). */
 export const dryFilm = (wet: number, volumeSolids: number): number => wet * volumeSolids
 
-/** Coats that build a wanted dry film, at least one: film ÷ dry film of one coat, rounded up (arithmetic). @throws RangeError for what leaves no film. */
+/**
+ * Coats that build a wanted dry film, at least one: film ÷ dry film of one coat, rounded up (arithmetic).
+ * @throws RangeError for what leaves no film.
+ */
 export function coatsForFilm(material: Material, film_um: number): number {
   const each = dryFilm_um(material)
   if (each === 0) throw new RangeError(`${material.name} leaves no film to build.`)

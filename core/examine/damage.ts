@@ -57,7 +57,9 @@ export interface Mending {
   minutes: number
 }
 
-/** What is to be mended by a repair of its own, with its minutes (shop default). "Keep" and "tolerate" are left alone. */
+/**
+ * What is to be mended by a repair of its own, with its minutes (shop default). "Keep" and "tolerate" are left alone.
+ */
 export function mendingOf(facts: Facts): Mending[] {
   const wanted = findingsOf(facts, ...(Object.keys(FINDINGS) as FindingKind[])).filter(
     f => f.wish === 'mend' && FINDINGS[f.kind].mend,

@@ -1,4 +1,7 @@
-/** What can be found: the shape it usually has on a face, and what mending it costs in minutes. Shop defaults, unsourced. */
+/**
+ * What can be found: the shape it usually has on a face, and what mending it costs in minutes. Shop defaults,
+ * unsourced.
+ */
 import type { FindingKind } from '../plan/facts'
 
 export type PlaceShape = 'unplaced' | 'point' | 'line' | 'area' | 'face'

@@ -167,7 +167,10 @@ export interface Concluded {
   said: Set<string>
 }
 
-/** The facts with what follows from the record: finishes, lead, bans, wet faces. `found`, `finishes`, `bans` and `wet` of the input are not read. */
+/**
+ * The facts with what follows from the record: finishes, lead, bans, wet faces. `found`, `finishes`, `bans` and `wet`
+ * of the input are not read.
+ */
 export function conclude(recorded: Recorded): Concluded {
   const { answers, evidence, readings, overruled } = recorded
   const said = saidOf(answers)

@@ -1,4 +1,7 @@
-/** The timed patch: two methods on equal small areas, scaled to the piece: the best estimate there is (common practice). */
+/**
+ * The timed patch: two methods on equal small areas, scaled to the piece: the best estimate there is (common
+ * practice).
+ */
 import type { Face, Facts } from '../plan/facts'
 import { faceFactor, workArea_m2 } from '../plan/area'
 import { sumOf } from '../units'
@@ -28,7 +31,8 @@ export interface ScaledPatch extends Patch {
 }
 
 /**
- * Minutes for all faces in scope at the patch's pace: minutes ÷ (area × the face's factor), × the piece's weighted area.
+ * Minutes for all faces in scope at the patch's pace: minutes ÷ (area × the face's factor), × the piece's weighted
+ * area.
  * @throws RangeError when the patch has no area or no time, or its face is not there.
  */
 export function scalePatch(patch: Patch, facts: Pick<Facts, 'faces'>): ScaledPatch {

@@ -143,7 +143,10 @@ const ringArea = (ring: readonly (readonly [number, number])[]) =>
 /** Surface that drawn mm² stand for: carved relief holds more than its outline. */
 const relief = (face: Sized) => (face.shape === 'carved' ? CARVED_FACTOR : 1)
 
-/** Area covered together by places on one copy of a face, m²; what overlaps counts once, what hangs over the edge not at all. */
+/**
+ * Area covered together by places on one copy of a face, m²; what overlaps counts once, what hangs over the edge not
+ * at all.
+ */
 export function coveredArea_m2(places: readonly { place: Place; round: boolean }[], face: Sized): number {
   const { w, h } = outline_mm(face)
   const shapes = places.flatMap(({ place, round }): Geom[] => {
@@ -171,7 +174,10 @@ export function coveredArea_m2(places: readonly { place: Place; round: boolean }
 export const lineLength_mm = (place: Place): number =>
   place.shape === 'line' ? Math.hypot(place.x2_mm - place.x_mm, place.y2_mm - place.y_mm) : 0
 
-/** Width of the board across a crack, mm: the face measured square to the line's main direction, the grain taken along it. */
+/**
+ * Width of the board across a crack, mm: the face measured square to the line's main direction, the grain taken along
+ * it.
+ */
 export function boardAcross_mm(place: Place, face: Sized): number {
   const { w, h } = outline_mm(face)
   return Math.abs(place.x2_mm - place.x_mm) >= Math.abs(place.y2_mm - place.y_mm) ? h : w

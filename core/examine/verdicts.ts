@@ -33,6 +33,10 @@ const faceName = (facts: Facts, id: number) => {
   const face = facts.faces.find(f => f.id === id)
   return face ? `${face.part}, ${face.name}` : 'this face'
 }
+const DRYING_BASIS = {
+  readings: 'the pace between the readings',
+  thickness: 'the usual pace of this thickness (shop default)',
+}
 const words = (slug: string) => slug.replaceAll('-', ' ')
 const percent = (p: number) => `${Math.round(p * 100)} %`
 
@@ -69,7 +73,8 @@ const finishes: Judge = c =>
               source: 'shop default likelihoods',
               reasons: l.against.map(
                 a =>
-                  `"${a.result}" in ${words(a.test)} comes up in ${percent(a.p)} of cases of ${words(first!.finish)}, or a test done twice did not agree.`,
+                  `"${a.result}" in ${words(a.test)} comes up in ${percent(a.p)} of cases of ` +
+                  `${words(first!.finish)}, or a test done twice did not agree.`,
               ),
               mend: 'Perhaps two layers, perhaps a misread test. Repeat the odd one on another spot.',
             },
@@ -99,12 +104,15 @@ const wetWood: Judge = c =>
       slug: 'too-wet',
       subject: String(m.faceId),
       severity: 'stop',
-      says: `${faceName(c.facts, m.faceId)} holds ${round(m.reading_pct, 1)} % water; ${round(m.equilibrium_pct! + MOISTURE_MARGIN_PCT, 1)} % is the most`,
+      says:
+        `${faceName(c.facts, m.faceId)} holds ${round(m.reading_pct, 1)} % water; ` +
+        `${round(m.equilibrium_pct! + MOISTURE_MARGIN_PCT, 1)} % is the most`,
       reasons: [
-        `Equilibrium with the room is ${round(m.equilibrium_pct!, 1)} %; more than ${MOISTURE_MARGIN_PCT} points above it is too wet to finish.`,
+        `Equilibrium with the room is ${round(m.equilibrium_pct!, 1)} %; more than ${MOISTURE_MARGIN_PCT} ` +
+          'points above it is too wet to finish.',
         m.stalled
           ? 'It is not drying: look for where the water comes from.'
-          : `About ${Math.max(1, Math.round(m.likely_d!))} days at ${m.basis === 'readings' ? 'the pace between the readings' : 'the usual pace of this thickness (shop default)'}.`,
+          : `About ${Math.max(1, Math.round(m.likely_d!))} days at ${DRYING_BASIS[m.basis ?? 'thickness']}.`,
       ],
       mend: 'Let it stand with air round it and measure again.',
       source: 'Wood Handbook FPL-GTR-190, eq. 4-5, from memory; margin common practice',
@@ -137,10 +145,14 @@ const cracks: Judge = c =>
     slug: k.filler === 'stretching' ? 'crack-moves' : 'crack-quiet',
     subject: `${k.finding.faceId}:${round(k.finding.place.x_mm)}`,
     severity: k.filler === 'stretching' ? 'warn' : 'note',
-    says: `Crack on ${faceName(c.facts, k.finding.faceId)}: ${k.filler === 'stretching' ? 'a stretching filler' : 'a rigid filler stands it'}`,
+    says:
+      `Crack on ${faceName(c.facts, k.finding.faceId)}: ` +
+      `${k.filler === 'stretching' ? 'a stretching filler' : 'a rigid filler stands it'}`,
     reasons: [
-      `${round(k.board_mm)} mm × ${k.coefficient} × (${round(k.humid_pct, 1)} − ${round(k.dry_pct, 1)} %) = ${round(k.swing_mm, 2)} mm between the seasons.`,
-      `The gap is ${round(k.gap_mm, 1)} mm; a rigid filler stands about ${percent(RIGID_STANDS)[0]}–2 % of it (${round(k.gap_mm * RIGID_STANDS, 2)} mm).`,
+      `${round(k.board_mm)} mm × ${k.coefficient} × (${round(k.humid_pct, 1)} − ${round(k.dry_pct, 1)} %) = ` +
+        `${round(k.swing_mm, 2)} mm between the seasons.`,
+      `The gap is ${round(k.gap_mm, 1)} mm; a rigid filler stands about ${percent(RIGID_STANDS)[0]}–2 % of ` +
+        `it (${round(k.gap_mm * RIGID_STANDS, 2)} mm).`,
       ...(k.assumed ? ['This wood is not in the table: the largest movement was taken.'] : []),
       'Counted tangentially, with the board held nowhere: the safe end.',
     ],
@@ -189,7 +201,8 @@ const hardware: Judge = c =>
           severity: 'stop',
           says: `Hardware not decided: ${c.facts.undecided.join(', ')}`,
           reasons: [
-            'Old holes are plugged and new ones placed before surface repair and colour; those steps do not start before the client has answered.',
+            'Old holes are plugged and new ones placed before surface repair and colour; those steps do ' +
+              'not start before the client has answered.',
           ],
           mend: 'Measure the holes and ask the client under Parts.',
           source: COMMON,

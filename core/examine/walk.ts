@@ -35,7 +35,10 @@ const partsOf = (facts: Facts): PartFaces[] => {
   return [...new Set(inScope.map(f => f.part))].map(name => ({ name, faces: inScope.filter(f => f.part === name) }))
 }
 
-/** The questions of this piece, those answered and the next one. Station by station; a question that an answer raised stands at its station. */
+/**
+ * The questions of this piece, those answered and the next one. Station by station; a question that an answer raised
+ * stands at its station.
+ */
 export function walkRound(facts: Facts, answers: readonly WalkAnswer[]): Walk {
   const given = new Map(answers.map(a => [a.key, a.options]))
   const context = {
@@ -64,7 +67,8 @@ export function walkRound(facts: Facts, answers: readonly WalkAnswer[]): Walk {
 
 /**
  * The options of an answer.
- * @throws RangeError when the question is not one of the walk, or has no such option, or mixes "nothing" with something.
+ * @throws RangeError when the question is not one of the walk, or has no such option, or mixes "nothing" with
+ * something.
  */
 export function optionsOf(key: string, chosen: readonly string[]): WalkOption[] {
   const question = QUESTIONS.find(q => q.slug === questionOf(key))

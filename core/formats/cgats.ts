@@ -92,7 +92,8 @@ export function parseCgats(text: string): Sample[] {
   if (samples.length === 0)
     throw wrong(
       lines.length,
-      'there is no sample in this file. Wanted: BEGIN_DATA_FORMAT, the columns, END_DATA_FORMAT, BEGIN_DATA, the samples, END_DATA',
+      'there is no sample in this file. Wanted: BEGIN_DATA_FORMAT, the columns, END_DATA_FORMAT, ' +
+        'BEGIN_DATA, the samples, END_DATA',
     )
   return samples
 }

@@ -1,4 +1,7 @@
-/** Samples as CSV: a heading with `name` and wavelengths, or L, a, b with `light` and `observer`, then a line each. Comma, semicolon or tab; a decimal comma where the columns are parted otherwise. */
+/**
+ * Samples as CSV: a heading with `name` and wavelengths, or L, a, b with `light` and `observer`, then a line each.
+ * Comma, semicolon or tab; a decimal comma where the columns are parted otherwise.
+ */
 import Papa from 'papaparse'
 import { WAVELENGTHS_nm } from '../colour'
 import { columnsOf, MOST_LINES, samplesOf, wrong, type Row, type Sample } from './samples'
@@ -27,7 +30,11 @@ export function parseSamplesCsv(text: string): Sample[] {
     return [
       {
         line,
-        cells: row.map((c, j) => (j === columns.name ? cellText(c) : meta.delimiter === ',' ? c : c.replace(',', '.'))),
+        cells: row.map((c, j) => {
+          if (j === columns.name) return cellText(c)
+          if (meta.delimiter === ',') return c
+          return c.replace(',', '.')
+        }),
       },
     ]
   })
@@ -37,11 +44,17 @@ export function parseSamplesCsv(text: string): Sample[] {
 
 /** A spreadsheet takes what begins so for a formula. */
 const FORMULA = /^[=+\-@\t\r]/
-/** A text as a cell that no spreadsheet takes for a formula: marked by an apostrophe, as they mark text themselves. Numbers are never passed through this. */
+/**
+ * A text as a cell that no spreadsheet takes for a formula: marked by an apostrophe, as they mark text themselves.
+ * Numbers are never passed through this.
+ */
 export const textCell = (text: string): string => (FORMULA.test(text) ? `'${text}` : text)
 /** The text of a cell that was written so. */
 export const cellText = (cell: string): string =>
   cell.startsWith("'") && FORMULA.test(cell.slice(1)) ? cell.slice(1) : cell
+
+const labCells = (s: Sample): (string | number)[] =>
+  s.spectrum ? ['', '', '', '', ''] : [...s.lab!.map(v => v.toFixed(4)), s.light.toUpperCase(), s.observer]
 
 /** CSV of samples: columns for spectra and for CIELAB, whichever there is; a sample fills one of them. */
 export function writeSamplesCsv(samples: readonly Sample[]): string {
@@ -54,11 +67,7 @@ export function writeSamplesCsv(samples: readonly Sample[]): string {
   const data = samples.map(s => [
     textCell(s.name),
     ...(spectra ? WAVELENGTHS_nm.map((_, i) => s.spectrum?.[i]!.toFixed(6) ?? '') : []),
-    ...(labs
-      ? s.spectrum
-        ? ['', '', '', '', '']
-        : [...s.lab!.map(v => v.toFixed(4)), s.light.toUpperCase(), s.observer]
-      : []),
+    ...(labs ? labCells(s) : []),
   ])
   return Papa.unparse({ fields, data }, { newline: '\n' }) + '\n'
 }

@@ -78,7 +78,8 @@ export interface Row {
 const PERCENT_FROM = 2
 
 /**
- * The samples of a table; a row without spectrum may give CIELAB, and its own light. `from` samples stand before it in the file.
+ * The samples of a table; a row without spectrum may give CIELAB, and its own light. `from` samples stand before it in
+ * the file.
  * @throws RangeError naming the line that cannot be read.
  */
 export function samplesOf(rows: readonly Row[], columns: Columns, heading: Heading, from = 0): Sample[] {

@@ -49,8 +49,8 @@ export function likelihood(test: string, result: string): readonly number[] {
 }
 
 /**
- * Prior over FINISH_CLASSES by period, earlier refinishing and use. Refinished, or not known: half the original's, half of a later period's
- * (1960–1990 and after 1990 in equal parts). Unknown period: the mean of all. Shop default.
+ * Prior over FINISH_CLASSES by period, earlier refinishing and use. Refinished, or not known: half the original's,
+ * half of a later period's (1960–1990 and after 1990 in equal parts). Unknown period: the mean of all. Shop default.
  */
 export function prior(
   period: Period,
@@ -109,7 +109,10 @@ export interface Identification {
   against: Against[]
 }
 
-/** Together with how many tests there are: readings as odd as this under the first guess are called contradictory. Shop default. */
+/**
+ * Together with how many tests there are: readings as odd as this under the first guess are called contradictory. Shop
+ * default.
+ */
 export const ODD = 0.08
 
 /** How odd a result is under a class: the chance of this result or any less likely one. */
@@ -122,7 +125,10 @@ function oddness(o: Observation, k: number): number {
   )
 }
 
-/** The likely finish with its certainty (at most 95 %), what speaks against it, and whether the results contradict each other. */
+/**
+ * The likely finish with its certainty (at most 95 %), what speaks against it, and whether the results contradict each
+ * other.
+ */
 export function identify(start: readonly number[], seen: readonly Observation[]): Identification {
   const belief = posterior(start, seen)
   const ranked = FINISH_CLASSES.map((finish, k) => ({ finish, p: belief[k]! })).sort((a, b) => b.p - a.p)
@@ -134,12 +140,13 @@ export function identify(start: readonly number[], seen: readonly Observation[])
     .filter(o => o.p * kinds < ODD || seen.some(x => x.test === o.test && x.result !== o.result && o.p < 0.5))
     .sort((a, b) => a.p - b.p)
   const certainty = Math.min(MOST_CERTAIN, best.p)
+  const sureness = certainty >= SURE_ENOUGH ? 'sure' : 'test-again'
   return {
     ranked,
     finish: best.finish,
     certainty,
     against,
-    verdict: against.length ? 'contradictory' : certainty >= SURE_ENOUGH ? 'sure' : 'test-again',
+    verdict: against.length ? 'contradictory' : sureness,
   }
 }
 
@@ -149,7 +156,10 @@ export interface NextTest {
   score: number
 }
 
-/** Weights of harm to the piece (0–3), solvent vapour for the worker (0–3) and minutes against information. Shop default. */
+/**
+ * Weights of harm to the piece (0–3), solvent vapour for the worker (0–3) and minutes against information. Shop
+ * default.
+ */
 export const HARM_WEIGHT = 0.25
 export const SOLVENT_WEIGHT = 0.08
 export const MINUTE_WEIGHT = 0.03
@@ -164,7 +174,10 @@ export function informationGain_bits(belief: readonly number[], test: TestKind):
   return entropy_bits(belief) - sumOf(after, ({ p, joint }) => p * entropy_bits(normalise(joint)))
 }
 
-/** Tests not yet done, the most telling first: information gained, divided by harm to the piece, vapour and time for the worker. */
+/**
+ * Tests not yet done, the most telling first: information gained, divided by harm to the piece, vapour and time for
+ * the worker.
+ */
 export function nextTests(start: readonly number[], seen: readonly Observation[]): NextTest[] {
   const belief = posterior(start, seen)
   const done = new Set(seen.map(o => o.test))

@@ -1,4 +1,6 @@
-/** Several layers on several groups of faces. Layer 1 is the top; a deeper one is tested where the upper was taken off. */
+/**
+ * Several layers on several groups of faces. Layer 1 is the top; a deeper one is tested where the upper was taken off.
+ */
 import {
   identify,
   nextTests,

@@ -1,6 +1,6 @@
 /**
- * How good is the judgement? Made-up pieces whose readings come from a *jittered* table, with wrong readings and two-layer
- * pieces, never from the table that judges them. Repeatable by its seed.
+ * How good is the judgement? Made-up pieces whose readings come from a *jittered* table, with wrong readings and
+ * two-layer pieces, never from the table that judges them. Repeatable by its seed.
  */
 import {
   FINISH_CLASSES,
@@ -151,7 +151,8 @@ export function simulate(s: Simulation = SIMULATION, progress?: (share: number) 
     }
     const period = PERIODS[Math.floor(random() * PERIODS.length)]!
     const refinished = random() < 0.45
-    const told = random() < 0.3 ? ('unknown' as const) : refinished ? ('yes' as const) : ('no' as const)
+    const known = refinished ? ('yes' as const) : ('no' as const)
+    const told = random() < 0.3 ? ('unknown' as const) : known
     const original = draw(jittered(prior(period, 'no'), s, random), random)
     const later = draw(jittered(prior(random() < 0.5 ? '1960-1990' : 'after-1990', 'no'), s, random), random)
     const over = refinished && random() < 0.35
@@ -208,7 +209,8 @@ export function simulate(s: Simulation = SIMULATION, progress?: (share: number) 
 
 /** What limits these figures, in words. */
 export const LIMITS = [
-  'The pieces are made up. Their world is the table shaken, not the real one: where the table is wrong for a whole class, this cannot show it.',
+  'The pieces are made up. Their world is the table shaken, not the real one: where the table is wrong ' +
+    'for a whole class, this cannot show it.',
   'Eleven classes stand for thousands of products; a piece outside them is always called something.',
   'Tests are taken to err each on its own; in truth old age, dirt or polish sway several at once.',
 ] as const

@@ -1,6 +1,6 @@
 /**
- * Materials by class, with usual figures at 21 °C and 50 % RH (common practice; the product's label outranks all of them)
- * and the shop defaults for wet film, density and price (unsourced). Minutes, µm, g/m², g/ml, fractions.
+ * Materials by class, with usual figures at 21 °C and 50 % RH (common practice; the product's label outranks all of
+ * them) and the shop defaults for wet film, density and price (unsourced). Minutes, µm, g/m², g/ml, fractions.
  */
 import { GENERAL_AIR, LACQUER_AIR, type AirNeed } from '../air'
 
@@ -21,7 +21,10 @@ export type Role =
   | 'paint-wash'
   | 'wax'
 
-/** catalysed: two parts · stearate: soapy sanding sealer · yellows: ambers with age · clear: water-clear · waxed: holds shellac's wax · flatted: for a sheen · needs-open-wood: goes into bare wood only */
+/**
+ * catalysed: two parts · stearate: soapy sanding sealer · yellows: ambers with age · clear: water-clear · waxed: holds
+ * shellac's wax · flatted: for a sheen · needs-open-wood: goes into bare wood only
+ */
 export type Trait = 'catalysed' | 'stearate' | 'yellows' | 'clear' | 'waxed' | 'needs-open-wood' | 'exterior'
 
 export interface Material {

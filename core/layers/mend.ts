@@ -113,7 +113,10 @@ const MENDS: Readonly<Record<string, Mend>> = {
 }
 
 type Mendable = Pick<Verdict, 'rule' | 'wait'>
-/** What one touch would do about a verdict, in words; null where a person must decide. A step that is too soon waits longer. */
+/**
+ * What one touch would do about a verdict, in words; null where a person must decide. A step that is too soon waits
+ * longer.
+ */
 export const mendOf = (verdict: Mendable): string | null =>
   verdict.wait ? `Wait ${hours(verdict.wait.min)}` : (MENDS[verdict.rule]?.says ?? null)
 

@@ -1,6 +1,9 @@
 /** Mixtures by parts and percent. Every percent says of what. Grams, millilitres, g/ml. */
 
-/** parts: so many parts · base: percent of the first ingredient · sum: percent of all that stands before it · total: percent of the finished mixture */
+/**
+ * parts: so many parts · base: percent of the first ingredient · sum: percent of all that stands before it · total:
+ * percent of the finished mixture
+ */
 export const SHARES_OF = ['parts', 'base', 'sum', 'total'] as const
 export type ShareOf = (typeof SHARES_OF)[number]
 export type CountedBy = 'volume' | 'weight'
@@ -30,7 +33,10 @@ export interface Mixture {
   /** volume solids of the mixture; null where one is not known */ solids: number | null
 }
 
-/** Amounts on the scale of parts; percents of the total are solved for. @throws RangeError for shares that cannot be. */
+/**
+ * Amounts on the scale of parts; percents of the total are solved for.
+ * @throws RangeError for shares that cannot be.
+ */
 function relativeAmounts(ingredients: readonly Ingredient[]): number[] {
   const [first] = ingredients
   if (!first || first.of !== 'parts') throw new RangeError('The first ingredient is the base and is given in parts.')
@@ -66,14 +72,13 @@ export function mixture(ingredients: readonly Ingredient[], by: CountedBy, wante
   const ml = amounts.map((a, k) => (by === 'volume' ? a : a / ingredients[k]!.density_g_ml))
   const g = amounts.map((a, k) => (by === 'weight' ? a : a * ingredients[k]!.density_g_ml))
   const sum = (v: readonly number[]) => v.reduce((s, x) => s + x, 0)
-  const have =
-    'total_g' in wanted
-      ? wanted.total_g / sum(g)
-      : 'total_ml' in wanted
-        ? wanted.total_ml / sum(ml)
-        : 'g' in wanted
-          ? wanted.g / (g[wanted.of] ?? 0)
-          : wanted.ml / (ml[wanted.of] ?? 0)
+  const share = () => {
+    if ('total_g' in wanted) return wanted.total_g / sum(g)
+    if ('total_ml' in wanted) return wanted.total_ml / sum(ml)
+    if ('g' in wanted) return wanted.g / (g[wanted.of] ?? 0)
+    return wanted.ml / (ml[wanted.of] ?? 0)
+  }
+  const have = share()
   if (!(have > 0) || !Number.isFinite(have)) throw new RangeError('Give an amount above nought.')
   const known = ingredients.every(i => i.solids !== null)
   return {
@@ -97,7 +102,11 @@ export interface Measured {
   /** how far the share is off, as a fraction of itself */ error: number
 }
 
-/** Amounts as a balance or a cylinder that shows steps of `smallest` can measure them, and how far each share is then off. @throws RangeError for a step that is not above nought. */
+/**
+ * Amounts as a balance or a cylinder that shows steps of `smallest` can measure them, and how far each share is then
+ * off.
+ * @throws RangeError for a step that is not above nought.
+ */
 export function measured(lines: readonly { name: string; amount: number }[], smallest: number): Measured[] {
   if (!(smallest > 0)) throw new RangeError('The smallest measurable amount is above nought.')
   const rounded = lines.map(l => Math.round(l.amount / smallest) * smallest)
@@ -114,7 +123,10 @@ export function measured(lines: readonly { name: string; amount: number }[], sma
 /** A share that is off by more than this is shown. Shop default, unsourced. */
 export const SHOWN_ERROR = 0.02
 
-/** The least total at which no line is off by more than `error` of itself by the step of the balance: half a step at most. */
+/**
+ * The least total at which no line is off by more than `error` of itself by the step of the balance: half a step at
+ * most.
+ */
 export const leastTotal = (lines: readonly { amount: number }[], smallest: number, error = SHOWN_ERROR): number => {
   const total = lines.reduce((s, l) => s + l.amount, 0)
   return Math.max(...lines.map(l => (smallest / 2 / error) * (total / l.amount)))

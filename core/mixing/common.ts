@@ -1,4 +1,7 @@
-/** Mixtures that every shop makes (common practice); densities, solids and pot lives are shop defaults, unsourced: the product's label outranks them. */
+/**
+ * Mixtures that every shop makes (common practice); densities, solids and pot lives are shop defaults, unsourced: the
+ * product's label outranks them.
+ */
 import type { CountedBy, Ingredient } from './amounts'
 
 /** An ingredient of a product class; `class` null where the trade has none for it. */

@@ -22,7 +22,10 @@ export interface Poured {
   wanted_g: number
   poured_g: number
 }
-/** What is in a pot after its fillings: before each later one, so much was left of what was in it, of all parts alike. Grams by name. */
+/**
+ * What is in a pot after its fillings: before each later one, so much was left of what was in it, of all parts alike.
+ * Grams by name.
+ */
 export function contentsOf(
   fillings: readonly { left_g: number | null; lines: readonly { name: string; g: number }[] }[],
 ): { name: string; g: number }[] {
@@ -41,7 +44,10 @@ export interface Rest {
   total_g: number
 }
 
-/** What brings a pot with too much of something to its shares again: all others grow with it. Factor 1 where nothing is over. */
+/**
+ * What brings a pot with too much of something to its shares again: all others grow with it. Factor 1 where nothing is
+ * over.
+ */
 export function scaledUp(lines: readonly Poured[], tolerance: (target_g: number) => number): Rest {
   const factor = Math.max(
     1,

@@ -1,4 +1,7 @@
-/** Sheen by gloss units at 60° (ASTM D523, ISO 2813), and a maker's table of flatting. No law is claimed: a test card of the batch decides. */
+/**
+ * Sheen by gloss units at 60° (ASTM D523, ISO 2813), and a maker's table of flatting. No law is claimed: a test card
+ * of the batch decides.
+ */
 
 /** MPI gloss levels (from memory); ranges overlap and leave gaps. */
 export const GLOSS_LEVELS = [
@@ -19,7 +22,8 @@ export interface FlattingPoint {
 }
 
 /**
- * Percent of flatting for a wanted gloss, between the lines of the maker's table; null outside of it: the table says nothing there.
+ * Percent of flatting for a wanted gloss, between the lines of the maker's table; null outside of it: the table says
+ * nothing there.
  * @throws RangeError for a table of fewer than two lines, or where more flatting does not make it duller.
  */
 export function flattingFor(table: readonly FlattingPoint[], gloss: number): number | null {

@@ -23,7 +23,8 @@ export function dissolve(total_ml: number, cut: number): { flakes_g: number; alc
 }
 
 /**
- * From one cut to another: alcohol to add where it gets thinner, flakes where it gets stronger. The liquid is first turned into the alcohol in it.
+ * From one cut to another: alcohol to add where it gets thinner, flakes where it gets stronger. The liquid is first
+ * turned into the alcohol in it.
  * @throws RangeError for nothing.
  */
 export function recut(

@@ -6,8 +6,8 @@ export const PLACE_KINDS = ['bay', 'rack', 'box', 'bag', 'shelf'] as const
 export type PlaceKind = (typeof PLACE_KINDS)[number]
 
 /**
- * A mark that nobody in the piece has yet: the name's first letter and the lowest free number; a mark is written where sanding
- * will not take it.
+ * A mark that nobody in the piece has yet: the name's first letter and the lowest free number; a mark is written where
+ * sanding will not take it.
  */
 export function proposeMark(name: string, taken: readonly string[]): string {
   const letter = /[a-z]/i.exec(name.normalize('NFD'))?.[0]?.toUpperCase() ?? 'X'
@@ -72,8 +72,12 @@ export function itemQuestion(item: string, state: ItemState, holes: Holes | null
     replace: `${name} is worn out. Replace, match, or leave?`,
   }[state]
   if (!holes) return what
+  const count = holes.centres_mm.length
   const plate = holes.plate_w_mm && holes.plate_h_mm ? `, plate ${holes.plate_w_mm} × ${holes.plate_h_mm} mm` : ''
-  return `${what} Holes: ${holes.centres_mm.length === 1 ? 'one' : `${holes.centres_mm.length}, centres at ${holes.centres_mm.join(', ')} mm`}, diameter ${holes.diameter_mm} mm${plate}.`
+  return (
+    `${what} Holes: ${count === 1 ? 'one' : `${count}, centres at ${holes.centres_mm.join(', ')} mm`}, ` +
+    `diameter ${holes.diameter_mm} mm${plate}.`
+  )
 }
 export const ITEM_ANSWERS = ['replace', 'match', 'leave'] as const
 export type ItemAnswer = (typeof ITEM_ANSWERS)[number]

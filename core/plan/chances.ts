@@ -45,7 +45,10 @@ export const chanceReasons = (route: RouteSlug, facts: Facts): { p: number; why:
 export const chanceOfFailing = (route: RouteSlug, facts: Facts): number =>
   1 - chanceReasons(route, facts).reduce((keep, c) => keep * (1 - c.p), 1)
 
-/** Outcomes of one gate in this shop: how often judged, how often failed, and how often it was expected to (the sum of its chances). */
+/**
+ * Outcomes of one gate in this shop: how often judged, how often failed, and how often it was expected to (the sum of
+ * its chances).
+ */
 export interface GateRecord {
   tries: number
   fails: number

@@ -14,7 +14,9 @@ export interface PlanDifference {
 
 const brief = (s: Step | undefined) => (s ? { title: s.title, attended_min: s.attended_min } : null)
 
-/** Steps gone, new, or with another title or time, in the order of the work; and the minutes more (or less) of `after`. */
+/**
+ * Steps gone, new, or with another title or time, in the order of the work; and the minutes more (or less) of `after`.
+ */
 export function planDifference(before: readonly Step[], after: readonly Step[]): PlanDifference {
   const old = new Map(before.map(s => [s.key, s]))
   const now = new Map(after.map(s => [s.key, s]))

@@ -190,7 +190,10 @@ export const factsOfFaces = (facts: Facts, keep: (id: number) => boolean): Facts
   findings: facts.findings.filter(f => keep(f.faceId)),
 })
 
-/** The piece as its ways divide it: the main way first, each with its own faces and choice. A piece of one way comes back as it is. */
+/**
+ * The piece as its ways divide it: the main way first, each with its own faces and choice. A piece of one way comes
+ * back as it is.
+ */
 export function waysOf(facts: Facts, choice: Choice): { facts: Facts; choice: Choice }[] {
   const { own = [], ...main } = choice
   if (own.length === 0) return [{ facts, choice: main }]

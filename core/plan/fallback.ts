@@ -1,4 +1,6 @@
-/** What becomes of a plan when one of its gates fails: the faces of the gate go over to its fallback, the others go on. */
+/**
+ * What becomes of a plan when one of its gates fails: the faces of the gate go over to its fallback, the others go on.
+ */
 import { factsOfFaces, groupsIn, waysOf, type Choice, type Facts, type Group } from './facts'
 import { completePlan, workOutPlan, type Plan } from './planner'
 import type { Step } from './steps'
@@ -15,7 +17,8 @@ export interface Fallback {
 }
 
 /**
- * `done`: steps done so far, the gate among them; `left`: the rest of the plan in order. The fallback begins from the surface as the work has left it.
+ * `done`: steps done so far, the gate among them; `left`: the rest of the plan in order. The fallback begins from the
+ * surface as the work has left it.
  * @throws RangeError when the gate has no fallback.
  */
 export function fallBackFrom(

@@ -1,6 +1,6 @@
 /**
- * House methods: questions on which good practitioners differ. Each option with its reason (common practice). A shop chooses once;
- * a piece may differ. What a choice costs is worked out by planning twice, never written here.
+ * House methods: questions on which good practitioners differ. Each option with its reason (common practice). A shop
+ * chooses once; a piece may differ. What a choice costs is worked out by planning twice, never written here.
  */
 import type { Finish } from '../layers/materials'
 

@@ -45,7 +45,10 @@ const worstOf = (step: Step, kind: LoopKind, facts: Facts, rounds: number): numb
   )
 }
 
-/** The loops of a plan, each with its planned and its worst count. Only the finish itself loops among the coats, and only a whole ladder's end among sanding. */
+/**
+ * The loops of a plan, each with its planned and its worst count. Only the finish itself loops among the coats, and
+ * only a whole ladder's end among sanding.
+ */
 export function loopsOf(steps: readonly Step[], facts: Facts, choice: Pick<Choice, 'finish'>): Loop[] {
   const groups = new Map<string, Step[]>()
   for (const step of steps) {
@@ -76,7 +79,9 @@ export function loopsOf(steps: readonly Step[], facts: Facts, choice: Pick<Choic
   })
 }
 
-/** The steps when every loop goes its worst count. Coats may be numbered on; keys of further rounds end in "+1", "+2". */
+/**
+ * The steps when every loop goes its worst count. Coats may be numbered on; keys of further rounds end in "+1", "+2".
+ */
 export function worstSteps(steps: readonly Step[], facts: Facts, choice: Pick<Choice, 'finish'>): Step[] {
   const at = new Map<string, Step[]>()
   for (const loop of loopsOf(steps, facts, choice)) {

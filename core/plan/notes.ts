@@ -1,4 +1,7 @@
-/** How a step is done: which face first, in what sections before it dries, along or across the grain, with what care. All common practice. */
+/**
+ * How a step is done: which face first, in what sections before it dries, along or across the grain, with what care.
+ * All common practice.
+ */
 import { materialOf } from '../layers/materials'
 import { round, sumOf } from '../units'
 import { faceFactor } from './area'
@@ -141,6 +144,7 @@ export function notesOf(step: Step, facts: Facts): string[] {
     ...(bareTop
       ? ['At the end break the sharp edge of the bare top lightly by hand: film holds there and chips less.']
       : []),
-    ...(step.kind === 'coat' ? (step.method === 'spray' ? SPRAYED : BRUSHED) : []),
+    ...(step.kind === 'coat' && step.method === 'spray' ? SPRAYED : []),
+    ...(step.kind === 'coat' && step.method !== 'spray' ? BRUSHED : []),
   ]
 }

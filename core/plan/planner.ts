@@ -1,4 +1,7 @@
-/** Works a plan out of surface states: the stages of each group, joined where they are alike, with minutes, amounts and waits. */
+/**
+ * Works a plan out of surface states: the stages of each group, joined where they are alike, with minutes, amounts and
+ * waits.
+ */
 import type { VeneerBudget } from '../abrasives'
 import { need_ml } from '../coverage'
 import { mendingOf } from '../examine/damage'
@@ -123,7 +126,12 @@ export function completePlan(
     if (repairs.length)
       return {
         ...step,
-        title: `${step.kind === 'joint' ? 'Glue' : 'Mend'}: ${repairs.map(m => `${m.places} × ${m.kind.replaceAll('-', ' ')}`).join(', ')}${step.kind === 'mend' && facts.movingCracks.some(id => step.faces.includes(id)) ? ', the moving crack with a stretching filler' : ''}`,
+        title:
+          `${step.kind === 'joint' ? 'Glue' : 'Mend'}: ` +
+          repairs.map(m => `${m.places} × ${m.kind.replaceAll('-', ' ')}`).join(', ') +
+          (step.kind === 'mend' && facts.movingCracks.some(id => step.faces.includes(id))
+            ? ', the moving crack with a stretching filler'
+            : ''),
         attended_min: Math.ceil(SETUP_MIN + sumOf(repairs, m => m.minutes)),
       }
     return {

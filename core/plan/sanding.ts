@@ -5,7 +5,10 @@ import { faceFactor } from './area'
 import type { Face } from './facts'
 import type { Method, Step } from './steps'
 
-/** Attended minutes per m² of flat horizontal face: the first coarse grit, and each further one (shop default, unsourced). */
+/**
+ * Attended minutes per m² of flat horizontal face: the first coarse grit, and each further one (shop default,
+ * unsourced).
+ */
 const FIRST_M2 = { machine: 20, hand: 30 }
 const LATER_M2: Partial<Record<Method, number>> = { 'random-orbit': 10, 'belt': 6, 'finishing-sander': 12 }
 const BY_HAND_M2 = 20
@@ -21,7 +24,10 @@ export const WHOLE: Place = { first: true, last: true }
 
 const SHAPED: readonly Face['shape'][] = ['turned', 'carved', 'profiled']
 
-/** The machine for one grit on one face. Shaped and veneered faces are sanded by hand whatever the step says, and the last grit of all as well. */
+/**
+ * The machine for one grit on one face. Shaped and veneered faces are sanded by hand whatever the step says, and the
+ * last grit of all as well.
+ */
 export function machineFor(face: Face, method: Method, grit: number, lastOfAll: boolean): Method {
   if (method === 'wet') return 'wet'
   if (method === 'hand' || SHAPED.includes(face.shape) || face.substrate === 'veneer' || lastOfAll) return 'hand'
@@ -37,7 +43,10 @@ export interface SandRow {
   minutes: number
 }
 
-/** Rows of a sanding step: one for each grit and machine, in order. `pace`: minutes for each flat m² of the first grit, by a timed patch. */
+/**
+ * Rows of a sanding step: one for each grit and machine, in order. `pace`: minutes for each flat m² of the first grit,
+ * by a timed patch.
+ */
 export function sandRows(
   step: Pick<Step, 'grits' | 'method'>,
   faces: readonly Face[],
@@ -57,12 +66,9 @@ export function sandRows(
     }
     return [...byMachine].map(([machine, its]): SandRow => {
       const hand = LATER_M2[machine] === undefined
-      const each =
-        i === 0 && place.first
-          ? (pace ?? (hand ? FIRST_M2.hand : FIRST_M2.machine))
-          : hand
-            ? BY_HAND_M2
-            : LATER_M2[machine]!
+      const first = pace ?? (hand ? FIRST_M2.hand : FIRST_M2.machine)
+      const later = LATER_M2[machine] ?? BY_HAND_M2
+      const each = i === 0 && place.first ? first : later
       return {
         grit,
         machine,

@@ -77,23 +77,17 @@ const gentle = (facts: Facts, house: House): boolean =>
 export function bareLadder(facts: Facts, group: Group, choice: Choice): number[] {
   const house = choice.house ?? USUAL_HOUSE
   const use = stopFor(choice)
-  const stop =
-    choice.finish === 'hardwax-oil-2c' && use === 'dye'
-      ? STOP_P.hardwax.max
-      : use === 'stain'
-        ? gritOf(house['stop-under-stain'])
-        : STOP_P[use].take
-  const first = gentle(facts, house)
-    ? 180
-    : group.substrate === 'veneer'
-      ? 120
-      : choice.route === 'strip-both'
-        ? 80
-        : 100
-  return ladder_P(first, stop).map(g => g.number)
+  const usualStop = use === 'stain' ? gritOf(house['stop-under-stain']) : STOP_P[use].take
+  const stop = choice.finish === 'hardwax-oil-2c' && use === 'dye' ? STOP_P.hardwax.max : usualStop
+  const firstOnSolid = choice.route === 'strip-both' ? 80 : 100
+  const first = group.substrate === 'veneer' ? 120 : firstOnSolid
+  return ladder_P(gentle(facts, house) ? 180 : first, stop).map(g => g.number)
 }
 
-/** The veneer sum of a group under this choice; null where the wood is solid. Not measured: the thin end of what its age used. */
+/**
+ * The veneer sum of a group under this choice; null where the wood is solid. Not measured: the thin end of what its
+ * age used.
+ */
 export function budgetOf(facts: Facts, group: Group, choice: Choice): VeneerBudget | null {
   if (group.substrate !== 'veneer' || !STRIPPING.includes(choice.route) || wetOnly(facts)) return null
   const ladder = bareLadder(facts, group, choice).map(number => ({ scale: 'P' as const, number }))
@@ -337,7 +331,9 @@ function strip(b: Bench) {
     b.put({
       order: 140,
       kind: 'wash-off',
-      title: `Wash off${b.house['abrade-with'] === 'steel-wool' ? ' with steel wool' : ''}, three times and once more clean`,
+      title:
+        `Wash off${b.house['abrade-with'] === 'steel-wool' ? ' with steel wool' : ''}, ` +
+        'three times and once more clean',
       product: 'white-spirit',
       method: b.house['abrade-with'] === 'steel-wool' && !bringsWater(b) ? 'steel-wool' : 'rag',
       passes: 3,
@@ -348,15 +344,14 @@ function strip(b: Bench) {
 }
 
 function sandOff(b: Bench) {
+  const dryTitle = b.facts.keepPatina
+    ? 'Scrape the film off with a card scraper, no paper coarser than P180'
+    : 'Scrape and sand the film off, P80'
   if (!isBare(b.s))
     b.put({
       order: 130,
       kind: 'sand-off',
-      title: b.lead
-        ? 'Scrape the film off wet'
-        : b.facts.keepPatina
-          ? 'Scrape the film off with a card scraper, no paper coarser than P180'
-          : 'Scrape and sand the film off, P80',
+      title: b.lead ? 'Scrape the film off wet' : dryTitle,
       grits: [b.facts.keepPatina ? 180 : 80],
       method: b.lead ? 'wet' : 'random-orbit',
       why: 'a thin or brittle film on flat solid wood comes off under the scraper',
@@ -382,23 +377,22 @@ function sandBare(b: Bench) {
   const mends = STRIPPING.includes(choice.route)
   if (b.lead || budget?.verdict === 'do-not-sand' || (gentle(facts, house) && shaped)) {
     if (mends) mend(b, 190, PROUD)
+    const thin = budget?.verdict === 'do-not-sand'
+    const spared = thin ? 'the veneer has nothing to spare for paper' : 'the patina stays'
     b.put({
       order: 200,
       kind: 'pad',
       title: b.lead ? 'Rub with a wet non-woven pad' : 'Rub with a non-woven pad',
       grits: [lastGrit(grits)],
       method: b.lead ? 'wet' : 'hand',
-      why: b.lead
-        ? `${leadSuspected(facts.lead) ? 'lead is not ruled out' : 'a hazard is not ruled out'}: no dry sanding`
-        : budget?.verdict === 'do-not-sand'
-          ? 'the veneer has nothing to spare for paper'
-          : 'the patina stays',
+      why: b.lead ? `${leadSuspected(facts.lead) ? 'lead' : 'a hazard'} is not ruled out: no dry sanding` : spared,
     })
     return
   }
   const byHand = group.substrate === 'veneer' || group.faces.every(f => f.shape !== 'flat')
   const orbit = house['orbit-on-tops'] === 'yes' || group.faces.every(f => f.rank !== 'show')
-  const method = byHand ? 'hand' : orbit ? 'random-orbit' : 'finishing-sander'
+  const machine = orbit ? 'random-orbit' : 'finishing-sander'
+  const method = byHand ? 'hand' : machine
   const sand = (order: number, its: readonly number[], why: string) =>
     b.put({ order, kind: 'sand', title: `Sand ${its.map(g => `P${g}`).join(' → ')}`, grits: [...its], method, why })
   const fills = mends && mendingOf({ ...facts, faces: group.faces }).some(m => !isJoint(m.kind))
@@ -486,6 +480,7 @@ function fillProduct(b: Bench): string | null {
     : null
 }
 
+const WIPED_ACROSS = 'across the grain with burlap, then very lightly with it'
 function fill(b: Bench, order: number) {
   const product = fillProduct(b)
   if (!product) return
@@ -496,7 +491,9 @@ function fill(b: Bench, order: number) {
     b.put({
       order: at,
       kind: 'fill',
-      title: `${oil ? 'Paste filler, heavy cream, across the grain' : `Grain filler, ${round === 1 ? 'pudding' : 'pancake batter'}, trowelled across`}`,
+      title: oil
+        ? 'Paste filler, heavy cream, across the grain'
+        : `Grain filler, ${round === 1 ? 'pudding' : 'pancake batter'}, trowelled across`,
       product,
       method: 'hand',
       coat: round,
@@ -506,7 +503,7 @@ function fill(b: Bench, order: number) {
       order: at + 1,
       kind: 'fill-off',
       title: oil
-        ? `Wipe ${b.house['fill-wipe'] === 'across' ? 'across the grain with burlap, then very lightly with it' : 'with the grain'}`
+        ? `Wipe ${b.house['fill-wipe'] === 'across' ? WIPED_ACROSS : 'with the grain'}`
         : 'Scrape off with a steep blade',
       product,
       method: 'rag',
@@ -533,7 +530,8 @@ function colour(b: Bench) {
     case 'pigment-stain': {
       const auto =
         house.conditioner === 'always' || (house.conditioner === 'where-blotchy' && blotches) ? 'oil-conditioner' : null
-      const wanted = choice.conditioner === 'auto' ? auto : choice.conditioner === 'none' ? null : choice.conditioner
+      const chosen = choice.conditioner === 'none' ? null : choice.conditioner
+      const wanted = chosen === 'auto' ? auto : chosen
       if (wanted)
         b.put({
           order: 300,
@@ -673,7 +671,9 @@ function moistureGate(b: Bench, order: number) {
     order,
     kind: 'gate',
     title: `Moisture: ${most} % at the most`,
-    why: `about ${Math.ceil(Math.max(...wet.map(w => w.likely_d)))} days from the last reading until the wood is near equilibrium`,
+    why:
+      `about ${Math.ceil(Math.max(...wet.map(w => w.likely_d)))} days from the last reading until the wood is ` +
+      'near equilibrium',
     gate: {
       slug: 'moisture',
       look: 'Measure where it was measured before.',
@@ -908,21 +908,17 @@ function finish(b: Bench) {
   }
   sealer(b, m)
   const usual = gloss ? m.coats[1] : m.coats[0]
-  const coats =
-    choice.route === 'amalgamate'
-      ? m.meltsIn
-        ? 1
-        : 0
-      : choice.film_um && m.role === 'film'
-        ? coatsForFilm(m, choice.film_um)
-        : usual
+  const wanted = choice.film_um && m.role === 'film' ? coatsForFilm(m, choice.film_um) : usual
+  const coats = choice.route === 'amalgamate' ? Number(m.meltsIn) : wanted
   for (let coat = 1; coat <= coats; coat++) {
     const order = 500 + coat * 10
     if (m.role === 'oil') {
       b.put({
         order,
         kind: 'oil-on',
-        title: `${m.name[0]!.toUpperCase()}${m.name.slice(1)} on, coat ${coat} of ${coats}${m.slug === 'varnish-oil' ? '; feed thirsty spots at 10 to 15 min' : ''}`,
+        title:
+          `${m.name[0]!.toUpperCase()}${m.name.slice(1)} on, coat ${coat} of ` +
+          `${coats}${m.slug === 'varnish-oil' ? '; feed thirsty spots at 10 to 15 min' : ''}`,
         product: m.slug,
         method: 'rag',
         coat,
@@ -940,8 +936,7 @@ function finish(b: Bench) {
       })
       continue
     }
-    const grit =
-      m.betweenCoats_P === null ? null : m.betweenCoats_P === 320 ? gritOf(house['between-coats']) : m.betweenCoats_P
+    const grit = m.betweenCoats_P === 320 ? gritOf(house['between-coats']) : m.betweenCoats_P
     const clear = b.s.openColour === null
     const dye = b.s.inWood.findLast(w => w.role === 'dye')
     const bleeds = coat === 1 && isBare(b.s) && dye?.base === m.base

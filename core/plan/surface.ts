@@ -95,13 +95,15 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): S
 /** What a wiped gel stain leaves on a film, µm (shop default: 15 g/m² left, about half of it solid). */
 const GEL_ON_FILM_UM = 8
 
+const WETS = ['oil', 'bleach', 'filler'] as const
 const COLOURING: readonly Role[] = ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash']
 const raise = (s: Surface): Surface['grain'] => (s.grain === 'cut' ? 'cut' : 'raised')
 
 const lay = (step: Step, s: Surface): Surface => {
   const m = materialOf(step.product!)
   const entry: InWood = { slug: m.slug, base: m.base, role: m.role, step: step.key }
-  const openColour = COLOURING.includes(m.role) ? step.key : m.role === 'film' || m.role === 'oil' ? null : s.openColour
+  const stillOpen = m.role === 'film' || m.role === 'oil' ? null : s.openColour
+  const openColour = COLOURING.includes(m.role) ? step.key : stillOpen
   const onFilm = m.role === 'film' || m.role === 'toner' || m.role === 'glaze' || (m.role === 'gel' && !isBare(s))
   if (onFilm) {
     const film: Film = {
@@ -129,7 +131,7 @@ const lay = (step: Step, s: Surface): Surface => {
     openColour,
     grain: water ? raise(s) : s.grain,
     pale: s.pale || m.role === 'paint-wash' || m.slug === 'two-part-bleach',
-    wet: m.role === 'oil' ? 'oil' : m.role === 'bleach' ? 'bleach' : m.role === 'filler' ? 'filler' : s.wet,
+    wet: WETS.find(role => role === m.role) ?? s.wet,
     filler: m.role === 'filler' ? step.key : s.filler,
   }
 }

@@ -169,11 +169,9 @@ export function waitAfter(step: Step, next: Step, facts: Facts, air: Air = STAND
         ? fixed('dry', D, D, 2 * D, 'paste filler 24 h, thick fills longer')
         : fixed('dry', 2 * H, 3 * H, 4 * H, 'waterborne filler dries')
     case 'dye':
-      return m!.base === 'alcohol'
-        ? fixed('dry', 10, 30, H, 'alcohol dye dries fast')
-        : next.kind === 'dye'
-          ? fixed('dry', H, 2 * H, 4 * H, 'judge each pass dry')
-          : fixed('dry', 12 * H, 12 * H, D, 'water colour dries overnight before a film')
+      if (m!.base === 'alcohol') return fixed('dry', 10, 30, H, 'alcohol dye dries fast')
+      if (next.kind === 'dye') return fixed('dry', H, 2 * H, 4 * H, 'judge each pass dry')
+      return fixed('dry', 12 * H, 12 * H, D, 'water colour dries overnight before a film')
     case 'paint-wash':
       return fixed('dry', 12 * H, 12 * H, D, 'the wash dries before it is sealed')
     case 'toner':
@@ -226,8 +224,8 @@ const colours = (s: Step) => s.kind === 'stain' || s.kind === 'gel'
 const covers = (s: Step) => s.kind === 'coat' || s.kind === 'oil-on'
 
 /**
- * All waits of a list of steps: between neighbours on a face, and where another step lies between them, from the last colour to
- * the first cover and from the last coat to putting together.
+ * All waits of a list of steps: between neighbours on a face, and where another step lies between them, from the last
+ * colour to the first cover and from the last coat to putting together.
  */
 export function waitsBetween(steps: readonly Step[], facts: Facts, air: Air = STANDARD_AIR): Wait[] {
   const waits = new Map<string, Wait>()

@@ -127,7 +127,10 @@ export interface Comparison {
 const CHANGES_BY = 1.1
 const faceKey = (f: Pick<Face, 'part' | 'name'>) => `${f.part}|${f.name}`
 
-/** Findings gathered by face and kind: worst grade and area. Faces are known by part and name, so that two shops' reports compare. */
+/**
+ * Findings gathered by face and kind: worst grade and area. Faces are known by part and name, so that two shops'
+ * reports compare.
+ */
 function gathered(report: Report) {
   const rows = new Map<string, { part: string; face: string; kind: FindingKind; grade: number; area_m2: number }>()
   for (const face of report.faces) {
@@ -161,21 +164,24 @@ const keyed = <R, T>(rows: readonly R[], key: (row: R) => string, value: (row: R
 const differing = <T>(rows: { key: string; before: T | null; after: T | null }[]) =>
   rows.filter(r => r.before !== r.after)
 
+type Extent = Pick<ReturnType<typeof gathered> extends Map<string, infer G> ? G : never, 'grade' | 'area_m2'>
+/** Worse or better by grade, and where the grade stayed by area. */
+function changeOf(a: Extent | null, b: Extent | null): FindingChange['change'] {
+  if (!a) return 'new'
+  if (!b) return 'gone'
+  const grown = a.area_m2 > 0 && b.area_m2 > a.area_m2 * CHANGES_BY
+  const shrunk = b.area_m2 > 0 && b.area_m2 * CHANGES_BY < a.area_m2
+  if (b.grade > a.grade || (b.grade === a.grade && grown)) return 'worse'
+  return b.grade < a.grade || (b.grade === a.grade && shrunk) ? 'better' : 'same'
+}
+
 /** What changed from one examination to a later one. Same findings are listed too, last. */
 export function compareReports(before: Report, after: Report): Comparison {
   const order = ['new', 'worse', 'better', 'gone', 'same']
   const findings = paired(gathered(before), gathered(after))
     .map(({ before: a, after: b }): FindingChange => {
       const { part, face, kind } = (b ?? a)!
-      const change = !a
-        ? 'new'
-        : !b
-          ? 'gone'
-          : b.grade > a.grade || (b.grade === a.grade && b.area_m2 > a.area_m2 * CHANGES_BY && a.area_m2 > 0)
-            ? 'worse'
-            : b.grade < a.grade || (b.grade === a.grade && b.area_m2 * CHANGES_BY < a.area_m2 && b.area_m2 > 0)
-              ? 'better'
-              : 'same'
+      const change = changeOf(a, b)
       return {
         part,
         face,

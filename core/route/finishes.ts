@@ -19,8 +19,9 @@ export interface FinishLine {
 }
 
 /**
- * Every finish on this piece under one route, beside each other: what it stands and costs, when it may be used, what it gives off.
- * Durability and repairability 1–5 and VOC are shop defaults; any fully cured finish may touch food, by its label.
+ * Every finish on this piece under one route, beside each other: what it stands and costs, when it may be used, what
+ * it gives off. Durability and repairability 1–5 and VOC are shop defaults; any fully cured finish may touch food, by
+ * its label.
  */
 export function compareFinishes(q: RouteQuestion): FinishLine[] {
   return FINISHES.map(finish => {

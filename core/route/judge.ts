@@ -102,13 +102,9 @@ export interface RouteQuestion {
 
 /** The choice adapted to a route: `scuff-and-gel` is always coloured with gel, and a clear recoat never is. */
 export function choiceFor<C extends Pick<Choice, 'route' | 'colour'>>(route: RouteSlug, choice: C): C {
-  const colour =
-    route === 'scuff-and-gel'
-      ? 'gel-stain'
-      : route === 'scuff-and-recoat' && choice.colour === 'gel-stain'
-        ? 'none'
-        : choice.colour
-  return { ...choice, route, colour }
+  if (route === 'scuff-and-gel') return { ...choice, route, colour: 'gel-stain' }
+  const clear = route === 'scuff-and-recoat' && choice.colour === 'gel-stain'
+  return { ...choice, route, colour: clear ? 'none' : choice.colour }
 }
 
 /** What comes of one way when all goes well, when its gate (or first round) fails, and at worst. */
@@ -162,6 +158,8 @@ function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQu
   }
 }
 
+const WORST_FIRST: readonly Standing[] = ['ruled-out', 'doubtful']
+
 /** One route judged for the piece's main way, with the faces that go their own way counted in. */
 export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const choice = choiceFor(route, q.choice)
@@ -178,7 +176,8 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
     if (budget?.verdict === 'do-not-sand')
       reasons.push(
         doubtful(
-          `Veneer ${round(budget.thickness_um / 1000, 1)} mm: ${Math.round(budget.takes_um)} µm to take, ${Math.round(budget.thickness_um - budget.reserve_um)} to spare. Pads instead of paper.`,
+          `Veneer ${round(budget.thickness_um / 1000, 1)} mm: ${Math.round(budget.takes_um)} µm to take, ` +
+            `${Math.round(budget.thickness_um - budget.reserve_um)} to spare. Pads instead of paper.`,
         ),
       )
   }
@@ -187,7 +186,8 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   if (['lacquer-toner', 'glaze'].includes(choice.colour) && materialOf(choice.finish).role !== 'film')
     reasons.push(
       ruledOut(
-        `A ${choice.colour === 'glaze' ? 'glaze lies between coats' : 'toner lies in a film'}: choose a film finish, or a dye.`,
+        `A ${choice.colour === 'glaze' ? 'glaze lies between coats' : 'toner lies in a film'}: choose a film ` +
+          'finish, or a dye.',
       ),
     )
   if (reasons.length === 0)
@@ -198,11 +198,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
           : `The film holds (${filmName(main.facts)}) and nothing found speaks against it.`,
       ),
     )
-  const standing = reasons.some(r => r.standing === 'ruled-out')
-    ? 'ruled-out'
-    : reasons.some(r => r.standing === 'doubtful')
-      ? 'doubtful'
-      : 'possible'
+  const standing = WORST_FIRST.find(s => reasons.some(r => r.standing === s)) ?? 'possible'
   const unique = [...new Map(reasons.map(r => [r.says, r])).values()]
 
   const outcomes = ways.map(way => outcomeOf(way, ways.length === 1 ? plan : workOutPlan(way.facts, way.choice), q))

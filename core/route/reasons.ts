@@ -184,13 +184,11 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
     }
     case 'refer': {
       const grave = facts.bans.includes('opening') || facts.bans.includes('dry-brushing')
-      reasons.push(
-        grave
-          ? speaksFor('Hazards stand in the way that want a conservator or a licensed firm.')
-          : facts.keepPatina && facts.period === 'before-1850'
-            ? doubtful('An early piece whose surface is kept: ask a conservator when its finish is original.')
-            : doubtful('Nothing asks for a conservator.'),
-      )
+      const early = facts.keepPatina && facts.period === 'before-1850'
+      if (grave) reasons.push(speaksFor('Hazards stand in the way that want a conservator or a licensed firm.'))
+      else if (early)
+        reasons.push(doubtful('An early piece whose surface is kept: ask a conservator when its finish is original.'))
+      else reasons.push(doubtful('Nothing asks for a conservator.'))
       break
     }
     case 'scuff-and-recoat': {
@@ -254,7 +252,8 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       if (leadSuspected(facts.lead))
         reasons.push(
           doubtful(
-            `Lead ${facts.lead === 'yes' ? 'was found' : 'is not ruled out'}: wet methods only, and local rules on the waste.`,
+            `Lead ${facts.lead === 'yes' ? 'was found' : 'is not ruled out'}: wet methods only, and local ` +
+              'rules on the waste.',
           ),
         )
       if (facts.pace.stripper !== null)

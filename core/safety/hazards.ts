@@ -1,4 +1,7 @@
-/** What may hurt someone, or breaks a law: what raises it, what it forbids, what it asks for, and where to turn. Common practice; local rules decide. */
+/**
+ * What may hurt someone, or breaks a law: what raises it, what it forbids, what it asks for, and where to turn. Common
+ * practice; local rules decide.
+ */
 import type { Period } from '../identify'
 import type { FindingKind } from '../plan/facts'
 import { speciesOf } from '../wood'
@@ -44,12 +47,11 @@ export const HAZARDS: readonly Hazard[] = [
     asks: 'A lead test. Until then wet methods, HEPA vacuum, clothes that stay in the shop.',
     turnTo: `A laboratory or a licensed lead firm. ${LOCAL}`,
     settledBy: 'swab or laboratory, which spot',
-    raised: f =>
-      f.findings.has('old-paint')
-        ? 'Old paint counts as lead until it is tested.'
-        : leadSuspected(f.lead)
-          ? 'Lead was not ruled out at intake; not known counts as yes.'
-          : null,
+    raised: f => {
+      if (f.findings.has('old-paint')) return 'Old paint counts as lead until it is tested.'
+      if (leadSuspected(f.lead)) return 'Lead was not ruled out at intake; not known counts as yes.'
+      return null
+    },
   },
   {
     slug: 'pesticide',
@@ -60,12 +62,11 @@ export const HAZARDS: readonly Hazard[] = [
     asks: 'Gloves, HEPA vacuum, nothing that raises dust, until a laboratory says no.',
     turnTo: `A conservator or a laboratory. ${LOCAL}`,
     settledBy: 'laboratory, report number',
-    raised: f =>
-      f.said.has('insides:powder')
-        ? 'White powder or crystals were seen inside.'
-        : f.said.has('stood-where:collection')
-          ? 'It stood in a collection.'
-          : null,
+    raised: f => {
+      if (f.said.has('insides:powder')) return 'White powder or crystals were seen inside.'
+      if (f.said.has('stood-where:collection')) return 'It stood in a collection.'
+      return null
+    },
   },
   {
     slug: 'worm-treatment',
@@ -87,7 +88,11 @@ export const HAZARDS: readonly Hazard[] = [
     asks: 'Keep it apart, dry it, HEPA vacuum, wipe damp, mask for particles.',
     turnTo: `A licensed firm when it is more than a patch. ${LOCAL}`,
     settledBy: 'cleaned and dry, how',
-    raised: f => (f.findings.has('mould') ? 'Mould was found.' : f.said.has('smell:musty') ? 'It smells musty.' : null),
+    raised: f => {
+      if (f.findings.has('mould')) return 'Mould was found.'
+      if (f.said.has('smell:musty')) return 'It smells musty.'
+      return null
+    },
   },
   {
     slug: 'asbestos',
@@ -147,6 +152,8 @@ export interface HazardStanding extends Omit<Hazard, 'raised'> {
   standing: 'open' | 'confirmed' | 'cleared'
 }
 
+const STANDING = { no: 'cleared', yes: 'confirmed' } as const
+
 /** Every hazard that is raised or was answered. */
 export function hazardsOf(f: HazardFacts): HazardStanding[] {
   return HAZARDS.flatMap(({ raised, ...hazard }) => {
@@ -157,8 +164,7 @@ export function hazardsOf(f: HazardFacts): HazardStanding[] {
       {
         ...hazard,
         why: why ?? 'It was recorded.',
-        standing:
-          answer === 'no' ? ('cleared' as const) : answer === 'yes' ? ('confirmed' as const) : ('open' as const),
+        standing: answer === undefined ? ('open' as const) : STANDING[answer],
       },
     ]
   })

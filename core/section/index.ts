@@ -53,8 +53,11 @@ export function sectionOf(
   const visits = walk(steps, [group], g => foundSurface(facts, g))
   const end = visits.at(-1)?.after ?? foundSurface(facts, group)
   const species = speciesOf(group.species)
-  const state = (key: string | null): LayerState =>
-    key === null ? 'found' : failing.has(key) ? 'failing' : stateOf(key)
+  const state = (key: string | null): LayerState => {
+    if (key === null) return 'found'
+    if (failing.has(key)) return 'failing'
+    return stateOf(key)
+  }
   const found = foundSurface(facts, group).films.map(f => ({
     slug: f.slug,
     name: nameOf(f.slug),
@@ -100,13 +103,17 @@ export interface SectionDrawing {
   colourDepth: number
 }
 
-/** Places the section in a box. The scale is stated: `pxPerUm` and a mark of `mark_um`. Films keep their scale among each other. */
+/**
+ * Places the section in a box. The scale is stated: `pxPerUm` and a mark of `mark_um`. Films keep their scale among
+ * each other.
+ */
 export function drawSection(s: Section, width: number, height: number): SectionDrawing {
   const total = (layers: readonly SectionLayer[]) => layers.reduce((sum, l) => sum + l.um, 0)
   const tallest = Math.max(total(s.found), total(s.planned), 20)
   const woodTop = Math.round(height * 0.68)
   const pxPerUm = (woodTop - 16) / tallest
-  const mark_um = tallest > 160 ? 50 : tallest > 60 ? 20 : 10
+  const smallMark_um = tallest > 60 ? 20 : 10
+  const mark_um = tallest > 160 ? 50 : smallMark_um
   const half = width / 2
   const stack = (layers: readonly SectionLayer[], side: 'found' | 'planned', x: number): SectionRect[] => {
     let y = woodTop
@@ -161,21 +168,30 @@ export function sectionSvg(s: Section, width = 520, height = 260): string {
       : `fill="${layerFill(r.slug)}" stroke="#1c211f" stroke-width=".5"`
   const rects = d.rects.map(
     r =>
-      `<rect class="layer" data-side="${r.side}" data-um="${r.um}" x="${r.x.toFixed(1)}" y="${r.y.toFixed(1)}" width="${(r.w - 4).toFixed(1)}" height="${Math.max(1, r.h).toFixed(1)}" ${style(r)}/>`,
+      `<rect class="layer" data-side="${r.side}" data-um="${r.um}" x="${r.x.toFixed(1)}" ` +
+      `y="${r.y.toFixed(1)}" width="${(r.w - 4).toFixed(1)}" height="${Math.max(1, r.h).toFixed(1)}" ` +
+      `${style(r)}/>`,
   )
   const labels = spread(
     d.rects.filter(r => r.side === 'planned').map(r => ({ at: r.y + r.h / 2, text: `${r.label} · ${r.um} µm` })),
   ).map(
     l =>
-      `<text x="${d.width + 8}" y="${l.at.toFixed(1)}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(l.text)}</text>`,
+      `<text x="${d.width + 8}" y="${l.at.toFixed(1)}" font-size="14" font-family="Schibsted Grotesk ` +
+      `Variable, sans-serif" fill="#1c211f">${escape(l.text)}</text>`,
   )
   const colour = s.colours.length
-    ? `<rect class="colour" x="${d.width / 2}" y="${d.woodTop}" width="${d.width / 2 - 4}" height="${d.colourDepth}" fill="${layerFill(s.colours[0]!.slug)}" fill-opacity=".6"/><text x="${d.width + 8}" y="${d.woodTop + 18}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(s.colours[0]!.name)}, in the wood</text>`
+    ? `<rect class="colour" x="${d.width / 2}" y="${d.woodTop}" width="${d.width / 2 - 4}" ` +
+      `height="${d.colourDepth}" fill="${layerFill(s.colours[0]!.slug)}" fill-opacity=".6"/><text ` +
+      `x="${d.width + 8}" y="${d.woodTop + 18}" font-size="14" font-family="Schibsted Grotesk Variable, ` +
+      `sans-serif" fill="#1c211f">${escape(s.colours[0]!.name)}, in the wood</text>`
     : ''
   return (
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" role="img" aria-label="Section: found and planned layers on ${escape(s.species)}">` +
-    `<rect x="0" y="${d.woodTop}" width="${d.width - 4}" height="${height - d.woodTop}" fill="${s.tone}"/>${colour}${rects.join('')}${labels.join('')}` +
-    `<text x="4" y="${height - 10}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" fill="#1c211f">${escape(s.species)} · found left, planned right</text></svg>`
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${width} ${height}" role="img" ` +
+    `aria-label="Section: found and planned layers on ${escape(s.species)}">` +
+    `<rect x="0" y="${d.woodTop}" width="${d.width - 4}" height="${height - d.woodTop}" fill="${s.tone}"/>` +
+    `${colour}${rects.join('')}${labels.join('')}` +
+    `<text x="4" y="${height - 10}" font-size="14" font-family="Schibsted Grotesk Variable, sans-serif" ` +
+    `fill="#1c211f">${escape(s.species)} · found left, planned right</text></svg>`
   )
 }
 

@@ -1,4 +1,6 @@
-/** When each step would be done, by the waits and the hours alone: one pair of hands on the piece whenever it is free. */
+/**
+ * When each step would be done, by the waits and the hours alone: one pair of hands on the piece whenever it is free.
+ */
 import type { Step, Wait } from '../plan'
 import { afterWorking, nextSpan, type Hours } from './hours'
 

@@ -92,7 +92,8 @@ function closed_ms(hours: Hours, from: DateTime, until: DateTime): number {
 const MOST_MIN = 2_500_000
 
 /**
- * The moment when `minutes` of open time have passed since `from_ms`. Whole weeks are stepped over at once, so that it takes as long for a year as for a day.
+ * The moment when `minutes` of open time have passed since `from_ms`. Whole weeks are stepped over at once, so that it
+ * takes as long for a year as for a day.
  * @throws RangeError for no number, or for more work than can be dated.
  */
 export function afterWorking(hours: Hours, from_ms: number, minutes: number): number {

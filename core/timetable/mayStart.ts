@@ -59,7 +59,10 @@ export function potEnds_ms(step: BenchStep, air: Air | null): number | null {
   return life && step.mixed_ms ? step.mixed_ms + life[0] * heatShortens(air) * MIN_MS : null
 }
 
-/** The window of a wait whose earlier step has started, or null. Heat shortens a maximum as it shortens drying; a cool room does not lengthen it. */
+/**
+ * The window of a wait whose earlier step has started, or null. Heat shortens a maximum as it shortens drying; a cool
+ * room does not lengthen it.
+ */
 export function windowOf(wait: BenchWait, from: BenchStep, air: Air | null = null): Window | null {
   if (from.started_ms === null || from.state === 'skipped') return null
   const end = from.finished_ms
@@ -214,7 +217,8 @@ export function mayStart(q: StartQuestion): StartVerdict {
   } else if (latest_ms !== null && now_ms > latest_ms) {
     refuse(
       'ends-after-closing',
-      `Its window would end at ${clock(now_ms + longest * MIN_MS)}, after closing at ${clock(closing!)}. Latest start today: ${clock(latest_ms)}.`,
+      `Its window would end at ${clock(now_ms + longest * MIN_MS)}, after closing at ${clock(closing!)}. ` +
+        `Latest start today: ${clock(latest_ms)}.`,
     )
   }
 

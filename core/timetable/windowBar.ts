@@ -18,16 +18,13 @@ export function barEdges(w: Window, span: readonly [number, number], now_ms: num
   const x = (at: number) => Math.min(1, Math.max(0, (at - span[0]) / (span[1] - span[0])))
   const maybe = (at: number | null) => (at === null ? null : x(at))
   const left = w.closes_ms === null ? Infinity : w.closes_ms - now_ms
-  const phase =
-    left < 0
-      ? 'late'
-      : w.opens_ms === null
-        ? 'running'
-        : now_ms < w.opens_ms
-          ? 'waits'
-          : left <= CLOSING_MIN * 60_000
-            ? 'closing'
-            : 'may'
+  const phaseNow = (): BarEdges['phase'] => {
+    if (left < 0) return 'late'
+    if (w.opens_ms === null) return 'running'
+    if (now_ms < w.opens_ms) return 'waits'
+    return left <= CLOSING_MIN * 60_000 ? 'closing' : 'may'
+  }
+  const phase = phaseNow()
   return {
     start: x(w.start_ms),
     opens: maybe(w.opens_ms),

@@ -81,6 +81,7 @@ export const SHAPES: readonly Shape[] = ['flat', 'profiled', 'turned', 'carved']
 
 /** Carved relief holds 1.3 to 1.6 times its outline (common practice); the middle is taken. */
 export const CARVED_FACTOR = 1.45
+const SURFACE_FACTOR: Partial<Record<Shape, number>> = { turned: Math.PI, carved: CARVED_FACTOR }
 
 /**
  * Surface of one kind of face, all its copies together, in m².
@@ -91,7 +92,7 @@ export function faceArea_m2(face: { shape: Shape; length_mm: number; width_mm: n
   const { shape, length_mm, width_mm, count } = face
   if (!(length_mm > 0) || !(width_mm > 0)) throw new RangeError('A face needs a length and a width above zero.')
   if (!Number.isInteger(count) || count < 1) throw new RangeError('A face needs a whole count, at least 1.')
-  const factor = shape === 'turned' ? Math.PI : shape === 'carved' ? CARVED_FACTOR : 1
+  const factor = SURFACE_FACTOR[shape] ?? 1
   return (length_mm * width_mm * factor * count) / 1e6
 }
 

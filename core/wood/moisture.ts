@@ -2,7 +2,8 @@
 import type { Air } from '../air'
 
 /**
- * Equilibrium moisture content of wood in percent. Hailwood–Horrobin, Wood Handbook FPL-GTR-190, ch. 4, eq. 4-5 in °C (from memory).
+ * Equilibrium moisture content of wood in percent. Hailwood–Horrobin, Wood Handbook FPL-GTR-190, ch. 4, eq. 4-5 in °C
+ * (from memory).
  * @throws RangeError unless 0 ≤ rh < 1.
  */
 export function equilibriumMoisture_pct({ temperature_C: t, rh: h }: Air): number {
@@ -17,7 +18,10 @@ export function equilibriumMoisture_pct({ temperature_C: t, rh: h }: Air): numbe
 
 /** More than this above equilibrium: wait before finishing (common practice). */
 export const MOISTURE_MARGIN_PCT = 2
-/** Days in which a 20 mm board loses 63 % of what it has too much; grows with the square of thickness. Shop default, unsourced, until two readings tell. */
+/**
+ * Days in which a 20 mm board loses 63 % of what it has too much; grows with the square of thickness. Shop default,
+ * unsourced, until two readings tell.
+ */
 export const DRYING_DAYS_20MM = 10
 const DAY_MS = 86_400_000
 
@@ -49,8 +53,8 @@ export interface MoistureAdvice {
 const daysTo = (over_pct: number, tau_d: number) => tau_d * Math.log(over_pct / MOISTURE_MARGIN_PCT)
 
 /**
- * Advice for one face from its readings, oldest first, in this air. Two readings at least a day apart give this wood's own
- * pace (exponential approach to equilibrium); one reading takes the thickness's.
+ * Advice for one face from its readings, oldest first, in this air. Two readings at least a day apart give this wood's
+ * own pace (exponential approach to equilibrium); one reading takes the thickness's.
  */
 export function moistureAdvice(readings: readonly MoistureReading[], air: Air | null): MoistureAdvice | null {
   const last = readings.at(-1)

@@ -14,7 +14,10 @@ export const USUAL_ROOM: Room = { temperature_C: 21, dryRh: 0.28, humidRh: 0.6 }
 /** A rigid filler stands a swing of about 1 to 2 % of the gap (common practice); the middle is taken. */
 export const RIGID_STANDS = 0.015
 
-/** Change of width, mm, from one moisture to another: ΔD = D·C·(end − start). Wood Handbook table 13-5, from memory; meant for 6–14 %. */
+/**
+ * Change of width, mm, from one moisture to another: ΔD = D·C·(end − start). Wood Handbook table 13-5, from memory;
+ * meant for 6–14 %.
+ */
 export const movement_mm = (width_mm: number, coefficient: number, start_pct: number, end_pct: number): number =>
   width_mm * coefficient * (end_pct - start_pct)
 

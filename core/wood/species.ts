@@ -1,6 +1,12 @@
-/** Species as data. Pores, blotching, tannin: common practice. Density: shop default, unsourced. `tone` is the drawing's colour only. */
+/**
+ * Species as data. Pores, blotching, tannin: common practice. Density: shop default, unsourced. `tone` is the
+ * drawing's colour only.
+ */
 
-/** Change of width per percent of moisture, tangential and radial; Wood Handbook FPL-GTR-190, table 13-5, 6–14 %, from memory. */
+/**
+ * Change of width per percent of moisture, tangential and radial; Wood Handbook FPL-GTR-190, table 13-5, 6–14 %, from
+ * memory.
+ */
 export interface Movement {
   tangential: number
   radial: number

@@ -1,7 +1,10 @@
 /** Veneer: measured, or estimated by age. */
 import type { Period } from '../identify'
 
-/** Thickness by age, thin end and thick end, mm (common practice): old sawn 1–2.5, sliced 0.5–0.7, newer 0.3–0.5. The period's thinner kind counts. */
+/**
+ * Thickness by age, thin end and thick end, mm (common practice): old sawn 1–2.5, sliced 0.5–0.7, newer 0.3–0.5. The
+ * period's thinner kind counts.
+ */
 const BY_PERIOD: Record<Period, readonly [number, number]> = {
   'before-1850': [1, 2.5],
   '1850-1925': [0.5, 2.5],

@@ -18,6 +18,15 @@ const STATEMENT_S = 10
 const LOCK_WAIT_S = 3
 const WAITING = 300
 
+const SQL_MODE = [
+  'STRICT_ALL_TABLES',
+  'ONLY_FULL_GROUP_BY',
+  'NO_ZERO_DATE',
+  'NO_ZERO_IN_DATE',
+  'ERROR_FOR_DIVISION_BY_ZERO',
+  'NO_ENGINE_SUBSTITUTION',
+]
+
 /** READ COMMITTED: what is read after waiting for a lock is what the holder of the lock has written. */
 const SETTINGS = [
   'NAMES utf8mb4 COLLATE utf8mb4_uca1400_ai_ci',
@@ -25,14 +34,17 @@ const SETTINGS = [
   "tx_isolation = 'READ-COMMITTED'",
   `innodb_lock_wait_timeout = ${LOCK_WAIT_S}`,
   `max_statement_time = ${STATEMENT_S}`,
-  "sql_mode = 'STRICT_ALL_TABLES,ONLY_FULL_GROUP_BY,NO_ZERO_DATE,NO_ZERO_IN_DATE,ERROR_FOR_DIVISION_BY_ZERO,NO_ENGINE_SUBSTITUTION'",
+  `sql_mode = '${SQL_MODE.join()}'`,
 ]
 
 interface Field {
   name: string
   extendedFormat?: string
 }
-/** JSON of a column. What cannot be parsed stays text: whoever reads the row sees that it is damaged, and the rows beside it live. */
+/**
+ * JSON of a column. What cannot be parsed stays text: whoever reads the row sees that it is damaged, and the rows
+ * beside it live.
+ */
 function parsed(value: unknown): unknown {
   if (typeof value !== 'string') return value
   try {
@@ -134,7 +146,10 @@ const pooled = dbOf(async (sql, params) => {
 })
 export const db = (): Db => pooled
 
-/** A write as its sender named it. What its first transaction returns is kept as the answer, and given again to a repeat. */
+/**
+ * A write as its sender named it. What its first transaction returns is kept as the answer, and given again to a
+ * repeat.
+ */
 export interface Act {
   uuid: string
   route: string
@@ -174,12 +189,16 @@ export function atEnd(tx: Db, work: (tx: Db) => Promise<void>): void {
 const TRY_AGAIN = new Set([1213, 1205])
 const FIRST_PAUSE_MS = 15
 const GIVE_UP_MS = 6000
-/** Pause before try n + 1, with chance so that two do not meet again: 15 ms, then twice as long each time, half a second at most. */
+/**
+ * Pause before try n + 1, with chance so that two do not meet again: 15 ms, then twice as long each time, half a
+ * second at most.
+ */
 const pause_ms = (tries: number) => Math.min(500, FIRST_PAUSE_MS * 2 ** (tries - 1)) * (0.5 + Math.random())
 
 /**
- * Runs `work` in one transaction. A deadlock or a lock that is not got is tried again with a growing pause, for six seconds.
- * Locks are taken in one order: the write's UUID, the piece, a pot or a question, lots by id, the event counter last.
+ * Runs `work` in one transaction. A deadlock or a lock that is not got is tried again with a growing pause, for six
+ * seconds. Locks are taken in one order: the write's UUID, the piece, a pot or a question, lots by id, the event
+ * counter last.
  */
 export async function transaction<T>(work: (tx: Db) => Promise<T>): Promise<T> {
   const begun = Date.now()

@@ -18,12 +18,17 @@ export const statementsOf = (sql: string) =>
     .map(s => s.trim())
     .filter(Boolean)
 
-/** Errors by which a statement that was cut off after it ran shows that it had run: table, column, key, trigger there already, or gone already. */
+/**
+ * Errors by which a statement that was cut off after it ran shows that it had run: table, column, key, trigger there
+ * already, or gone already.
+ */
 const RAN_BEFORE = new Set([1050, 1051, 1060, 1061, 1091, 1359, 1826])
 const isData = (statement: string) => /^(INSERT|UPDATE|DELETE)\b/i.test(statement)
 
 const JOURNAL = `CREATE TABLE IF NOT EXISTS migration_step (
-  name VARCHAR(120) NOT NULL, no SMALLINT NOT NULL, done BOOLEAN NOT NULL, at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3), PRIMARY KEY (name, no))`
+    name VARCHAR(120) NOT NULL, no SMALLINT NOT NULL, done BOOLEAN NOT NULL,
+    at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3), PRIMARY KEY (name, no)
+  )`
 
 async function rowsOf<T>(on: Connection, sql: string, values: unknown[] = []): Promise<T[]> {
   const [rows] = await on.query<RowDataPacket[]>(sql, values)
@@ -31,8 +36,9 @@ async function rowsOf<T>(on: Connection, sql: string, values: unknown[] = []): P
 }
 
 /**
- * Runs one statement and writes it down. Data and its record are committed together; MariaDB makes each change of structure whole or not at all,
- * so one that was begun and not recorded has either run (and says so when repeated) or not.
+ * Runs one statement and writes it down. Data and its record are committed together; MariaDB makes each change of
+ * structure whole or not at all, so one that was begun and not recorded has either run (and says so when repeated) or
+ * not.
  */
 async function runStep(
   on: Connection,
@@ -65,8 +71,8 @@ async function runStep(
 }
 
 /**
- * Applies the migrations that this database has not seen, in order of their names, under a lock. Killed at any statement it goes on
- * there when it is started again. Returns the names of those applied. @throws NewerDatabase.
+ * Applies the migrations that this database has not seen, in order of their names, under a lock. Killed at any
+ * statement it goes on there when it is started again. Returns the names of those applied. @throws NewerDatabase.
  */
 export async function migrate(
   databaseUrl: string,
@@ -82,14 +88,17 @@ export async function migrate(
     )
     if (lock?.got !== 1) throw new Error('Another start is migrating this database. Try again in a minute.')
     await on.query(
-      'CREATE TABLE IF NOT EXISTS migration (name VARCHAR(120) PRIMARY KEY, at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3))',
+      `CREATE TABLE IF NOT EXISTS migration (
+          name VARCHAR(120) PRIMARY KEY, at DATETIME(3) NOT NULL DEFAULT CURRENT_TIMESTAMP(3)
+        )`,
     )
     await on.query(JOURNAL)
     const known = new Set((await rowsOf<{ name: string }>(on, 'SELECT name FROM migration')).map(r => r.name))
     const unknown = [...known].filter(name => !migrations.some(m => m.name === name))
     if (unknown.length) {
       throw new NewerDatabase(
-        `This database was written by a newer Hantverk (${unknown.join(', ')}). Nothing was changed. Start that version, or restore a backup made by this one.`,
+        `This database was written by a newer Hantverk (${unknown.join(', ')}). Nothing was changed. Start ` +
+          'that version, or restore a backup made by this one.',
       )
     }
     const fresh = migrations.filter(m => !known.has(m.name)).sort((a, b) => a.name.localeCompare(b.name))

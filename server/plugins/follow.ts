@@ -13,7 +13,10 @@ const reading = z.object({
   simulated: z.boolean().default(false),
 })
 
-/** Reads the climate logger, sends waiting mail and thins what only grows, for as long as the server runs. Of several instances one does each. */
+/**
+ * Reads the climate logger, sends waiting mail and thins what only grows, for as long as the server runs. Of several
+ * instances one does each.
+ */
 export default defineNitroPlugin(nitro => {
   const { climateUrl, databaseUrl } = useRuntimeConfig()
   if (!databaseUrl) return

@@ -137,7 +137,8 @@ export async function takeSnapshot(
   const section = sectionFor(file.facts, plan, verdictsOf(file.facts, choiceOf(file)!, plan))
   const picture = section ? sectionSvg(section) : ''
   const { id } = await tx.run(
-    'INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256) VALUES (:pieceId, :reason, :at, :content, :picture, :sha)',
+    `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
+        VALUES (:pieceId, :reason, :at, :content, :picture, :sha)`,
     { pieceId: file.piece.id, reason, at, content, picture, sha: sha256(content + picture) },
   )
   return { id, shown }
@@ -161,7 +162,9 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
     )
     if (open) throw fail(409, 'rule', `The plan still breaks a rule: ${open.says}. ${open.mend}`)
     await tx.run(
-      "UPDATE approval SET state = 'superseded' WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'",
+      `UPDATE approval
+          SET state = 'superseded'
+          WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'`,
       { id },
     )
     const expires = new Date(at.getTime() + input.days * DAY_MS)
@@ -190,7 +193,10 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
       })
     return {
       kind: 'asked',
-      says: `Client asked: ${Math.round(snapshot.shown.likely_minor / 100)} ${snapshot.shown.currency} likely, ${Math.round(snapshot.shown.worst_minor / 100)} at worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`,
+      says:
+        `Client asked: ${Math.round(snapshot.shown.likely_minor / 100)} ${snapshot.shown.currency} likely, ` +
+        `${Math.round(snapshot.shown.worst_minor / 100)} at ` +
+        `worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`,
       result: { id: made.id },
     }
   })
@@ -219,7 +225,10 @@ const expired = (a: ApprovalRow, at: Date) => a.state === 'open' && a.expires_at
 type Answer = 'yes' | 'no' | ItemAnswer
 const isChoice = (answer: Answer): answer is ItemAnswer => answer !== 'yes' && answer !== 'no'
 
-/** Writes an answer down and does what it means: the plan goes on, the hardware is decided, the band's colour is approved. */
+/**
+ * Writes an answer down and does what it means: the plan goes on, the hardware is decided, the band's colour is
+ * approved.
+ */
 export async function settle(
   tx: Db,
   a: ApprovalRow,
@@ -239,7 +248,10 @@ export async function settle(
   if ((a.item_id !== null) !== (choice !== null))
     throw fail(422, 'invalid', a.item_id === null ? 'Answer yes or no.' : 'Answer replace, match or leave.')
   await tx.run(
-    'UPDATE approval SET state = :state, choice = :choice, answered_at = :at, answered_via = :via, answered_name = :name, answer_word = :says, recorded_by = :personId WHERE id = :id',
+    `UPDATE approval
+        SET state = :state, choice = :choice, answered_at = :at, answered_via = :via, answered_name = :name,
+          answer_word = :says, recorded_by = :personId
+        WHERE id = :id`,
     {
       ...given,
       person: undefined,
@@ -259,20 +271,20 @@ export async function settle(
     if (given.answer === 'yes') await approveBand(tx, a, given.name, at)
   } else if (given.answer === 'yes') {
     await tx.run(
-      "UPDATE plan_step SET state = 'done', started_at = :asked, finished_at = :at, row_version = row_version + 1 WHERE piece_id = :pieceId AND step_key = :key AND state = 'planned'",
+      `UPDATE plan_step
+          SET state = 'done', started_at = :asked, finished_at = :at, row_version = row_version + 1
+          WHERE piece_id = :pieceId AND step_key = :key AND state = 'planned'`,
       { asked: a.asked_at, at, pieceId: a.piece_id, key: a.step_key },
     )
     await tx.run(
-      'UPDATE piece SET accepted_worst_minor = :worst, agreed_minor = :likely, row_version = row_version + 1 WHERE id = :pieceId',
+      `UPDATE piece
+          SET accepted_worst_minor = :worst, agreed_minor = :likely, row_version = row_version + 1
+          WHERE id = :pieceId`,
       { worst: a.worst_minor, likely: a.likely_minor, pieceId: a.piece_id },
     )
   }
-  const how =
-    given.via === 'link'
-      ? 'by the link'
-      : given.via === 'phone'
-        ? `by phone, recorded by ${given.person!.name}`
-        : `at the counter, recorded by ${given.person!.name}`
+  const heard = given.via === 'phone' ? 'by phone' : 'at the counter'
+  const how = given.via === 'link' ? 'by the link' : `${heard}, recorded by ${given.person!.name}`
   await log(tx, {
     pieceId: a.piece_id,
     kind: 'answer',
@@ -419,8 +431,11 @@ export async function replyWord(id: number, input: z.infer<typeof s.replyWord>, 
   })
 }
 
-const aboutOf = (a: ApprovalRow) =>
-  a.item_id !== null ? ('item' as const) : a.band_id !== null ? ('colour' as const) : ('plan' as const)
+const aboutOf = (a: ApprovalRow) => {
+  if (a.item_id !== null) return 'item' as const
+  if (a.band_id !== null) return 'colour' as const
+  return 'plan' as const
+}
 
 /** What clients were asked, open ones first. */
 export async function answersPage(at: Date, pieceId: number | null = null) {
@@ -440,15 +455,32 @@ export async function answersPage(at: Date, pieceId: number | null = null) {
       content: string
     }
   >(
-    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name, r.name AS recorded_by_name, m.id AS mail_id, m.state AS mail_state, m.last_error AS mail_error, m.recipient AS mail_to, m.row_version AS mail_version, sn.sha256, IF(a.item_id IS NULL AND a.band_id IS NULL, '', sn.content) AS content,
-            (SELECT COUNT(*) FROM plan_step st WHERE st.piece_id = a.piece_id AND st.state = 'planned' AND st.kind <> 'approval') AS holds
-       FROM approval a JOIN piece ON piece.id = a.piece_id JOIN client ON client.id = piece.client_id JOIN person p ON p.id = a.asked_by LEFT JOIN person r ON r.id = a.recorded_by
-       JOIN plan_snapshot sn ON sn.id = a.snapshot_id LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id)
-      WHERE :pieceId IS NULL OR a.piece_id = :pieceId ORDER BY a.state <> 'open', a.id DESC LIMIT 200`,
+    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name,
+        r.name AS recorded_by_name, m.id AS mail_id, m.state AS mail_state, m.last_error AS mail_error,
+        m.recipient AS mail_to, m.row_version AS mail_version, sn.sha256,
+        IF(a.item_id IS NULL AND a.band_id IS NULL, '', sn.content) AS content,
+        (
+          SELECT COUNT(*)
+            FROM plan_step st
+            WHERE st.piece_id = a.piece_id AND st.state = 'planned' AND st.kind <> 'approval'
+        ) AS holds
+        FROM approval a
+        JOIN piece ON piece.id = a.piece_id
+        JOIN client ON client.id = piece.client_id
+        JOIN person p ON p.id = a.asked_by
+        LEFT JOIN person r ON r.id = a.recorded_by
+        JOIN plan_snapshot sn ON sn.id = a.snapshot_id
+        LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id)
+        WHERE :pieceId IS NULL OR a.piece_id = :pieceId
+        ORDER BY a.state <> 'open', a.id DESC
+        LIMIT 200`,
     { pieceId },
   )
   const words = await db().rows<{ approval_id: number; side: 'client' | 'shop'; says: string; at: Date }>(
-    'SELECT approval_id, side, says, at FROM approval_word WHERE approval_id IN (SELECT id FROM approval WHERE :pieceId IS NULL OR piece_id = :pieceId) ORDER BY id',
+    `SELECT approval_id, side, says, at
+        FROM approval_word
+        WHERE approval_id IN (SELECT id FROM approval WHERE :pieceId IS NULL OR piece_id = :pieceId)
+        ORDER BY id`,
     { pieceId },
   )
   const held = heldBecause(await readShop(), useRuntimeConfig().mode)

@@ -45,9 +45,17 @@ export interface BandRow {
   row_version: number
   spectrum: number[] | null
 }
-const BANDS = `SELECT band.id, band.step_key, band.title, band.recipe_id, band.shares, band.batch_id, band.reading_id, photograph.address AS photograph, band.species, band.coats, band.clear_coat, band.light_history, band.grit, band.scale, band.conditioner, band.applicator, band.dwell_min, band.wipe, band.temperature_C,
-    band.note, band.approved_at, band.approved_by, band.judged_light, person.name AS by_name, band.at, band.row_version, r.spectrum
-  FROM band JOIN person ON person.id = band.person_id LEFT JOIN reading r ON r.id = band.reading_id LEFT JOIN photograph ON photograph.id = band.photograph_id WHERE band.withdrawn_at IS NULL AND band.piece_id = :id ORDER BY band.id`
+const BANDS = `SELECT band.id, band.step_key, band.title, band.recipe_id, band.shares, band.batch_id, band.reading_id,
+    photograph.address AS photograph, band.species, band.coats, band.clear_coat, band.light_history, band.grit,
+    band.scale, band.conditioner, band.applicator, band.dwell_min, band.wipe, band.temperature_C, band.note,
+    band.approved_at, band.approved_by, band.judged_light, person.name AS by_name, band.at, band.row_version,
+    r.spectrum
+    FROM band
+    JOIN person ON person.id = band.person_id
+    LEFT JOIN reading r ON r.id = band.reading_id
+    LEFT JOIN photograph ON photograph.id = band.photograph_id
+    WHERE band.withdrawn_at IS NULL AND band.piece_id = :id
+    ORDER BY band.id`
 /** The bands of a piece's panel, with their readings. */
 export const readBands = (on: Db, id: number) => on.rows<BandRow>(BANDS, { id })
 
@@ -69,7 +77,8 @@ export const addBand = (id: number, input: z.infer<typeof c.addBand>, person: Pe
         422,
         'invalid',
         reading.clear_coat
-          ? `This reading was taken under ${reading.clear_coat}; the band's state has ${input.clearCoat ?? 'no finish'}. Choose the reading that belongs to it.`
+          ? `This reading was taken under ${reading.clear_coat}; the band's state has ` +
+              `${input.clearCoat ?? 'no finish'}. Choose the reading that belongs to it.`
           : 'This reading was taken of the bare wood; the band has a finish. Choose the reading that belongs to it.',
         { readingId: 'Of another surface.' },
       )
@@ -82,17 +91,27 @@ export const addBand = (id: number, input: z.infer<typeof c.addBand>, person: Pe
     )
       throw fail(422, 'unknown-reference', 'There is no such photograph of this piece.')
     const wood = await tx.row<{ species: string }>(
-      "SELECT species FROM reading WHERE piece_id = :id AND role = 'wood' AND withdrawn_at IS NULL ORDER BY id DESC LIMIT 1",
+      `SELECT species
+          FROM reading
+          WHERE piece_id = :id AND role = 'wood' AND withdrawn_at IS NULL
+          ORDER BY id DESC
+          LIMIT 1`,
       { id },
     )
-    const shares = input.batchId
-      ? await potShares(tx, input.batchId)
-      : input.recipeId
-        ? sharesOnly((await readRecipe(tx, input.recipeId)).shares)
-        : null
+    const recipeShares = input.recipeId ? sharesOnly((await readRecipe(tx, input.recipeId)).shares) : null
+    const shares = input.batchId ? await potShares(tx, input.batchId) : recipeShares
     const made = await tx.run(
-      `INSERT INTO band (piece_id, step_key, title, recipe_id, shares, batch_id, reading_id, photograph_id, species, coats, clear_coat, light_history, grit, scale, conditioner, applicator, dwell_min, wipe, temperature_C, note, person_id, at)
-     VALUES (:id, :stepKey, :title, :recipeId, :shares, :batchId, :readingId, (SELECT MAX(id) FROM photograph WHERE address = :photograph), :species, :coats, :clearCoat, :lightHistory, :grit, :scale, :conditioner, :applicator, :dwell_min, :wipe, :temperature_C, :note, :personId, :at)`,
+      `INSERT INTO band (
+          piece_id, step_key, title, recipe_id, shares, batch_id, reading_id, photograph_id, species, coats,
+          clear_coat, light_history, grit, scale, conditioner, applicator, dwell_min, wipe, temperature_C, note,
+          person_id, at
+        )
+          VALUES (
+            :id, :stepKey, :title, :recipeId, :shares, :batchId, :readingId,
+            (SELECT MAX(id) FROM photograph WHERE address = :photograph), :species, :coats, :clearCoat,
+            :lightHistory, :grit, :scale, :conditioner, :applicator, :dwell_min, :wipe, :temperature_C, :note,
+            :personId, :at
+          )`,
       {
         ...input,
         id,
@@ -129,7 +148,10 @@ export interface ColourShown {
   answerBy: string | null
 }
 
-/** A question about a band, kept like every question: content, swatches under each light, and a digest over both. A newer one supersedes it. */
+/**
+ * A question about a band, kept like every question: content, swatches under each light, and a digest over both. A
+ * newer one supersedes it.
+ */
 async function openQuestion(
   tx: Db,
   { piece, ways }: PieceFile,
@@ -143,14 +165,16 @@ async function openQuestion(
     throw fail(
       409,
       'no-finish',
-      'This band has no finish on it. Wood and stain look paler and greyer bare; coat the band, read it, and approve that.',
+      'This band has no finish on it. Wood and stain look paler and greyer bare; coat the band, read it, ' +
+        'and approve that.',
     )
   const finishes = [piece.finish, ...ways.map(w => w.finish)].filter(f => f !== null)
   if (finishes.length && !finishes.includes(band.clear_coat as (typeof finishes)[number]))
     throw fail(
       409,
       'other-finish',
-      `This band lies under ${materialOf(band.clear_coat).name}; the piece gets ${materialOf(finishes[0]!).name}. Put the finish on the band, read it, and approve that.`,
+      `This band lies under ${materialOf(band.clear_coat).name}; the piece gets ` +
+        `${materialOf(finishes[0]!).name}. Put the finish on the band, read it, and approve that.`,
     )
   const target = await tx.row<ReadingRow>(
     `${READINGS} AND r.piece_id = :id AND r.role = 'target' ORDER BY r.id DESC LIMIT 1`,
@@ -207,14 +231,17 @@ async function openQuestion(
   } as unknown as Json)
   const picture = spectrum ? bandSvg(spectrum, target?.spectrum ?? null, LIGHTS) : ''
   const snapshot = await tx.run(
-    "INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256) VALUES (:pieceId, 'asked', :at, :content, :picture, :sha)",
+    `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
+        VALUES (:pieceId, 'asked', :at, :content, :picture, :sha)`,
     { pieceId: piece.id, at, content, picture, sha: sha256(content + picture) },
   )
   await supersede(tx, id)
   await tx.run('UPDATE band SET judged_light = :light, row_version = row_version + 1 WHERE id = :id', { id, light })
   const made = await tx.run(
-    `INSERT INTO approval (piece_id, snapshot_id, step_key, band_id, likely_minor, worst_minor, asked_by, asked_at, expires_at)
-     VALUES (:pieceId, :snapshotId, '', :bandId, 0, 0, :personId, :at, :expires)`,
+    `INSERT INTO approval (
+        piece_id, snapshot_id, step_key, band_id, likely_minor, worst_minor, asked_by, asked_at, expires_at
+      )
+        VALUES (:pieceId, :snapshotId, '', :bandId, 0, 0, :personId, :at, :expires)`,
     { pieceId: piece.id, snapshotId: snapshot.id, bandId: id, personId: person.id, at, expires },
   )
   return { id: made.id, question: shown.question }
@@ -254,7 +281,10 @@ export const askAboutBand = (bandId: number, input: z.infer<typeof c.askBand>, p
     return { kind: 'asked', says: `Client asked: ${asked.question}`, result: { id: asked.id } }
   })
 
-/** Approves a band at the counter, or withdraws it. The piece's colour is approved under finish only by a band under finish. */
+/**
+ * Approves a band at the counter, or withdraws it. The piece's colour is approved under finish only by a band under
+ * finish.
+ */
 export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, person: Person, at: Date) =>
   onBand(bandId, input.rowVersion, at, person, async (tx, file, band) => {
     if (input.kind === 'withdraw') {
@@ -265,7 +295,17 @@ export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, 
       })
       if (band.approved_at)
         await tx.run(
-          "UPDATE piece SET colour_sample = IF(EXISTS (SELECT 1 FROM band WHERE piece_id = :id AND approved_at IS NOT NULL AND withdrawn_at IS NULL), 'under-finish', 'none'), row_version = row_version + 1 WHERE id = :id",
+          `UPDATE piece
+              SET colour_sample = IF(
+                EXISTS (
+                  SELECT 1
+                    FROM band
+                    WHERE piece_id = :id AND approved_at IS NOT NULL AND withdrawn_at IS NULL
+                ),
+                'under-finish', 'none'
+              ),
+                row_version = row_version + 1
+              WHERE id = :id`,
           { id: file.piece.id },
         )
       return { kind: 'colour', says: `Band taken back: ${band.title}`, result: { ok: true } }
@@ -285,15 +325,12 @@ export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, 
       { answer: 'yes', via: 'counter', name: input.by, says: '', person },
       at,
     )
+    const lab = band.spectrum ? labOfSpectrum(band.spectrum).map(v => v.toFixed(1)) : []
     return {
       kind: 'colour',
-      says: `Colour approved by ${input.by} under ${input.light.toUpperCase()}: band ${bandId}, ${band.title}, under ${band.clear_coat}, wood ${band.light_history}${
-        band.spectrum
-          ? `, L*a*b* ${labOfSpectrum(band.spectrum)
-              .map(v => v.toFixed(1))
-              .join(', ')}`
-          : ''
-      }`,
+      says:
+        `Colour approved by ${input.by} under ${input.light.toUpperCase()}: band ${bandId}, ${band.title}, ` +
+        `under ${band.clear_coat}, wood ${band.light_history}${lab.length ? `, L*a*b* ${lab.join(', ')}` : ''}`,
       result: { ok: true },
     }
   })

@@ -54,10 +54,18 @@ export interface BatchLine {
   wanted_g: number
   poured_g: number | null
 }
-const BATCHES = `SELECT batch.id, batch.name, batch.recipe_id, batch.piece_id, piece.name AS piece, client.name AS client, piece.state AS piece_state, batch.smallest_g, batch.pot_min, batch.mixed_at, batch.left_g, batch.place, batch.closed_at, batch.note, person.name AS by_name, batch.at, batch.row_version
-  FROM batch JOIN person ON person.id = batch.person_id LEFT JOIN piece ON piece.id = batch.piece_id LEFT JOIN client ON client.id = piece.client_id`
-const LINES =
-  'SELECT l.id, l.batch_id, l.turn, l.position, l.name, l.class, l.product_id, l.lot_id, lot.code AS lot, l.density, l.wanted_g, l.poured_g FROM batch_line l LEFT JOIN lot ON lot.id = l.lot_id'
+const BATCHES = `SELECT batch.id, batch.name, batch.recipe_id, batch.piece_id, piece.name AS piece,
+    client.name AS client, piece.state AS piece_state, batch.smallest_g, batch.pot_min, batch.mixed_at,
+    batch.left_g, batch.place,
+    batch.closed_at, batch.note, person.name AS by_name, batch.at, batch.row_version
+    FROM batch
+    JOIN person ON person.id = batch.person_id
+    LEFT JOIN piece ON piece.id = batch.piece_id
+    LEFT JOIN client ON client.id = piece.client_id`
+const LINES = `SELECT l.id, l.batch_id, l.turn, l.position, l.name, l.class, l.product_id, l.lot_id, lot.code AS lot,
+      l.density, l.wanted_g, l.poured_g
+      FROM batch_line l
+      LEFT JOIN lot ON lot.id = l.lot_id`
 
 async function readBatch(on: Db, id: number, lock = false): Promise<BatchRow> {
   if (lock) await on.row('SELECT id FROM batch WHERE id = :id FOR UPDATE', { id })
@@ -74,7 +82,10 @@ export const potEnds_ms = (b: Pick<BatchRow, 'mixed_at' | 'pot_min'>): number | 
 /** Pots that stand about, or all; those of one piece. A leftover is kept until its piece has been handed over. */
 export async function listBatches(query: z.infer<typeof c.batchQuery>) {
   const rows = await db().rows<BatchRow>(
-    `${BATCHES} WHERE (:which = 'all' OR batch.closed_at IS NULL) AND (:piece IS NULL OR batch.piece_id = :piece) ORDER BY batch.id DESC LIMIT 300`,
+    `${BATCHES}
+      WHERE (:which = 'all' OR batch.closed_at IS NULL) AND (:piece IS NULL OR batch.piece_id = :piece)
+      ORDER BY batch.id DESC
+      LIMIT 300`,
     { which: query.which, piece: query.piece ?? null },
   )
   return rows.map(r => ({
@@ -87,7 +98,10 @@ export async function listBatches(query: z.infer<typeof c.batchQuery>) {
 /** Pots with a running life, for Now. */
 export async function runningPots() {
   const rows = await db().rows<BatchRow>(
-    `${BATCHES} WHERE batch.closed_at IS NULL AND batch.mixed_at IS NOT NULL AND batch.pot_min IS NOT NULL AND (batch.left_g IS NULL OR batch.left_g > 0) ORDER BY batch.mixed_at + INTERVAL batch.pot_min MINUTE`,
+    `${BATCHES}
+      WHERE batch.closed_at IS NULL AND batch.mixed_at IS NOT NULL AND batch.pot_min IS NOT NULL
+        AND (batch.left_g IS NULL OR batch.left_g > 0)
+      ORDER BY batch.mixed_at + INTERVAL batch.pot_min MINUTE`,
   )
   return rows.map(b => ({
     id: b.id,
@@ -108,7 +122,8 @@ interface Line {
 async function writeLines(tx: Db, batchId: number, turn: number, lines: readonly Line[]) {
   for (const [position, l] of lines.entries())
     await tx.run(
-      'INSERT INTO batch_line (batch_id, turn, position, name, class, product_id, density, wanted_g) VALUES (:batchId, :turn, :position, :name, :class, :productId, :density, :wanted_g)',
+      `INSERT INTO batch_line (batch_id, turn, position, name, class, product_id, density, wanted_g)
+          VALUES (:batchId, :turn, :position, :name, :class, :productId, :density, :wanted_g)`,
       { ...l, batchId, turn, position, wanted_g: round(l.wanted_g, 3) },
     )
 }
@@ -163,7 +178,8 @@ export const addBatch = (input: z.infer<typeof c.addBatch>, person: Person, at: 
   transaction(async tx => {
     const { name, lines } = input.kind === 'recipe' ? await recipeLines(tx, input) : mixLines(input)
     const { id } = await tx.run(
-      'INSERT INTO batch (name, recipe_id, piece_id, smallest_g, pot_min, note, person_id, at) VALUES (:name, :recipeId, :pieceId, :smallest_g, :pot_min, :note, :personId, :at)',
+      `INSERT INTO batch (name, recipe_id, piece_id, smallest_g, pot_min, note, person_id, at)
+          VALUES (:name, :recipeId, :pieceId, :smallest_g, :pot_min, :note, :personId, :at)`,
       {
         ...input,
         ingredients: undefined,
@@ -233,7 +249,11 @@ interface TryRow {
 }
 const readTries = (on: Db, id: number) =>
   on.rows<TryRow>(
-    'SELECT t.turn, t.reading_id, t.foretold, t.reached, t.at, r.spectrum, r.clear_coat, r.gloss FROM batch_try t JOIN reading r ON r.id = t.reading_id WHERE t.batch_id = :id ORDER BY t.turn',
+    `SELECT t.turn, t.reading_id, t.foretold, t.reached, t.at, r.spectrum, r.clear_coat, r.gloss
+        FROM batch_try t
+        JOIN reading r ON r.id = t.reading_id
+        WHERE t.batch_id = :id
+        ORDER BY t.turn`,
     { id },
   )
 
@@ -244,7 +264,10 @@ export async function batchPage(id: number) {
   const products = [...new Set(lines.flatMap(l => l.product_id ?? []))]
   const lots = products.length
     ? await db().rows<{ id: number; product_id: number; code: string; left_ml: number }>(
-        'SELECT id, product_id, code, left_ml FROM lot WHERE product_id IN (:products) AND left_ml > 0 ORDER BY received_on, id',
+        `SELECT id, product_id, code, left_ml
+            FROM lot
+            WHERE product_id IN (:products) AND left_ml > 0
+            ORDER BY received_on, id`,
         { products },
       )
     : []
@@ -291,7 +314,11 @@ async function bookPour(
   })
   if (line.lot_id !== null && line.lot_id !== lotId && line.poured_g) await bookPour(tx, b, line, line.lot_id, 0, at)
   const lot = await tx.row<{ code: string; left_ml: number; product_id: number; price_minor: number }>(
-    'SELECT lot.code, lot.left_ml, lot.product_id, product.price_minor FROM lot JOIN product ON product.id = lot.product_id WHERE lot.id = :lotId FOR UPDATE',
+    `SELECT lot.code, lot.left_ml, lot.product_id, product.price_minor
+        FROM lot
+        JOIN product ON product.id = lot.product_id
+        WHERE lot.id = :lotId
+        FOR UPDATE`,
     { lotId },
   )
   if (!lot || lot.product_id !== line.product_id)
@@ -301,12 +328,14 @@ async function bookPour(
     throw fail(
       409,
       'below-zero',
-      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(ml)} ml would be taken. Choose another lot, or count it anew.`,
+      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(ml)} ml would be taken. ` +
+        'Choose another lot, or count it anew.',
       { lotId: 'Not enough in it.' },
     )
   await tx.run('UPDATE lot SET left_ml = GREATEST(0, left_ml - :ml) WHERE id = :lotId', { ml, lotId })
   await tx.run(
-    'INSERT INTO lot_use (lot_id, step_id, batch_id, amount_ml, booked_ml, price_minor, at) VALUES (:lotId, NULL, :batchId, :ml, :ml, :price, :at)',
+    `INSERT INTO lot_use (lot_id, step_id, batch_id, amount_ml, booked_ml, price_minor, at)
+        VALUES (:lotId, NULL, :batchId, :ml, :ml, :price, :at)`,
     { lotId, batchId: b.id, ml, price: lot.price_minor, at },
   )
   await tell(tx, 'store', null, at)
@@ -328,10 +357,12 @@ async function pour({ tx, b, lines, at }: Turn, act: Extract<BatchAct, { kind: '
   if (!line) throw notFound('line of this pot')
   if (line.turn !== last(lines))
     throw fail(409, 'closed', 'This filling was used and corrected since; pour what was added after it.')
+  const over = act.poured_g > line.wanted_g + toleranceOf(line.wanted_g, b.smallest_g)
+  const tooMuch = over ? `, ${(act.poured_g - line.wanted_g).toFixed(1)} g too much` : ''
   const lotSays = act.lotId ? await bookPour(tx, b, line, act.lotId, act.poured_g, at) : ''
   await tx.run('UPDATE batch_line SET poured_g = :poured_g, lot_id = :lotId WHERE id = :lineId', act)
   return {
-    says: `Pot ${b.id}: ${line.name} ${act.poured_g.toFixed(1)} g${lotSays}${act.poured_g > line.wanted_g + toleranceOf(line.wanted_g, b.smallest_g) ? `, ${(act.poured_g - line.wanted_g).toFixed(1)} g too much` : ''}`,
+    says: `Pot ${b.id}: ${line.name} ${act.poured_g.toFixed(1)} g${lotSays}${tooMuch}`,
   }
 }
 
@@ -363,7 +394,9 @@ async function mixed({ tx, b, lines, contents, at }: Turn) {
     left: round(weightOf(contents), 2),
   })
   return {
-    says: `Pot ${b.id} mixed: ${b.name}, ${weightOf(contents).toFixed(1)} g${b.pot_min ? `, to be used within ${b.pot_min} min` : ''}`,
+    says:
+      `Pot ${b.id} mixed: ${b.name}, ${weightOf(contents).toFixed(1)} ` +
+      `g${b.pot_min ? `, to be used within ${b.pot_min} min` : ''}`,
   }
 }
 
@@ -383,11 +416,14 @@ async function tryIt({ tx, b, lines, contents, person, at }: Turn, act: Extract<
     })
   )?.foretold
   await tx.run(
-    'INSERT INTO batch_try (batch_id, turn, reading_id, foretold, reached, person_id, at) VALUES (:id, :turn, :readingId, :foretold, :reached, :personId, :at)',
+    `INSERT INTO batch_try (batch_id, turn, reading_id, foretold, reached, person_id, at)
+        VALUES (:id, :turn, :readingId, :foretold, :reached, :personId, :at)`,
     { id: b.id, turn, readingId: act.readingId, foretold: before ?? foretold, reached, personId: person.id, at },
   )
   return {
-    says: `Pot ${b.id}, try ${turn + 1}: ΔE00 ${reached.toFixed(2)}, ${(before ?? foretold).toFixed(2)} was expected${q.surface.clear && !reading.clear_coat ? '; read bare, reckoned under the finish' : ''}`,
+    says:
+      `Pot ${b.id}, try ${turn + 1}: ΔE00 ${reached.toFixed(2)}, ${(before ?? foretold).toFixed(2)} was ` +
+      `expected${q.surface.clear && !reading.clear_coat ? '; read bare, reckoned under the finish' : ''}`,
   }
 }
 
@@ -444,7 +480,9 @@ async function correct({ tx, b, lines, contents }: Turn, act: Extract<BatchAct, 
   }
   if (fix.newPot || add.length === 0)
     return {
-      says: `Pot ${b.id}: ${fix.newPot ? 'a new pot is better' : 'it is as near as adding brings it'} (ΔE00 ${fix.before.toFixed(2)}, ${fix.after.toFixed(2)} with adding)`,
+      says:
+        `Pot ${b.id}: ${fix.newPot ? 'a new pot is better' : 'it is as near as adding brings it'} (ΔE00 ` +
+        `${fix.before.toFixed(2)}, ${fix.after.toFixed(2)} with adding)`,
       advice,
     }
   await writeLines(tx, b.id, turn + 1, add)
@@ -459,7 +497,9 @@ async function correct({ tx, b, lines, contents }: Turn, act: Extract<BatchAct, 
     left: round(fix.total_g, 2),
   })
   return {
-    says: `Pot ${b.id}: add ${add.map(a => `${a.wanted_g.toFixed(1)} g ${a.name}`).join(', ')}; ΔE00 ${fix.before.toFixed(2)} to ${fix.after.toFixed(2)} expected`,
+    says:
+      `Pot ${b.id}: add ${add.map(a => `${a.wanted_g.toFixed(1)} g ${a.name}`).join(', ')}; ΔE00 ` +
+      `${fix.before.toFixed(2)} to ${fix.after.toFixed(2)} expected`,
     advice,
   }
 }
@@ -467,7 +507,9 @@ async function correct({ tx, b, lines, contents }: Turn, act: Extract<BatchAct, 
 async function keepLeft({ tx, b }: Turn, act: Extract<BatchAct, { kind: 'left' }>) {
   await tx.run('UPDATE batch SET left_g = :left_g, place = :place WHERE id = :id', { ...act, id: b.id })
   return {
-    says: `Pot ${b.id}: ${act.left_g.toFixed(0)} g kept${act.place ? ` in ${act.place}` : ''}${b.piece ? ` until ${b.piece} has been handed over` : ''}`,
+    says:
+      `Pot ${b.id}: ${act.left_g.toFixed(0)} g ` +
+      `kept${act.place ? ` in ${act.place}` : ''}${b.piece ? ` until ${b.piece} has been handed over` : ''}`,
   }
 }
 
@@ -478,6 +520,25 @@ async function close({ tx, b, at }: Turn) {
   return { says: `Pot ${b.id} emptied` }
 }
 
+function actOn(turn: Turn, act: BatchAct): Promise<{ says: string; advice?: object }> {
+  switch (act.kind) {
+    case 'pour':
+      return pour(turn, act)
+    case 'scale-up':
+      return scaleUp(turn)
+    case 'mixed':
+      return mixed(turn)
+    case 'try':
+      return tryIt(turn, act)
+    case 'correct':
+      return correct(turn, act)
+    case 'left':
+      return keepLeft(turn, act)
+    case 'close':
+      return close(turn)
+  }
+}
+
 /** An act on a pot: pour, scale up, mixed, try, correct, what is left, close. */
 export const actOnBatch = (id: number, act: BatchAct, person: Person, at: Date) =>
   transaction(async tx => {
@@ -486,20 +547,7 @@ export const actOnBatch = (id: number, act: BatchAct, person: Person, at: Date) 
     if (b.closed_at) throw fail(409, 'closed', 'This pot has been emptied; its record is closed.')
     const lines = await readLines(tx, id)
     const turn: Turn = { tx, b, lines, contents: await readContents(tx, lines, id), person, at }
-    const result: { says: string; advice?: object } =
-      act.kind === 'pour'
-        ? await pour(turn, act)
-        : act.kind === 'scale-up'
-          ? await scaleUp(turn)
-          : act.kind === 'mixed'
-            ? await mixed(turn)
-            : act.kind === 'try'
-              ? await tryIt(turn, act)
-              : act.kind === 'correct'
-                ? await correct(turn, act)
-                : act.kind === 'left'
-                  ? await keepLeft(turn, act)
-                  : await close(turn)
+    const result = await actOn(turn, act)
     await tx.run('UPDATE batch SET row_version = row_version + 1 WHERE id = :id', { id })
     await write(tx, b, result.says, person, at)
     return { ok: true, ...result }

@@ -42,6 +42,21 @@ interface Result {
   askAgain?: boolean
 }
 
+function follow(act: Act, command: BenchCommand): Promise<Result> {
+  switch (command.kind) {
+    case 'start':
+      return start(act)
+    case 'finish':
+      return finish(act, command)
+    case 'not-dry':
+      return notDry(act)
+    case 'mixed':
+      return mixed(act)
+    case 'undo':
+      return undo(act)
+  }
+}
+
 /** An act at the bench. */
 export async function actAtBench(command: BenchCommand, person: Person, now: Date): Promise<Result> {
   return transaction(async tx => {
@@ -56,16 +71,7 @@ export async function actAtBench(command: BenchCommand, person: Person, now: Dat
     const step = plan.steps.find(st => st.id === command.stepId)!
     if (step.rowVersion !== command.rowVersion) throw stale()
     const act: Act = { tx, file, plan, step, now, person, at: momentOf(command.happenedAt, now) }
-    const result =
-      command.kind === 'start'
-        ? await start(act)
-        : command.kind === 'finish'
-          ? await finish(act, command)
-          : command.kind === 'not-dry'
-            ? await notDry(act)
-            : command.kind === 'mixed'
-              ? await mixed(act)
-              : await undo(act)
+    const result = await follow(act, command)
     await tell(tx, 'piece', file.piece.id, now)
     return result
   })
@@ -109,7 +115,9 @@ async function start(act: Act): Promise<Result> {
   if (!plan.steps.some(st => st.kind !== 'approval' && st.started_ms !== null))
     await takeSnapshot(tx, file, plan, 'work-started', '', at)
   await tx.run(
-    "UPDATE plan_step SET state = 'running', started_at = :at, started_by = :personId, row_version = row_version + 1 WHERE id = :id",
+    `UPDATE plan_step
+        SET state = 'running', started_at = :at, started_by = :personId, row_version = row_version + 1
+        WHERE id = :id`,
     { at, personId: person.id, id: step.id },
   )
   await write(
@@ -130,7 +138,10 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   const used: string[] = []
   for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
   await tx.run(
-    "UPDATE plan_step SET state = 'done', finished_at = :at, finished_by = :personId, gate_result = :gate, row_version = row_version + 1 WHERE id = :id",
+    `UPDATE plan_step
+        SET state = 'done', finished_at = :at, finished_by = :personId, gate_result = :gate,
+          row_version = row_version + 1
+        WHERE id = :id`,
     { at, personId: person.id, gate: step.gate ? command.gate : null, id: step.id },
   )
   const minutes = Math.round((at.getTime() - step.started_ms!) / MINUTE_MS)
@@ -138,7 +149,8 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
     `Done: ${step.title}, ${minutes} min (planned ${step.attended_min})`,
     ...used.map(u => u[0]!.toUpperCase() + u.slice(1)),
     step.gate
-      ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ${command.gate === 'pass' ? step.gate.look : step.gate.fails}`
+      ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ` +
+        `${command.gate === 'pass' ? step.gate.look : step.gate.fails}`
       : '',
     command.note,
   ]
@@ -167,7 +179,11 @@ async function bookUse({ tx, step, at }: Act, use: { lotId: number; amountMl: nu
     class: string
     price_minor: number
   }>(
-    'SELECT lot.id, lot.left_ml, lot.code, product.name, product.class, product.price_minor FROM lot JOIN product ON product.id = lot.product_id WHERE lot.id = :lotId FOR UPDATE',
+    `SELECT lot.id, lot.left_ml, lot.code, product.name, product.class, product.price_minor
+        FROM lot
+        JOIN product ON product.id = lot.product_id
+        WHERE lot.id = :lotId
+        FOR UPDATE`,
     use,
   )
   if (!lot) throw fail(422, 'invalid', 'There is no such lot.', { 'used.0.lotId': 'Choose a lot.' })
@@ -175,13 +191,15 @@ async function bookUse({ tx, step, at }: Act, use: { lotId: number; amountMl: nu
     throw fail(
       422,
       'below-zero',
-      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(use.amountMl)} ml were used. Say a word why, or choose another lot.`,
+      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(use.amountMl)} ml were ` +
+        'used. Say a word why, or choose another lot.',
       { 'used.0.word': 'Say a word why.' },
     )
   const booked = Math.min(use.amountMl, lot.left_ml)
   await tx.run('UPDATE lot SET left_ml = left_ml - :booked WHERE id = :id', { booked, id: lot.id })
   await tx.run(
-    'INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at) VALUES (:lotId, :stepId, :amountMl, :booked, :price, :word, :at)',
+    `INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at)
+        VALUES (:lotId, :stepId, :amountMl, :booked, :price, :word, :at)`,
     { ...use, stepId: step.id, booked, price: lot.price_minor, at },
   )
   await tell(tx, 'store', null, at)
@@ -212,7 +230,9 @@ async function fallBack(act: Act): Promise<Result> {
     await writeFaces(tx, left.find(st => st.key === key)!.id, faces)
     const { attended_min, amount_ml } = live.steps.find(st => st.key === key)!
     await tx.run(
-      'UPDATE plan_step SET attended_min = :attended_min, amount_ml = :amount_ml, row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key',
+      `UPDATE plan_step
+          SET attended_min = :attended_min, amount_ml = :amount_ml, row_version = row_version + 1
+          WHERE piece_id = :id AND step_key = :key`,
       { id, key, attended_min, amount_ml },
     )
   }
@@ -244,11 +264,14 @@ async function fallBack(act: Act): Promise<Result> {
   })
   for (const w of over.choice.own ?? [])
     await tx.run(
-      'UPDATE own_way SET route = :route WHERE piece_id = :id AND id IN (SELECT way_id FROM own_way_face WHERE face_id = :face)',
+      `UPDATE own_way
+          SET route = :route
+          WHERE piece_id = :id AND id IN (SELECT way_id FROM own_way_face WHERE face_id = :face)`,
       { id, route: w.route, face: w.faces[0]! },
     )
   const says = askAgain
-    ? `Goes over to ${step.gate!.fallback}. It may cost ${Math.round(worst_minor / 100)}, more than the worst that was accepted: the client must be asked again.`
+    ? `Goes over to ${step.gate!.fallback}. It may cost ${Math.round(worst_minor / 100)}, more than the worst ` +
+      'that was accepted: the client must be asked again.'
     : `Goes over to ${step.gate!.fallback}, inside the worst price that was accepted.`
   await log(tx, { pieceId: id, stepId: step.id, kind: 'gate', says, at: now, recordedAt: now, personId: act.person.id })
   return { ok: true, says, askAgain }
@@ -330,18 +353,27 @@ async function undo(act: Act): Promise<Result> {
   )
   if (step.state === 'done') {
     const uses = await tx.rows<{ lot_id: number; amount: number; booked: number; price_minor: number }>(
-      'SELECT lot_id, SUM(amount_ml) AS amount, SUM(booked_ml) AS booked, MAX(price_minor) AS price_minor FROM lot_use WHERE step_id = :id GROUP BY lot_id HAVING SUM(amount_ml) > 0 ORDER BY lot_id',
+      `SELECT lot_id, SUM(amount_ml) AS amount, SUM(booked_ml) AS booked, MAX(price_minor) AS price_minor
+          FROM lot_use
+          WHERE step_id = :id
+          GROUP BY lot_id
+          HAVING SUM(amount_ml) > 0
+          ORDER BY lot_id`,
       { id: step.id },
     )
     for (const use of uses) {
       await tx.run('UPDATE lot SET left_ml = left_ml + :booked WHERE id = :lot_id', use)
       await tx.run(
-        "INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at) VALUES (:lot_id, :stepId, -:amount, -:booked, :price_minor, 'taken back', :at)",
+        `INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at)
+            VALUES (:lot_id, :stepId, -:amount, -:booked, :price_minor, 'taken back', :at)`,
         { ...use, stepId: step.id, at: act.at },
       )
     }
     await tx.run(
-      "UPDATE plan_step SET state = 'running', finished_at = NULL, finished_by = NULL, gate_result = NULL, row_version = row_version + 1 WHERE id = :id",
+      `UPDATE plan_step
+          SET state = 'running', finished_at = NULL, finished_by = NULL, gate_result = NULL,
+            row_version = row_version + 1
+          WHERE id = :id`,
       { id: step.id },
     )
     await tx.run(
@@ -350,7 +382,9 @@ async function undo(act: Act): Promise<Result> {
     )
   } else {
     await tx.run(
-      "UPDATE plan_step SET state = 'planned', started_at = NULL, started_by = NULL, row_version = row_version + 1 WHERE id = :id",
+      `UPDATE plan_step
+          SET state = 'planned', started_at = NULL, started_by = NULL, row_version = row_version + 1
+          WHERE id = :id`,
       { id: step.id },
     )
   }
@@ -390,7 +424,12 @@ export const readLog = (pieceId: number) =>
     by_name: string | null
     undoes_id: number | null
   }>(
-    `SELECT logbook.id, logbook.kind, logbook.says, logbook.happened_at, logbook.recorded_at, person.name AS by_name, logbook.undoes_id
-     FROM logbook LEFT JOIN person ON person.id = logbook.person_id WHERE logbook.piece_id = :pieceId ORDER BY logbook.id DESC LIMIT 1000`,
+    `SELECT logbook.id, logbook.kind, logbook.says, logbook.happened_at, logbook.recorded_at,
+        person.name AS by_name, logbook.undoes_id
+        FROM logbook
+        LEFT JOIN person ON person.id = logbook.person_id
+        WHERE logbook.piece_id = :pieceId
+        ORDER BY logbook.id DESC
+        LIMIT 1000`,
     { pieceId },
   )

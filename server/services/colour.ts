@@ -58,8 +58,12 @@ export interface ReadingRow {
   by_name: string
   at: Date
 }
-export const READINGS = `SELECT r.id, r.piece_id, piece.name AS piece, r.name, r.role, r.spectrum, r.given, r.clear_coat, r.gloss, r.species, r.zone, r.light_history, r.source, person.name AS by_name, r.at
-  FROM reading r JOIN person ON person.id = r.person_id LEFT JOIN piece ON piece.id = r.piece_id WHERE r.withdrawn_at IS NULL`
+export const READINGS = `SELECT r.id, r.piece_id, piece.name AS piece, r.name, r.role, r.spectrum, r.given,
+    r.clear_coat, r.gloss, r.species, r.zone, r.light_history, r.source, person.name AS by_name, r.at
+    FROM reading r
+    JOIN person ON person.id = r.person_id
+    LEFT JOIN piece ON piece.id = r.piece_id
+    WHERE r.withdrawn_at IS NULL`
 
 export const surfaceOf = (r: { clear_coat: string | null; gloss: Gloss }): Surface => ({
   clear: r.clear_coat ? clearCoat(r.clear_coat) : null,
@@ -88,10 +92,18 @@ export async function colourPage(query: z.infer<typeof c.colourQuery>) {
     { piece: query.piece ?? null },
   )
   const taught = await db().rows<{ class: string; species: string; bands: number }>(
-    'SELECT recipe.class, band.species, COUNT(*) AS bands FROM band JOIN recipe ON recipe.id = band.recipe_id WHERE band.reading_id IS NOT NULL AND band.withdrawn_at IS NULL AND band.coats > 0 GROUP BY recipe.class, band.species ORDER BY bands DESC',
+    `SELECT recipe.class, band.species, COUNT(*) AS bands
+        FROM band
+        JOIN recipe ON recipe.id = band.recipe_id
+        WHERE band.reading_id IS NOT NULL AND band.withdrawn_at IS NULL AND band.coats > 0
+        GROUP BY recipe.class, band.species
+        ORDER BY bands DESC`,
   )
   const colours = await db().rows<{ class: string; coats: number }>(
-    "SELECT product AS class, COUNT(DISTINCT coat) AS coats FROM plan_step WHERE piece_id = :piece AND state <> 'skipped' AND kind IN ('stain', 'gel', 'dye', 'toner') GROUP BY product",
+    `SELECT product AS class, COUNT(DISTINCT coat) AS coats
+        FROM plan_step
+        WHERE piece_id = :piece AND state <> 'skipped' AND kind IN ('stain', 'gel', 'dye', 'toner')
+        GROUP BY product`,
     { piece: query.piece ?? 0 },
   )
   const piece = query.piece
@@ -123,8 +135,11 @@ export interface ColourantRow {
 
 export async function readColourants(on: Db): Promise<ColourantRow[]> {
   const rows = await on.rows<Omit<ColourantRow, 'onWood'>>(
-    `SELECT k.product_id, product.name, product.class, k.lies, k.most_pct, k.spectrum, k.row_version, COALESCE((SELECT SUM(lot.left_ml) FROM lot WHERE lot.product_id = k.product_id), 0) AS left_ml
-       FROM colourant k JOIN product ON product.id = k.product_id ORDER BY product.class, k.product_id`,
+    `SELECT k.product_id, product.name, product.class, k.lies, k.most_pct, k.spectrum, k.row_version,
+        COALESCE((SELECT SUM(lot.left_ml) FROM lot WHERE lot.product_id = k.product_id), 0) AS left_ml
+        FROM colourant k
+        JOIN product ON product.id = k.product_id
+        ORDER BY product.class, k.product_id`,
   )
   const learnt = await on.rows<ColourantRow['onWood'][number] & { product_id: number }>(
     'SELECT product_id, species, spectrum, bands, error_before, error_after FROM colourant_on_wood',
@@ -159,8 +174,14 @@ async function insertReading(
   at: Date,
 ): Promise<number> {
   const { id } = await tx.run(
-    `INSERT INTO reading (piece_id, name, role, spectrum, given, clear_coat, gloss, species, zone, light_history, source, person_id, at)
-     VALUES (:pieceId, :name, :role, :spectrum, :given, :clearCoat, :gloss, :species, :zone, :lightHistory, :source, :personId, :at)`,
+    `INSERT INTO reading (
+        piece_id, name, role, spectrum, given, clear_coat, gloss, species, zone, light_history, source, person_id,
+        at
+      )
+        VALUES (
+          :pieceId, :name, :role, :spectrum, :given, :clearCoat, :gloss, :species, :zone, :lightHistory, :source,
+          :personId, :at
+        )`,
     {
       ...about,
       spectrum: JSON.stringify(spectrum.map(v => round(v, 6))),
@@ -259,7 +280,15 @@ export async function exportReadings(query: z.infer<typeof c.exportQuery>, at: D
 export const withdrawReading = (id: number, person: Person, at: Date) =>
   transaction(async tx => {
     const row = await tx.row<{ piece_id: number | null; name: string; used: number }>(
-      'SELECT piece_id, name, EXISTS (SELECT 1 FROM recipe WHERE :id IN (wood_id, sapwood_id, target_id)) OR EXISTS (SELECT 1 FROM batch_try WHERE reading_id = :id) OR EXISTS (SELECT 1 FROM band WHERE reading_id = :id AND withdrawn_at IS NULL) AS used FROM reading WHERE id = :id AND withdrawn_at IS NULL',
+      `SELECT piece_id, name,
+          EXISTS (
+            SELECT 1
+              FROM recipe
+              WHERE :id IN (wood_id, sapwood_id, target_id)
+          ) OR EXISTS (SELECT 1 FROM batch_try WHERE reading_id = :id)
+            OR EXISTS (SELECT 1 FROM band WHERE reading_id = :id AND withdrawn_at IS NULL) AS used
+          FROM reading
+          WHERE id = :id AND withdrawn_at IS NULL`,
       { id },
     )
     if (!row) throw notFound('reading')
@@ -286,7 +315,9 @@ export const addColourant = (input: z.infer<typeof c.addColourant>, person: Pers
     }
     const k = refused(() => colourantFromBand(band, input.lies, input.pct))
     await tx.run(
-      'INSERT INTO colourant (product_id, lies, most_pct, spectrum) VALUES (:productId, :lies, :most_pct, :k) ON DUPLICATE KEY UPDATE lies = :lies, most_pct = :most_pct, spectrum = :k, row_version = row_version + 1',
+      `INSERT INTO colourant (product_id, lies, most_pct, spectrum)
+          VALUES (:productId, :lies, :most_pct, :k)
+          ON DUPLICATE KEY UPDATE lies = :lies, most_pct = :most_pct, spectrum = :k, row_version = row_version + 1`,
       { ...input, k: JSON.stringify(k) },
     )
     await record(tx, null, `Colourant measured: ${product.name}, from a band of ${input.pct} %`, person, at)
@@ -315,10 +346,24 @@ interface BandRow extends ColourRecord {
 /** Coloured bands that were read, with what was on them and the wood below: what teaches. */
 async function readLessons(on: Db, colourClass: string, species: string): Promise<BandRow[]> {
   return on.rows<BandRow>(
-    `SELECT band.id, band.piece_id, piece.name AS piece, band.title, band.recipe_id, band.shares, band.coats, r.clear_coat, band.species, band.light_history, band.grit, band.scale, band.conditioner, band.applicator, band.dwell_min, band.wipe, band.temperature_C,
-            r.spectrum, r.gloss, wood.spectrum AS wood, wood.clear_coat AS wood_coat, wood.gloss AS wood_gloss, recipe.class, recipe.wipe AS recipe_wipe
-       FROM band JOIN piece ON piece.id = band.piece_id JOIN reading r ON r.id = band.reading_id JOIN recipe ON recipe.id = band.recipe_id JOIN reading wood ON wood.id = recipe.wood_id
-      WHERE band.withdrawn_at IS NULL AND band.coats > 0 AND band.shares IS NOT NULL AND r.given IS NULL AND recipe.bleached = FALSE AND recipe.class = :colourClass AND band.species = :species ORDER BY band.id`,
+    `SELECT band.id, band.piece_id, piece.name AS piece, band.title, band.recipe_id, band.shares, band.coats,
+        r.clear_coat, band.species, band.light_history, band.grit, band.scale, band.conditioner,
+        band.applicator, band.dwell_min, band.wipe, band.temperature_C, r.spectrum, r.gloss,
+        wood.spectrum AS wood, wood.clear_coat AS wood_coat, wood.gloss AS wood_gloss, recipe.class,
+        recipe.wipe AS recipe_wipe
+        FROM band
+        JOIN piece ON piece.id = band.piece_id
+        JOIN reading r ON r.id = band.reading_id
+        JOIN recipe ON recipe.id = band.recipe_id
+        JOIN reading wood ON wood.id = recipe.wood_id
+        WHERE band.withdrawn_at IS NULL
+          AND band.coats > 0
+          AND band.shares IS NOT NULL
+          AND r.given IS NULL
+          AND recipe.bleached = FALSE
+          AND recipe.class = :colourClass
+          AND band.species = :species
+        ORDER BY band.id`,
     { colourClass, species },
   )
 }
@@ -347,8 +392,12 @@ export const learn = (input: z.infer<typeof c.learn>, person: Person, at: Date) 
     if (input.apply) {
       for (const k of result.colourants) {
         await tx.run(
-          `INSERT INTO colourant_on_wood (product_id, species, spectrum, bands, error_before, error_after, person_id, at) VALUES (:id, :species, :k, :used, :before, :after, :personId, :at)
-        ON DUPLICATE KEY UPDATE spectrum = :k, bands = :used, error_before = :before, error_after = :after, person_id = :personId, at = :at`,
+          `INSERT INTO colourant_on_wood (
+              product_id, species, spectrum, bands, error_before, error_after, person_id, at
+            )
+              VALUES (:id, :species, :k, :used, :before, :after, :personId, :at)
+              ON DUPLICATE KEY UPDATE spectrum = :k, bands = :used, error_before = :before,
+                error_after = :after, person_id = :personId, at = :at`,
           {
             id: k.id,
             species: input.species,
@@ -364,7 +413,8 @@ export const learn = (input: z.infer<typeof c.learn>, person: Person, at: Date) 
       await record(
         tx,
         null,
-        `Learnt from ${used} bands: ${materialOf(input.class).name} on ${input.species}, ΔE00 ${result.before.toFixed(2)} to ${result.after.toFixed(2)}`,
+        `Learnt from ${used} bands: ${materialOf(input.class).name} on ${input.species}, ΔE00 ` +
+          `${result.before.toFixed(2)} to ${result.after.toFixed(2)}`,
         person,
         at,
       )

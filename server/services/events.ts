@@ -34,7 +34,10 @@ async function poll() {
   }
 }
 
-/** Follows the event table twice a second while anybody listens. From its return on nothing is missed. Returns how to stop. */
+/**
+ * Follows the event table twice a second while anybody listens. From its return on nothing is missed. Returns how to
+ * stop.
+ */
 export async function listen(listener: Listener): Promise<() => void> {
   if (last < 0) last = await lastEvent()
   listeners.add(listener)

@@ -29,14 +29,18 @@ export const addTest = (id: number, input: z.infer<typeof s.addTest>, person: Pe
         group: 'Choose a group of faces of this piece.',
       })
     await tx.run(
-      'INSERT INTO finish_test (piece_id, test, result, spot, finish_group, layer, person_id, at) VALUES (:id, :test, :result, :spot, :group, :layer, :personId, :at)',
+      `INSERT INTO finish_test (piece_id, test, result, spot, finish_group, layer, person_id, at)
+          VALUES (:id, :test, :result, :spot, :group, :layer, :personId, :at)`,
       { ...input, id, personId: person.id, at },
     )
     const { concluded } = await readPiece(tx, id)
     const layer = concluded.finishes.find(f => f.group === input.group)!.layers[input.layer - 1]!
     return {
       kind: 'test',
-      says: `Test ${input.test}: ${input.result}. Finish ${input.group}${input.layer > 1 ? `, layer ${input.layer}` : ''}: likely ${layer.finish}, ${Math.round(layer.certainty * 100)} %`,
+      says:
+        `Test ${input.test}: ${input.result}. Finish ` +
+        `${input.group}${input.layer > 1 ? `, layer ${input.layer}` : ''}: likely ${layer.finish}, ` +
+        `${Math.round(layer.certainty * 100)} %`,
       result: { ok: true },
     }
   })
@@ -61,7 +65,8 @@ async function insertEvidence(
   at: Date,
 ) {
   await tx.run(
-    'INSERT INTO evidence (piece_id, kind, answer, method, person_id, at) VALUES (:id, :kind, :answer, :method, :personId, :at)',
+    `INSERT INTO evidence (piece_id, kind, answer, method, person_id, at)
+        VALUES (:id, :kind, :answer, :method, :personId, :at)`,
     { ...e, id, personId: person.id, at },
   )
   return { kind: 'evidence', says: `${HAZARDS.find(h => h.slug === e.kind)!.name}: ${e.answer} (${e.method})` }
@@ -69,7 +74,10 @@ async function insertEvidence(
 export const addEvidence = (id: number, input: z.infer<typeof s.addEvidence>, person: Person, at: Date) =>
   onPiece(id, at, person, async tx => ({ ...(await insertEvidence(tx, id, input, person, at)), result: { ok: true } }))
 
-/** Reads the swab that lies in the reader, for one spot. An unclear strip is no evidence, and in a real shop neither is a simulated one. */
+/**
+ * Reads the swab that lies in the reader, for one spot. An unclear strip is no evidence, and in a real shop neither is
+ * a simulated one.
+ */
 export async function readSwab(id: number, input: z.infer<typeof s.readSwab>, person: Person, at: Date) {
   const { swabUrl, mode } = useRuntimeConfig()
   await readPiece(db(), id)
@@ -105,7 +113,10 @@ const waitingFace = (file: PieceFile, part: string | null) => {
   return faces.find(f => f.face_rank === 'show') ?? faces[0]
 }
 
-/** Records an answer of the walk. Options that are findings are recorded, to be drawn; an answer given again replaces the older one. */
+/**
+ * Records an answer of the walk. Options that are findings are recorded, to be drawn; an answer given again replaces
+ * the older one.
+ */
 export const answerWalk = (id: number, input: z.infer<typeof s.answerWalk>, person: Person, at: Date) =>
   onPiece(id, at, person, async (tx, file) => {
     let options: WalkOption[]
@@ -126,7 +137,8 @@ export const answerWalk = (id: number, input: z.infer<typeof s.answerWalk>, pers
       )
     const before = file.recorded.answers.find(a => a.key === keyOf(slug!, part))
     await tx.run(
-      'INSERT INTO walk_answer (piece_id, question, options, person_id, at) VALUES (:id, :key, :options, :personId, :at)',
+      `INSERT INTO walk_answer (piece_id, question, options, person_id, at)
+          VALUES (:id, :key, :options, :personId, :at)`,
       { id, key: input.key, options: input.options.join(','), personId: person.id, at },
     )
     const made: number[] = []
@@ -152,13 +164,21 @@ export const answerWalk = (id: number, input: z.infer<typeof s.answerWalk>, pers
         )
       if (option.substrate)
         await tx.run(
-          "UPDATE face JOIN part ON part.id = face.part_id SET face.substrate = :substrate, face.veneer_mm = IF(:substrate = 'solid', NULL, face.veneer_mm), face.veneer_typed = IF(:substrate = 'solid', NULL, face.veneer_typed), face.row_version = face.row_version + 1 WHERE part.piece_id = :id AND part.name = :part",
+          `UPDATE face
+              JOIN part ON part.id = face.part_id
+              SET face.substrate = :substrate,
+                face.veneer_mm = IF(:substrate = 'solid', NULL, face.veneer_mm),
+                face.veneer_typed = IF(:substrate = 'solid', NULL, face.veneer_typed),
+                face.row_version = face.row_version + 1
+              WHERE part.piece_id = :id AND part.name = :part`,
           { substrate: option.substrate, id, part },
         )
     }
     return {
       kind: 'walk',
-      says: `${question.asks}${part ? ` (${part})` : ''} ${options.map(o => o.says || o.slug.replaceAll('-', ' ')).join(', ')}`,
+      says:
+        `${question.asks}${part ? ` (${part})` : ''} ` +
+        `${options.map(o => o.says || o.slug.replaceAll('-', ' ')).join(', ')}`,
       result: { findings: made },
     }
   })
@@ -169,7 +189,8 @@ export const addMoisture = (id: number, input: z.infer<typeof s.addMoisture>, pe
     if (!face) throw fail(422, 'invalid', 'This face is not on this piece.', { faceId: 'Choose a face of this piece.' })
     const { air } = await readAir(at, tx)
     await tx.run(
-      'INSERT INTO moisture_reading (face_id, reading_pct, thickness_mm, air_temperature_C, air_rh, person_id, at) VALUES (:faceId, :reading_pct, :thickness_mm, :t, :rh, :personId, :at)',
+      `INSERT INTO moisture_reading (face_id, reading_pct, thickness_mm, air_temperature_C, air_rh, person_id, at)
+          VALUES (:faceId, :reading_pct, :thickness_mm, :t, :rh, :personId, :at)`,
       {
         faceId: input.faceId,
         reading_pct: input.reading_pct,
@@ -210,7 +231,8 @@ export const addPatch = (id: number, input: z.infer<typeof s.addPatch>, person: 
         { minutes: 'Look at size and minutes.' },
       )
     await tx.run(
-      'INSERT INTO patch (face_id, method, length_mm, width_mm, minutes, result, note, person_id, at) VALUES (:faceId, :method, :length_mm, :width_mm, :minutes, :result, :note, :personId, :at)',
+      `INSERT INTO patch (face_id, method, length_mm, width_mm, minutes, result, note, person_id, at)
+          VALUES (:faceId, :method, :length_mm, :width_mm, :minutes, :result, :note, :personId, :at)`,
       { ...input, ...size, length: undefined, width: undefined, personId: person.id, at },
     )
     return {
@@ -250,8 +272,13 @@ export const overruleExamination = (
           : 'Only the owner may overrule a stop.',
       )
     await tx.run(
-      `INSERT INTO overrule (piece_id, rule, step_key, word, person_id, at, about, value) VALUES (:id, :slug, :subject, :word, :personId, :at, 'examination', :value)
-     ON DUPLICATE KEY UPDATE word = VALUES(word), value = VALUES(value), person_id = VALUES(person_id), at = VALUES(at)`,
+      `INSERT INTO overrule (piece_id, rule, step_key, word, person_id, at, about, value)
+          VALUES (:id, :slug, :subject, :word, :personId, :at, 'examination', :value)
+          ON DUPLICATE KEY UPDATE word =
+          VALUES(word), value =
+          VALUES(value), person_id =
+          VALUES(person_id), at =
+          VALUES(at)`,
       { ...input, id, personId: person.id, at },
     )
     return {
@@ -290,12 +317,21 @@ export interface PhotographRow {
 }
 export const readPhotographs = (id: number) =>
   db().rows<PhotographRow>(
-    'SELECT p.id, p.address, p.row_version, p.taken_at, p.added_at, p.width, p.height, p.caption, b.address AS before_address FROM photograph p LEFT JOIN photograph b ON b.id = p.before_id WHERE p.piece_id = :id ORDER BY COALESCE(p.taken_at, p.added_at), p.id',
+    `SELECT p.id, p.address, p.row_version, p.taken_at, p.added_at, p.width, p.height, p.caption,
+        b.address AS before_address
+        FROM photograph p
+        LEFT JOIN photograph b ON b.id = p.before_id
+        WHERE p.piece_id = :id
+        ORDER BY COALESCE(p.taken_at, p.added_at), p.id`,
     { id },
   )
 export const readFindingPhotographs = (id: number) =>
   db().rows<{ finding_id: number; address: string }>(
-    'SELECT fp.finding_id, p.address FROM finding_photograph fp JOIN photograph p ON p.id = fp.photograph_id WHERE p.piece_id = :id ORDER BY p.id',
+    `SELECT fp.finding_id, p.address
+        FROM finding_photograph fp
+        JOIN photograph p ON p.id = fp.photograph_id
+        WHERE p.piece_id = :id
+        ORDER BY p.id`,
     { id },
   )
 

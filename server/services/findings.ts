@@ -7,8 +7,11 @@ import type { Person } from './people'
 import { faceOf, lengthOf, onPiece, placeOf, type FaceRow, type FindingRow, type PieceFile } from './pieces'
 import { readShop } from './shop'
 
-export const FINDING_OWNER =
-  'SELECT part.piece_id FROM finding JOIN face ON face.id = finding.face_id JOIN part ON part.id = face.part_id WHERE finding.id = :id'
+export const FINDING_OWNER = `SELECT part.piece_id
+      FROM finding
+      JOIN face ON face.id = finding.face_id
+      JOIN part ON part.id = face.part_id
+      WHERE finding.id = :id`
 
 /** The piece that a row belongs to. @throws Fail 404. */
 export async function ownerOf(sql: string, id: number, what: string): Promise<number> {
@@ -48,7 +51,11 @@ function placeWords(place: Place): string {
     case 'line':
       return `${Math.round(lineLength_mm(place))} mm long from ${Math.round(place.x_mm)}, ${Math.round(place.y_mm)}`
     case 'area':
-      return `${Math.round(Math.abs(place.x2_mm - place.x_mm))} × ${Math.round(Math.abs(place.y2_mm - place.y_mm))} mm at ${Math.round(Math.min(place.x_mm, place.x2_mm))}, ${Math.round(Math.min(place.y_mm, place.y2_mm))}`
+      return (
+        `${Math.round(Math.abs(place.x2_mm - place.x_mm))} × ${Math.round(Math.abs(place.y2_mm - place.y_mm))} ` +
+        `mm at ${Math.round(Math.min(place.x_mm, place.x2_mm))}, ` +
+        `${Math.round(Math.min(place.y_mm, place.y2_mm))}`
+      )
   }
 }
 
@@ -71,7 +78,9 @@ export const addFinding = (id: number, input: z.infer<typeof s.addFinding>, pers
     const made = await insertFinding(tx, input)
     return {
       kind: 'finding',
-      says: `Found on ${face.part}, ${face.name}: ${input.kind}, grade ${input.grade}, ${input.wish}, ${placeWords(input.place)}`,
+      says:
+        `Found on ${face.part}, ${face.name}: ${input.kind}, grade ${input.grade}, ${input.wish}, ` +
+        `${placeWords(input.place)}`,
       result: { id: made },
     }
   })
@@ -80,7 +89,9 @@ async function linkPhotographs(tx: Db, pieceId: number, findingId: number, addre
   await tx.run('DELETE FROM finding_photograph WHERE finding_id = :findingId', { findingId })
   if (addresses.length)
     await tx.run(
-      'INSERT INTO finding_photograph (finding_id, photograph_id) SELECT :findingId, id FROM photograph WHERE piece_id = :pieceId AND address IN (:addresses)',
+      `INSERT INTO finding_photograph (finding_id, photograph_id) SELECT :findingId, id
+          FROM photograph
+          WHERE piece_id = :pieceId AND address IN (:addresses)`,
       { pieceId, findingId, addresses },
     )
 }
@@ -101,20 +112,22 @@ export async function changeFinding(id: number, input: z.infer<typeof s.changeFi
     const face = faceFor(file, next.faceId)
     checkPlace(next.place, face)
     await tx.run(
-      `UPDATE finding SET face_id = :faceId, kind = :kind, grade = :grade, wish = :wish, note = :note, shape = :shape, copy_no = :copy, x_mm = :x, y_mm = :y, x2_mm = :x2, y2_mm = :y2, size_mm = :size,
-              withdrawn_at = CASE WHEN :withdrawn IS NULL THEN withdrawn_at WHEN :withdrawn THEN :at ELSE NULL END, row_version = row_version + 1 WHERE id = :id`,
+      `UPDATE finding
+          SET face_id = :faceId, kind = :kind, grade = :grade, wish = :wish, note = :note, shape = :shape,
+            copy_no = :copy, x_mm = :x, y_mm = :y, x2_mm = :x2, y2_mm = :y2, size_mm = :size,
+            withdrawn_at = CASE WHEN :withdrawn IS NULL THEN withdrawn_at WHEN :withdrawn THEN :at ELSE NULL END,
+            row_version = row_version + 1
+          WHERE id = :id`,
       { ...next, place: undefined, ...columns(next.place), withdrawn: input.withdrawn ?? null, at, id },
     )
     if (input.photographs) await linkPhotographs(tx, file.piece.id, id, input.photographs)
-    const what = input.withdrawn
-      ? 'withdrawn'
-      : input.withdrawn === false
-        ? 'put back'
-        : input.place
-          ? `now ${placeWords(next.place)}, was ${placeWords(placeOf(old))}`
-          : input.photographs
-            ? `${input.photographs.length} photographs linked`
-            : `now grade ${next.grade}, ${next.wish}${next.note ? `: ${next.note}` : ''}`
+    const changed = () => {
+      if (input.withdrawn !== undefined) return input.withdrawn ? 'withdrawn' : 'put back'
+      if (input.place) return `now ${placeWords(next.place)}, was ${placeWords(placeOf(old))}`
+      if (input.photographs) return `${input.photographs.length} photographs linked`
+      return `now grade ${next.grade}, ${next.wish}${next.note ? `: ${next.note}` : ''}`
+    }
+    const what = changed()
     return {
       kind: 'finding',
       says: `Finding ${next.kind} on ${face.part}, ${face.name}: ${what}`,
@@ -149,7 +162,8 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
       const old = faces.find(f => f.id === id)!
       if (old.row_version !== input.rowVersion) throw stale()
       const substrate = input.substrate ?? old.substrate
-      const typed = substrate === 'solid' ? null : input.veneer === undefined ? old.veneer_typed : input.veneer || null
+      const veneer = input.veneer === undefined ? old.veneer_typed : input.veneer || null
+      const typed = substrate === 'solid' ? null : veneer
       const next = {
         species: input.species ?? old.species,
         substrate,
@@ -158,12 +172,18 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
         finish_group: input.finishGroup ?? old.finish_group,
       }
       await tx.run(
-        'UPDATE face SET species = :species, substrate = :substrate, veneer_typed = :veneer_typed, veneer_mm = :veneer_mm, finish_group = :finish_group, row_version = row_version + 1 WHERE id = :id',
+        `UPDATE face
+            SET species = :species, substrate = :substrate, veneer_typed = :veneer_typed,
+              veneer_mm = :veneer_mm, finish_group = :finish_group, row_version = row_version + 1
+            WHERE id = :id`,
         { ...next, id },
       )
       return {
         kind: 'face',
-        says: `${old.part}, ${old.name}: ${next.species}, ${substrate}${typed ? ` ${typed}` : ''}, finish ${next.finish_group} (was ${old.species}, ${old.substrate}${old.veneer_typed ? ` ${old.veneer_typed}` : ''}, finish ${old.finish_group})`,
+        says:
+          `${old.part}, ${old.name}: ${next.species}, ${substrate}${typed ? ` ${typed}` : ''}, finish ` +
+          `${next.finish_group} (was ${old.species}, ` +
+          `${old.substrate}${old.veneer_typed ? ` ${old.veneer_typed}` : ''}, finish ${old.finish_group})`,
         result: { ok: true },
       }
     },

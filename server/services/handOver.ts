@@ -13,7 +13,9 @@ export const handOver = (id: number, input: z.infer<typeof s.handOver>, person: 
       throw fail(
         409,
         'items-away',
-        `Not everything is back: ${away.map(i => `${i.mark} ${i.name}${i.place ? ` (${i.place})` : ''}`).join(', ')}. Count it in under Examine, Parts.`,
+        'Not everything is back: ' +
+          `${away.map(i => `${i.mark} ${i.name}${i.place ? ` (${i.place})` : ''}`).join(', ')}. Count it in ` +
+          'under Examine, Parts.',
       )
     await tx.run(
       "UPDATE piece SET state = 'handed-over', handed_over_at = :at, row_version = row_version + 1 WHERE id = :id",

@@ -26,7 +26,10 @@ export interface Measurement {
   values: number[]
 }
 
-/** Asks the colour meter for one measurement; the line protocol is described in standins/meter.ts. @throws Fail when no meter answers, or not in its words. */
+/**
+ * Asks the colour meter for one measurement; the line protocol is described in standins/meter.ts.
+ * @throws Fail when no meter answers, or not in its words.
+ */
 export function measureSample(sample: string): Promise<Measurement> {
   const { meterLine, mode } = useRuntimeConfig()
   return new Promise((resolve, reject) => {
@@ -61,7 +64,10 @@ export function measureSample(sample: string): Promise<Measurement> {
   })
 }
 
-/** Listens to the balance until `stopped`; `take` gets each weight in grams, or null when the line broke. The line protocol is described in standins/balance.ts. */
+/**
+ * Listens to the balance until `stopped`; `take` gets each weight in grams, or null when the line broke. The line
+ * protocol is described in standins/balance.ts.
+ */
 export function followBalance(
   take: (weight_g: number | null, steady: boolean, simulated: boolean) => void,
 ): () => void {

@@ -10,7 +10,10 @@ import type { Person } from './people'
 import { onPiece } from './pieces'
 import { readShop } from './shop'
 
-/** Asks the client about hardware: replace, match or leave. Kept like every question: content, drawing and a digest over both. */
+/**
+ * Asks the client about hardware: replace, match or leave. Kept like every question: content, drawing and a digest
+ * over both.
+ */
 export async function askAboutItem(itemId: number, input: z.infer<typeof s.askItem>, person: Person, at: Date) {
   return onPiece(
     await ownerOf('SELECT piece_id FROM item WHERE id = :id', itemId, 'item'),
@@ -40,14 +43,17 @@ export async function askAboutItem(itemId: number, input: z.infer<typeof s.askIt
       const content = canonicalJson({ shown: shown as unknown as Json, holes: item.holes as unknown as Json })
       const picture = item.holes ? holesSvg(item.holes) : ''
       const snapshot = await tx.run(
-        "INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256) VALUES (:pieceId, 'asked', :at, :content, :picture, :sha)",
+        `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
+            VALUES (:pieceId, 'asked', :at, :content, :picture, :sha)`,
         { pieceId: piece.id, at, content, picture, sha: sha256(content + picture) },
       )
       await tx.run("UPDATE approval SET state = 'superseded' WHERE item_id = :itemId AND state = 'open'", { itemId })
       await tx.run('UPDATE item SET answer = NULL, row_version = row_version + 1 WHERE id = :itemId', { itemId })
       const made = await tx.run(
-        `INSERT INTO approval (piece_id, snapshot_id, step_key, item_id, likely_minor, worst_minor, asked_by, asked_at, expires_at)
-       VALUES (:pieceId, :snapshotId, '', :itemId, 0, 0, :personId, :at, :expires)`,
+        `INSERT INTO approval (
+            piece_id, snapshot_id, step_key, item_id, likely_minor, worst_minor, asked_by, asked_at, expires_at
+          )
+            VALUES (:pieceId, :snapshotId, '', :itemId, 0, 0, :personId, :at, :expires)`,
         { pieceId: piece.id, snapshotId: snapshot.id, itemId, personId: person.id, at, expires },
       )
       if (piece.client_email)

@@ -16,7 +16,8 @@ export const addItem = (id: number, input: z.infer<typeof s.addItem>, person: Pe
         mark: 'Taken.',
       })
     const made = await tx.run(
-      'INSERT INTO item (piece_id, mark, name, kind, count, state, set_name, holes, note) VALUES (:id, :mark, :name, :kind, :count, :state, :set, :holes, :note)',
+      `INSERT INTO item (piece_id, mark, name, kind, count, state, set_name, holes, note)
+          VALUES (:id, :mark, :name, :kind, :count, :state, :set, :holes, :note)`,
       { ...input, id, mark, holes: input.holes ? JSON.stringify(input.holes) : null },
     )
     return {
@@ -65,7 +66,11 @@ export async function changeItem(itemId: number, input: z.infer<typeof s.changeI
           back: 'More than came off.',
         })
       await tx.run(
-        'UPDATE item SET name = :name, kind = :kind, mark = :mark, count = :count, state = :state, set_name = :set_name, note = :note, holes = :holes, taken_out = :taken_out, put_back = :put_back, row_version = row_version + 1 WHERE id = :id',
+        `UPDATE item
+            SET name = :name, kind = :kind, mark = :mark, count = :count, state = :state,
+              set_name = :set_name, note = :note, holes = :holes, taken_out = :taken_out, put_back = :put_back,
+              row_version = row_version + 1
+            WHERE id = :id`,
         { ...next, holes: next.holes ? JSON.stringify(next.holes) : null },
       )
       let moved = ''
@@ -77,14 +82,14 @@ export async function changeItem(itemId: number, input: z.infer<typeof s.changeI
             'UPDATE item SET place_id = :place, row_version = row_version + IF(id = :itemId, 0, 1) WHERE id = :id',
             { place, id: i.id, itemId },
           )
-        moved = `${set.length > 1 ? `, the set "${next.set_name}" (${set.length})` : ''} ${input.place ? `in ${input.place.kind} ${input.place.code}` : 'back at the piece'}`
+        moved =
+          `${set.length > 1 ? `, the set "${next.set_name}" (${set.length})` : ''} ` +
+          `${input.place ? `in ${input.place.kind} ${input.place.code}` : 'back at the piece'}`
       }
-      const counted =
-        input.out !== undefined && input.out !== null
-          ? `, ${input.out} off`
-          : input.back !== undefined && input.back !== null
-            ? `, ${input.back} back${input.back < (next.taken_out ?? 0) ? `, ${(next.taken_out ?? 0) - input.back} still away` : ''}`
-            : ''
+      const off = next.taken_out ?? 0
+      const back = (count: number) => `, ${count} back${count < off ? `, ${off - count} still away` : ''}`
+      const backSays = typeof input.back === 'number' ? back(input.back) : ''
+      const counted = typeof input.out === 'number' ? `, ${input.out} off` : backSays
       return {
         kind: 'item',
         says: `${next.mark} ${next.name}${input.state ? `, ${input.state}` : ''}${counted}${moved}`,
@@ -96,7 +101,11 @@ export async function changeItem(itemId: number, input: z.infer<typeof s.changeI
 
 export const listPlaces = () =>
   db().rows<{ code: string; kind: string; items: number }>(
-    'SELECT place.code, place.kind, COUNT(item.id) AS items FROM place LEFT JOIN item ON item.place_id = place.id GROUP BY place.id, place.code, place.kind ORDER BY place.code',
+    `SELECT place.code, place.kind, COUNT(item.id) AS items
+        FROM place
+        LEFT JOIN item ON item.place_id = place.id
+        GROUP BY place.id, place.code, place.kind
+        ORDER BY place.code`,
   )
 
 export async function placePage(code: string) {
@@ -113,7 +122,12 @@ export async function placePage(code: string) {
     piece_id: number
     piece: string
   }>(
-    'SELECT item.id, item.mark, item.name, item.taken_out, item.put_back, item.piece_id, piece.name AS piece FROM item JOIN place ON place.id = item.place_id JOIN piece ON piece.id = item.piece_id WHERE place.code = :code ORDER BY piece.id, item.mark',
+    `SELECT item.id, item.mark, item.name, item.taken_out, item.put_back, item.piece_id, piece.name AS piece
+        FROM item
+        JOIN place ON place.id = item.place_id
+        JOIN piece ON piece.id = item.piece_id
+        WHERE place.code = :code
+        ORDER BY piece.id, item.mark`,
     place,
   )
   return { ...place, items }

@@ -7,7 +7,9 @@ import { db } from '../database/db'
 export async function takeJob(name: string, every_s: number): Promise<boolean> {
   const due = { name, every_s }
   const { changed } = await db().run(
-    'UPDATE job SET due_at = UTC_TIMESTAMP(3) + INTERVAL :every_s SECOND WHERE name = :name AND due_at <= UTC_TIMESTAMP(3)',
+    `UPDATE job
+        SET due_at = UTC_TIMESTAMP(3) + INTERVAL :every_s SECOND
+        WHERE name = :name AND due_at <= UTC_TIMESTAMP(3)`,
     due,
   )
   if (changed === 1) return true
@@ -19,11 +21,16 @@ export async function takeJob(name: string, every_s: number): Promise<boolean> {
 }
 
 const AT_ONCE = 2000
-/** What is thinned, and by which rule. Events and tries go by real time; climate readings by the shop's clock, which a demo sets. */
+/**
+ * What is thinned, and by which rule. Events and tries go by real time; climate readings by the shop's clock, which a
+ * demo sets.
+ */
 const THIN: readonly [what: string, sql: string][] = [
   [
     'events older than a week',
-    'DELETE FROM event WHERE id <= (SELECT old FROM (SELECT MAX(id) AS old FROM event WHERE at < :now - INTERVAL 7 DAY) AS e)',
+    `DELETE
+        FROM event
+        WHERE id <= (SELECT old FROM (SELECT MAX(id) AS old FROM event WHERE at < :now - INTERVAL 7 DAY) AS e)`,
   ],
   ['sign-in tries older than a month', 'DELETE FROM sign_in_attempt WHERE at < UTC_TIMESTAMP(3) - INTERVAL 30 DAY'],
   ['answers of writes older than a month', 'DELETE FROM command WHERE at < UTC_TIMESTAMP(3) - INTERVAL 30 DAY'],
@@ -35,9 +42,20 @@ const THIN: readonly [what: string, sql: string][] = [
 
 /** Of each span the first reading stays, by a logger; what somebody read by hand always stays. */
 function thinned(from_d: number, to_d: number, span_s: number): string {
-  return `DELETE FROM climate_reading WHERE id IN (SELECT id FROM (
-    SELECT id, ROW_NUMBER() OVER (PARTITION BY source, FLOOR(UNIX_TIMESTAMP(at) / ${span_s}) ORDER BY at, id) AS place FROM climate_reading
-     WHERE at < :now - INTERVAL ${from_d} DAY AND at > :now - INTERVAL ${to_d} DAY AND person_id IS NULL) AS r WHERE r.place > 1)`
+  return `DELETE
+      FROM climate_reading
+      WHERE id IN (
+        SELECT id
+          FROM (
+            SELECT id,
+              ROW_NUMBER() OVER (
+                PARTITION BY source, FLOOR(UNIX_TIMESTAMP(at) / ${span_s}) ORDER BY at, id
+              ) AS place
+              FROM climate_reading
+              WHERE at < :now - INTERVAL ${from_d} DAY AND at > :now - INTERVAL ${to_d} DAY AND person_id IS NULL
+          ) AS r
+          WHERE r.place > 1
+      )`
 }
 
 /** Thins what only grows. Returns how many rows went, by what they were. */

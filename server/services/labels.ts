@@ -38,6 +38,7 @@ export async function potLabel(id: number): Promise<Uint8Array> {
   const clock = (at: Date | number) =>
     DateTime.fromMillis(Number(at)).setZone(shop.zone).setLocale('en-GB').toFormat('d LLL yyyy HH:mm')
   const shares = pot.contents.some(c => c.g > 0) ? pot.contents : pot.lines.map(l => ({ name: l.name, g: l.wanted_g }))
+  const keep = pot.piece ? 'Keep until the piece has been handed over' : ''
   return inWorker('potLabelPdf', {
     fonts: await readFonts(),
     address: pageOf(`/mixing/${id}`),
@@ -47,11 +48,7 @@ export async function potLabel(id: number): Promise<Uint8Array> {
     shop: shop.name,
     forWhom: `${pot.piece ? `For: ${pot.piece}` : 'For the shop'}${pot.client ? `, ${pot.client}` : ''}`,
     mixed: pot.mixed_at ? `Mixed ${clock(pot.mixed_at.getTime())}` : 'Not mixed yet',
-    useBy: pot.potEnds_ms
-      ? `Use by ${clock(pot.potEnds_ms)}`
-      : pot.piece
-        ? 'Keep until the piece has been handed over'
-        : '',
+    useBy: pot.potEnds_ms ? `Use by ${clock(pot.potEnds_ms)}` : keep,
     hazardous: cautionsOfAll(pot.lines.flatMap(l => l.class ?? [])).length > 0,
   })
 }

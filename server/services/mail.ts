@@ -8,7 +8,10 @@ import { sha256 } from './approvals'
 import type { Person } from './people'
 import { log, logShop, tell } from './record'
 
-/** Pauses before a letter is tried again, minutes: growing, for a day in all; then it could not be sent. Times here are real, also in a demo. */
+/**
+ * Pauses before a letter is tried again, minutes: growing, for a day in all; then it could not be sent. Times here are
+ * real, also in a demo.
+ */
 export const PAUSES_MIN = [1 / 6, 0.5, 2, 5, 15, 60, 180, 360, 720] as const
 /** A letter that was taken up and never recorded after this was cut off while it was being sent. */
 const CUT_OFF_S = 90
@@ -30,7 +33,10 @@ export async function queueMail(tx: Db, m: NewMail) {
   )
 }
 
-/** The token of a mail's link: made from its seed with the links' key, so that the same letter sent again carries the same link. */
+/**
+ * The token of a mail's link: made from its seed with the links' key, so that the same letter sent again carries the
+ * same link.
+ */
 const tokenOf = (seed: string): string =>
   createHmac('sha256', useRuntimeConfig().linkKey).update(seed).digest('base64url')
 
@@ -63,17 +69,27 @@ const claim = (mode: string) =>
     )
     if (!shop || heldBecause(shop, mode)) return null
     const due = await tx.row<{ id: number }>(
-      "SELECT id FROM mail WHERE state = 'waiting' AND try_after <= UTC_TIMESTAMP(3) ORDER BY try_after, id LIMIT 1 FOR UPDATE SKIP LOCKED",
+      `SELECT id
+          FROM mail
+          WHERE state = 'waiting' AND try_after <= UTC_TIMESTAMP(3)
+          ORDER BY try_after, id
+          LIMIT 1
+          FOR UPDATE SKIP LOCKED`,
     )
     if (!due) return null
     await tx.run(
-      "UPDATE mail SET state = 'sending', claimed_at = UTC_TIMESTAMP(3), tries = tries + 1, row_version = row_version + 1 WHERE id = :id",
+      `UPDATE mail
+          SET state = 'sending', claimed_at = UTC_TIMESTAMP(3), tries = tries + 1, row_version = row_version + 1
+          WHERE id = :id`,
       due,
     )
     const mail = (await tx.row<MailRow>(
-      `SELECT mail.id, mail.kind, mail.recipient, mail.says, mail.approval_id, mail.piece_id, mail.seed, mail.tries, piece.name AS piece,
-            shop.name AS shop, shop.mail_name, shop.mail_address
-       FROM mail JOIN piece ON piece.id = mail.piece_id JOIN shop ON shop.id = 1 WHERE mail.id = :id`,
+      `SELECT mail.id, mail.kind, mail.recipient, mail.says, mail.approval_id, mail.piece_id, mail.seed,
+          mail.tries, piece.name AS piece, shop.name AS shop, shop.mail_name, shop.mail_address
+          FROM mail
+          JOIN piece ON piece.id = mail.piece_id
+          JOIN shop ON shop.id = 1
+          WHERE mail.id = :id`,
       due,
     ))!
     if (mail.approval_id) {
@@ -100,7 +116,10 @@ function letterOf(m: MailRow, publicBase: string) {
 }
 
 type Outcome = { state: 'sent' | 'perhaps' | 'failed' | 'waiting'; error: string; pause_s: number }
-/** What a failure means: refused for good, perhaps sent (the line broke after the whole letter was handed over), or to be tried again. */
+/**
+ * What a failure means: refused for good, perhaps sent (the line broke after the whole letter was handed over), or to
+ * be tried again.
+ */
 function outcomeOf(error: unknown, tries: number, handedOver: boolean): Outcome {
   const {
     message = '',
@@ -157,8 +176,11 @@ function openTransport(smtpUrl: string): Transporter {
 const record = (mail: MailRow, { state, error, pause_s }: Outcome, at: Date) =>
   transaction(async tx => {
     await tx.run(
-      `UPDATE mail SET state = :state, last_error = :error, try_after = UTC_TIMESTAMP(3) + INTERVAL :pause_s SECOND, sent_at = IF(:state = 'sent', :at, sent_at),
-            says = IF(:state = 'sent', '', says), row_version = row_version + 1 WHERE id = :id AND state = 'sending'`,
+      `UPDATE mail
+          SET state = :state, last_error = :error, try_after = UTC_TIMESTAMP(3) + INTERVAL :pause_s SECOND,
+            sent_at = IF(:state = 'sent', :at, sent_at), says = IF(:state = 'sent', '', says),
+            row_version = row_version + 1
+          WHERE id = :id AND state = 'sending'`,
       { id: mail.id, state, error, pause_s, at },
     )
     if (state === 'failed')
@@ -173,15 +195,23 @@ const record = (mail: MailRow, { state, error, pause_s }: Outcome, at: Date) =>
     await tell(tx, 'piece', mail.piece_id, at)
   })
 
-/** Letters that were taken up and never recorded: this shop's server stopped in between. They are not sent again by themselves. */
+/**
+ * Letters that were taken up and never recorded: this shop's server stopped in between. They are not sent again by
+ * themselves.
+ */
 const markCutOff = (at: Date) =>
   transaction(async tx => {
     const cut = await tx.rows<{ id: number; piece_id: number }>(
-      `SELECT id, piece_id FROM mail WHERE state = 'sending' AND claimed_at < UTC_TIMESTAMP(3) - INTERVAL ${CUT_OFF_S} SECOND FOR UPDATE SKIP LOCKED`,
+      `SELECT id, piece_id
+          FROM mail
+          WHERE state = 'sending' AND claimed_at < UTC_TIMESTAMP(3) - INTERVAL ${CUT_OFF_S} SECOND
+          FOR UPDATE SKIP LOCKED`,
     )
     for (const mail of cut) {
       await tx.run(
-        "UPDATE mail SET state = 'perhaps', last_error = 'The server stopped while sending.', row_version = row_version + 1 WHERE id = :id",
+        `UPDATE mail
+            SET state = 'perhaps', last_error = 'The server stopped while sending.', row_version = row_version + 1
+            WHERE id = :id`,
         mail,
       )
       await tell(tx, 'piece', mail.piece_id, at)
@@ -204,7 +234,10 @@ export async function sendWaiting(at: Date): Promise<number> {
   return sent
 }
 
-/** Sends a letter again that could not be sent, or perhaps was; to another address where the one on record was wrong, which becomes the client's. */
+/**
+ * Sends a letter again that could not be sent, or perhaps was; to another address where the one on record was wrong,
+ * which becomes the client's.
+ */
 export const sendAgain = (id: number, input: z.infer<typeof s.mailAgain>, person: Person, at: Date) =>
   transaction(async tx => {
     const mail = await tx.row<{ state: string; piece_id: number; recipient: string; row_version: number }>(
@@ -217,7 +250,10 @@ export const sendAgain = (id: number, input: z.infer<typeof s.mailAgain>, person
       throw fail(409, 'nothing', 'This letter is on its way, or was sent.')
     const to = input.to ?? mail.recipient
     await tx.run(
-      "UPDATE mail SET state = 'waiting', recipient = :to, tries = 0, last_error = '', try_after = UTC_TIMESTAMP(3), row_version = row_version + 1 WHERE id = :id",
+      `UPDATE mail
+          SET state = 'waiting', recipient = :to, tries = 0, last_error = '', try_after = UTC_TIMESTAMP(3),
+            row_version = row_version + 1
+          WHERE id = :id`,
       { id, to },
     )
     if (to !== mail.recipient)

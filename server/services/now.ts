@@ -37,7 +37,9 @@ interface WindowLine extends Window {
 
 const EARLY_CLOSE = 10 * 60_000
 
-/** Reads each piece by itself and lets others in between; what cannot be read is told, and holds up nothing beside it. */
+/**
+ * Reads each piece by itself and lets others in between; what cannot be read is told, and holds up nothing beside it.
+ */
 async function eachPiece(
   files: readonly PieceFile[],
   plans: ReadonlyMap<number, StoredPlan>,
@@ -60,7 +62,9 @@ type NowPage = Awaited<ReturnType<typeof workOutNow>>
 let asked: { event: number; at_ms: number; page: Promise<NowPage> } | undefined
 const TOGETHER_MS = 1000
 
-/** Everything that can be done now. Tablets that ask at once share one answer, unless something was written in between. */
+/**
+ * Everything that can be done now. Tablets that ask at once share one answer, unless something was written in between.
+ */
 export async function nowPage(at: Date): Promise<NowPage> {
   const event = await lastEvent()
   if (asked && asked.event === event && Math.abs(at.getTime() - asked.at_ms) < TOGETHER_MS) return asked.page
@@ -83,7 +87,11 @@ async function workOutNow(at: Date) {
     readAir(at),
   ])
   const acks = await db().rows<{ piece_id: number; from_key: string; to_key: string; at: Date; name: string }>(
-    'SELECT a.piece_id, a.from_key, a.to_key, a.at, person.name FROM alarm_ack a JOIN person ON person.id = a.person_id WHERE a.at > :since ORDER BY a.id',
+    `SELECT a.piece_id, a.from_key, a.to_key, a.at, person.name
+        FROM alarm_ack a
+        JOIN person ON person.id = a.person_id
+        WHERE a.at > :since
+        ORDER BY a.id`,
     { since: new Date(at.getTime() - EARLY_CLOSE) },
   )
   const heard = new Map(acks.map(a => [`${a.piece_id}|${a.from_key}|${a.to_key}`, a]))
@@ -155,13 +163,20 @@ async function workOutNow(at: Date) {
       })
     }
   })
-  const key = (w: WindowLine) =>
-    w.closes_ms ?? (w.opens_ms === null ? Infinity : w.opens_ms > at.getTime() ? w.opens_ms + 1e12 : 5e14)
+  const key = (w: WindowLine) => {
+    if (w.closes_ms !== null) return w.closes_ms
+    if (w.opens_ms === null) return Infinity
+    return w.opens_ms > at.getTime() ? w.opens_ms + 1e12 : 5e14
+  }
   windows.sort((a, b) => key(a) - key(b))
   const since = new Date(at.getTime() - 26 * 3_600_000)
   const news = await db().rows<{ piece_id: number; piece: string; kind: string; says: string; happened_at: Date }>(
-    `SELECT logbook.piece_id, piece.name AS piece, logbook.kind, logbook.says, logbook.happened_at FROM logbook JOIN piece ON piece.id = logbook.piece_id
-      WHERE logbook.recorded_at > :since AND logbook.kind IN ('answer', 'question', 'ready', 'gate') ORDER BY logbook.id DESC LIMIT 8`,
+    `SELECT logbook.piece_id, piece.name AS piece, logbook.kind, logbook.says, logbook.happened_at
+        FROM logbook
+        JOIN piece ON piece.id = logbook.piece_id
+        WHERE logbook.recorded_at > :since AND logbook.kind IN ('answer', 'question', 'ready', 'gate')
+        ORDER BY logbook.id DESC
+        LIMIT 8`,
     { since },
   )
   return {

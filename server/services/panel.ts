@@ -39,7 +39,10 @@ const away = (a: Spectrum, b: Spectrum) => deltaE00(labOf(a, daylight()), labOf(
 /** How far ahead the client is shown: by then the coat has yellowed and fresh wood has shifted. */
 const YEARS = 10
 
-/** The steps of one face, so that faces that go another way have no coats in this panel: the first face that is coloured, else coated. */
+/**
+ * The steps of one face, so that faces that go another way have no coats in this panel: the first face that is
+ * coloured, else coated.
+ */
 function stepsOfLead<T extends { kind: string; faces: readonly number[] }>(steps: readonly T[]): T[] {
   const lead = (steps.find(s => isColour(s.kind)) ?? steps.find(s => changesLook(s.kind)))?.faces[0]
   return lead === undefined ? [] : steps.filter(s => s.faces.includes(lead))
@@ -114,7 +117,10 @@ export async function panelPage(id: number) {
     ).map(p => p.address),
     finish: file.piece.finish,
     batches: await db().rows<{ id: number; name: string }>(
-      'SELECT id, name FROM batch WHERE piece_id = :id AND recipe_id IS NOT NULL AND mixed_at IS NOT NULL ORDER BY id DESC',
+      `SELECT id, name
+          FROM batch
+          WHERE piece_id = :id AND recipe_id IS NOT NULL AND mixed_at IS NOT NULL
+          ORDER BY id DESC`,
       { id },
     ),
     coatsDiffer: recipes

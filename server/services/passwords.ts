@@ -3,7 +3,10 @@ import { Hash } from '@adonisjs/hash'
 import { Scrypt } from '@adonisjs/hash/drivers/scrypt'
 import common from '@zxcvbn-ts/language-common'
 
-/** scrypt as OWASP's sheet on storing passwords advises: N = 2^17, r = 8, p = 1, 128 MiB a time. A hash made otherwise is made anew when its owner signs in. */
+/**
+ * scrypt as OWASP's sheet on storing passwords advises: N = 2^17, r = 8, p = 1, 128 MiB a time. A hash made otherwise
+ * is made anew when its owner signs in.
+ */
 const COST = 2 ** 17
 const hash = new Hash(new Scrypt({ cost: COST, blockSize: 8, parallelization: 1, maxMemory: 256 * 2 ** 20 }))
 

@@ -55,8 +55,9 @@ const waitOf = ({ wrong, ago_s }: Tries, gate: (typeof GATES)[keyof typeof GATES
   slowing_s(wrong, gate) - (ago_s ?? 0)
 
 /**
- * Counts a try before it is checked, under one lock, so that many at once do not slip through together. Others' wrong tries never hold up a device
- * that this person has signed in from before. @returns the try's number, to be marked when it was right. @throws Fail 429.
+ * Counts a try before it is checked, under one lock, so that many at once do not slip through together. Others' wrong
+ * tries never hold up a device that this person has signed in from before. @returns the try's number, to be marked
+ * when it was right. @throws Fail 429.
  */
 async function countTry(login: string, address: string, device: string | null): Promise<number> {
   return transaction(async tx => {
@@ -83,7 +84,8 @@ async function countTry(login: string, address: string, device: string | null): 
     if (wait_s > 0) throw fail(429, 'slow-down', `Too many wrong passwords. Try again in ${Math.ceil(wait_s)} s.`)
     return (
       await tx.run(
-        'INSERT INTO sign_in_attempt (login, address, device, at, ok) VALUES (:login, :address, :device, UTC_TIMESTAMP(3), FALSE)',
+        `INSERT INTO sign_in_attempt (login, address, device, at, ok)
+            VALUES (:login, :address, :device, UTC_TIMESTAMP(3), FALSE)`,
         asked,
       )
     ).id
@@ -91,7 +93,10 @@ async function countTry(login: string, address: string, device: string | null): 
 }
 
 type WithHash = Person & { password_hash: string; one_time_until: Date | null }
-/** Checks a password, slowed by name and address; the unknown name takes as long as the known. @throws Fail 401, 429. */
+/**
+ * Checks a password, slowed by name and address; the unknown name takes as long as the known.
+ * @throws Fail 401, 429.
+ */
 async function checked(event: H3Event, login: string, password: string): Promise<WithHash> {
   const attempt = await countTry(login, addressOf(event), await knownDevice(event, login))
   const row = await db().row<WithHash>('SELECT * FROM person WHERE login = :login', { login })
@@ -133,7 +138,9 @@ export async function changePassword(
   const hash = await hashOf(input.password)
   return transaction(async tx => {
     await tx.run(
-      'UPDATE person SET password_hash = :hash, must_change = FALSE, one_time_until = NULL, row_version = row_version + 1 WHERE id = :id',
+      `UPDATE person
+          SET password_hash = :hash, must_change = FALSE, one_time_until = NULL, row_version = row_version + 1
+          WHERE id = :id`,
       { hash, id: person.id },
     )
     await endOthers(tx, person.id, person.session_id)
@@ -144,7 +151,10 @@ export async function changePassword(
 }
 
 const ONE_TIME_H = 24
-/** A password for one sign-in, to be told by mouth: at that sign-in another must be chosen. All their sessions end. It is shown once and kept nowhere. */
+/**
+ * A password for one sign-in, to be told by mouth: at that sign-in another must be chosen. All their sessions end. It
+ * is shown once and kept nowhere.
+ */
 export async function resetPassword(id: number, input: z.infer<typeof s.resetPassword>, by: Person, at: Date) {
   const oneTime = oneTimePassword()
   const hash = await hashOf(oneTime)
@@ -153,8 +163,10 @@ export async function resetPassword(id: number, input: z.infer<typeof s.resetPas
     if (!row) throw notFound('person')
     if (row.row_version !== input.rowVersion) throw stale()
     await tx.run(
-      `UPDATE person SET password_hash = :hash, must_change = TRUE, one_time_until = UTC_TIMESTAMP(3) + INTERVAL ${ONE_TIME_H} HOUR, row_version = row_version + 1
-        WHERE id = :id`,
+      `UPDATE person
+          SET password_hash = :hash, must_change = TRUE,
+            one_time_until = UTC_TIMESTAMP(3) + INTERVAL ${ONE_TIME_H} HOUR, row_version = row_version + 1
+          WHERE id = :id`,
       { hash, id },
     )
     await endOthers(tx, id)
@@ -216,7 +228,10 @@ export async function firstOwner(event: H3Event, input: z.infer<typeof s.firstOw
   return { ok: true }
 }
 
-/** Changes role or lets somebody go; their sessions end at once. The shop keeps one owner: owners are locked together, so two at once cannot both go. */
+/**
+ * Changes role or lets somebody go; their sessions end at once. The shop keeps one owner: owners are locked together,
+ * so two at once cannot both go.
+ */
 export async function changePerson(id: number, input: z.infer<typeof s.changePerson>, by: Person, at: Date) {
   return transaction(async tx => {
     const owners = await tx.rows<{ id: number }>(
@@ -237,12 +252,8 @@ export async function changePerson(id: number, input: z.infer<typeof s.changePer
       active,
     })
     await endOthers(tx, id, id === by.id && stays ? by.session_id : null)
-    const says =
-      role === row.role
-        ? active
-          ? `${row.name} is back in the shop`
-          : `${row.name} was let go`
-        : `${row.name} is ${role} now, was ${row.role}`
+    const cameOrWent = active ? `${row.name} is back in the shop` : `${row.name} was let go`
+    const says = role === row.role ? cameOrWent : `${row.name} is ${role} now, was ${row.role}`
     await logShop(tx, 'people', says, at, by.id)
     await tell(tx, 'shop', null, at)
     return { ok: true }
@@ -253,7 +264,10 @@ export async function changePerson(id: number, input: z.infer<typeof s.changePer
 export const endById = (sessionId: string, by: Person, at: Date) =>
   transaction(async tx => {
     const row = await tx.row<{ person_id: number; name: string; device: string }>(
-      'SELECT session.person_id, person.name, session.device FROM session JOIN person ON person.id = session.person_id WHERE session.id = :sessionId',
+      `SELECT session.person_id, person.name, session.device
+          FROM session
+          JOIN person ON person.id = session.person_id
+          WHERE session.id = :sessionId`,
       { sessionId },
     )
     if (!row || (row.person_id !== by.id && by.role !== 'owner')) throw notFound('session')

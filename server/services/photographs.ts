@@ -7,7 +7,10 @@ import { onPiece } from './pieces'
 
 export const MOST_BYTES = 25_000_000
 
-/** Who is sending a file to this instance just now: each upload is held in memory while it comes, so one at a time each. */
+/**
+ * Who is sending a file to this instance just now: each upload is held in memory while it comes, so one at a time
+ * each.
+ */
 const sending = new Set<number>()
 export async function oneUpload<T>(personId: number, work: () => Promise<T>): Promise<T> {
   if (sending.has(personId))
@@ -29,7 +32,8 @@ export async function addPhotograph(pieceId: number, data: Buffer, person: Perso
   const address = createHash('sha256').update(picture).update(String(pieceId)).digest('hex')
   return onPiece(pieceId, at, person, async tx => {
     await tx.run(
-      'INSERT IGNORE INTO photograph (piece_id, taken_at, added_at, width, height, address, picture, thumb) VALUES (:pieceId, :takenAt, :at, :width, :height, :address, :picture, :thumb)',
+      `INSERT IGNORE INTO photograph (piece_id, taken_at, added_at, width, height, address, picture, thumb)
+          VALUES (:pieceId, :takenAt, :at, :width, :height, :address, :picture, :thumb)`,
       { pieceId, takenAt: made.takenAt, at, width: made.width, height: made.height, address, picture, thumb },
     )
     return { kind: 'photograph', says: 'Photograph added', result: { address } }
@@ -83,13 +87,10 @@ export async function changePhotograph(
         beforeId: input.before === undefined ? row.before_id : (before?.id ?? null),
       },
     )
+    const paired = input.before ? 'Photographs paired, before and after' : 'A pair of photographs parted'
     return {
       kind: 'photograph',
-      says: input.before
-        ? 'Photographs paired, before and after'
-        : input.before === null
-          ? 'A pair of photographs parted'
-          : `Photograph named: ${input.caption}`,
+      says: input.before === undefined ? `Photograph named: ${input.caption}` : paired,
       result: { ok: true },
     }
   })

@@ -317,25 +317,72 @@ function byPiece<T extends { piece_id: number }>(rows: T[]): Map<number, T[]> {
 
 /** What is read for each piece besides itself; every query gives `piece_id`. */
 const BELONGINGS = {
-  faces:
-    'SELECT face.*, part.piece_id, part.name AS part, part.scope FROM face JOIN part ON part.id = face.part_id JOIN piece ON piece.id = part.piece_id WHERE {where} ORDER BY part.id, face.id',
-  findings: `SELECT finding.*, part.piece_id FROM finding JOIN face ON face.id = finding.face_id JOIN part ON part.id = face.part_id JOIN piece ON piece.id = part.piece_id
-              WHERE {where} AND finding.withdrawn_at IS NULL ORDER BY finding.id`,
-  tests: `SELECT t.id, t.piece_id, t.test, t.result, t.spot, t.finish_group, t.layer, t.at, person.name AS by_name FROM finish_test t JOIN piece ON piece.id = t.piece_id JOIN person ON person.id = t.person_id
-           WHERE {where} AND t.withdrawn_at IS NULL ORDER BY t.id`,
-  evidence:
-    'SELECT e.piece_id, e.kind, e.answer, e.method, e.at, person.name AS by_name FROM evidence e JOIN piece ON piece.id = e.piece_id JOIN person ON person.id = e.person_id WHERE {where} ORDER BY e.id',
-  answers:
-    'SELECT w.piece_id, w.question, w.options, w.at, person.name AS by_name FROM walk_answer w JOIN piece ON piece.id = w.piece_id JOIN person ON person.id = w.person_id WHERE {where} ORDER BY w.id',
-  moisture: `SELECT m.face_id, m.reading_pct, m.thickness_mm, m.air_temperature_C, m.air_rh, m.at, part.piece_id, person.name AS by_name FROM moisture_reading m JOIN face ON face.id = m.face_id JOIN part ON part.id = face.part_id
-              JOIN piece ON piece.id = part.piece_id JOIN person ON person.id = m.person_id WHERE {where} ORDER BY m.at, m.id`,
-  items:
-    'SELECT item.*, place.code AS place, place.kind AS place_kind FROM item JOIN piece ON piece.id = item.piece_id LEFT JOIN place ON place.id = item.place_id WHERE {where} ORDER BY item.id',
-  patches: `SELECT p.face_id, p.method, p.length_mm, p.width_mm, p.minutes, p.result, p.note, p.at, part.piece_id, person.name AS by_name FROM patch p JOIN face ON face.id = p.face_id JOIN part ON part.id = face.part_id
-             JOIN piece ON piece.id = part.piece_id JOIN person ON person.id = p.person_id WHERE {where} ORDER BY p.id`,
-  ways: `SELECT w.*, (SELECT GROUP_CONCAT(face_id ORDER BY face_id) FROM own_way_face WHERE way_id = w.id) AS faces FROM own_way w JOIN piece ON piece.id = w.piece_id WHERE {where} ORDER BY w.id`,
-  overrules: `SELECT o.piece_id, o.rule, o.step_key AS subject, o.value, o.word, o.at, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id
-               WHERE {where} AND o.about = 'examination' ORDER BY o.id`,
+  faces: `SELECT face.*, part.piece_id, part.name AS part, part.scope
+        FROM face
+        JOIN part ON part.id = face.part_id
+        JOIN piece ON piece.id = part.piece_id
+        WHERE {where}
+        ORDER BY part.id, face.id`,
+  findings: `SELECT finding.*, part.piece_id
+      FROM finding
+      JOIN face ON face.id = finding.face_id
+      JOIN part ON part.id = face.part_id
+      JOIN piece ON piece.id = part.piece_id
+      WHERE {where} AND finding.withdrawn_at IS NULL
+      ORDER BY finding.id`,
+  tests: `SELECT t.id, t.piece_id, t.test, t.result, t.spot, t.finish_group, t.layer, t.at, person.name AS by_name
+      FROM finish_test t
+      JOIN piece ON piece.id = t.piece_id
+      JOIN person ON person.id = t.person_id
+      WHERE {where} AND t.withdrawn_at IS NULL
+      ORDER BY t.id`,
+  evidence: `SELECT e.piece_id, e.kind, e.answer, e.method, e.at, person.name AS by_name
+        FROM evidence e
+        JOIN piece ON piece.id = e.piece_id
+        JOIN person ON person.id = e.person_id
+        WHERE {where}
+        ORDER BY e.id`,
+  answers: `SELECT w.piece_id, w.question, w.options, w.at, person.name AS by_name
+        FROM walk_answer w
+        JOIN piece ON piece.id = w.piece_id
+        JOIN person ON person.id = w.person_id
+        WHERE {where}
+        ORDER BY w.id`,
+  moisture: `SELECT m.face_id, m.reading_pct, m.thickness_mm, m.air_temperature_C, m.air_rh, m.at, part.piece_id,
+      person.name AS by_name
+      FROM moisture_reading m
+      JOIN face ON face.id = m.face_id
+      JOIN part ON part.id = face.part_id
+      JOIN piece ON piece.id = part.piece_id
+      JOIN person ON person.id = m.person_id
+      WHERE {where}
+      ORDER BY m.at, m.id`,
+  items: `SELECT item.*, place.code AS place, place.kind AS place_kind
+        FROM item
+        JOIN piece ON piece.id = item.piece_id
+        LEFT JOIN place ON place.id = item.place_id
+        WHERE {where}
+        ORDER BY item.id`,
+  patches: `SELECT p.face_id, p.method, p.length_mm, p.width_mm, p.minutes, p.result, p.note, p.at, part.piece_id,
+      person.name AS by_name
+      FROM patch p
+      JOIN face ON face.id = p.face_id
+      JOIN part ON part.id = face.part_id
+      JOIN piece ON piece.id = part.piece_id
+      JOIN person ON person.id = p.person_id
+      WHERE {where}
+      ORDER BY p.id`,
+  ways: `SELECT w.*, (SELECT GROUP_CONCAT(face_id ORDER BY face_id) FROM own_way_face WHERE way_id = w.id) AS faces
+      FROM own_way w
+      JOIN piece ON piece.id = w.piece_id
+      WHERE {where}
+      ORDER BY w.id`,
+  overrules: `SELECT o.piece_id, o.rule, o.step_key AS subject, o.value, o.word, o.at, person.name AS by_name
+      FROM overrule o
+      JOIN piece ON piece.id = o.piece_id
+      JOIN person ON person.id = o.person_id
+      WHERE {where} AND o.about = 'examination'
+      ORDER BY o.id`,
 } as const
 
 /** A piece of which something stored cannot be understood. It is told as such and holds up no other. */
@@ -354,8 +401,12 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const where = IN_WHERE[which.where]
   const params = { id: which.id ?? 0 }
   const pieces = await on.rows<PieceRow>(
-    `SELECT piece.*, (SELECT JSON_OBJECTAGG(slug, choice) FROM house_method) AS shop_house, client.name AS client_name, client.email AS client_email, client.phone AS client_phone
-       FROM piece JOIN client ON client.id = piece.client_id WHERE ${where} ORDER BY piece.id ${lock ? 'FOR UPDATE' : ''}`,
+    `SELECT piece.*, (SELECT JSON_OBJECTAGG(slug, choice) FROM house_method) AS shop_house,
+        client.name AS client_name, client.email AS client_email, client.phone AS client_phone
+        FROM piece
+        JOIN client ON client.id = piece.client_id
+        WHERE ${where}
+        ORDER BY piece.id ${lock ? 'FOR UPDATE' : ''}`,
     params,
   )
   if (pieces.length === 0) return { files: [], unreadable: [] }
@@ -428,7 +479,9 @@ export function lengthOf(
 ): number {
   const mm = parseLength_mm(typed, unit)
   if (!isWithin(mm, bounds)) {
-    const says = `${typed}${unit === 'in' ? ' (bare numbers are inches here)' : ''} is outside ${bounds.least} mm to ${bounds.most >= 1000 ? `${bounds.most / 1000} m` : `${bounds.most} mm`}.`
+    const says =
+      `${typed}${unit === 'in' ? ' (bare numbers are inches here)' : ''} is outside ${bounds.least} mm to ` +
+      `${bounds.most >= 1000 ? `${bounds.most / 1000} m` : `${bounds.most} mm`}.`
     throw fail(422, 'invalid', says, { [field]: says })
   }
   return mm
@@ -437,7 +490,10 @@ export function lengthOf(
 /** @throws Fail 422 when a piece has more faces, or more of them, than one plan can hold. */
 async function checkSize(tx: Db, pieceId: number) {
   const faces = await tx.rows<Pick<FaceRow, 'shape' | 'length_mm' | 'width_mm' | 'copies'>>(
-    'SELECT shape, length_mm, width_mm, copies FROM face JOIN part ON part.id = face.part_id WHERE part.piece_id = :pieceId',
+    `SELECT shape, length_mm, width_mm, copies
+        FROM face
+        JOIN part ON part.id = face.part_id
+        WHERE part.piece_id = :pieceId`,
     { pieceId },
   )
   if (faces.length > MOST_FACES)
@@ -451,7 +507,8 @@ async function checkSize(tx: Db, pieceId: number) {
     throw fail(
       422,
       'too-large',
-      `${Math.round(area)} m² are more than one piece can hold (${MOST_AREA_M2} m²). Look at its sizes and counts, or take it in as several pieces.`,
+      `${Math.round(area)} m² are more than one piece can hold (${MOST_AREA_M2} m²). Look at its sizes and ` +
+        'counts, or take it in as several pieces.',
     )
 }
 
@@ -464,8 +521,14 @@ async function insertParts(tx: Db, pieceId: number, parts: z.infer<typeof s.take
     })
     for (const f of part.faces) {
       await tx.run(
-        `INSERT INTO face (part_id, name, face_rank, shape, orientation, length_mm, length_typed, width_mm, width_typed, copies, species, substrate, veneer_mm, veneer_typed)
-         VALUES (:partId, :name, :rank, :shape, :orientation, :length_mm, :length, :width_mm, :width, :count, :species, :substrate, :veneer_mm, :veneer)`,
+        `INSERT INTO face (
+            part_id, name, face_rank, shape, orientation, length_mm, length_typed, width_mm, width_typed, copies,
+            species, substrate, veneer_mm, veneer_typed
+          )
+            VALUES (
+              :partId, :name, :rank, :shape, :orientation, :length_mm, :length, :width_mm, :width, :count, :species,
+              :substrate, :veneer_mm, :veneer
+            )`,
         {
           ...f,
           partId,
@@ -493,15 +556,23 @@ export async function takeIn(input: z.infer<typeof s.takeIn>, person: Person, at
       known?.id ??
       (await tx.run('INSERT INTO client (name, email, phone) VALUES (:name, :email, :phone)', input.client)).id
     const { id } = await tx.run(
-      `INSERT INTO piece (client_id, name, use_kind, tone, sheen, age_wish, due_on, period, refinished, keep_patina, lead_answer, note, taken_in_at)
-       VALUES (:clientId, :name, :use, :tone, :sheen, :age, :dueOn, :period, :refinished, :keepPatina, :lead, :note, :at)`,
+      `INSERT INTO piece (
+          client_id, name, use_kind, tone, sheen, age_wish, due_on, period, refinished, keep_patina, lead_answer,
+          note, taken_in_at
+        )
+          VALUES (
+            :clientId, :name, :use, :tone, :sheen, :age, :dueOn, :period, :refinished, :keepPatina, :lead, :note,
+            :at
+          )`,
       { ...input, client: undefined, parts: undefined, clientId, at },
     )
     await insertParts(tx, id, input.parts, length_unit)
     await log(tx, {
       pieceId: id,
       kind: 'taken-in',
-      says: `Taken in: ${input.name}, for ${input.client.name}. Lead: ${input.lead === 'unknown' ? 'not known, counted as yes' : input.lead}.`,
+      says:
+        `Taken in: ${input.name}, for ${input.client.name}. Lead: ` +
+        `${input.lead === 'unknown' ? 'not known, counted as yes' : input.lead}.`,
       at,
       recordedAt: at,
       personId: person.id,
@@ -606,14 +677,22 @@ export async function listPieces(query: z.infer<typeof s.pieceQuery>) {
     done: number
     thumb: string | null
   }>(
-    `SELECT piece.id, piece.name, client.name AS client_name, piece.state, piece.due_on, piece.route, piece.finish, piece.taken_in_at,
-            (SELECT COUNT(*) FROM plan_step WHERE piece_id = piece.id AND state <> 'skipped') AS steps,
-            (SELECT COUNT(*) FROM plan_step WHERE piece_id = piece.id AND state = 'done') AS done,
-            (SELECT address FROM photograph WHERE piece_id = piece.id ORDER BY id LIMIT 1) AS thumb
-       FROM piece JOIN client ON client.id = piece.client_id
-      WHERE (:state = 'all' OR piece.state = :state)
-        AND (:find = '' OR piece.name LIKE CONCAT('%', :like, '%') OR client.name LIKE CONCAT('%', :like, '%') OR piece.id = :number)
-      ORDER BY piece.state, piece.due_on IS NULL, piece.due_on, piece.id LIMIT 500`,
+    `SELECT piece.id, piece.name, client.name AS client_name, piece.state, piece.due_on, piece.route,
+        piece.finish, piece.taken_in_at,
+        (SELECT COUNT(*) FROM plan_step WHERE piece_id = piece.id AND state <> 'skipped') AS steps,
+        (SELECT COUNT(*) FROM plan_step WHERE piece_id = piece.id AND state = 'done') AS done,
+        (SELECT address FROM photograph WHERE piece_id = piece.id ORDER BY id LIMIT 1) AS thumb
+        FROM piece
+        JOIN client ON client.id = piece.client_id
+        WHERE (:state = 'all' OR piece.state = :state)
+          AND (
+            :find = ''
+            OR piece.name LIKE CONCAT('%', :like, '%')
+            OR client.name LIKE CONCAT('%', :like, '%')
+            OR piece.id = :number
+          )
+        ORDER BY piece.state, piece.due_on IS NULL, piece.due_on, piece.id
+        LIMIT 500`,
     {
       ...query,
       like: query.find.replace(/[\\%_]/g, '\\$&'),

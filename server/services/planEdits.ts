@@ -65,7 +65,10 @@ const needPlan = (plan: StoredPlan, file: PieceFile) => {
     throw fail(409, 'no-plan', 'There is no plan yet. Choose a route first.')
 }
 
-/** Makes the stored plan this list of steps. What has started stays as it is. @throws Fail 409 when a started step would change. */
+/**
+ * Makes the stored plan this list of steps. What has started stays as it is.
+ * @throws Fail 409 when a started step would change.
+ */
 async function writeSteps(
   tx: Db,
   file: PieceFile,
@@ -99,8 +102,11 @@ async function writeSteps(
       continue
     }
     await tx.run(
-      `UPDATE plan_step SET position = :position, title = :title, attended_min = :attended_min, product = :product, amount_ml = :amount_ml, grits = :grits, method = :method, by_hand = :byHand,
-              row_version = row_version + (:touched) WHERE id = :id`,
+      `UPDATE plan_step
+          SET position = :position, title = :title, attended_min = :attended_min, product = :product,
+            amount_ml = :amount_ml, grits = :grits, method = :method, by_hand = :byHand,
+            row_version = row_version + (:touched)
+          WHERE id = :id`,
       {
         position,
         title: step.title,
@@ -135,7 +141,8 @@ const editPlan = (id: number, person: Person, at: Date, change: (plan: StoredPla
     const after = await readPlan(tx, id)
     await tx.run('DELETE FROM plan_edit WHERE piece_id = :id AND undone', { id })
     await tx.run(
-      'INSERT INTO plan_edit (piece_id, says, steps_before, steps_after, person_id, at) VALUES (:id, :says, :before, :after, :personId, :at)',
+      `INSERT INTO plan_edit (piece_id, says, steps_before, steps_after, person_id, at)
+          VALUES (:id, :says, :before, :after, :personId, :at)`,
       { id, says: says.slice(0, 500), before: keptOf(plan), after: keptOf(after), personId: person.id, at },
     )
     return { kind: 'plan', says, result: { ok: true } }

@@ -131,14 +131,21 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
   const params = { id: which.id ?? 0 }
   const steps = await on.rows<StepRow>(
     `SELECT s.*, a.name AS started_by, b.name AS finished_by
-       FROM plan_step s JOIN piece ON piece.id = s.piece_id LEFT JOIN person a ON a.id = s.started_by LEFT JOIN person b ON b.id = s.finished_by
-      WHERE ${where}`,
+        FROM plan_step s
+        JOIN piece ON piece.id = s.piece_id
+        LEFT JOIN person a ON a.id = s.started_by
+        LEFT JOIN person b ON b.id = s.finished_by
+        WHERE ${where}`,
     params,
   )
   // sorted here: such wide rows do not fit the database's sort buffer
   steps.sort((a, b) => a.piece_id - b.piece_id || a.position - b.position || a.id - b.id)
   const done = await on.rows<{ step_id: number; face_id: number }>(
-    `SELECT f.step_id, f.face_id FROM piece JOIN plan_step s ON s.piece_id = piece.id JOIN plan_step_face f ON f.step_id = s.id WHERE ${where}`,
+    `SELECT f.step_id, f.face_id
+        FROM piece
+        JOIN plan_step s ON s.piece_id = piece.id
+        JOIN plan_step_face f ON f.step_id = s.id
+        WHERE ${where}`,
     params,
   )
   done.sort((a, b) => a.face_id - b.face_id)
@@ -153,7 +160,11 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
     params,
   )
   const overrules = await on.rows<{ piece_id: number; rule: string; step_key: string; word: string; by_name: string }>(
-    `SELECT o.piece_id, o.rule, o.step_key, o.word, person.name AS by_name FROM overrule o JOIN piece ON piece.id = o.piece_id JOIN person ON person.id = o.person_id WHERE o.about = 'plan' AND ${where}`,
+    `SELECT o.piece_id, o.rule, o.step_key, o.word, person.name AS by_name
+        FROM overrule o
+        JOIN piece ON piece.id = o.piece_id
+        JOIN person ON person.id = o.person_id
+        WHERE o.about = 'plan' AND ${where}`,
     params,
   )
   const plans = new Map<number, StoredPlan>()
@@ -203,8 +214,14 @@ function parsed(value: unknown): Record<string, string> {
 
 export async function insertStep(tx: Db, pieceId: number, step: Step, position: number): Promise<number> {
   const { id } = await tx.run(
-    `INSERT INTO plan_step (piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml, cautions, why, gate_slug, gate_look, gate_fails, gate_fallback, gate_chance, by_hand)
-     VALUES (:pieceId, :key, :position, :kind, :title, :product, :grits, :method, :coat, :passes, :attended_min, :amount_ml, :cautions, :why, :gateSlug, :look, :fails, :fallback, :chance, :byHand)`,
+    `INSERT INTO plan_step (
+        piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml,
+        cautions, why, gate_slug, gate_look, gate_fails, gate_fallback, gate_chance, by_hand
+      )
+        VALUES (
+          :pieceId, :key, :position, :kind, :title, :product, :grits, :method, :coat, :passes, :attended_min,
+          :amount_ml, :cautions, :why, :gateSlug, :look, :fails, :fallback, :chance, :byHand
+        )`,
     {
       ...step,
       pieceId,
@@ -240,9 +257,16 @@ export async function writeFaces(tx: Db, stepId: number, faces: readonly number[
 export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => string): Promise<string | null> {
   const wet = await on.row<{ piece: string; title: string; until: Date | null }>(
     `SELECT piece.name AS piece, s.title, MAX(s.finished_at + INTERVAL w.min_min MINUTE) AS until
-       FROM plan_step s JOIN piece ON piece.id = s.piece_id JOIN shop ON shop.id = 1 AND shop.one_room LEFT JOIN plan_wait w ON w.piece_id = s.piece_id AND w.from_key = s.step_key
-      WHERE piece.state = 'active' AND s.kind IN ('coat', 'toner', 'glaze', 'gel', 'stain', 'oil-on', 'spot-coat') AND (s.state = 'running' OR (s.state = 'done' AND s.finished_at + INTERVAL w.min_min MINUTE > :at))
-      GROUP BY s.id, piece.name, s.title, s.state ORDER BY s.state = 'running' DESC, until DESC LIMIT 1`,
+        FROM plan_step s
+        JOIN piece ON piece.id = s.piece_id
+        JOIN shop ON shop.id = 1 AND shop.one_room
+        LEFT JOIN plan_wait w ON w.piece_id = s.piece_id AND w.from_key = s.step_key
+        WHERE piece.state = 'active'
+          AND s.kind IN ('coat', 'toner', 'glaze', 'gel', 'stain', 'oil-on', 'spot-coat')
+          AND (s.state = 'running' OR (s.state = 'done' AND s.finished_at + INTERVAL w.min_min MINUTE > :at))
+        GROUP BY s.id, piece.name, s.title, s.state
+        ORDER BY s.state = 'running' DESC, until DESC
+        LIMIT 1`,
     { at },
   )
   return wet && `${wet.piece}, ${wet.title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
@@ -289,7 +313,10 @@ export async function writeWaits(
   })
   if (rows.length)
     await tx.run(
-      'INSERT INTO plan_wait (piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until, least_min) VALUES :rows',
+      `INSERT INTO plan_wait (
+          piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until, least_min
+        )
+          VALUES :rows`,
       { rows },
     )
 }

@@ -54,7 +54,11 @@ const DAY_MS = 86_400_000
 /** How gates went in this shop: tries, failures, and failures expected. */
 export async function readGateRecord(on: Db = db()): Promise<Record<string, GateRecord>> {
   const rows = await on.rows<{ slug: string; tries: number; fails: number; expected: number }>(
-    "SELECT gate_slug AS slug, COUNT(*) AS tries, SUM(gate_result = 'fail') AS fails, SUM(gate_chance) AS expected FROM plan_step WHERE gate_result IS NOT NULL GROUP BY gate_slug",
+    `SELECT gate_slug AS slug, COUNT(*) AS tries, SUM(gate_result = 'fail') AS fails,
+        SUM(gate_chance) AS expected
+        FROM plan_step
+        WHERE gate_result IS NOT NULL
+        GROUP BY gate_slug`,
   )
   return Object.fromEntries(
     rows.map(({ slug, ...r }) => [
@@ -75,7 +79,10 @@ export const readAsking = async (at: Date, on: Db = db()): Promise<Asking> => ({
 
 const beganWork = (plan: StoredPlan) => plan.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
 
-/** All routes judged on this piece, or on some of its faces alone; the advised one, and the milder one beside the chosen. */
+/**
+ * All routes judged on this piece, or on some of its faces alone; the advised one, and the milder one beside the
+ * chosen.
+ */
 export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>, at: Date, signal: AbortSignal) {
   const file = await readPiece(db(), id)
   const chosen = choiceOf(file)
@@ -121,14 +128,19 @@ export async function planningPage(id: number, at: Date) {
   }
 }
 
-/** Works the plan out anew for a choice; only while nothing has been started. An open question to the client falls away with the old plan. */
+/**
+ * Works the plan out anew for a choice; only while nothing has been started. An open question to the client falls away
+ * with the old plan.
+ */
 async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
   const id = file.piece.id
   if (beganWork(await readPlan(tx, id)))
     throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
   const plan = await inWorker('plan', { facts: file.facts, choice })
   await tx.run(
-    "UPDATE approval SET state = 'superseded' WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'",
+    `UPDATE approval
+        SET state = 'superseded'
+        WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'`,
     { id },
   )
   await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
@@ -145,7 +157,9 @@ async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
 const dropFaces = async (tx: Db, pieceId: number, faces: readonly number[]) => {
   for (const face of faces) await tx.run('DELETE FROM own_way_face WHERE face_id = :face', { face })
   await tx.run(
-    'DELETE FROM own_way WHERE piece_id = :pieceId AND NOT EXISTS (SELECT 1 FROM own_way_face WHERE way_id = own_way.id)',
+    `DELETE
+        FROM own_way
+        WHERE piece_id = :pieceId AND NOT EXISTS (SELECT 1 FROM own_way_face WHERE way_id = own_way.id)`,
     { pieceId },
   )
 }
@@ -181,14 +195,18 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
     if (faces) {
       await dropFaces(tx, id, faces)
       const own = await tx.run(
-        'INSERT INTO own_way (piece_id, route, finish, colour, conditioner, fill, bleach, film_um) VALUES (:id, :route, :finish, :colour, :conditioner, :fill, :bleach, :film_um)',
+        `INSERT INTO own_way (piece_id, route, finish, colour, conditioner, fill, bleach, film_um)
+            VALUES (:id, :route, :finish, :colour, :conditioner, :fill, :bleach, :film_um)`,
         { ...way, id },
       )
       for (const face of faces)
         await tx.run('INSERT INTO own_way_face (way_id, face_id) VALUES (:way, :face)', { way: own.id, face })
     } else
       await tx.run(
-        'UPDATE piece SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill, bleach = :bleach, film_um = :film_um, house = :overrides WHERE id = :id',
+        `UPDATE piece
+            SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill,
+              bleach = :bleach, film_um = :film_um, house = :overrides
+            WHERE id = :id`,
         { ...way, overrides: JSON.stringify(house), id },
       )
     const now = await readPiece(tx, id)
@@ -201,7 +219,9 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
       : ''
     return {
       kind: 'route',
-      says: `Route: ${names}${way.route}, finish ${way.finish}, colour ${way.colour}. ${verdict.reasons.map(r => r.says).join(' ')}`,
+      says:
+        `Route: ${names}${way.route}, finish ${way.finish}, colour ${way.colour}. ` +
+        `${verdict.reasons.map(r => r.says).join(' ')}`,
       result: { ok: true },
     }
   })
@@ -231,10 +251,7 @@ export function startVerdictsOf(facts: Facts, choice: Choice, plan: StoredPlan):
 
 const layerStates = (plan: StoredPlan) => {
   const states = new Map(
-    plan.steps.map((st): [string, LayerState] => [
-      st.key,
-      st.state === 'done' ? 'done' : st.state === 'running' ? 'running' : 'planned',
-    ]),
+    plan.steps.map((st): [string, LayerState] => [st.key, st.state === 'skipped' ? 'planned' : st.state]),
   )
   return (key: string): LayerState => states.get(key) ?? 'planned'
 }
@@ -276,7 +293,10 @@ async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
   const rates = await readRates()
   const price = await readPrices()
   const used = await db().row<{ sum: number | null }>(
-    'SELECT SUM(u.amount_ml / 1000 * u.price_minor) AS sum FROM lot_use u JOIN plan_step st ON st.id = u.step_id WHERE st.piece_id = :id',
+    `SELECT SUM(u.amount_ml / 1000 * u.price_minor) AS sum
+        FROM lot_use u
+        JOIN plan_step st ON st.id = u.step_id
+        WHERE st.piece_id = :id`,
     { id },
   )
   const done = plan.steps.filter(st => st.state === 'done')
@@ -366,7 +386,10 @@ export async function planPage(id: number, person: Person, at: Date) {
   }
 }
 
-/** What changed since the client said yes: steps, minutes, price, days; null while nothing was agreed. Beyond the worst price or the latest date that was accepted, a new answer is needed. */
+/**
+ * What changed since the client said yes: steps, minutes, price, days; null while nothing was agreed. Beyond the worst
+ * price or the latest date that was accepted, a new answer is needed.
+ */
 async function sinceAgreed(
   id: number,
   plan: StoredPlan,
@@ -376,7 +399,12 @@ async function sinceAgreed(
   worst_minor: number | null,
 ) {
   const row = await db().row<{ content: string }>(
-    "SELECT sn.content FROM approval a JOIN plan_snapshot sn ON sn.id = a.snapshot_id WHERE a.piece_id = :id AND a.item_id IS NULL AND a.band_id IS NULL AND a.state = 'yes' ORDER BY a.id DESC LIMIT 1",
+    `SELECT sn.content
+        FROM approval a
+        JOIN plan_snapshot sn ON sn.id = a.snapshot_id
+        WHERE a.piece_id = :id AND a.item_id IS NULL AND a.band_id IS NULL AND a.state = 'yes'
+        ORDER BY a.id DESC
+        LIMIT 1`,
     { id },
   )
   if (!row || agreed_minor === null) return null
@@ -389,16 +417,13 @@ async function sinceAgreed(
     agreed.steps as Step[],
     plan.steps.filter(st => st.state !== 'skipped'),
   )
+  const dearer = worst_minor !== null && cost.planned_minor > worst_minor
+  const later = dayOf(dates.readyLikely_ms) > dayOf(Date.parse(agreed.shown.readySafe)) ? ('date' as const) : null
   return {
     ...difference,
     price_minor: cost.planned_minor - agreed_minor,
     days: dayOf(dates.readyLikely_ms) - dayOf(Date.parse(agreed.shown.readyLikely)),
-    needsAnswer:
-      worst_minor !== null && cost.planned_minor > worst_minor
-        ? ('price' as const)
-        : dayOf(dates.readyLikely_ms) > dayOf(Date.parse(agreed.shown.readySafe))
-          ? ('date' as const)
-          : null,
+    needsAnswer: dearer ? ('price' as const) : later,
   }
 }
 
@@ -417,7 +442,8 @@ export const overrule = (id: number, input: z.infer<typeof s.overrule>, person: 
           : 'Only the owner may overrule a stop.',
       )
     await tx.run(
-      'INSERT INTO overrule (piece_id, rule, step_key, word, person_id, at) VALUES (:id, :rule, :stepKey, :word, :personId, :at)',
+      `INSERT INTO overrule (piece_id, rule, step_key, word, person_id, at)
+          VALUES (:id, :rule, :stepKey, :word, :personId, :at)`,
       { ...input, id, personId: person.id, at },
     )
     return {

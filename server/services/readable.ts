@@ -8,7 +8,10 @@ import { SHAPES } from '#core/units'
 import type { PieceFile, Unreadable } from './pieces'
 import type { StoredPlan } from './planRows'
 
-/** What stands in the database is read with care: an old row, or one that was changed elsewhere, is told and holds up nothing beside it. */
+/**
+ * What stands in the database is read with care: an old row, or one that was changed elsewhere, is told and holds up
+ * nothing beside it.
+ */
 export const cannotRead = (why: string) =>
   fail(409, 'unreadable', `This cannot be read: ${why}. Everything else works. Enter it anew, or bring back a backup.`)
 

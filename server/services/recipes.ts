@@ -54,11 +54,22 @@ export interface RecipeRow {
   /** what the piece's plan takes of this class; null without a plan */
   planned_ml: number | null
 }
-const RECIPES = `SELECT recipe.id, recipe.name, recipe.piece_id, piece.name AS piece, client.name AS client, recipe.class, recipe.coats, recipe.wipe, recipe.clear_coat, recipe.wood_id, recipe.sapwood_id, recipe.target_id, wood.species, target.name AS target,
-    recipe.lights, recipe.observer, recipe.bleached, recipe.score, recipe.worst, recipe.under, recipe.predicted, recipe.aim AS target_spectrum, recipe.from_id, recipe.note, person.name AS by_name, recipe.at,
-    (SELECT SUM(amount_ml) FROM plan_step WHERE plan_step.piece_id = recipe.piece_id AND product = recipe.class AND plan_step.state <> 'skipped') AS planned_ml
-  FROM recipe JOIN reading wood ON wood.id = recipe.wood_id JOIN reading target ON target.id = recipe.target_id JOIN person ON person.id = recipe.person_id
-  LEFT JOIN piece ON piece.id = recipe.piece_id LEFT JOIN client ON client.id = piece.client_id`
+const RECIPES = `SELECT recipe.id, recipe.name, recipe.piece_id, piece.name AS piece, client.name AS client,
+    recipe.class, recipe.coats, recipe.wipe, recipe.clear_coat, recipe.wood_id, recipe.sapwood_id, recipe.target_id,
+    wood.species, target.name AS target, recipe.lights, recipe.observer, recipe.bleached, recipe.score,
+    recipe.worst, recipe.under, recipe.predicted, recipe.aim AS target_spectrum, recipe.from_id, recipe.note,
+    person.name AS by_name, recipe.at,
+    (
+      SELECT SUM(amount_ml)
+        FROM plan_step
+        WHERE plan_step.piece_id = recipe.piece_id AND product = recipe.class AND plan_step.state <> 'skipped'
+    ) AS planned_ml
+    FROM recipe
+    JOIN reading wood ON wood.id = recipe.wood_id
+    JOIN reading target ON target.id = recipe.target_id
+    JOIN person ON person.id = recipe.person_id
+    LEFT JOIN piece ON piece.id = recipe.piece_id
+    LEFT JOIN client ON client.id = piece.client_id`
 
 export interface ShareLine {
   id: number
@@ -69,8 +80,12 @@ export interface ShareLine {
 export async function readShares(on: Db, ids: readonly number[]): Promise<Map<number, ShareLine[]>> {
   const rows = ids.length
     ? await on.rows<ShareLine & { recipe_id: number }>(
-        `SELECT s.recipe_id, s.product_id AS id, product.name, s.pct, COALESCE((SELECT SUM(lot.left_ml) FROM lot WHERE lot.product_id = s.product_id), 0) AS left_ml
-       FROM recipe_share s JOIN product ON product.id = s.product_id WHERE s.recipe_id IN (:ids) ORDER BY s.pct DESC`,
+        `SELECT s.recipe_id, s.product_id AS id, product.name, s.pct,
+            COALESCE((SELECT SUM(lot.left_ml) FROM lot WHERE lot.product_id = s.product_id), 0) AS left_ml
+            FROM recipe_share s
+            JOIN product ON product.id = s.product_id
+            WHERE s.recipe_id IN (:ids)
+            ORDER BY s.pct DESC`,
         { ids },
       )
     : []
@@ -129,11 +144,18 @@ export const saveRecipe = (input: z.infer<typeof c.saveRecipe>, person: Person, 
       throw fail(
         422,
         'invalid',
-        `${q.colourants.find(k => k.id === over.id)!.name} is of use up to ${q.colourants.find(k => k.id === over.id)!.most_pct} %.`,
+        `${q.colourants.find(k => k.id === over.id)!.name} is of use up to ` +
+          `${q.colourants.find(k => k.id === over.id)!.most_pct} %.`,
       )
     const { id } = await tx.run(
-      `INSERT INTO recipe (name, piece_id, class, coats, wipe, clear_coat, wood_id, sapwood_id, target_id, lights, observer, bleached, score, worst, under, aim, predicted, from_id, note, person_id, at)
-     VALUES (:name, :pieceId, :class, :coats, :wipe, :clearCoat, :woodId, :sapwoodId, :targetId, :lights, :observer, :bleached, :score, :worst, :under, :aim, :predicted, :fromId, :note, :personId, :at)`,
+      `INSERT INTO recipe (
+          name, piece_id, class, coats, wipe, clear_coat, wood_id, sapwood_id, target_id, lights, observer,
+          bleached, score, worst, under, aim, predicted, from_id, note, person_id, at
+        )
+          VALUES (
+            :name, :pieceId, :class, :coats, :wipe, :clearCoat, :woodId, :sapwoodId, :targetId, :lights, :observer,
+            :bleached, :score, :worst, :under, :aim, :predicted, :fromId, :note, :personId, :at
+          )`,
       {
         ...input,
         shares: undefined,
@@ -153,7 +175,10 @@ export const saveRecipe = (input: z.infer<typeof c.saveRecipe>, person: Person, 
         ...s,
         recipeId: id,
       })
-    const says = `Recipe ${id}, ${input.name}: ${input.shares.map(s => `${q.colourants.find(k => k.id === s.id)!.name} ${s.pct.toFixed(1)} %`).join(', ')}; ΔE00 ${judged.score.toFixed(2)} expected`
+    const says =
+      `Recipe ${id}, ${input.name}: ` +
+      `${input.shares.map(s => `${q.colourants.find(k => k.id === s.id)!.name} ${s.pct.toFixed(1)} %`).join(', ')}; ` +
+      `ΔE00 ${judged.score.toFixed(2)} expected`
     await log(tx, { pieceId: input.pieceId, kind: 'colour', says, at, recordedAt: at, personId: person.id })
     await tell(tx, input.pieceId ? 'piece' : 'store', input.pieceId, at)
     return { id, score: judged.score, worst: judged.worst, under: everyLight }
@@ -162,7 +187,11 @@ export const saveRecipe = (input: z.infer<typeof c.saveRecipe>, person: Person, 
 /** Recipes by words (name, piece, client, wood, target), by wood, or by how near their target is to another reading. */
 export async function listRecipes(query: z.infer<typeof c.recipeQuery>) {
   const rows = await db().rows<RecipeRow>(
-    `${RECIPES} WHERE (:find = '' OR CONCAT_WS(' ', recipe.name, piece.name, client.name, wood.species, target.name, recipe.note) LIKE CONCAT('%', :find, '%')) AND (:species IS NULL OR wood.species = :species) ORDER BY recipe.id DESC LIMIT 300`,
+    `${RECIPES}
+      WHERE (:find = '' OR CONCAT_WS(' ', recipe.name, piece.name, client.name, wood.species, target.name, recipe.note)
+        LIKE CONCAT('%', :find, '%')) AND (:species IS NULL OR wood.species = :species)
+      ORDER BY recipe.id DESC
+      LIMIT 300`,
     { find: query.find.replaceAll(/[\\%_]/g, '\\$&'), species: query.species ?? null },
   )
   const shares = await readShares(
@@ -194,7 +223,11 @@ export async function recipePage(id: number) {
   const recipe = await readRecipe(db(), id)
   const [wood, target] = [await readReading(db(), recipe.wood_id), await readReading(db(), recipe.target_id)]
   const batches = await db().rows<{ id: number; name: string; at: Date; piece: string | null; left_g: number | null }>(
-    'SELECT batch.id, batch.name, batch.at, piece.name AS piece, batch.left_g FROM batch LEFT JOIN piece ON piece.id = batch.piece_id WHERE batch.recipe_id = :id ORDER BY batch.id DESC',
+    `SELECT batch.id, batch.name, batch.at, piece.name AS piece, batch.left_g
+        FROM batch
+        LEFT JOIN piece ON piece.id = batch.piece_id
+        WHERE batch.recipe_id = :id
+        ORDER BY batch.id DESC`,
     { id },
   )
   return { ...recipe, wood, targetReading: target, batches }

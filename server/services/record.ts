@@ -30,8 +30,8 @@ export type Topic = 'piece' | 'pieces' | 'air' | 'store' | 'shop' | 'alarm'
 const told = new WeakMap<Db, Set<string>>()
 
 /**
- * Tells open pages what changed, once this transaction is committed. The counter's row lock makes numbers and commits come in the same order;
- * it is taken last of all, so that nobody waits for anything else while holding it.
+ * Tells open pages what changed, once this transaction is committed. The counter's row lock makes numbers and commits
+ * come in the same order; it is taken last of all, so that nobody waits for anything else while holding it.
  */
 export async function tell(tx: Db, topic: Topic, pieceId: number | null, at: Date): Promise<void> {
   const seen = told.get(tx) ?? new Set<string>()

@@ -154,7 +154,8 @@ interface Kept {
 const keep = (id: number, kept: Kept, person: Person, at: Date) =>
   onPiece(id, at, person, async tx => {
     const made = await tx.run(
-      'INSERT INTO examination (piece_id, name, at, person_id, origin, content, sha256) VALUES (:id, :name, :at, :personId, :origin, :content, :sha256)',
+      `INSERT INTO examination (piece_id, name, at, person_id, origin, content, sha256)
+          VALUES (:id, :name, :at, :personId, :origin, :content, :sha256)`,
       { ...kept, id, at, personId: person.id },
     )
     return { kind: 'examination', says: kept.says, result: { id: made.id } }
@@ -185,7 +186,11 @@ export async function readIn(id: number, file: string, person: Person, at: Date)
 export const listExaminations = async (id: number) => {
   await readPiece(db(), id)
   return db().rows<{ id: number; name: string; at: Date; origin: 'here' | 'read-in'; sha256: string; by_name: string }>(
-    'SELECT e.id, e.name, e.at, e.origin, e.sha256, person.name AS by_name FROM examination e JOIN person ON person.id = e.person_id WHERE e.piece_id = :id ORDER BY e.id',
+    `SELECT e.id, e.name, e.at, e.origin, e.sha256, person.name AS by_name
+        FROM examination e
+        JOIN person ON person.id = e.person_id
+        WHERE e.piece_id = :id
+        ORDER BY e.id`,
     { id },
   )
 }

@@ -39,7 +39,10 @@ function putCookie(event: H3Event, name: string, value: string, days: number) {
   })
 }
 
-/** The session's number that a cookie carries. After the key was turned, cookies of the key before are taken for a day and sealed anew. */
+/**
+ * The session's number that a cookie carries. After the key was turned, cookies of the key before are taken for a day
+ * and sealed anew.
+ */
 async function sessionIdOf(event: H3Event): Promise<string | null> {
   const cookie = getCookie(event, COOKIE)
   if (!cookie || cookie.length > 1000) return null
@@ -60,7 +63,9 @@ export async function currentPerson(event: H3Event): Promise<Person | null> {
   if (!id) return null
   const row = await db().row<Person & { idle_min: number }>(
     `SELECT p.id, p.name, p.login, p.role, p.active, p.must_change, p.row_version, session.id AS session_id,
-            TIMESTAMPDIFF(MINUTE, session.seen_at, UTC_TIMESTAMP(3)) AS idle_min FROM ${SESSIONS} WHERE session.id = :id AND ${ALIVE}`,
+        TIMESTAMPDIFF(MINUTE, session.seen_at, UTC_TIMESTAMP(3)) AS idle_min
+        FROM ${SESSIONS}
+        WHERE session.id = :id AND ${ALIVE}`,
     { id },
   )
   if (row && row.idle_min >= TOUCH_EVERY_MIN && isTouched(event)) {
@@ -94,7 +99,10 @@ export async function beginSession(event: H3Event, personId: number, kind: Sessi
   const device = deviceWords(getHeader(event, 'user-agent') ?? '').slice(0, 120)
   await db().run(
     `INSERT INTO session (id, person_id, kind, device, address, made_at, seen_at, ends_at)
-     VALUES (:id, :personId, :kind, :device, :address, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3), UTC_TIMESTAMP(3) + INTERVAL :days DAY)`,
+        VALUES (
+          :id, :personId, :kind, :device, :address, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3),
+          UTC_TIMESTAMP(3) + INTERVAL :days DAY
+        )`,
     { id, personId, kind, device, address: addressOf(event), days: LASTS_D[kind] },
   )
   putCookie(event, COOKIE, await sealed(id), LASTS_D[kind])
@@ -147,8 +155,12 @@ export interface SessionLine {
 /** Who is signed in and where: one's own; the owner sees all. */
 export async function listSessions(person: Person): Promise<SessionLine[]> {
   const rows = await db().rows<Omit<SessionLine, 'here'>>(
-    `SELECT session.id, session.person_id, p.name, p.role, session.kind, session.device, session.address, session.made_at, session.seen_at
-       FROM ${SESSIONS} WHERE (:all OR p.id = :id) AND ${ALIVE} ORDER BY session.seen_at DESC LIMIT 200`,
+    `SELECT session.id, session.person_id, p.name, p.role, session.kind, session.device, session.address,
+        session.made_at, session.seen_at
+        FROM ${SESSIONS}
+        WHERE (:all OR p.id = :id) AND ${ALIVE}
+        ORDER BY session.seen_at DESC
+        LIMIT 200`,
     { all: person.role === 'owner', id: person.id },
   )
   return rows.map(r => ({ ...r, here: r.id === person.session_id }))

@@ -34,7 +34,10 @@ export async function readShop(on: Db = db()): Promise<ShopRow> {
 
 let lastHours: { text: string; hours: Hours } | undefined
 
-/** Opening hours as they stand now; unchanged ones are the same object, so that what was worked out from them is found again. */
+/**
+ * Opening hours as they stand now; unchanged ones are the same object, so that what was worked out from them is found
+ * again.
+ */
 export async function readHours(on: Db = db()): Promise<Hours> {
   const shop = await readShop(on)
   const openings = await on.rows<{ weekday: number; open_min: number; close_min: number }>(
@@ -81,7 +84,8 @@ export async function addAir(
 ): Promise<void> {
   await transaction(async tx => {
     await tx.run(
-      'INSERT INTO climate_reading (at, temperature_C, rh, source, person_id) VALUES (:at, :temperature_C, :rh, :source, :personId)',
+      `INSERT INTO climate_reading (at, temperature_C, rh, source, person_id)
+          VALUES (:at, :temperature_C, :rh, :source, :personId)`,
       { ...reading, at, source, personId: person?.id ?? null },
     )
     if (person)
@@ -176,7 +180,10 @@ const BACKUP_OLD_H = 48
 /** The newest backup; old when none was made for two days. A demo needs none. */
 export async function readBackup() {
   const row = await db().row<{ at: Date; file: string; bytes: number; second_copy: 0 | 1; age_h: number }>(
-    'SELECT at, file, bytes, second_copy, TIMESTAMPDIFF(HOUR, at, UTC_TIMESTAMP(3)) AS age_h FROM backup_taken ORDER BY at DESC LIMIT 1',
+    `SELECT at, file, bytes, second_copy, TIMESTAMPDIFF(HOUR, at, UTC_TIMESTAMP(3)) AS age_h
+        FROM backup_taken
+        ORDER BY at DESC
+        LIMIT 1`,
   )
   const since = row?.age_h ?? (await ageOfShop_h())
   return {
@@ -232,9 +239,11 @@ export async function changeShop(input: z.infer<typeof s.shopChange>, person: Pe
   return transaction(async tx => {
     const before = await readShop(tx)
     const { changed } = await tx.run(
-      `UPDATE shop SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp, length_unit = :lengthUnit, one_room = :oneRoom, light = :light,
-              idle_h = :idleH, mail_name = :mailName, mail_address = :mailAddress, row_version = row_version + 1
-        WHERE id = 1 AND row_version = :rowVersion`,
+      `UPDATE shop
+          SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp,
+            length_unit = :lengthUnit, one_room = :oneRoom, light = :light, idle_h = :idleH,
+            mail_name = :mailName, mail_address = :mailAddress, row_version = row_version + 1
+          WHERE id = 1 AND row_version = :rowVersion`,
       input,
     )
     if (changed === 0) throw stale()

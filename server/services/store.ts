@@ -17,8 +17,11 @@ export async function storePage() {
     'SELECT * FROM lot ORDER BY received_on, id',
   )
   const needs = await db().rows<{ class: string; need_ml: number }>(
-    `SELECT st.product AS class, SUM(st.amount_ml) AS need_ml FROM plan_step st JOIN piece ON piece.id = st.piece_id
-      WHERE piece.state = 'active' AND st.state IN ('planned', 'running') AND st.product IS NOT NULL GROUP BY st.product`,
+    `SELECT st.product AS class, SUM(st.amount_ml) AS need_ml
+        FROM plan_step st
+        JOIN piece ON piece.id = st.piece_id
+        WHERE piece.state = 'active' AND st.state IN ('planned', 'running') AND st.product IS NOT NULL
+        GROUP BY st.product`,
   )
   return {
     products: products.map(p => ({ ...p, lots: lots.filter(l => l.product_id === p.id) })),

@@ -18,7 +18,8 @@ export function ownOrigins(): Set<string> {
 }
 
 /**
- * A write must come from a page of this shop: a browser says so by `Origin`, or by `Sec-Fetch-Site` where it sends no origin.
+ * A write must come from a page of this shop: a browser says so by `Origin`, or by `Sec-Fetch-Site` where it sends no
+ * origin.
  * @throws Fail 403.
  */
 export function checkOrigin(event: H3Event): void {
@@ -43,7 +44,8 @@ export function uuidOf(event: H3Event): string {
     throw fail(
       400,
       'no-uuid',
-      'This write carries no UUID of its own (header Idempotency-Key), so it could not be repeated safely. Load the page again.',
+      'This write carries no UUID of its own (header Idempotency-Key), so it could not be repeated ' +
+        'safely. Load the page again.',
     )
   return uuid.toLowerCase()
 }

@@ -28,7 +28,8 @@ const open = () =>
   }))
 
 /**
- * Runs a heavy work of `server/workers/heavy.ts` in a thread, so that nobody else waits for it. Stopped after 20 s, or by `signal`.
+ * Runs a heavy work of `server/workers/heavy.ts` in a thread, so that nobody else waits for it. Stopped after 20 s, or
+ * by `signal`.
  * @throws Fail 503 when too much waits already, or it took too long; whatever the work itself throws.
  */
 export async function inWorker<K extends Name>(

@@ -14,7 +14,10 @@ async function start() {
   if (useRuntimeConfig().mode !== 'shop') await resumeClock()
 }
 
-/** A demo that was stopped goes on at its last reading of the air, or its last entry: by number, since loading moved the clock about. */
+/**
+ * A demo that was stopped goes on at its last reading of the air, or its last entry: by number, since loading moved
+ * the clock about.
+ */
 async function resumeClock() {
   const reading = await db().row<{ at: Date }>('SELECT at FROM climate_reading ORDER BY id DESC LIMIT 1')
   const entry = await db().row<{ at: Date }>('SELECT recorded_at AS at FROM logbook ORDER BY id DESC LIMIT 1')

@@ -93,7 +93,10 @@ async function callerOf(event: H3Event, spec: RouteSpec): Promise<Person | null>
   return person
 }
 
-/** The answer that was kept for this write, when it was sent before. @throws Fail when somebody else, or something else, used its UUID. */
+/**
+ * The answer that was kept for this write, when it was sent before.
+ * @throws Fail when somebody else, or something else, used its UUID.
+ */
 async function keptAnswer({ uuid, route, personId }: Act): Promise<{ answer: unknown } | null> {
   const row = await db().row<{ route: string; person_id: number | null; answer: string | null }>(
     'SELECT route, person_id, answer FROM command WHERE uuid = :uuid',
@@ -121,7 +124,10 @@ async function once<R>(act: Act, work: () => R | Promise<R>): Promise<R> {
   }
 }
 
-/** A handler for one route of the registry: checks who calls and from where, parses what it carries, does a write once, and gives errors their one shape. */
+/**
+ * A handler for one route of the registry: checks who calls and from where, parses what it carries, does a write once,
+ * and gives errors their one shape.
+ */
 export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => R | Promise<R>) {
   const spec: RouteSpec = API[key]
   return defineEventHandler(async (event): Promise<R> => {

@@ -1,6 +1,9 @@
 const MOST_MS = 10
 
-/** Long works that wait for their turn; each round of the event loop lets one of them go on, so that ten at once hold nobody up longer than one. */
+/**
+ * Long works that wait for their turn; each round of the event loop lets one of them go on, so that ten at once hold
+ * nobody up longer than one.
+ */
 const waiting: (() => void)[] = []
 function letOneOn() {
   waiting.shift()?.()
@@ -11,7 +14,10 @@ const turn = () =>
     if (waiting.push(resolve) === 1) setImmediate(letOneOn)
   })
 
-/** Lets others in: awaited between the parts of a long work, it gives the event loop back at first, and then whenever ten milliseconds have passed. */
+/**
+ * Lets others in: awaited between the parts of a long work, it gives the event loop back at first, and then whenever
+ * ten milliseconds have passed.
+ */
 export function turns(): () => Promise<void> {
   let since = -Infinity
   return async () => {

@@ -1,6 +1,6 @@
 /**
- * What takes longer than a page may wait: run in a small pool of threads by `inWorker(name, input)`. Each takes one plain value and gives one back.
- * Nothing here may reach for the server, the database or the clock.
+ * What takes longer than a page may wait: run in a small pool of threads by `inWorker(name, input)`. Each takes one
+ * plain value and gives one back. Nothing here may reach for the server, the database or the clock.
  */
 import { createHash } from 'node:crypto'
 import { parseClimateLog } from '#core/air'
@@ -68,7 +68,9 @@ export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choi
 export const plan = ({ facts, choice }: { facts: Facts; choice: Choice }) => workOutPlan(facts, choice)
 export const complete = ({ steps, facts, choice }: { steps: Step[]; facts: Facts; choice: Choice }) =>
   completePlan(steps, facts, choice)
-/** What a failed gate makes of the plan: as it is when the worst price that was accepted holds, and when it does not. */
+/**
+ * What a failed gate makes of the plan: as it is when the worst price that was accepted holds, and when it does not.
+ */
 export function fallBack({
   step,
   done,

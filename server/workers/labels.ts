@@ -36,7 +36,10 @@ export interface PotLabel {
   hazardous: boolean
   shop: string
 }
-/** The label of a pot: what is in it, for which piece, when mixed, until when it may be used and kept, with a QR code of its page. */
+/**
+ * The label of a pot: what is in it, for which piece, when mixed, until when it may be used and kept, with a QR code
+ * of its page.
+ */
 export async function potLabelPdf(l: PotLabel): Promise<Uint8Array> {
   const png = await code(l.address)
   const total = l.shares.reduce((sum, s) => sum + s.g, 0)

@@ -40,7 +40,8 @@ export async function picture(bytes: Uint8Array): Promise<Picture> {
     throw new RangeError('This picture is damaged. Save it as JPEG, PNG or WebP and send it again.')
   if (head.width * head.height > MOST_PIXELS)
     throw new RangeError(
-      `This picture has ${Math.round((head.width * head.height) / 1e6)} million points; ${MOST_PIXELS / 1e6} are the most. Send it smaller.`,
+      `This picture has ${Math.round((head.width * head.height) / 1e6)} million points; ${MOST_PIXELS / 1e6} ` +
+        'are the most. Send it smaller.',
     )
   if ((head.pages ?? 1) > 1) throw new RangeError('This picture moves. Send a single one.')
   try {

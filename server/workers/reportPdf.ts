@@ -15,6 +15,19 @@ const day = (iso: string) => iso.slice(0, 10)
 const words = (slug: string) => slug.replaceAll('-', ' ')
 const percent = (p: number) => `${Math.round(p * 100)} %`
 
+/** When it was made, where the years alone would not be a sentence. */
+const MADE: Partial<Record<Report['piece']['period'], string>> = {
+  'before-1850': 'before 1850',
+  'after-1990': 'after 1990',
+  'unknown': 'at a time not known',
+}
+const SEVERITY: Record<string, string> = { forbidden: 'Forbidden', stop: 'Stop', warn: 'Take care', note: 'Note' }
+const JUDGED: Record<string, string> = {
+  'contradictory': 'The readings contradict each other.',
+  'test-again': 'Not sure enough to rely on.',
+}
+const HAZARD_STANDING = { open: 'not ruled out, counted as yes', confirmed: 'found', cleared: 'cleared' }
+
 const room = (doc: Doc, height: number) => {
   if (doc.y + height > doc.page.height - PAGE.margin) doc.addPage()
 }
@@ -116,23 +129,26 @@ function faces(doc: Doc, report: Report) {
   doc.moveDown(0.6)
   for (const f of report.findings) {
     const face = report.faces.find(x => x.id === f.faceId)!
-    const size =
-      f.place.shape === 'unplaced'
-        ? 'not drawn'
-        : f.place.shape === 'face'
-          ? 'the whole face'
-          : `${Math.round(f.place.x_mm)}, ${Math.round(f.place.y_mm)} mm from the corner`
+    const drawn =
+      f.place.shape === 'face'
+        ? 'the whole face'
+        : `${Math.round(f.place.x_mm)}, ${Math.round(f.place.y_mm)} mm from the corner`
+    const size = f.place.shape === 'unplaced' ? 'not drawn' : drawn
     line(
       doc,
       `${f.number}  ${words(f.kind)}, grade ${f.grade}.`,
-      `${face.part}, ${face.name}; ${size}; ${f.wish}.${f.note ? ` ${f.note}.` : ''}${f.photographs.length ? ` Photographs: ${f.photographs.length}.` : ''}`,
+      `${face.part}, ${face.name}; ${size}; ` +
+        `${f.wish}.${f.note ? ` ${f.note}.` : ''}` +
+        `${f.photographs.length ? ` Photographs: ${f.photographs.length}.` : ''}`,
     )
   }
   if (!report.findings.length) note(doc, 'Nothing was found.')
   for (const f of report.faces)
     note(
       doc,
-      `${f.part}, ${f.name}: ${f.copies > 1 ? `${f.copies} × ` : ''}${f.length_typed} × ${f.width_typed} (${Math.round(outline_mm(f).w)} × ${Math.round(outline_mm(f).h)} mm), ${f.species}, ${f.substrate}${f.veneer_mm ? ` ${f.veneer_mm} mm` : ''}, finish ${f.finishGroup}`,
+      `${f.part}, ${f.name}: ${f.copies > 1 ? `${f.copies} × ` : ''}${f.length_typed} × ${f.width_typed} ` +
+        `(${Math.round(outline_mm(f).w)} × ${Math.round(outline_mm(f).h)} mm), ${f.species}, ` +
+        `${f.substrate}${f.veneer_mm ? ` ${f.veneer_mm} mm` : ''}, finish ${f.finishGroup}`,
     )
 }
 
@@ -162,6 +178,11 @@ function photographs(doc: Doc, report: Report) {
   }
 }
 
+const dryness = (m: { verdict: string; likely_d: number | null }) => {
+  const days = m.likely_d ? `, about ${Math.ceil(m.likely_d)} days` : ''
+  return m.verdict === 'wait' ? `Too wet to finish${days}.` : 'Dry enough.'
+}
+
 /** The condition report as PDF: A4, tagged, fonts embedded. */
 export const reportPdf = (fonts: Fonts, report: Report): Promise<Uint8Array> =>
   pdfOf(
@@ -176,18 +197,22 @@ export const reportPdf = (fonts: Fonts, report: Report): Promise<Uint8Array> =>
         .fontSize(11)
         .text(
           plain(
-            `Condition report for ${piece.client}. ${day(report.made_at)}${report.name === 'now' ? '' : `, "${report.name}"`}.`,
+            `Condition report for ${piece.client}. ` +
+              `${day(report.made_at)}${report.name === 'now' ? '' : `, "${report.name}"`}.`,
           ),
         )
       note(
         doc,
-        `Taken in ${day(piece.taken_in_at)}. Made ${piece.period === 'before-1850' || piece.period === 'after-1990' ? words(piece.period) : piece.period === 'unknown' ? 'at a time not known' : piece.period}; refinished before: ${piece.refinished}.${piece.keep_patina ? ' The patina is kept.' : ''} ${piece.note}`,
+        `Taken in ${day(piece.taken_in_at)}. Made ` +
+          `${MADE[piece.period] ?? piece.period}; ` +
+          `refinished before: ${piece.refinished}.${piece.keep_patina ? ' The patina is kept.' : ''} ` +
+          `${piece.note}`,
       )
       if (report.verdicts.length) heading(doc, 'What to mind')
       for (const v of report.verdicts) {
         line(
           doc,
-          `${v.severity === 'forbidden' ? 'Forbidden' : v.severity === 'stop' ? 'Stop' : v.severity === 'warn' ? 'Take care' : 'Note'}: ${v.says}.`,
+          `${SEVERITY[v.severity]}: ${v.says}.`,
           `${v.reasons.join(' ')} ${v.mend}`,
           v.severity === 'forbidden' || v.severity === 'stop' ? MADDER : INK,
         )
@@ -197,25 +222,28 @@ export const reportPdf = (fonts: Fonts, report: Report): Promise<Uint8Array> =>
       heading(doc, 'The finish')
       for (const c of report.conclusions) {
         const tested = report.tests.some(t => t.group === c.group && t.layer === c.layer)
+        const read = tested ? `${words(c.finish)}, ${percent(c.certainty)} sure` : 'not tested'
+        const found = c.overruled
+          ? `${words(c.overruled.finish)}, by ${c.overruled.by}'s word (${c.overruled.word})`
+          : read
         line(
           doc,
-          `Finish ${c.group}${c.layer > 1 ? `, layer ${c.layer}` : ''}: ${c.overruled ? `${words(c.overruled.finish)}, by ${c.overruled.by}'s word (${c.overruled.word})` : tested ? `${words(c.finish)}, ${percent(c.certainty)} sure` : 'not tested'}.`,
-          tested
-            ? `Second guess ${words(c.second)}. ${c.verdict === 'contradictory' ? 'The readings contradict each other.' : c.verdict === 'test-again' ? 'Not sure enough to rely on.' : ''}`
-            : '',
+          `Finish ${c.group}${c.layer > 1 ? `, layer ${c.layer}` : ''}: ` + `${found}.`,
+          tested ? `Second guess ${words(c.second)}. ` + (JUDGED[c.verdict] ?? '') : '',
         )
       }
       for (const t of report.tests)
         note(
           doc,
-          `${t.group}${t.layer > 1 ? t.layer : ''} ${words(t.test)}: ${t.result}. ${t.spot ? `${t.spot}. ` : ''}${t.by}, ${day(t.at)}`,
+          `${t.group}${t.layer > 1 ? t.layer : ''} ${words(t.test)}: ${t.result}. ` +
+            `${t.spot ? `${t.spot}. ` : ''}${t.by}, ${day(t.at)}`,
         )
       note(doc, 'Certainty is worked out from shop default likelihoods and is never called more than 95 %.')
       heading(doc, 'Hazards')
       for (const h of report.hazards)
         line(
           doc,
-          `${h.name}: ${h.standing === 'open' ? 'not ruled out, counted as yes' : h.standing === 'confirmed' ? 'found' : 'cleared'}.`,
+          `${h.name}: ` + `${HAZARD_STANDING[h.standing]}.`,
           `${h.why} ${h.evidence.map(e => `${e.answer}: ${e.method} (${e.by}, ${day(e.at)}).`).join(' ')}`,
         )
       if (!report.hazards.length) note(doc, 'None was raised.')
@@ -225,7 +253,11 @@ export const reportPdf = (fonts: Fonts, report: Report): Promise<Uint8Array> =>
         line(
           doc,
           `${face?.part}, ${face?.name}: ${m.reading_pct} %.`,
-          `${m.equilibrium_pct === null ? 'The air was not known.' : `Equilibrium ${m.equilibrium_pct.toFixed(1)} %. ${m.verdict === 'wait' ? `Too wet to finish${m.likely_d ? `, about ${Math.ceil(m.likely_d)} days` : ''}.` : 'Dry enough.'}`} ${m.by}, ${day(m.at)}`,
+          `${
+            m.equilibrium_pct === null
+              ? 'The air was not known.'
+              : `Equilibrium ${m.equilibrium_pct.toFixed(1)} %. ` + dryness(m)
+          } ` + `${m.by}, ${day(m.at)}`,
         )
       }
       if (report.items.length) heading(doc, 'Parts, hardware and marks')
@@ -233,13 +265,15 @@ export const reportPdf = (fonts: Fonts, report: Report): Promise<Uint8Array> =>
         line(
           doc,
           `${i.mark}  ${i.count} × ${i.name}.`,
-          `${i.keep ? 'Kept: it is not sanded away.' : words(i.state)}${i.place ? `, in ${i.place}` : ''}${i.out ? `, ${i.out} off, ${i.back ?? 0} back` : ''}. ${i.note}`,
+          `${i.keep ? 'Kept: it is not sanded away.' : words(i.state)}` +
+            `${i.place ? `, in ${i.place}` : ''}${i.out ? `, ${i.out} off, ${i.back ?? 0} back` : ''}. ${i.note}`,
         )
       if (report.patches.length) heading(doc, 'Timed patches')
       for (const p of report.patches)
         line(
           doc,
-          `${p.method}: ${p.minutes} min on ${Math.round(p.length_mm)} × ${Math.round(p.width_mm)} mm, ${words(p.result)}.`,
+          `${p.method}: ${p.minutes} min on ${Math.round(p.length_mm)} × ${Math.round(p.width_mm)} mm, ` +
+            `${words(p.result)}.`,
           `Scaled to the piece: ${Math.round(p.piece_min)} min. ${p.note}`,
         )
       photographs(doc, report)
@@ -250,7 +284,8 @@ export const reportPdf = (fonts: Fonts, report: Report): Promise<Uint8Array> =>
       for (const w of report.walk)
         note(
           doc,
-          `${w.key.includes('|') ? `${w.key.split('|')[1]}: ` : ''}${w.asks} ${w.options.map(words).join(', ')}. ${w.by}, ${day(w.at)}`,
+          `${w.key.includes('|') ? `${w.key.split('|')[1]}: ` : ''}${w.asks} ` +
+            `${w.options.map(words).join(', ')}. ${w.by}, ${day(w.at)}`,
         )
       doc.moveDown()
       note(doc, 'Cautions defer to safety data sheets, local rules and licensed practice.')

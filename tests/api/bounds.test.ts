@@ -1,4 +1,7 @@
-/** What stops the shop: hostile or silly values, files and rows. Bounds are shop defaults, unsourced; a page of everybody never falls with one row. */
+/**
+ * What stops the shop: hostile or silly values, files and rows. Bounds are shop defaults, unsourced; a page of
+ * everybody never falls with one row.
+ */
 import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
@@ -188,43 +191,49 @@ describe('bodies and files', () => {
     form.append('picture', new Blob([typeof data === 'string' ? data : new Uint8Array(data)]), 'a.png')
     return people.finisher.send<{ address: string }>(`POST /api/pieces/${id}/photographs`, form)
   }
-  it("an SVG, a foreign file under a picture's name, a moving or a huge picture are refused before they are decoded", async () => {
-    const id = await takenIn()
-    const began = Date.now()
-    const svg =
-      '<svg xmlns="http://www.w3.org/2000/svg" width="9000" height="9000"><filter id="f"><feTurbulence numOctaves="99"/><feGaussianBlur stdDeviation="900"/></filter><rect width="9000" height="9000" filter="url(#f)"/></svg>'
-    const png = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#a53' } })
-      .png()
-      .toBuffer()
-    const huge = Buffer.from(png)
-    huge.writeUInt32BE(60_000, 16)
-    huge.writeUInt32BE(60_000, 20)
-    const frames = await Promise.all(
-      ['#111', '#777', '#eee'].map(background =>
-        sharp({ create: { width: 8, height: 8, channels: 3, background } })
-          .png()
-          .toBuffer(),
-      ),
-    )
-    const moving = await sharp(frames, { join: { animated: true } })
-      .webp({ delay: [100, 100, 100] })
-      .toBuffer()
-    for (const [what, data] of [
-      ['svg', svg],
-      ['text', 'not a picture'],
-      ['gif', 'GIF89a'],
-      ['cut', png.subarray(0, 40)],
-      ['huge', huge],
-      ['moving', moving],
-      ['png named as such only', Buffer.concat([png.subarray(0, 8), Buffer.from(svg)])],
-    ] as const) {
-      const reply = await upload(id, data)
-      expect(reply.status, `${what}: ${reply.body.message}`).toBe(415)
-    }
-    expect(Date.now() - began).toBeLessThan(15_000)
-    for (const format of ['jpeg', 'png', 'webp', 'avif'] as const)
-      expect((await upload(id, await sharp(png).toFormat(format).toBuffer())).status, format).toBe(200)
-  })
+  it(
+    "an SVG, a foreign file under a picture's name, a moving or a huge picture are refused before they are " +
+      'decoded',
+    async () => {
+      const id = await takenIn()
+      const began = Date.now()
+      const svg =
+        '<svg xmlns="http://www.w3.org/2000/svg" width="9000" height="9000"><filter id="f"><feTurbulence ' +
+        'numOctaves="99"/><feGaussianBlur stdDeviation="900"/></filter><rect width="9000" height="9000" ' +
+        'filter="url(#f)"/></svg>'
+      const png = await sharp({ create: { width: 8, height: 8, channels: 3, background: '#a53' } })
+        .png()
+        .toBuffer()
+      const huge = Buffer.from(png)
+      huge.writeUInt32BE(60_000, 16)
+      huge.writeUInt32BE(60_000, 20)
+      const frames = await Promise.all(
+        ['#111', '#777', '#eee'].map(background =>
+          sharp({ create: { width: 8, height: 8, channels: 3, background } })
+            .png()
+            .toBuffer(),
+        ),
+      )
+      const moving = await sharp(frames, { join: { animated: true } })
+        .webp({ delay: [100, 100, 100] })
+        .toBuffer()
+      for (const [what, data] of [
+        ['svg', svg],
+        ['text', 'not a picture'],
+        ['gif', 'GIF89a'],
+        ['cut', png.subarray(0, 40)],
+        ['huge', huge],
+        ['moving', moving],
+        ['png named as such only', Buffer.concat([png.subarray(0, 8), Buffer.from(svg)])],
+      ] as const) {
+        const reply = await upload(id, data)
+        expect(reply.status, `${what}: ${reply.body.message}`).toBe(415)
+      }
+      expect(Date.now() - began).toBeLessThan(15_000)
+      for (const format of ['jpeg', 'png', 'webp', 'avif'] as const)
+        expect((await upload(id, await sharp(png).toFormat(format).toBuffer())).status, format).toBe(200)
+    },
+  )
   it('come one at a time from one person', async () => {
     const id = await takenIn()
     const big = await sharp({

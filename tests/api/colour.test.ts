@@ -299,33 +299,37 @@ describe('recipes', () => {
 })
 
 describe('pots', () => {
-  it('pours to the line, books lots by volume, begins its life, shows on Now, and keeps what is left until delivery', async () => {
-    const r = await matched()
-    const { id: piece } = await people.office.ok<{ id: number }>('POST /api/pieces', intake())
-    const { id } = await people.finisher.ok<{ id: number }>('POST /api/batches', {
-      kind: 'recipe',
-      recipeId: r.id,
-      total_g: 50,
-      pieceId: piece,
-      smallest_g: 0.1,
-      pot_min: 120,
-    })
-    const dye = (await potOf(id)).lines.find(l => l.product_id)!
-    expect((await potOf(id)).lines.reduce((s, l) => s + l.wanted_g, 0)).toBeCloseTo(50, 1)
-    expect((await act(id, 'mixed')).body.code).toBe('not-poured')
-    const before = await leftIn(dye.product_id!)
-    await pourAll(id)
-    expect(before - (await leftIn(dye.product_id!))).toBeCloseTo(dye.wanted_g, 1)
-    await act(id, 'pour', { lineId: dye.id, lotId: lots.get(dye.product_id!), poured_g: dye.wanted_g - 1 })
-    expect(before - (await leftIn(dye.product_id!))).toBeCloseTo(dye.wanted_g - 1, 1)
-    expect((await act(id, 'mixed')).status).toBe(200)
-    const { pots } = await people.office.ok<{ pots: { id: number; ends_ms: number }[] }>('GET /api/now')
-    expect(pots.find(p => p.id === id)!.ends_ms).toBeCloseTo(Date.parse(t('11:00')), -4)
-    await act(id, 'left', { left_g: 30, place: 'Shelf 2' })
-    expect((await act(id, 'close')).body.code).toBe('kept')
-    const label = await fetch(`${BASE}/api/batches/${id}/label`)
-    expect(label.status).toBe(401)
-  })
+  it(
+    'pours to the line, books lots by volume, begins its life, shows on Now, and keeps what is left until ' +
+      'delivery',
+    async () => {
+      const r = await matched()
+      const { id: piece } = await people.office.ok<{ id: number }>('POST /api/pieces', intake())
+      const { id } = await people.finisher.ok<{ id: number }>('POST /api/batches', {
+        kind: 'recipe',
+        recipeId: r.id,
+        total_g: 50,
+        pieceId: piece,
+        smallest_g: 0.1,
+        pot_min: 120,
+      })
+      const dye = (await potOf(id)).lines.find(l => l.product_id)!
+      expect((await potOf(id)).lines.reduce((s, l) => s + l.wanted_g, 0)).toBeCloseTo(50, 1)
+      expect((await act(id, 'mixed')).body.code).toBe('not-poured')
+      const before = await leftIn(dye.product_id!)
+      await pourAll(id)
+      expect(before - (await leftIn(dye.product_id!))).toBeCloseTo(dye.wanted_g, 1)
+      await act(id, 'pour', { lineId: dye.id, lotId: lots.get(dye.product_id!), poured_g: dye.wanted_g - 1 })
+      expect(before - (await leftIn(dye.product_id!))).toBeCloseTo(dye.wanted_g - 1, 1)
+      expect((await act(id, 'mixed')).status).toBe(200)
+      const { pots } = await people.office.ok<{ pots: { id: number; ends_ms: number }[] }>('GET /api/now')
+      expect(pots.find(p => p.id === id)!.ends_ms).toBeCloseTo(Date.parse(t('11:00')), -4)
+      await act(id, 'left', { left_g: 30, place: 'Shelf 2' })
+      expect((await act(id, 'close')).body.code).toBe('kept')
+      const label = await fetch(`${BASE}/api/batches/${id}/label`)
+      expect(label.status).toBe(401)
+    },
+  )
   it('scales the rest up after too much', async () => {
     const r = await matched()
     const { id } = await people.finisher.ok<{ id: number }>('POST /api/batches', {
@@ -493,132 +497,140 @@ describe('the step panel', () => {
     wipe: 'normal',
     temperature_C: 20,
   }
-  it('stands in the order of the plan, foretells once wood and recipe are known, and approves only under finish', async () => {
-    const id = await chairs()
-    const before = await panelOf(id)
-    expect(before.lines[0]!.why).toBe('no-wood')
-    const r = await matched({ pieceId: id })
-    await lay(WOODS.beech)
-    await people.finisher.ok('POST /api/readings/measure', { ...about('Bare'), pieceId: id })
-    const p = await panelOf(id)
-    expect(p.lines.map(l => l.key)).toEqual([
-      'bare',
-      ...(await planOf(people.office, id)).steps.filter(s => ['dye', 'coat'].includes(s.kind)).map(s => s.key),
-    ])
-    const L = p.lines.map(l => labOf(l.predicted!, viewingOf('d65'))[0])
-    L.slice(1).forEach((v, i) => expect(v).toBeLessThanOrEqual(L[i]! + 0.2))
-    expect(p.coatsDiffer[0]).toMatchObject({ planned: 2 })
-    const band = (stepKey: string, more: object = {}) =>
-      people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/bands`, {
-        stepKey,
-        readingId: r.targetId,
-        recipeId: r.id,
-        ...record,
-        ...more,
-      })
-    const dry = await band(p.lines[1]!.key, {
-      readingId: await measured('Dyed, bare', WOODS.beech, { role: 'band', pieceId: id }),
-    })
-    expect(
-      (
-        await people.finisher.send(`POST /api/pieces/${id}/bands`, {
-          stepKey: 'bare',
+  it(
+    'stands in the order of the plan, foretells once wood and recipe are known, and approves only under ' + 'finish',
+    async () => {
+      const id = await chairs()
+      const before = await panelOf(id)
+      expect(before.lines[0]!.why).toBe('no-wood')
+      const r = await matched({ pieceId: id })
+      await lay(WOODS.beech)
+      await people.finisher.ok('POST /api/readings/measure', { ...about('Bare'), pieceId: id })
+      const p = await panelOf(id)
+      expect(p.lines.map(l => l.key)).toEqual([
+        'bare',
+        ...(await planOf(people.office, id)).steps.filter(s => ['dye', 'coat'].includes(s.kind)).map(s => s.key),
+      ])
+      const L = p.lines.map(l => labOf(l.predicted!, viewingOf('d65'))[0])
+      L.slice(1).forEach((v, i) => expect(v).toBeLessThanOrEqual(L[i]! + 0.2))
+      expect(p.coatsDiffer[0]).toMatchObject({ planned: 2 })
+      const band = (stepKey: string, more: object = {}) =>
+        people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/bands`, {
+          stepKey,
           readingId: r.targetId,
+          recipeId: r.id,
           ...record,
+          ...more,
         })
-      ).body.message,
-    ).toContain('waterborne-polyurethane')
-    expect(
-      (
-        await people.lead.send(`PATCH /api/bands/${dry.id}`, {
-          kind: 'approve',
-          rowVersion: 1,
-          by: 'Client',
-          light: 'd65',
-        })
-      ).body.code,
-    ).toBe('no-finish')
-    const last = p.lines.at(-1)!
-    const done = await band(last.key, { clearCoat: CLEAR })
-    await people.lead.ok(`PATCH /api/bands/${done.id}`, { kind: 'approve', rowVersion: 1, by: 'Client', light: 'a' })
-    expect(
-      (await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample,
-    ).toBe('under-finish')
-    const approved = (await panelOf(id)).lines.at(-1)!.bands[0]!
-    expect(approved.approved_at).not.toBeNull()
-    const answers = () =>
-      people.office
-        .ok<
-          {
-            id: number
-            pieceId: number
-            about: string
-            state: string
-            via: string
-            name: string
-            digest: string
-            holds: number
-          }[]
-        >('GET /api/answers')
-        .then(all => all.filter(a => a.pieceId === id))
-    expect((await answers())[0]).toMatchObject({
-      about: 'colour',
-      state: 'yes',
-      via: 'counter',
-      name: 'Client',
-      holds: 0,
-      digest: expect.stringMatching(/^[0-9a-f]{64}$/) as string,
-    })
-    await people.lead.ok(`PATCH /api/bands/${done.id}`, { kind: 'withdraw', rowVersion: approved.row_version })
-    expect(
-      (await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample,
-    ).toBe('none')
-  })
-  it("asks the client about a finished, read band; a newer question supersedes, a no approves nothing, a yes does, and the plan's own question stays open", async () => {
-    const id = await chairs()
-    const r = await matched({ pieceId: id })
-    const key = (await panelOf(id)).lines.at(-1)!.key
-    const plan = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
-    const made = (more: object) =>
-      people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/bands`, { stepKey: key, ...record, ...more })
-    const ask = async (band: { id: number }) =>
-      people.lead.send<{ id: number }>(`POST /api/bands/${band.id}/question`, {
-        rowVersion: (await panelOf(id)).lines.at(-1)!.bands.find(b => b.id === band.id)!.row_version,
-        words: 'Look',
-        days: 7,
-        light: 'a',
+      const dry = await band(p.lines[1]!.key, {
+        readingId: await measured('Dyed, bare', WOODS.beech, { role: 'band', pieceId: id }),
       })
-    expect((await ask(await made({ clearCoat: CLEAR }))).body.code).toBe('not-read')
-    const dry = await made({ readingId: await measured('Dyed', WOODS.beech, { role: 'band', pieceId: id }) })
-    expect((await ask(dry)).body.code).toBe('no-finish')
-    const sealed = await made({
-      readingId: await measured('Sealed', WOODS.beech, { role: 'band', pieceId: id, clearCoat: 'dewaxed-shellac' }),
-      clearCoat: 'dewaxed-shellac',
-    })
-    expect((await ask(sealed)).body).toMatchObject({ code: 'other-finish' })
-    const band = await made({ readingId: r.targetId, recipeId: r.id, clearCoat: CLEAR })
-    const first = (await ask(band)).body.id
-    const second = (await ask(band)).body.id
-    const answer = (question: number, says: string) =>
-      people.office.send(`POST /api/approvals/${question}/answer`, {
-        answer: says,
-        via: 'phone',
+      expect(
+        (
+          await people.finisher.send(`POST /api/pieces/${id}/bands`, {
+            stepKey: 'bare',
+            readingId: r.targetId,
+            ...record,
+          })
+        ).body.message,
+      ).toContain('waterborne-polyurethane')
+      expect(
+        (
+          await people.lead.send(`PATCH /api/bands/${dry.id}`, {
+            kind: 'approve',
+            rowVersion: 1,
+            by: 'Client',
+            light: 'd65',
+          })
+        ).body.code,
+      ).toBe('no-finish')
+      const last = p.lines.at(-1)!
+      const done = await band(last.key, { clearCoat: CLEAR })
+      await people.lead.ok(`PATCH /api/bands/${done.id}`, { kind: 'approve', rowVersion: 1, by: 'Client', light: 'a' })
+      expect(
+        (await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample,
+      ).toBe('under-finish')
+      const approved = (await panelOf(id)).lines.at(-1)!.bands[0]!
+      expect(approved.approved_at).not.toBeNull()
+      const answers = () =>
+        people.office
+          .ok<
+            {
+              id: number
+              pieceId: number
+              about: string
+              state: string
+              via: string
+              name: string
+              digest: string
+              holds: number
+            }[]
+          >('GET /api/answers')
+          .then(all => all.filter(a => a.pieceId === id))
+      expect((await answers())[0]).toMatchObject({
+        about: 'colour',
+        state: 'yes',
+        via: 'counter',
         name: 'Client',
-        says: '',
+        holds: 0,
+        digest: expect.stringMatching(/^[0-9a-f]{64}$/) as string,
       })
-    expect((await answer(first, 'yes')).body.code).toBe('answered')
-    expect((await answer(second, 'match')).status).toBe(422)
-    expect((await answer(second, 'no')).status).toBe(200)
-    const sample = async () =>
-      (await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample
-    expect(await sample()).toBe('none')
-    expect((await answer((await ask(band)).body.id, 'yes')).status).toBe(200)
-    expect(await sample()).toBe('under-finish')
-    expect(
-      (await people.office.ok<{ id: number; state: string }[]>('GET /api/answers')).find(a => a.id === plan.id)!.state,
-    ).toBe('open')
-    expect((await planOf(people.office, id)).steps.find(s => s.kind === 'approval')!.state).toBe('planned')
-  })
+      await people.lead.ok(`PATCH /api/bands/${done.id}`, { kind: 'withdraw', rowVersion: approved.row_version })
+      expect(
+        (await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample,
+      ).toBe('none')
+    },
+  )
+  it(
+    'asks the client about a finished, read band; a newer question supersedes, a no approves nothing, a ' +
+      "yes does, and the plan's own question stays open",
+    async () => {
+      const id = await chairs()
+      const r = await matched({ pieceId: id })
+      const key = (await panelOf(id)).lines.at(-1)!.key
+      const plan = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
+      const made = (more: object) =>
+        people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/bands`, { stepKey: key, ...record, ...more })
+      const ask = async (band: { id: number }) =>
+        people.lead.send<{ id: number }>(`POST /api/bands/${band.id}/question`, {
+          rowVersion: (await panelOf(id)).lines.at(-1)!.bands.find(b => b.id === band.id)!.row_version,
+          words: 'Look',
+          days: 7,
+          light: 'a',
+        })
+      expect((await ask(await made({ clearCoat: CLEAR }))).body.code).toBe('not-read')
+      const dry = await made({ readingId: await measured('Dyed', WOODS.beech, { role: 'band', pieceId: id }) })
+      expect((await ask(dry)).body.code).toBe('no-finish')
+      const sealed = await made({
+        readingId: await measured('Sealed', WOODS.beech, { role: 'band', pieceId: id, clearCoat: 'dewaxed-shellac' }),
+        clearCoat: 'dewaxed-shellac',
+      })
+      expect((await ask(sealed)).body).toMatchObject({ code: 'other-finish' })
+      const band = await made({ readingId: r.targetId, recipeId: r.id, clearCoat: CLEAR })
+      const first = (await ask(band)).body.id
+      const second = (await ask(band)).body.id
+      const answer = (question: number, says: string) =>
+        people.office.send(`POST /api/approvals/${question}/answer`, {
+          answer: says,
+          via: 'phone',
+          name: 'Client',
+          says: '',
+        })
+      expect((await answer(first, 'yes')).body.code).toBe('answered')
+      expect((await answer(second, 'match')).status).toBe(422)
+      expect((await answer(second, 'no')).status).toBe(200)
+      const sample = async () =>
+        (await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample
+      expect(await sample()).toBe('none')
+      expect((await answer((await ask(band)).body.id, 'yes')).status).toBe(200)
+      expect(await sample()).toBe('under-finish')
+      expect(
+        (await people.office.ok<{ id: number; state: string }[]>('GET /api/answers')).find(a => a.id === plan.id)!
+          .state,
+      ).toBe('open')
+      expect((await planOf(people.office, id)).steps.find(s => s.kind === 'approval')!.state).toBe('planned')
+    },
+  )
   it("knows the light of the client's room and of the shop", async () => {
     const id = await chairs()
     const { piece } = await people.office.ok<{ piece: { row_version: number } }>(`GET /api/pieces/${id}`)
@@ -688,29 +700,33 @@ describe('instruments', () => {
     await people.finisher.ok('POST /api/balance', { act: 'tare' })
     expect(await tell(process.env.HANTVERK_BALANCE_PORT!, 'STOP', l => l.startsWith('W S'))).toMatch(/W S -?0\.00/)
   })
-  it('says when an instrument is gone, ends the stream of weights so that it is asked for again, and finds it when it is back', async () => {
-    const weights = await people.finisher.open('/api/balance')
-    await weights.read()
-    takeAway('meter')
-    takeAway('balance')
-    let text = ''
-    for (let part = await weights.read(); !part.done; part = await weights.read())
-      text += new TextDecoder().decode(part.value)
-    expect(text).toContain('"weight_g":null')
-    const answers = () =>
-      Promise.all([
-        people.finisher.send('POST /api/readings/measure', about('Oak')),
-        people.finisher.send('POST /api/balance', { act: 'tare' }),
+  it(
+    'says when an instrument is gone, ends the stream of weights so that it is asked for again, and finds ' +
+      'it when it is back',
+    async () => {
+      const weights = await people.finisher.open('/api/balance')
+      await weights.read()
+      takeAway('meter')
+      takeAway('balance')
+      let text = ''
+      for (let part = await weights.read(); !part.done; part = await weights.read())
+        text += new TextDecoder().decode(part.value)
+      expect(text).toContain('"weight_g":null')
+      const answers = () =>
+        Promise.all([
+          people.finisher.send('POST /api/readings/measure', about('Oak')),
+          people.finisher.send('POST /api/balance', { act: 'tare' }),
+        ])
+      expect((await answers()).map(r => [r.status, r.body.code])).toEqual([
+        [503, 'no-meter'],
+        [503, 'no-balance'],
       ])
-    expect((await answers()).map(r => [r.status, r.body.code])).toEqual([
-      [503, 'no-meter'],
-      [503, 'no-balance'],
-    ])
-    bringBack()
-    await expect
-      .poll(async () => (await answers()).map(r => r.status), { timeout: 30_000, interval: 300 })
-      .toEqual([200, 200])
-  })
+      bringBack()
+      await expect
+        .poll(async () => (await answers()).map(r => r.status), { timeout: 30_000, interval: 300 })
+        .toEqual([200, 200])
+    },
+  )
   it("matches an old stain that was never the shop's", async () =>
     expect((await matched({}, aged(WOODS.beech, OLD_STAINS.seat, 'shellac-blond', 20))).worst).toBeLessThan(3.5))
 })

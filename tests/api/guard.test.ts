@@ -1,4 +1,7 @@
-/** Who gets in, from where, and for how long. Sources: OWASP's cheat sheets on sessions, sign-in, CSRF and CSV (from memory). */
+/**
+ * Who gets in, from where, and for how long. Sources: OWASP's cheat sheets on sessions, sign-in, CSRF and CSV (from
+ * memory).
+ */
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it, test } from 'vitest'
 import type { Role } from '#shared/api'
@@ -39,37 +42,46 @@ describe('sessions', () => {
     await caller.ok('DELETE /api/session')
     expect((await new Caller().send('GET /api/now', undefined, thief)).status).toBe(401)
   })
-  it('end when nobody touches them, though an open page reads on; a tablet stays longer; all end some day', async () => {
-    const [own, tablet] = [new Caller(), new Caller()]
-    await own.ok('POST /api/session', { login: 'lead', password: PASSWORD })
-    await tablet.ok('POST /api/session', { login: 'lead', password: PASSWORD, tablet: true })
-    const age = (kind: string, hours: number) =>
-      sql.query(
-        "UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL ? HOUR WHERE kind = ? AND person_id = (SELECT id FROM person WHERE login = 'lead')",
-        [hours, kind],
-      )
-    await age('own', 11)
-    await own.ok('GET /api/now')
-    await age('own', 13)
-    await age('tablet', 13)
-    expect((await own.send('GET /api/now')).status).toBe(401)
-    expect((await tablet.send('GET /api/now')).status).toBe(200)
-    await sql.query("UPDATE session SET ends_at = UTC_TIMESTAMP(3) WHERE kind = 'tablet'")
-    expect((await tablet.send('GET /api/now')).status).toBe(401)
-    people.lead = await signedIn('lead')
-  })
+  it(
+    'end when nobody touches them, though an open page ' + 'reads on; a tablet stays longer; all end some day',
+    async () => {
+      const [own, tablet] = [new Caller(), new Caller()]
+      await own.ok('POST /api/session', { login: 'lead', password: PASSWORD })
+      await tablet.ok('POST /api/session', { login: 'lead', password: PASSWORD, tablet: true })
+      const age = (kind: string, hours: number) =>
+        sql.query(
+          `UPDATE session
+            SET seen_at = UTC_TIMESTAMP(3) - INTERVAL ? HOUR
+            WHERE kind = ? AND person_id = (SELECT id FROM person WHERE login = 'lead')`,
+          [hours, kind],
+        )
+      await age('own', 11)
+      await own.ok('GET /api/now')
+      await age('own', 13)
+      await age('tablet', 13)
+      expect((await own.send('GET /api/now')).status).toBe(401)
+      expect((await tablet.send('GET /api/now')).status).toBe(200)
+      await sql.query("UPDATE session SET ends_at = UTC_TIMESTAMP(3) WHERE kind = 'tablet'")
+      expect((await tablet.send('GET /api/now')).status).toBe(401)
+      people.lead = await signedIn('lead')
+    },
+  )
   it('a touch keeps a session alive, reading by itself does not', async () => {
     const caller = await signedIn('finisher')
     const seen = async () =>
       Number(
         (
           await sql.query<mysql.RowDataPacket[]>(
-            "SELECT TIMESTAMPDIFF(MINUTE, MAX(seen_at), UTC_TIMESTAMP(3)) AS m FROM session WHERE person_id = (SELECT id FROM person WHERE login = 'finisher') AND kind = 'own'",
+            `SELECT TIMESTAMPDIFF(MINUTE, MAX(seen_at), UTC_TIMESTAMP(3)) AS m
+                FROM session
+                WHERE person_id = (SELECT id FROM person WHERE login = 'finisher') AND kind = 'own'`,
           )
         )[0][0]!.m,
       )
     await sql.query(
-      "UPDATE session SET seen_at = UTC_TIMESTAMP(3) - INTERVAL 60 MINUTE WHERE person_id = (SELECT id FROM person WHERE login = 'finisher')",
+      `UPDATE session
+          SET seen_at = UTC_TIMESTAMP(3) - INTERVAL 60 MINUTE
+          WHERE person_id = (SELECT id FROM person WHERE login = 'finisher')`,
     )
     await caller.ok('GET /api/now')
     expect(await seen()).toBe(60)

@@ -153,7 +153,10 @@ describe('the record', () => {
     const id = await agreed()
     await done(id, 'wash', t('08:30'))
     const [rows] = await sql.query<mysql.RowDataPacket[]>(
-      'SELECT reason, SHA2(CONCAT(content, picture), 256) AS again, sha256 FROM plan_snapshot WHERE piece_id = ? ORDER BY id',
+      `SELECT reason, SHA2(CONCAT(content, picture), 256) AS again, sha256
+          FROM plan_snapshot
+          WHERE piece_id = ?
+          ORDER BY id`,
       [id],
     )
     expect(rows.map(r => r.reason)).toEqual(['asked', 'work-started'])

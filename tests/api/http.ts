@@ -28,7 +28,7 @@ export class Caller {
         ...own,
         ...headers,
       },
-      body: body === undefined ? undefined : raw ? body : JSON.stringify(body),
+      body: raw || body === undefined ? (body as BodyInit | undefined) : JSON.stringify(body),
     })
     for (const set of reply.headers.getSetCookie()) this.jar.set(set.split('=')[0]!, set.split(';')[0]!)
     const text = await reply.text()

@@ -38,16 +38,19 @@ async function agreed() {
 const named = (uuid = crypto.randomUUID()) => ({ 'idempotency-key': uuid })
 
 describe('a write under its UUID', () => {
-  it('is done once, in whichever order and on whichever instance its repeats come, and each gets the first answer', async () => {
-    const once = named()
-    const name = `Once ${once['idempotency-key']}`
-    const replies = await Promise.all(
-      Array.from({ length: 8 }, () => people.office.send<{ id: number }>('POST /api/pieces', intake({ name }), once)),
-    )
-    expect(new Set(replies.map(r => r.status))).toEqual(new Set([200]))
-    expect(new Set(replies.map(r => r.body.id)).size).toBe(1)
-    expect((await one<{ n: number }>('SELECT COUNT(*) AS n FROM piece WHERE name = ?', [name])).n).toBe(1)
-  })
+  it(
+    'is done once, in whichever order and on whichever instance its repeats come, and each gets the first ' + 'answer',
+    async () => {
+      const once = named()
+      const name = `Once ${once['idempotency-key']}`
+      const replies = await Promise.all(
+        Array.from({ length: 8 }, () => people.office.send<{ id: number }>('POST /api/pieces', intake({ name }), once)),
+      )
+      expect(new Set(replies.map(r => r.status))).toEqual(new Set([200]))
+      expect(new Set(replies.map(r => r.body.id)).size).toBe(1)
+      expect((await one<{ n: number }>('SELECT COUNT(*) AS n FROM piece WHERE name = ?', [name])).n).toBe(1)
+    },
+  )
   it('a repeat of a deletion is no error', async () => {
     const id = await taken()
     const face = (await people.owner.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${id}`)).faces[0]!.id
@@ -173,48 +176,51 @@ describe('many at once', () => {
 })
 
 describe('heavy work', () => {
-  it('under fifty judgings at once health answers within 200 ms, and what is too much is asked to come again', async () => {
-    const faces = Array.from({ length: 30 }, (_, i) => ({
-      name: `f${i}`,
-      rank: 'show',
-      shape: i % 2 ? 'flat' : 'turned',
-      orientation: 'horizontal',
-      length: '1200',
-      width: '600',
-      count: 4,
-      species: ['oak', 'pine', 'walnut'][i % 3],
-      substrate: 'solid',
-      veneer: '',
-    }))
-    const id = await taken({ parts: [{ name: 'all', scope: 'refinish', faces }] })
-    await people.owner.ok(`GET /api/pieces/${id}/routes`)
-    const idle: number[] = []
-    for (let i = 0; i < 15; i++) {
-      const begun = performance.now()
-      await fetch(`${BASE}/api/health`)
-      idle.push(performance.now() - begun)
-    }
-    // 200 ms on a machine that answers health in 8 ms when idle; a slower one gets its share more
-    const slower = Math.max(1, idle.sort((a, b) => a - b)[7]! / 8)
-    const judged = Promise.all(Array.from({ length: 50 }, () => people.owner.send(`GET /api/pieces/${id}/routes`)))
-    const waits: number[] = []
-    let done = false
-    void judged.then(() => {
-      done = true
-    })
-    while (!done) {
-      const begun = performance.now()
-      await fetch(`${BASE}/api/health`)
-      waits.push(performance.now() - begun)
-      await new Promise(r => setTimeout(r, 20))
-    }
-    const replies = await judged
-    expect(replies.some(r => r.status === 200)).toBe(true)
-    for (const r of replies) expect([200, 503]).toContain(r.status)
-    for (const r of replies.filter(r => r.status === 503)) expect(r.body.message).toMatch(/again in a moment/)
-    waits.sort((a, b) => a - b)
-    expect(waits[Math.floor(waits.length * 0.95)]).toBeLessThan(200 * slower)
-  })
+  it(
+    'under fifty judgings at once health answers within ' + '200 ms, and what is too much is asked to come again',
+    async () => {
+      const faces = Array.from({ length: 30 }, (_, i) => ({
+        name: `f${i}`,
+        rank: 'show',
+        shape: i % 2 ? 'flat' : 'turned',
+        orientation: 'horizontal',
+        length: '1200',
+        width: '600',
+        count: 4,
+        species: ['oak', 'pine', 'walnut'][i % 3],
+        substrate: 'solid',
+        veneer: '',
+      }))
+      const id = await taken({ parts: [{ name: 'all', scope: 'refinish', faces }] })
+      await people.owner.ok(`GET /api/pieces/${id}/routes`)
+      const idle: number[] = []
+      for (let i = 0; i < 15; i++) {
+        const begun = performance.now()
+        await fetch(`${BASE}/api/health`)
+        idle.push(performance.now() - begun)
+      }
+      // 200 ms on a machine that answers health in 8 ms when idle; a slower one gets its share more
+      const slower = Math.max(1, idle.sort((a, b) => a - b)[7]! / 8)
+      const judged = Promise.all(Array.from({ length: 50 }, () => people.owner.send(`GET /api/pieces/${id}/routes`)))
+      const waits: number[] = []
+      let done = false
+      void judged.then(() => {
+        done = true
+      })
+      while (!done) {
+        const begun = performance.now()
+        await fetch(`${BASE}/api/health`)
+        waits.push(performance.now() - begun)
+        await new Promise(r => setTimeout(r, 20))
+      }
+      const replies = await judged
+      expect(replies.some(r => r.status === 200)).toBe(true)
+      for (const r of replies) expect([200, 503]).toContain(r.status)
+      for (const r of replies.filter(r => r.status === 503)) expect(r.body.message).toMatch(/again in a moment/)
+      waits.sort((a, b) => a - b)
+      expect(waits[Math.floor(waits.length * 0.95)]).toBeLessThan(200 * slower)
+    },
+  )
 })
 
 describe('mail', () => {
@@ -246,114 +252,132 @@ describe('mail', () => {
   const until = (approval: number, state: string) =>
     expect.poll(async () => (await mailOf(approval)).state, { timeout: 30_000, interval: 200 }).toBe(state)
 
-  it('the first link stays good when the shop replies; each letter brings one, and all answer the same question', async () => {
-    const approval = await asked()
-    await until(approval, 'sent')
-    const [first] = await linksTo(approval)
-    const client = new Caller()
-    await client.ok(`POST /api/answer/${first}`, { kind: 'question', name: '', says: 'Will it smell?' })
-    await people.office.ok(`POST /api/approvals/${approval}/words`, { says: 'Three weeks.' })
-    await expect.poll(async () => (await linksTo(approval)).length, { timeout: 20_000 }).toBe(2)
-    const [second] = await linksTo(approval)
-    expect(second).not.toBe(first)
-    for (const token of [first, second])
-      expect((await client.ok<{ state: string }>(`GET /api/answer/${token}`)).state).toBe('open')
-    await client.ok(`POST /api/answer/${first}`, { kind: 'yes', name: 'Client', says: '' })
-    expect((await client.ok<{ state: string }>(`GET /api/answer/${second}`)).state).toBe('yes')
-    expect((await client.send(`POST /api/answer/${second}`, { kind: 'no', name: 'Client', says: '' })).body.code).toBe(
-      'answered',
-    )
-  })
-  it('one bad letter never holds up the rest, and ends as "could not be sent", from where it is sent again', async () => {
-    const bad = await asked()
-    await sql.query(
-      "UPDATE mail SET recipient = 'not an address', try_after = UTC_TIMESTAMP(3) WHERE approval_id = ?",
-      [bad],
-    )
-    const good = await asked()
-    await until(good, 'sent')
-    const state = (await mailOf(bad)).state
-    if (state === 'sent') return
-    await until(bad, 'failed')
-    const { id, rowVersion } = await mailOf(bad)
-    await people.office.ok(`POST /api/mails/${id}/again`, { rowVersion, to: 'right@example.invalid' })
-    await until(bad, 'sent')
-    expect(
-      (
-        await one<{ email: string }>(
-          'SELECT c.email FROM approval a JOIN piece p ON p.id = a.piece_id JOIN client c ON c.id = p.client_id WHERE a.id = ?',
-          [bad],
-        )
-      ).email,
-    ).toBe('right@example.invalid')
-  })
-  it('that was being sent when the server stopped is "perhaps sent", is not sent again by itself, and keeps its link', async () => {
-    const approval = await asked()
-    await until(approval, 'sent')
-    const before = await linksTo(approval)
-    await sql.query(
-      "UPDATE mail SET state = 'sending', claimed_at = UTC_TIMESTAMP(3) - INTERVAL 5 MINUTE WHERE approval_id = ?",
-      [approval],
-    )
-    await until(approval, 'perhaps')
-    await new Promise(r => setTimeout(r, 3500))
-    const mail = await mailOf(approval)
-    expect(mail.state).toBe('perhaps')
-    expect(await linksTo(approval)).toEqual(before)
-    await people.office.ok(`POST /api/mails/${mail.id}/again`, { rowVersion: mail.rowVersion })
-    await until(approval, 'sent')
-    expect(await linksTo(approval)).toEqual([before[0], before[0]])
-  })
-  it('a mail server that breaks the line after the letter gives "perhaps"; one that hangs locks nothing in the shop', async () => {
-    takeAway('mail')
-    const smtp = Number(new URL(process.env.HANTVERK_MAILS!).port) - 1
-    const open: Socket[] = []
-    const server = createServer(socket => {
-      open.push(socket)
-      socket.write('220 half\r\n')
-      let data = false
-      let letter = ''
-      socket.on('error', () => {})
-      socket.on('data', chunk => {
-        const text = chunk.toString()
-        if (data) {
-          letter += text
-          if (letter.includes('\r\n.\r\n')) socket.destroy()
-        } else if (/^DATA/i.test(text)) {
-          data = true
-          socket.write('354 go\r\n')
-        } else {
-          socket.write('250 ok\r\n')
-        }
-      })
-    })
-    await expect
-      .poll(
-        () =>
-          new Promise(resolve =>
-            server.once('error', () => resolve(false)).listen(smtp, '127.0.0.1', () => resolve(true)),
-          ),
-        { timeout: 10_000 },
+  it(
+    'the first link stays good when the shop replies; each letter brings one, and all answer the same ' + 'question',
+    async () => {
+      const approval = await asked()
+      await until(approval, 'sent')
+      const [first] = await linksTo(approval)
+      const client = new Caller()
+      await client.ok(`POST /api/answer/${first}`, { kind: 'question', name: '', says: 'Will it smell?' })
+      await people.office.ok(`POST /api/approvals/${approval}/words`, { says: 'Three weeks.' })
+      await expect.poll(async () => (await linksTo(approval)).length, { timeout: 20_000 }).toBe(2)
+      const [second] = await linksTo(approval)
+      expect(second).not.toBe(first)
+      for (const token of [first, second])
+        expect((await client.ok<{ state: string }>(`GET /api/answer/${token}`)).state).toBe('open')
+      await client.ok(`POST /api/answer/${first}`, { kind: 'yes', name: 'Client', says: '' })
+      expect((await client.ok<{ state: string }>(`GET /api/answer/${second}`)).state).toBe('yes')
+      expect(
+        (await client.send(`POST /api/answer/${second}`, { kind: 'no', name: 'Client', says: '' })).body.code,
+      ).toBe('answered')
+    },
+  )
+  it(
+    'one bad letter never holds up the rest, and ends ' + 'as "could not be sent", from where it is sent again',
+    async () => {
+      const bad = await asked()
+      await sql.query(
+        "UPDATE mail SET recipient = 'not an address', try_after = UTC_TIMESTAMP(3) WHERE approval_id = ?",
+        [bad],
       )
-      .toBe(true)
-    const approval = await asked()
-    await until(approval, 'perhaps')
-    const piece = await one<{ id: number; v: number }>(
-      'SELECT piece.id, piece.row_version AS v FROM approval a JOIN piece ON piece.id = a.piece_id WHERE a.id = ?',
-      [approval],
-    )
-    expect(
-      (await people.office.send(`PATCH /api/pieces/${piece.id}`, { rowVersion: piece.v, note: 'free' })).status,
-    ).toBe(200)
-    for (const socket of open) socket.destroy()
-    await new Promise(resolve => server.close(resolve))
-    bringBack()
-    await expect
-      .poll(async () => (await fetch(`${process.env.HANTVERK_MAILS}/mails`).catch(() => null))?.status, {
-        timeout: 20_000,
+      const good = await asked()
+      await until(good, 'sent')
+      const state = (await mailOf(bad)).state
+      if (state === 'sent') return
+      await until(bad, 'failed')
+      const { id, rowVersion } = await mailOf(bad)
+      await people.office.ok(`POST /api/mails/${id}/again`, { rowVersion, to: 'right@example.invalid' })
+      await until(bad, 'sent')
+      expect(
+        (
+          await one<{ email: string }>(
+            `SELECT c.email
+              FROM approval a
+              JOIN piece p ON p.id = a.piece_id
+              JOIN client c ON c.id = p.client_id
+              WHERE a.id = ?`,
+            [bad],
+          )
+        ).email,
+      ).toBe('right@example.invalid')
+    },
+  )
+  it(
+    'that was being sent when the server stopped is "perhaps sent", is not sent again by itself, and keeps ' +
+      'its link',
+    async () => {
+      const approval = await asked()
+      await until(approval, 'sent')
+      const before = await linksTo(approval)
+      await sql.query(
+        "UPDATE mail SET state = 'sending', claimed_at = UTC_TIMESTAMP(3) - INTERVAL 5 MINUTE WHERE approval_id = ?",
+        [approval],
+      )
+      await until(approval, 'perhaps')
+      await new Promise(r => setTimeout(r, 3500))
+      const mail = await mailOf(approval)
+      expect(mail.state).toBe('perhaps')
+      expect(await linksTo(approval)).toEqual(before)
+      await people.office.ok(`POST /api/mails/${mail.id}/again`, { rowVersion: mail.rowVersion })
+      await until(approval, 'sent')
+      expect(await linksTo(approval)).toEqual([before[0], before[0]])
+    },
+  )
+  it(
+    'a mail server that breaks the line after the letter gives "perhaps"; one that hangs locks nothing in ' +
+      'the shop',
+    async () => {
+      takeAway('mail')
+      const smtp = Number(new URL(process.env.HANTVERK_MAILS!).port) - 1
+      const open: Socket[] = []
+      const server = createServer(socket => {
+        open.push(socket)
+        socket.write('220 half\r\n')
+        let data = false
+        let letter = ''
+        socket.on('error', () => {})
+        socket.on('data', chunk => {
+          const text = chunk.toString()
+          if (data) {
+            letter += text
+            if (letter.includes('\r\n.\r\n')) socket.destroy()
+          } else if (/^DATA/i.test(text)) {
+            data = true
+            socket.write('354 go\r\n')
+          } else {
+            socket.write('250 ok\r\n')
+          }
+        })
       })
-      .toBe(200)
-  })
+      await expect
+        .poll(
+          () =>
+            new Promise(resolve =>
+              server.once('error', () => resolve(false)).listen(smtp, '127.0.0.1', () => resolve(true)),
+            ),
+          { timeout: 10_000 },
+        )
+        .toBe(true)
+      const approval = await asked()
+      await until(approval, 'perhaps')
+      const piece = await one<{ id: number; v: number }>(
+        'SELECT piece.id, piece.row_version AS v FROM approval a JOIN piece ON piece.id = a.piece_id WHERE a.id = ?',
+        [approval],
+      )
+      expect(
+        (await people.office.send(`PATCH /api/pieces/${piece.id}`, { rowVersion: piece.v, note: 'free' })).status,
+      ).toBe(200)
+      for (const socket of open) socket.destroy()
+      await new Promise(resolve => server.close(resolve))
+      bringBack()
+      await expect
+        .poll(async () => (await fetch(`${process.env.HANTVERK_MAILS}/mails`).catch(() => null))?.status, {
+          timeout: 20_000,
+        })
+        .toBe(200)
+    },
+  )
   it('is held after a restore until the owner lets it go', async () => {
     await sql.query('UPDATE shop SET mail_held = TRUE')
     const approval = await asked()
@@ -376,7 +400,9 @@ describe('what only grows', () => {
     const values = Array.from(
       { length: 240 },
       (_, i) =>
-        `('2026-10-01 ${String(Math.floor(i / 60) + 8).padStart(2, '0')}:${String(i % 60).padStart(2, '0')}:00', 20, 0.5, 'old logger')`,
+        "('2026-10-01 " +
+        `${String(Math.floor(i / 60) + 8).padStart(2, '0')}:${String(i % 60).padStart(2, '0')}:00', 20, 0.5, ` +
+        "'old logger')",
     ).join(',')
     await sql.query(`INSERT INTO climate_reading (at, temperature_C, rh, source) VALUES ${values}`)
     await sql.query("UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = 'thin'")

@@ -144,30 +144,34 @@ describe('faces that go their own way', () => {
       (await people.lead.send(`PUT /api/pieces/${fresh}/choice`, { ...shellac, faces: [1], rowVersion: 1 })).body.code,
     ).toBe('no-route')
   })
-  it("a failed gate sends its own faces to the fallback, and the others go on; the shop's record learns from it", async () => {
-    const { id, legs, top, rowVersion } = await table()
-    await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
-      ...shellac,
-      route: 'scuff-and-recoat',
-      faces: [legs],
-      rowVersion,
-    })
-    await agree(id)
-    const before = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
-    await workTo(id, 'gate', 'fail')
-    const { steps } = await plan(id)
-    const left = steps.filter(s => s.state === 'planned')
-    expect(left.find(s => s.key === 'f-strip')!.faces).toEqual([legs])
-    expect(left.filter(s => s.kind === 'strip')).toHaveLength(1)
-    expect(left.find(s => s.key === 'coat-2')!.faces).toEqual([top])
-    expect(left.filter(s => s.kind === 'finish-up').map(s => [...s.faces].sort())).toEqual([[top, legs].sort()])
-    const after = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
-    expect(after.record!.tries).toBeGreaterThan(before.record?.tries ?? 0)
-    expect(after.chance).toBeGreaterThan(before.chance)
-    expect(after.expected.total_minor - after.likely.total_minor).toBeGreaterThan(
-      before.expected.total_minor - before.likely.total_minor,
-    )
-  }, 90_000)
+  it(
+    "a failed gate sends its own faces to the fallback, and the others go on; the shop's record learns " + 'from it',
+    async () => {
+      const { id, legs, top, rowVersion } = await table()
+      await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
+        ...shellac,
+        route: 'scuff-and-recoat',
+        faces: [legs],
+        rowVersion,
+      })
+      await agree(id)
+      const before = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
+      await workTo(id, 'gate', 'fail')
+      const { steps } = await plan(id)
+      const left = steps.filter(s => s.state === 'planned')
+      expect(left.find(s => s.key === 'f-strip')!.faces).toEqual([legs])
+      expect(left.filter(s => s.kind === 'strip')).toHaveLength(1)
+      expect(left.find(s => s.key === 'coat-2')!.faces).toEqual([top])
+      expect(left.filter(s => s.kind === 'finish-up').map(s => [...s.faces].sort())).toEqual([[top, legs].sort()])
+      const after = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
+      expect(after.record!.tries).toBeGreaterThan(before.record?.tries ?? 0)
+      expect(after.chance).toBeGreaterThan(before.chance)
+      expect(after.expected.total_minor - after.likely.total_minor).toBeGreaterThan(
+        before.expected.total_minor - before.likely.total_minor,
+      )
+    },
+    90_000,
+  )
 })
 
 describe('changing a plan', () => {
@@ -220,18 +224,22 @@ describe('changing a plan', () => {
     )
     expect(await stepOf(people.owner, id, 'take-apart')).toMatchObject({ attended_min: 40, state: 'running' })
   })
-  it("two at once: one of two edits of a step wins, the other is told; an undo after another's edit undoes that one", async () => {
-    const { id } = await table()
-    const sand = await stepOf(people.owner, id, 'sand')
-    const replies = await Promise.all(
-      [people.lead, people.finisher].map((p, i) =>
-        p.send(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, attendedMin: 50 + i }),
-      ),
-    )
-    expect(replies.map(r => r.status).sort()).toEqual([200, 409])
-    await people.owner.ok(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })
-    expect(await stepOf(people.owner, id, 'sand')).toMatchObject({ attended_min: sand.attended_min })
-  })
+  it(
+    "two at once: one of two edits of a step wins, the other is told; an undo after another's edit undoes " +
+      'that one',
+    async () => {
+      const { id } = await table()
+      const sand = await stepOf(people.owner, id, 'sand')
+      const replies = await Promise.all(
+        [people.lead, people.finisher].map((p, i) =>
+          p.send(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, attendedMin: 50 + i }),
+        ),
+      )
+      expect(replies.map(r => r.status).sort()).toEqual([200, 409])
+      await people.owner.ok(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })
+      expect(await stepOf(people.owner, id, 'sand')).toMatchObject({ attended_min: sand.attended_min })
+    },
+  )
   it('each step says how it is done; loops say how often at worst', async () => {
     const { id } = await table()
     const { steps, loops } = await plan(id)
@@ -253,7 +261,8 @@ describe('the air, and what dust may do in it', () => {
       ...Array.from(
         { length: days * 24 },
         (_, i) =>
-          `2026-12-${String(8 + Math.floor(i / 24)).padStart(2, '0')} ${String(i % 24).padStart(2, '0')}:00;19,${i % 10};48`,
+          `2026-12-${String(8 + Math.floor(i / 24)).padStart(2, '0')} ` +
+          `${String(i % 24).padStart(2, '0')}:00;19,${i % 10};48`,
       ),
       more,
     ].join('\n')
@@ -317,47 +326,50 @@ describe('the air, and what dust may do in it', () => {
     expect(await says()).not.toMatch(/A coat is wet/)
     await room(false)
   }, 90_000)
-  it('what is too soon waits longer by one touch; the wait is kept through later changes and can be taken back', async () => {
-    const { id } = await table()
-    const coat = await stepOf(people.owner, id, 'coat-1')
-    await people.lead.ok(`POST /api/pieces/${id}/steps`, {
-      kind: 'coat',
-      after: coat.id,
-      title: 'Oil polyurethane',
-      faces: (await plan(id)).steps.find(s => s.key === 'coat-1')!.faces,
-      product: 'oil-polyurethane',
-      grits: [],
-      method: 'brush',
-      coat: 1,
-      attendedMin: 10,
-      amountMl: null,
-    })
-    const oil = (await plan(id)).steps.find(s => s.key.startsWith('hand-coat'))!
-    await people.lead.ok(`POST /api/pieces/${id}/steps`, {
-      kind: 'coat',
-      after: oil.id,
-      title: 'Waterborne',
-      faces: oil.faces,
-      product: 'waterborne-polyurethane',
-      grits: [],
-      method: 'brush',
-      coat: 1,
-      attendedMin: 10,
-      amountMl: null,
-    })
-    const broken = async () =>
-      (await plan(id)).verdicts.find(v => v.rule === 'water-over-uncured-oil') as
-        { step: string; oneTouch?: string } | undefined
-    const verdict = (await broken())!
-    expect(verdict.oneTouch).toBe('Wait 7 days')
-    await people.lead.ok(`POST /api/pieces/${id}/mends`, { rule: 'water-over-uncured-oil', stepKey: verdict.step })
-    expect(await broken()).toBeUndefined()
-    const wash = await stepOf(people.owner, id, 'wash')
-    await people.lead.ok(`PATCH /api/steps/${wash.id}`, { rowVersion: wash.rowVersion, attendedMin: 21 })
-    expect(await broken()).toBeUndefined()
-    for (let i = 0; i < 2; i++) await people.lead.ok(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })
-    expect(await broken()).toBeDefined()
-  })
+  it(
+    'what is too soon waits longer by one touch; the wait is kept through later changes and can be taken ' + 'back',
+    async () => {
+      const { id } = await table()
+      const coat = await stepOf(people.owner, id, 'coat-1')
+      await people.lead.ok(`POST /api/pieces/${id}/steps`, {
+        kind: 'coat',
+        after: coat.id,
+        title: 'Oil polyurethane',
+        faces: (await plan(id)).steps.find(s => s.key === 'coat-1')!.faces,
+        product: 'oil-polyurethane',
+        grits: [],
+        method: 'brush',
+        coat: 1,
+        attendedMin: 10,
+        amountMl: null,
+      })
+      const oil = (await plan(id)).steps.find(s => s.key.startsWith('hand-coat'))!
+      await people.lead.ok(`POST /api/pieces/${id}/steps`, {
+        kind: 'coat',
+        after: oil.id,
+        title: 'Waterborne',
+        faces: oil.faces,
+        product: 'waterborne-polyurethane',
+        grits: [],
+        method: 'brush',
+        coat: 1,
+        attendedMin: 10,
+        amountMl: null,
+      })
+      const broken = async () =>
+        (await plan(id)).verdicts.find(v => v.rule === 'water-over-uncured-oil') as
+          { step: string; oneTouch?: string } | undefined
+      const verdict = (await broken())!
+      expect(verdict.oneTouch).toBe('Wait 7 days')
+      await people.lead.ok(`POST /api/pieces/${id}/mends`, { rule: 'water-over-uncured-oil', stepKey: verdict.step })
+      expect(await broken()).toBeUndefined()
+      const wash = await stepOf(people.owner, id, 'wash')
+      await people.lead.ok(`PATCH /api/steps/${wash.id}`, { rowVersion: wash.rowVersion, attendedMin: 21 })
+      expect(await broken()).toBeUndefined()
+      for (let i = 0; i < 2; i++) await people.lead.ok(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })
+      expect(await broken()).toBeDefined()
+    },
+  )
   it('a pot is mixed at the bench, and its end refuses the coat until a new one is mixed', async () => {
     const { id, rowVersion } = await table()
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, finish: 'urethane-2c', rowVersion })

@@ -147,24 +147,21 @@ describe('a row that cannot be read', () => {
       alarm_ack: `piece_id = ${id}`,
     }
     const [columns] = await sql.query<mysql.RowDataPacket[]>(
-      `SELECT table_name AS t, column_name AS c, data_type AS d, character_maximum_length AS n FROM information_schema.columns
-        WHERE table_schema = DATABASE() AND table_name IN (?) AND column_key = '' AND extra = '' ORDER BY t, ordinal_position`,
+      `SELECT table_name AS t, column_name AS c, data_type AS d, character_maximum_length AS n
+          FROM information_schema.columns
+          WHERE table_schema = DATABASE() AND table_name IN (?) AND column_key = '' AND extra = ''
+          ORDER BY t, ordinal_position`,
       [Object.keys(where)],
     )
-    const bad = (d: string, n: number | null): string[] =>
-      /char|text/.test(d)
-        ? ['toString', '81', ''].map(v => `'${v.slice(0, n ?? 9)}'`)
-        : /json|longtext/.test(d)
-          ? ['\'"x"\'', "'[1]'"]
-          : /decimal/.test(d)
-            ? ['999']
-            : /int/.test(d)
-              ? ['127']
-              : d === 'enum'
-                ? ["''"]
-                : /date/.test(d)
-                  ? ["'1000-01-01'", "'9999-12-31'"]
-                  : []
+    const bad = (d: string, n: number | null): string[] => {
+      if (/char|text/.test(d)) return ['toString', '81', ''].map(v => `'${v.slice(0, n ?? 9)}'`)
+      if (/json|longtext/.test(d)) return ['\'"x"\'', "'[1]'"]
+      if (/decimal/.test(d)) return ['999']
+      if (/int/.test(d)) return ['127']
+      if (d === 'enum') return ["''"]
+      if (/date/.test(d)) return ["'1000-01-01'", "'9999-12-31'"]
+      return []
+    }
     let tried = 0
     const told = new Set<string>()
     await sql.query("SET sql_mode = '', check_constraint_checks = 0")
@@ -186,14 +183,19 @@ describe('a row that cannot be read', () => {
             expect(u.id).toBe(id)
           }
         }
-        const back = table === 'colourant' ? 'product_id' : ['plan_wait', 'house_method'].includes(table) ? null : 'id'
+        const own = ['plan_wait', 'house_method'].includes(table) ? null : 'id'
+        const back = table === 'colourant' ? 'product_id' : own
         if (back)
           await sql.query(
-            `UPDATE \`${table}\` JOIN kept ON kept.${back} = \`${table}\`.${back} SET \`${table}\`.\`${c}\` = kept.\`${c}\``,
+            `UPDATE \`${table}\`
+                JOIN kept ON kept.${back} = \`${table}\`.${back}
+                SET \`${table}\`.\`${c}\` = kept.\`${c}\``,
           )
         else if (table === 'plan_wait')
           await sql.query(
-            `UPDATE plan_wait w JOIN kept ON kept.piece_id = w.piece_id AND kept.from_key = w.from_key AND kept.to_key = w.to_key SET w.\`${c}\` = kept.\`${c}\``,
+            `UPDATE plan_wait w
+                JOIN kept ON kept.piece_id = w.piece_id AND kept.from_key = w.from_key AND kept.to_key = w.to_key
+                SET w.\`${c}\` = kept.\`${c}\``,
           )
         else await sql.query(`UPDATE house_method w JOIN kept ON kept.slug = w.slug SET w.\`${c}\` = kept.\`${c}\``)
       }

@@ -211,11 +211,13 @@ test('files come in and go out, and a broken one names its line', async ({ brows
       .locator('input[type=file]')
       .setInputFiles({ name: 'readings.txt', mimeType: 'text/plain', buffer: Buffer.from(text) })
   await give(
-    'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Door panel" 41 x 20\nEND_DATA\n',
+    'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\n' +
+      'BEGIN_DATA\n"Door panel" 41 x 20\nEND_DATA\n',
   )
   await expect(emil.getByText('Line 6: "x" is no number.')).toBeVisible()
   await give(
-    'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n"Door panel" 41 12 20\nEND_DATA\n',
+    'CGATS.17\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\n' +
+      'BEGIN_DATA\n"Door panel" 41 12 20\nEND_DATA\n',
   )
   await expect(emil.getByTestId('reading').filter({ hasText: 'Door panel' })).toContainText('from L*a*b* alone')
   expect(await (await emil.request.get('/api/readings/export?format=cgats')).text()).toContain('SPECTRAL_NM400')

@@ -98,7 +98,12 @@ test('a piece that cannot be read is told on Now and in the timetable, and the r
   const sql = await mysql.createConnection(process.env.HANTVERK_SQL!.replace(/hantverk_api$/, 'hantverk_browser'))
   const page = await as(browser, 'tove', watched)
   const [rows] = await sql.query<mysql.RowDataPacket[]>(
-    "SELECT s.id, s.grits, s.piece_id FROM plan_step s JOIN piece p ON p.id = s.piece_id WHERE p.state = 'active' AND s.grits <> '' AND s.state = 'planned' ORDER BY s.id DESC LIMIT 1",
+    `SELECT s.id, s.grits, s.piece_id
+        FROM plan_step s
+        JOIN piece p ON p.id = s.piece_id
+        WHERE p.state = 'active' AND s.grits <> '' AND s.state = 'planned'
+        ORDER BY s.id DESC
+        LIMIT 1`,
   )
   const { id, grits, piece_id: piece } = rows[0] as { id: number; grits: string; piece_id: number }
   await sql.query("UPDATE plan_step SET grits = '81' WHERE id = ?", [id])

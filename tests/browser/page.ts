@@ -84,7 +84,10 @@ export async function linkTo(to: string, says: string): Promise<string> {
   return link
 }
 
-/** What axe finds on a page, in a line each. Legacy mode spares a second page; there are no frames here that would need it. */
+/**
+ * What axe finds on a page, in a line each. Legacy mode spares a second page; there are no frames here that would need
+ * it.
+ */
 export async function barriers(page: Page): Promise<{ impact: string; says: string }[]> {
   const { violations } = await new AxeBuilder({ page }).setLegacyMode().analyze()
   return violations.map(v => ({

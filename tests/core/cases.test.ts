@@ -5,8 +5,9 @@ import type { Face, Finding } from '#core/plan'
 import { face, facts, finding } from '../facts'
 
 /**
- * Ten pieces made up from the handbook (3.1–3.5, 7, 11.2, 11.3), with what a careful restorer would conclude. Written before the code ran.
- * Figures of wood and water: Wood Handbook, from memory. Finishes, hazards and questions: common practice.
+ * Ten pieces made up from the handbook (3.1–3.5, 7, 11.2, 11.3), with what a careful restorer would conclude. Written
+ * before the code ran. Figures of wood and water: Wood Handbook, from memory. Finishes, hazards and questions: common
+ * practice.
  */
 interface Case {
   piece: string

@@ -150,22 +150,25 @@ describe('wood and finish', () => {
         },
       ),
     ))
-  it('darkens monotonely: more colourant, more coats, less wiped off, in wood and in film, and never below nought', () =>
-    fc.assert(
-      fc.property(
-        spectrum,
-        fc.constantFrom(...numbered),
-        fc.double({ min: 0, max: 50, noNaN: true }),
-        fc.double({ min: 0, max: 50, noNaN: true }),
-        (r, k, a, more) => {
-          const [less, darker] = [c.colouredInner(r, [k], [a]), c.colouredInner(r, [k], [a + more])]
-          darker.forEach((v, i) => {
-            expect(v).toBeGreaterThan(0)
-            expect(v).toBeLessThanOrEqual(less[i]! + 1e-12)
-          })
-        },
+  it(
+    'darkens monotonely: more colourant, more coats, less wiped off, in wood and in film, and never below ' + 'nought',
+    () =>
+      fc.assert(
+        fc.property(
+          spectrum,
+          fc.constantFrom(...numbered),
+          fc.double({ min: 0, max: 50, noNaN: true }),
+          fc.double({ min: 0, max: 50, noNaN: true }),
+          (r, k, a, more) => {
+            const [less, darker] = [c.colouredInner(r, [k], [a]), c.colouredInner(r, [k], [a + more])]
+            darker.forEach((v, i) => {
+              expect(v).toBeGreaterThan(0)
+              expect(v).toBeLessThanOrEqual(less[i]! + 1e-12)
+            })
+          },
+        ),
       ),
-    ))
+  )
   it('every clear coat darkens, amber ones more, and more with the years', () => {
     const L = (coat: string, years = 0) =>
       c.labOfSpectrum(c.readOf(WOODS.birch, { clear: c.clearCoat(coat, years), gloss: 'excluded' }))
@@ -439,7 +442,8 @@ describe('non-negative least squares', () => {
             X.reduce((s, row, r) => s + (row.reduce((t, v, j) => t + v * x[j]!, 0) - y[r]!) ** 2, 0)
           const mine = nonNegative(X, y)
           for (const v of mine) expect(v).toBeGreaterThanOrEqual(0)
-          // at the best point no unknown would gain by growing, and those above nought would not by shrinking (Karush, Kuhn, Tucker)
+          // at the best point no unknown would gain by growing, and those above nought would not by shrinking (Karush,
+          // Kuhn, Tucker)
           const pull = mine.map((_, j) =>
             X.reduce((s, row, r) => s + row[j]! * (y[r]! - row.reduce((t, v, k) => t + v * mine[k]!, 0)), 0),
           )

@@ -21,7 +21,9 @@ import {
 
 const seen = (...pairs: [string, string][]): Observation[] => pairs.map(([test, result]) => ({ test, result }))
 
-/** Conclusions written down from the trade before the table was asked: what a restorer would say after these readings. */
+/**
+ * Conclusions written down from the trade before the table was asked: what a restorer would say after these readings.
+ */
 const cases: [string, Period, Observation[], FinishClass][] = [
   ['sticky at once under alcohol, before 1925', '1850-1925', seen(['alcohol-drop', 'sticky']), 'shellac'],
   [

@@ -248,7 +248,10 @@ describe('files of readings', () => {
     'CGATS.17\nNUMBER_OF_SETS 1\nBEGIN_DATA_FORMAT\nSAMPLE_NAME LAB_L LAB_A LAB_B\nEND_DATA_FORMAT\nBEGIN_DATA\n'
   it('takes other writers: percent, other names of the columns, 380 to 730 nm, comments, D50 unless said', () => {
     const nm = Array.from({ length: 36 }, (_, i) => 380 + 10 * i)
-    const text = `ISO28178\r\n# made elsewhere\r\nBEGIN_DATA_FORMAT\r\nSAMPLE_ID ${nm.map(n => `SPEC_${n}`).join(' ')}\r\nEND_DATA_FORMAT\r\nBEGIN_DATA\r\nA1 ${nm.map(() => '42.5').join(' ')}\r\nEND_DATA\r\n`
+    const text =
+      'ISO28178\r\n# made elsewhere\r\nBEGIN_DATA_FORMAT\r\nSAMPLE_ID ' +
+      `${nm.map(n => `SPEC_${n}`).join(' ')}\r\nEND_DATA_FORMAT\r\nBEGIN_DATA\r\nA1 ` +
+      `${nm.map(() => '42.5').join(' ')}\r\nEND_DATA\r\n`
     expect(parseSamples(text)[0]).toMatchObject({
       name: 'A1',
       light: 'd50',

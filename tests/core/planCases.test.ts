@@ -20,8 +20,8 @@ import { SPECIES } from '#core/wood'
 import { choice, face, facts, finding } from '../facts'
 
 /**
- * Ten plans worked out by hand from the handbook (4–12, 17) before the code ran: the order of the work, coats, waits, warnings, amounts.
- * Orders and times: common practice. Amounts: arithmetic on the shop's defaults (17.2, 17.3).
+ * Ten plans worked out by hand from the handbook (4–12, 17) before the code ran: the order of the work, coats, waits,
+ * warnings, amounts. Orders and times: common practice. Amounts: arithmetic on the shop's defaults (17.2, 17.3).
  */
 interface PlanCase {
   piece: string
@@ -229,12 +229,18 @@ describe.each(CASES)('$piece', ({ facts: f, choice: c, expect: wanted }) => {
 
 /** Handbook 10.2: the slugs of its 55 rules. */
 const HANDBOOK_RULES =
-  `bleach-needs-bare-wood bleach-rinse-and-dry conditioner-base-matches-stain stain-within-2h-of-conditioner stain-needs-bare-wood gel-over-film-needs-scuff gel-only-darker stop-grit
-  oil-stain-dry-before-waterborne oil-stain-dry-before-shellac waxy-shellac-under-film wax-under-anything hot-solvent-over-oil-film water-over-uncured-oil stearate-sealer-under-catalysed hardwax-needs-open-wood
-  oil-on-sealed-surface boiled-linseed-under-shellac filler-dry-before-lacquer repair-filler-before-colour steel-wool-and-water contamination dark-toner-first dye-bleeds-into-same-solvent recoat-window-passed
-  rub-out-after-cure rubbing-satin-changes-sheen tape-on-fresh-film ammonia-needs-tannin veneer-budget lead-no-dust keep-patina closed-pore-no-filler pva-on-sealed-joint rigid-filler-in-moving-crack topcoat-climate
-  shake-and-bubbles keep-maker-mark sample-under-finish insides-too no-dust-work-in-finishing-room paint-wash-sealed two-part-after-pot-life clean-before-abrade no-abrasion-on-colour oil-stain-dry-before-lacquer
-  wet-sand-needs-sealed-wood film-budget flood-on-veneer weight-on-fresh-film cleaner-attacks-film water-stain-dry-before-oil-film exterior-stain-indoors resin-tack-cloth-before-waterborne yellowing-over-pale`.split(
+  `bleach-needs-bare-wood bleach-rinse-and-dry conditioner-base-matches-stain stain-within-2h-of-conditioner
+stain-needs-bare-wood gel-over-film-needs-scuff gel-only-darker stop-grit oil-stain-dry-before-waterborne
+oil-stain-dry-before-shellac waxy-shellac-under-film wax-under-anything hot-solvent-over-oil-film
+water-over-uncured-oil stearate-sealer-under-catalysed hardwax-needs-open-wood oil-on-sealed-surface
+boiled-linseed-under-shellac filler-dry-before-lacquer repair-filler-before-colour steel-wool-and-water
+contamination dark-toner-first dye-bleeds-into-same-solvent recoat-window-passed rub-out-after-cure
+rubbing-satin-changes-sheen tape-on-fresh-film ammonia-needs-tannin veneer-budget lead-no-dust keep-patina
+closed-pore-no-filler pva-on-sealed-joint rigid-filler-in-moving-crack topcoat-climate shake-and-bubbles
+keep-maker-mark sample-under-finish insides-too no-dust-work-in-finishing-room paint-wash-sealed
+two-part-after-pot-life clean-before-abrade no-abrasion-on-colour oil-stain-dry-before-lacquer
+wet-sand-needs-sealed-wood film-budget flood-on-veneer weight-on-fresh-film cleaner-attacks-film
+water-stain-dry-before-oil-film exterior-stain-indoors resin-tack-cloth-before-waterborne yellowing-over-pale`.split(
     /\s+/,
   )
 
@@ -319,25 +325,29 @@ describe('whatever the piece, the wish and the house', () => {
       .filter(v => v.severity === 'stop' || v.severity === 'forbidden')
       .map(v => `${v.rule} at ${v.step}: ${v.says}`)
 
-  it('a plan that strips breaks no stop: any finish, colour, filler and bleach (bleach and patina exclude each other)', () => {
-    fc.assert(
-      fc.property(
-        anyPiece,
-        anyHouse,
-        fc.constantFrom(...STRIPPING),
-        fc.constantFrom(...FINISHES),
-        fc.constantFrom(...COLOURS),
-        fc.constantFrom(...FILLS),
-        fc.constantFrom(...BLEACHES),
-        (f, house, route, finish, colour, fill, bleach) => {
-          expect(
-            stops(f, choice({ route, finish, colour, fill, bleach: f.keepPatina ? 'none' : bleach, house })),
-          ).toEqual([])
-        },
-      ),
-      { numRuns: 2000 },
-    )
-  })
+  it(
+    'a plan that strips breaks no stop: any finish, colour, filler and bleach (bleach and patina exclude ' +
+      'each other)',
+    () => {
+      fc.assert(
+        fc.property(
+          anyPiece,
+          anyHouse,
+          fc.constantFrom(...STRIPPING),
+          fc.constantFrom(...FINISHES),
+          fc.constantFrom(...COLOURS),
+          fc.constantFrom(...FILLS),
+          fc.constantFrom(...BLEACHES),
+          (f, house, route, finish, colour, fill, bleach) => {
+            expect(
+              stops(f, choice({ route, finish, colour, fill, bleach: f.keepPatina ? 'none' : bleach, house })),
+            ).toEqual([])
+          },
+        ),
+        { numRuns: 2000 },
+      )
+    },
+  )
   it('a plan that keeps the film breaks no stop, with a film for its finish', () => {
     fc.assert(
       fc.property(
@@ -361,36 +371,39 @@ describe('whatever the piece, the wish and the house', () => {
       { numRuns: 1000 },
     )
   })
-  it("a plan whose faces go different ways breaks no stop either, and leaves no face without its own way's steps", () => {
-    const films = FINISHES.filter(f => materialOf(f).role === 'film')
-    fc.assert(
-      fc.property(
-        anyPiece,
-        anyHouse,
-        fc.constantFrom(...STRIPPING),
-        fc.constantFrom('scuff-and-recoat' as const, 'level-barrier-recoat' as const, 'clean-and-wax' as const),
-        fc.constantFrom(...films),
-        fc.constantFrom(...films),
-        (f, house, route, other, finish, second) => {
-          fc.pre(f.faces.filter(x => x.scope === 'refinish').length > 1)
-          const last = f.faces.findLast(x => x.scope === 'refinish')!.id
-          const mixed = choice({
-            route,
-            finish,
-            house,
-            own: [{ route: other, finish: second, colour: 'none', conditioner: 'auto', faces: [last] }],
-          })
-          expect(stops(f, mixed)).toEqual([])
-          expect(
-            workOutPlan(f, mixed).steps.some(
-              s => s.faces.includes(last) && ['strip', 'sand-off', 'scrape'].includes(s.kind),
-            ),
-          ).toBe(false)
-        },
-      ),
-      { numRuns: 600 },
-    )
-  })
+  it(
+    "a plan whose faces go different ways breaks no stop either, and leaves no face without its own way's " + 'steps',
+    () => {
+      const films = FINISHES.filter(f => materialOf(f).role === 'film')
+      fc.assert(
+        fc.property(
+          anyPiece,
+          anyHouse,
+          fc.constantFrom(...STRIPPING),
+          fc.constantFrom('scuff-and-recoat' as const, 'level-barrier-recoat' as const, 'clean-and-wax' as const),
+          fc.constantFrom(...films),
+          fc.constantFrom(...films),
+          (f, house, route, other, finish, second) => {
+            fc.pre(f.faces.filter(x => x.scope === 'refinish').length > 1)
+            const last = f.faces.findLast(x => x.scope === 'refinish')!.id
+            const mixed = choice({
+              route,
+              finish,
+              house,
+              own: [{ route: other, finish: second, colour: 'none', conditioner: 'auto', faces: [last] }],
+            })
+            expect(stops(f, mixed)).toEqual([])
+            expect(
+              workOutPlan(f, mixed).steps.some(
+                s => s.faces.includes(last) && ['strip', 'sand-off', 'scrape'].includes(s.kind),
+              ),
+            ).toBe(false)
+          },
+        ),
+        { numRuns: 600 },
+      )
+    },
+  )
   it('each house method changes some plan; what it changes is found by planning twice', () => {
     const pieces = [
       facts({ faces: [face({ species: 'mahogany' })], sheen: 'satin' }),

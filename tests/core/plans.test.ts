@@ -383,11 +383,9 @@ describe('waits', () => {
 describe('findings and routes', () => {
   const standing = (route: RouteSlug, f: Partial<Facts>) => {
     const reasons = routeReasons(route, facts(f))
-    return reasons.some(r => r.standing === 'ruled-out')
-      ? 'ruled-out'
-      : reasons.some(r => r.standing === 'doubtful')
-        ? 'doubtful'
-        : 'possible'
+    if (reasons.some(r => r.standing === 'ruled-out')) return 'ruled-out'
+    if (reasons.some(r => r.standing === 'doubtful')) return 'doubtful'
+    return 'possible'
   }
   test.each<[string, RouteSlug, Partial<Facts>, string]>([
     ['scratches', 'scuff-and-recoat', { findings: [finding('scratches')] }, 'possible'],
@@ -509,7 +507,11 @@ describe('the section', () => {
     const drawn = sectionOf(
       f,
       plan.steps,
-      key => (key === 'coat-1' ? 'running' : key.startsWith('gel') ? 'done' : 'planned'),
+      key => {
+        if (key === 'coat-1') return 'running'
+        if (key.startsWith('gel')) return 'done'
+        return 'planned'
+      },
       new Set(['coat-2']),
     )!
     expect(drawn.planned.map(l => l.state)).toEqual(['found', 'done', 'running', 'failing'])

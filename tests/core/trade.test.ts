@@ -298,13 +298,11 @@ const cases: [string, Facts, Choice, Break][] = [
     facts(),
     choice({ colour: 'lacquer-toner', finish: 'nitrocellulose-lacquer' }),
     p => ({
-      steps: p.steps.map(s =>
-        s.key === 'toner-1'
-          ? { ...s, title: 'Light overall toner' }
-          : s.key === 'toner-2'
-            ? { ...s, title: 'Dark band' }
-            : s,
-      ),
+      steps: p.steps.map(s => {
+        if (s.key === 'toner-1') return { ...s, title: 'Light overall toner' }
+        if (s.key === 'toner-2') return { ...s, title: 'Dark band' }
+        return s
+      }),
     }),
   ],
   ['dye-bleeds-into-same-solvent', facts(), choice({ colour: 'water-dye' }), change('coat', { method: 'brush' })],

@@ -25,7 +25,9 @@ const ask = (f: Facts, c: Choice, record = {}) =>
   judgeRoute(c.route, { facts: f, choice: c, rates, hours, now_ms: at('2026-11-23T09:00'), record })
 const kindsOn = (plan: Plan, id: number) => plan.steps.filter(s => s.faces.includes(id)).map(s => s.kind)
 
-/** A table whose worn top is stripped while the sound legs are only scuffed and coated; the painted rail is left alone. */
+/**
+ * A table whose worn top is stripped while the sound legs are only scuffed and coated; the painted rail is left alone.
+ */
 const table = facts({
   faces: [
     face({ part: 'top' }),

@@ -1,4 +1,7 @@
-/** Long: processes killed and frozen while people write, hostile bodies, floods. All against 127.0.0.1, bounded. Run by `./hantverk test crash`. */
+/**
+ * Long: processes killed and frozen while people write, hostile bodies, floods. All against 127.0.0.1, bounded. Run by
+ * `./hantverk test crash`.
+ */
 import { spawn } from 'node:child_process'
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { tmpdir } from 'node:os'
@@ -105,7 +108,8 @@ describe('killed while people write', () => {
     expect(rows).toHaveLength(acknowledged.size)
     savedUnheard = rows.length
     console.log(
-      `${ROUNDS} kills, ${acknowledged.size} writes acknowledged, ${unanswered} of them not answered at first, ${savedUnheard} rows`,
+      `${ROUNDS} kills, ${acknowledged.size} writes acknowledged, ${unanswered} of them not answered at ` +
+        `first, ${savedUnheard} rows`,
     )
     expect(unanswered).toBeGreaterThan(0)
   }, 400_000)
@@ -116,7 +120,8 @@ describe('killed while people write', () => {
     await createDatabase(PROFILE, 'hantverk_killed')
     writeFileSync(
       file,
-      `import { migrationsHere } from '${process.cwd()}/ops/backup'\nimport { migrate } from '${process.cwd()}/server/database/migrate'\nawait migrate(process.env.URL!, migrationsHere())\n`,
+      `import { migrationsHere } from '${process.cwd()}/ops/backup'\nimport { migrate } from ` +
+        `'${process.cwd()}/server/database/migrate'\nawait migrate(process.env.URL!, migrationsHere())\n`,
     )
     const url = databaseUrl(PROFILE, readKeys(PROFILE).database, 'hantverk_killed')
     let kills = 0
@@ -244,7 +249,9 @@ describe('hostile', () => {
     if (!def) return []
     if (def.shape) return Object.keys(def.shape)
     if (def.options) return [...new Set(def.options.flatMap(shapeOf))]
-    return def.innerType ? shapeOf(def.innerType) : def.in ? shapeOf(def.in) : []
+    if (def.innerType) return shapeOf(def.innerType)
+    if (def.in) return shapeOf(def.in)
+    return []
   }
   it('made-up bodies of every write never give an error of the server, never hang it, never stop it', async () => {
     const EACH = 120
@@ -277,7 +284,8 @@ describe('hostile', () => {
       }
     }
     console.log(
-      `${routes.length * EACH} made-up requests to ${routes.length} routes: ${JSON.stringify(seen)}, the longest ${Math.round(longest)} ms`,
+      `${routes.length * EACH} made-up requests to ${routes.length} routes: ${JSON.stringify(seen)}, the ` +
+        `longest ${Math.round(longest)} ms`,
     )
     expect(longest).toBeLessThan(5000)
     await healthy()
@@ -313,7 +321,8 @@ describe('hostile', () => {
     ])
     clearInterval(watch)
     console.log(
-      `400 MB of chunked bodies: memory ${Math.round(before)} to ${Math.round(most)} MB; ${replies.map(r => r.status).join(', ')}`,
+      `400 MB of chunked bodies: memory ${Math.round(before)} to ${Math.round(most)} MB; ` +
+        `${replies.map(r => r.status).join(', ')}`,
     )
     expect(most - before).toBeLessThan(250)
     for (const r of replies) expect([413, 429, 404]).toContain(r.status)

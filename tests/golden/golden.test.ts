@@ -5,8 +5,9 @@ import { randomPiece } from './randomPieces'
 import { written } from './written'
 
 /**
- * What the planner makes of the demo's pieces and of a hundred made-up ones, kept as files. These are no facts of the trade: they
- * show what a change of the code changes. Write them anew with `npx vitest run tests/golden -u`, look at the difference, and name it in the commit.
+ * What the planner makes of the demo's pieces and of a hundred made-up ones, kept as files. These are no facts of the
+ * trade: they show what a change of the code changes. Write them anew with `npx vitest run tests/golden -u`, look at
+ * the difference, and name it in the commit.
  */
 const demo = JSON.parse(readFileSync(new URL('demo.json', import.meta.url), 'utf8')) as Record<
   string,

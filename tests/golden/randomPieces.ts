@@ -1,4 +1,7 @@
-/** Made-up pieces of every kind, the same ones each time: lists and chances stand here, so that a new product or finding moves no piece. */
+/**
+ * Made-up pieces of every kind, the same ones each time: lists and chances stand here, so that a new product or
+ * finding moves no piece.
+ */
 import { UNPLACED } from '#core/examine/place'
 import type { Choice, Face, Facts, Finding, House } from '#core/plan'
 import { USUAL_HOUSE } from '#core/plan'

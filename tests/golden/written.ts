@@ -31,7 +31,8 @@ const planLines = (plan: Plan): string[] => [
     .filter(w => w.kind !== 'order')
     .map(
       w =>
-        `${w.from} > ${w.to}: ${w.kind} ${w.min} ${round(w.likely, 1)} ${round(w.safe, 1)}${w.max === null ? '' : ` most ${w.max}`}${w.hard ? ' hard' : ''}`,
+        `${w.from} > ${w.to}: ${w.kind} ${w.min} ${round(w.likely, 1)} ` +
+        `${round(w.safe, 1)}${w.max === null ? '' : ` most ${w.max}`}${w.hard ? ' hard' : ''}`,
     ),
 ]
 
@@ -58,12 +59,15 @@ export function written(name: string, facts: Facts, choice: Choice): string {
     ...loopsOf(plan.steps, facts, choice).map(l => `loop ${l.step}: ${l.rounds} to ${l.worst}, ${l.again.join(' ')}`),
     `at worst ${worst.steps.length} steps, ${worst.steps.reduce((n, s) => n + s.attended_min, 0)} min`,
     section
-      ? `section: ${section.planned.map(l => `${l.slug} ${round(l.um, 1)}`).join(' | ')} · ${section.colours.map(c => c.slug).join(' | ')}`
+      ? `section: ${section.planned.map(l => `${l.slug} ${round(l.um, 1)}`).join(' | ')} · ` +
+        `${section.colours.map(c => c.slug).join(' | ')}`
       : 'no section',
     '',
     ...routes.verdicts.map(
       r =>
-        `${r.route === routes.advised ? '* ' : ''}${r.route}: ${r.standing}, ${round(r.chance, 2)}, likely ${r.likely.total_minor} in ${r.likelyDays} d, worst ${r.worst.total_minor} in ${r.worstDays} d, expected ${r.expected.total_minor}`,
+        `${r.route === routes.advised ? '* ' : ''}${r.route}: ${r.standing}, ${round(r.chance, 2)}, likely ` +
+        `${r.likely.total_minor} in ${r.likelyDays} d, worst ${r.worst.total_minor} in ${r.worstDays} d, ` +
+        `expected ${r.expected.total_minor}`,
     ),
     '',
   ].join('\n')

@@ -44,7 +44,7 @@ describe('backup and restore', () => {
         'cookie': cookies,
         ...(body instanceof FormData ? {} : { 'content-type': 'application/json' }),
       },
-      body: body instanceof FormData ? body : body === undefined ? undefined : JSON.stringify(body),
+      body: body === undefined || body instanceof FormData ? body : JSON.stringify(body),
     })
   async function enter(path: string, body: object) {
     const reply = await call('POST', path, body)
@@ -128,7 +128,8 @@ describe('backup and restore', () => {
       ]),
       'a.png',
     )
-    picture = `/api/photographs/${((await (await call('POST', `/api/pieces/${id}/photographs`, form)).json()) as { address: string }).address}`
+    const taken = (await (await call('POST', `/api/pieces/${id}/photographs`, form)).json()) as { address: string }
+    picture = `/api/photographs/${taken.address}`
     const writing = (async () => {
       for (let i = 0; i < 20; i++)
         await call('POST', '/api/products', { name: `p${i}`, class: 'mild-soap', priceMinor: 1 })
@@ -168,62 +169,73 @@ describe('backup and restore', () => {
     }
     expect([await databases(), currentDatabase(PROFILE)]).toEqual([was, pointer])
   }, 90_000)
-  it('brings the shop back as it was: rows, pictures, triggers; sessions end, letters are held, numbers run ahead', async () => {
-    await rootSql(
-      PROFILE,
-      "INSERT INTO mail (kind, recipient, piece_id, seed, try_after) VALUES ('reply', 'c@example.invalid', 1, 's', UTC_TIMESTAMP(3) + INTERVAL 1 DAY)",
-      currentDatabase(PROFILE),
-    )
-    rmSync(file)
-    before = await sums()
-    const wasPicture = await digestOf(picture)
-    await ops(['backup', file, 'crash'])
-    const old = cookies
-    const wasDatabase = currentDatabase(PROFILE)
-    await call('POST', '/api/products', { name: 'after the backup', class: 'mild-soap', priceMinor: 1 })
-    lastEvent = Number(await rootSql(PROFILE, 'SELECT last FROM event_counter', wasDatabase))
-    const { code, says } = await ops(['restore', file, 'crash'])
-    expect([code, says]).toEqual([0, expect.stringMatching(/stays for a week/)])
-    expect(currentDatabase(PROFILE)).not.toBe(wasDatabase)
-    expect(await sums()).toBe(before)
-    await expect.poll(async () => (await answer('/api/health')).status, { timeout: 30_000, interval: 100 }).toBe(200)
-    expect((await answer('/api/now', { headers: { cookie: old } })).status).toBe(401)
-    await enter('/api/session', { login: 'owner', password: 'verdigris-9' })
-    expect(await digestOf(picture)).toBe(wasPicture)
-    const shop = (await (await call('GET', '/api/shop')).json()) as { mail_held: number }
-    expect(shop.mail_held).toBe(1)
-    expect(Number(await rootSql(PROFILE, 'SELECT last FROM event_counter', currentDatabase(PROFILE)))).toBeGreaterThan(
-      lastEvent,
-    )
-    await expect(rootSql(PROFILE, "UPDATE logbook SET says = 'x'", currentDatabase(PROFILE))).rejects.toThrow(
-      /append-only/,
-    )
-    expect(
-      await rootSql(PROFILE, 'SELECT says FROM logbook ORDER BY id DESC LIMIT 1', currentDatabase(PROFILE)),
-    ).toMatch(/backup was brought back/)
-    expect(
-      ((await (await call('GET', '/api/store')).json()) as { products: { name: string }[] }).products.map(p => p.name),
-    ).not.toContain('after the backup')
-    expect(await rootSql(PROFILE, 'SELECT name FROM product ORDER BY id DESC LIMIT 1', wasDatabase)).toBe(
-      'after the backup',
-    )
-  }, 90_000)
-  it('keys that are turned: who is signed in stays so, the database lets the new key in alone, and the log says it', async () => {
-    const was = readKeys(PROFILE)
-    expect((await ops(['keys', 'crash'])).code).toBe(0)
-    await expect
-      .poll(async () => (await answer('/api/now', { headers: { cookie: cookies } })).status, {
-        timeout: 30_000,
-        interval: 200,
-      })
-      .toBe(200)
-    await expect(mysql.createConnection(databaseUrl(PROFILE, was.database, currentDatabase(PROFILE)))).rejects.toThrow(
-      /denied/,
-    )
-    expect(
-      await rootSql(PROFILE, 'SELECT says FROM logbook ORDER BY id DESC LIMIT 1', currentDatabase(PROFILE)),
-    ).toMatch(/keys were turned/)
-  }, 60_000)
+  it(
+    'brings the shop back as it was: rows, pictures, triggers; sessions end, letters are held, numbers run ' + 'ahead',
+    async () => {
+      await rootSql(
+        PROFILE,
+        `INSERT INTO mail (kind, recipient, piece_id, seed, try_after)
+          VALUES ('reply', 'c@example.invalid', 1, 's', UTC_TIMESTAMP(3) + INTERVAL 1 DAY)`,
+        currentDatabase(PROFILE),
+      )
+      rmSync(file)
+      before = await sums()
+      const wasPicture = await digestOf(picture)
+      await ops(['backup', file, 'crash'])
+      const old = cookies
+      const wasDatabase = currentDatabase(PROFILE)
+      await call('POST', '/api/products', { name: 'after the backup', class: 'mild-soap', priceMinor: 1 })
+      lastEvent = Number(await rootSql(PROFILE, 'SELECT last FROM event_counter', wasDatabase))
+      const { code, says } = await ops(['restore', file, 'crash'])
+      expect([code, says]).toEqual([0, expect.stringMatching(/stays for a week/)])
+      expect(currentDatabase(PROFILE)).not.toBe(wasDatabase)
+      expect(await sums()).toBe(before)
+      await expect.poll(async () => (await answer('/api/health')).status, { timeout: 30_000, interval: 100 }).toBe(200)
+      expect((await answer('/api/now', { headers: { cookie: old } })).status).toBe(401)
+      await enter('/api/session', { login: 'owner', password: 'verdigris-9' })
+      expect(await digestOf(picture)).toBe(wasPicture)
+      const shop = (await (await call('GET', '/api/shop')).json()) as { mail_held: number }
+      expect(shop.mail_held).toBe(1)
+      expect(
+        Number(await rootSql(PROFILE, 'SELECT last FROM event_counter', currentDatabase(PROFILE))),
+      ).toBeGreaterThan(lastEvent)
+      await expect(rootSql(PROFILE, "UPDATE logbook SET says = 'x'", currentDatabase(PROFILE))).rejects.toThrow(
+        /append-only/,
+      )
+      expect(
+        await rootSql(PROFILE, 'SELECT says FROM logbook ORDER BY id DESC LIMIT 1', currentDatabase(PROFILE)),
+      ).toMatch(/backup was brought back/)
+      expect(
+        ((await (await call('GET', '/api/store')).json()) as { products: { name: string }[] }).products.map(
+          p => p.name,
+        ),
+      ).not.toContain('after the backup')
+      expect(await rootSql(PROFILE, 'SELECT name FROM product ORDER BY id DESC LIMIT 1', wasDatabase)).toBe(
+        'after the backup',
+      )
+    },
+    90_000,
+  )
+  it(
+    'keys that are turned: who is signed in stays so, the database lets the new key in alone, and the log ' + 'says it',
+    async () => {
+      const was = readKeys(PROFILE)
+      expect((await ops(['keys', 'crash'])).code).toBe(0)
+      await expect
+        .poll(async () => (await answer('/api/now', { headers: { cookie: cookies } })).status, {
+          timeout: 30_000,
+          interval: 200,
+        })
+        .toBe(200)
+      await expect(
+        mysql.createConnection(databaseUrl(PROFILE, was.database, currentDatabase(PROFILE))),
+      ).rejects.toThrow(/denied/)
+      expect(
+        await rootSql(PROFILE, 'SELECT says FROM logbook ORDER BY id DESC LIMIT 1', currentDatabase(PROFILE)),
+      ).toMatch(/keys were turned/)
+    },
+    60_000,
+  )
   it('a backup by night comes by itself, to a second directory too', async () => {
     const second = `${files}/second`
     mkdirSync(second)

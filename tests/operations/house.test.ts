@@ -67,16 +67,20 @@ describe('the database', () => {
         expect(line.includes(key), name).toBe(false)
     }
   })
-  it('a key that is opened to others while it runs ends nothing; turning the keys is refused meanwhile, and goes on afterwards', async () => {
-    const before = state().parts.map(p => p.id!.pid)
-    chmodSync(`${PROFILE.dir}/keys/links`, 0o644)
-    await pause(6000)
-    process.kill(state().supervisor.pid, 'SIGHUP')
-    await expect.poll(() => logOf('supervisor'), { timeout: 10_000 }).toMatch(/links can be read by others/)
-    expect(state().parts.map(p => p.id!.pid)).toEqual(before)
-    expect((await answer('/api/health')).status).toBe(200)
-    chmodSync(`${PROFILE.dir}/keys/links`, 0o600)
-  })
+  it(
+    'a key that is opened to others while it runs ends nothing; turning the keys is refused meanwhile, and ' +
+      'goes on afterwards',
+    async () => {
+      const before = state().parts.map(p => p.id!.pid)
+      chmodSync(`${PROFILE.dir}/keys/links`, 0o644)
+      await pause(6000)
+      process.kill(state().supervisor.pid, 'SIGHUP')
+      await expect.poll(() => logOf('supervisor'), { timeout: 10_000 }).toMatch(/links can be read by others/)
+      expect(state().parts.map(p => p.id!.pid)).toEqual(before)
+      expect((await answer('/api/health')).status).toBe(200)
+      chmodSync(`${PROFILE.dir}/keys/links`, 0o600)
+    },
+  )
 })
 
 describe('migrations', () => {
@@ -85,19 +89,35 @@ describe('migrations', () => {
     const of = (sql: string) => rootSql(PROFILE, sql.replaceAll('@db', `'${name}'`))
     return [
       await of(
-        'SELECT table_name, column_name, ordinal_position, column_type, is_nullable, column_default, extra FROM information_schema.columns WHERE table_schema = @db ORDER BY 1, 3',
+        `SELECT table_name, column_name, ordinal_position, column_type, is_nullable, column_default, extra
+            FROM information_schema.columns
+            WHERE table_schema = @db
+            ORDER BY 1, 3`,
       ),
       await of(
-        'SELECT table_name, column_name, referenced_table_name, referenced_column_name FROM information_schema.key_column_usage WHERE table_schema = @db AND referenced_table_name IS NOT NULL ORDER BY 1, 2, 3',
+        `SELECT table_name, column_name, referenced_table_name, referenced_column_name
+            FROM information_schema.key_column_usage
+            WHERE table_schema = @db AND referenced_table_name IS NOT NULL
+            ORDER BY 1, 2, 3`,
       ),
       await of(
-        'SELECT table_name, non_unique, GROUP_CONCAT(column_name ORDER BY seq_in_index) FROM information_schema.statistics WHERE table_schema = @db GROUP BY table_name, index_name, non_unique ORDER BY 1, 3, 2',
+        `SELECT table_name, non_unique, GROUP_CONCAT(column_name ORDER BY seq_in_index)
+            FROM information_schema.statistics
+            WHERE table_schema = @db
+            GROUP BY table_name, index_name, non_unique
+            ORDER BY 1, 3, 2`,
       ),
       await of(
-        'SELECT table_name, check_clause FROM information_schema.check_constraints WHERE constraint_schema = @db ORDER BY 1, 2',
+        `SELECT table_name, check_clause
+            FROM information_schema.check_constraints
+            WHERE constraint_schema = @db
+            ORDER BY 1, 2`,
       ),
       await of(
-        'SELECT event_object_table, trigger_name, action_statement FROM information_schema.triggers WHERE trigger_schema = @db ORDER BY 1, 2',
+        `SELECT event_object_table, trigger_name, action_statement
+            FROM information_schema.triggers
+            WHERE trigger_schema = @db
+            ORDER BY 1, 2`,
       ),
     ].join('\n—\n')
   }
@@ -107,15 +127,31 @@ describe('migrations', () => {
     return urlOf(name)
   }
   /** Rows that every schema so far could hold. */
-  const DATA = `INSERT INTO shop (id, name, zone, currency, hour_minor, material_markup_bp, tax_bp) VALUES (1, 'Old shop', 'Europe/Stockholm', 'SEK', 60000, 2500, 2500);
-    INSERT INTO person (id, name, login, role, password_hash) VALUES (1, 'Old owner', 'old', 'owner', 'x');
-    INSERT INTO client (id, name) VALUES (1, 'Old client');
-    INSERT INTO piece (id, client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, taken_in_at) VALUES (1, 1, 'Old chest', 'daily', 'same', 'satin', 'keep', 'unknown', 'no', 0, 'no', '2026-01-01');
-    INSERT INTO plan_snapshot (id, piece_id, reason, at, content, picture, sha256) VALUES (1, 1, 'asked', '2026-01-02', '{}', '', 'x');
-    INSERT INTO approval (id, piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at, token_hash) VALUES (1, 1, 1, 'approval', 1, 2, 1, '2026-01-02', '2026-02-02', REPEAT('a', 64));
-    INSERT INTO mail (id, kind, recipient, piece_id, approval_id, try_after) VALUES (1, 'ask', 'a@example.invalid', 1, 1, '2026-01-02');
-    INSERT INTO logbook (piece_id, kind, says, happened_at, recorded_at, person_id) VALUES (1, 'taken-in', 'Taken in', '2026-01-01', '2026-01-01', 1);
-    INSERT INTO bench_command (uuid, person_id, at, result) VALUES ('5e3f1c34-0000-4000-8000-000000000001', 1, '2026-01-03', '{"ok":true}')`
+  const DATA = `INSERT INTO shop (id, name, zone, currency, hour_minor, material_markup_bp, tax_bp)
+      VALUES (
+        1, 'Old shop', 'Europe/Stockholm', 'SEK', 60000, 2500, 2500
+      ); INSERT INTO person (id, name, login, role, password_hash)
+      VALUES (1, 'Old owner', 'old', 'owner', 'x'); INSERT INTO client (id, name)
+      VALUES (1, 'Old client'); INSERT INTO piece (
+        id, client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer,
+        taken_in_at
+      )
+      VALUES (
+        1, 1, 'Old chest', 'daily', 'same', 'satin', 'keep', 'unknown', 'no', 0, 'no', '2026-01-01'
+      ); INSERT INTO plan_snapshot (id, piece_id, reason, at, content, picture, sha256)
+      VALUES (1, 1, 'asked', '2026-01-02', '{}', '', 'x'); INSERT INTO approval (
+        id, piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at, token_hash
+      )
+      VALUES (
+        1, 1, 1, 'approval', 1, 2, 1, '2026-01-02', '2026-02-02', REPEAT('a', 64)
+      ); INSERT INTO mail (id, kind, recipient, piece_id, approval_id, try_after)
+      VALUES (1, 'ask', 'a@example.invalid', 1, 1, '2026-01-02'); INSERT INTO logbook (
+        piece_id, kind, says, happened_at, recorded_at, person_id
+      )
+      VALUES (
+        1, 'taken-in', 'Taken in', '2026-01-01', '2026-01-01', 1
+      ); INSERT INTO bench_command (uuid, person_id, at, result)
+      VALUES ('5e3f1c34-0000-4000-8000-000000000001', 1, '2026-01-03', '{"ok":true}')`
   let whole = ''
   beforeAll(async () => {
     await migrate(await made('hantverk_whole'), migrations)
@@ -154,7 +190,8 @@ describe('migrations', () => {
     if (n === 1)
       await rootSql(
         PROFILE,
-        "INSERT INTO evidence (piece_id, kind, answer, method, person_id, at) VALUES (1, 'lead-test', 'no', 'swab', 1, '2026-01-02')",
+        `INSERT INTO evidence (piece_id, kind, answer, method, person_id, at)
+            VALUES (1, 'lead-test', 'no', 'swab', 1, '2026-01-02')`,
         'hantverk_old',
       )
     expect(await migrate(url, migrations)).toHaveLength(migrations.length - n)

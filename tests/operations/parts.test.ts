@@ -1,4 +1,7 @@
-/** The rules of the supervisor, keys and backups, without processes. Figures are shop defaults, unsourced, except where a source stands beside. */
+/**
+ * The rules of the supervisor, keys and backups, without processes. Figures are shop defaults, unsourced, except where
+ * a source stands beside.
+ */
 import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { afterAll, describe, expect, it, test } from 'vitest'

@@ -117,11 +117,15 @@ describe('observers and lights (Debian package python3-colormath, and published 
     expect(white[1]).toBeCloseTo(100, 9)
     expect(Math.abs(white[2] - Z)).toBeLessThan(off)
   })
-  it('light A follows the formula of Planck for 2848 K with c₂ = 1.435 cm K, 100 at 560 nm (CIE S 014, from memory)', () =>
-    POWERS.a.forEach((p, i) => {
-      const planck = (nm: number) => nm ** -5 / (Math.exp(1.435e7 / (2848 * nm)) - 1)
-      expect(p / ((100 * planck(TABLE_FROM_NM + 10 * i)) / planck(560)) - 1).toBeCloseTo(0, 2)
-    }))
+  it(
+    'light A follows the formula of Planck for 2848 K with c₂ = 1.435 cm K, 100 at 560 nm (CIE S 014, from ' +
+      'memory)',
+    () =>
+      POWERS.a.forEach((p, i) => {
+        const planck = (nm: number) => nm ** -5 / (Math.exp(1.435e7 / (2848 * nm)) - 1)
+        expect(p / ((100 * planck(TABLE_FROM_NM + 10 * i)) / planck(560)) - 1).toBeCloseTo(0, 2)
+      }),
+  )
   it('an equal light has its white at the middle (both observers are normalised so)', () => {
     for (const o of ['2', '10'] as const) {
       const [x, y, z] = (['x', 'y', 'z'] as const).map(k => OBSERVERS[o][k].reduce((s: number, v: number) => s + v, 0))

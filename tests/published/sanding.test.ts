@@ -12,7 +12,9 @@ import {
 } from '#core/abrasives'
 
 /**
- * Ladders that shops use (common practice), each with the work it belongs to. `gaps`: steps whose medians lie more than 1.9 apart (arithmetic on ISO 6344 medians, from memory), and whether something excuses them. `reproduced`: the planner makes the same of its ends.
+ * Ladders that shops use (common practice), each with the work it belongs to. `gaps`: steps whose medians lie more
+ * than 1.9 apart (arithmetic on ISO 6344 medians, from memory), and whether something excuses them. `reproduced`: the
+ * planner makes the same of its ends.
  */
 const LADDERS: {
   work: string

@@ -71,15 +71,12 @@ const add = (more: Partial<Row> = {}) => {
   form.rows.push(row(more))
 }
 defineExpose({ take, add })
-const wanted = computed(() =>
-  form.unit === 'total_ml'
-    ? { total_ml: form.amount }
-    : form.unit === 'total_g'
-      ? { total_g: form.amount }
-      : form.unit === 'can_ml'
-        ? { of: form.of, ml: form.amount }
-        : { of: form.of, g: form.amount },
-)
+const wanted = computed(() => {
+  if (form.unit === 'total_ml') return { total_ml: form.amount }
+  if (form.unit === 'total_g') return { total_g: form.amount }
+  if (form.unit === 'can_ml') return { of: form.of, ml: form.amount }
+  return { of: form.of, g: form.amount }
+})
 const result = computed(() => {
   try {
     return { mixed: mixture(form.rows, form.by, wanted.value), error: '' }
@@ -326,8 +323,13 @@ async function make() {
       </details>
       <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
       <div class="flex gap-3">
-        <button class="act" :disabled="!result.mixed">{{ $t('mix.begin') }}</button
-        ><button type="button" class="act act-quiet" @click="add()">{{ $t('mix.addRow') }}</button>
+        <button class="act" :disabled="!result.mixed">{{ $t('mix.begin') }}</button><button
+          type="button"
+          class="act act-quiet"
+          @click="add()"
+        >
+          {{ $t('mix.addRow') }}
+        </button>
       </div>
     </form>
   </div>

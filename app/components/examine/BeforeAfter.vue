@@ -22,8 +22,7 @@ const at = ref(50)
     </div>
     <input v-model.number="at" type="range" min="0" max="100" class="w-full h-11" :aria-label="$t('photo.slider')" />
     <figcaption class="caption flex justify-between">
-      <span>{{ $t('photo.before') }}</span
-      ><span>{{ caption }}</span
+      <span>{{ $t('photo.before') }}</span><span>{{ caption }}</span
       ><span>{{ $t('photo.after') }}</span>
     </figcaption>
   </figure>

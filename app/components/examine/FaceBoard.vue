@@ -4,8 +4,8 @@ import { FINDINGS, movePlace, outline_mm, type Place, type PlaceShape } from '#c
 import type { FindingKind } from '#core/plan'
 
 /**
- * One face, large. A tap, a drag or the keys place a finding of the kind in hand; the chosen finding is moved the same way.
- * Keys: arrows 10 mm, with Shift 50, with Alt 1; Enter sets a corner; Escape lets go.
+ * One face, large. A tap, a drag or the keys place a finding of the kind in hand; the chosen finding is moved the same
+ * way. Keys: arrows 10 mm, with Shift 50, with Alt 1; Enter sets a corner; Escape lets go.
  */
 const props = defineProps<{
   face: ExamFace
@@ -128,7 +128,11 @@ function release(event: PointerEvent) {
   if (from.dragging && !first.value && props.kind && shape.value !== 'point' && shape.value !== 'face') finish(from, p)
   else set(p)
 }
-const STEP = (event: KeyboardEvent) => (event.altKey ? 1 : event.shiftKey ? 50 : 10)
+const STEP = (event: KeyboardEvent) => {
+  if (event.altKey) return 1
+  if (event.shiftKey) return 50
+  return 10
+}
 const ARROWS: Record<string, [number, number]> = {
   ArrowLeft: [-1, 0],
   ArrowRight: [1, 0],
@@ -153,27 +157,23 @@ function key(event: KeyboardEvent) {
     emit('letGo')
   }
 }
-const says = computed(() =>
-  !busy.value
-    ? ''
-    : props.moving
-      ? t('exam.moveHere')
-      : first.value
-        ? t('exam.otherEnd')
-        : shape.value === 'point'
-          ? t('exam.touchPoint')
-          : shape.value === 'face'
-            ? t('exam.touchFace')
-            : t('exam.touchTwo'),
-)
+const says = computed(() => {
+  if (!busy.value) return ''
+  if (props.moving) return t('exam.moveHere')
+  if (first.value) return t('exam.otherEnd')
+  if (shape.value === 'point') return t('exam.touchPoint')
+  if (shape.value === 'face') return t('exam.touchFace')
+  return t('exam.touchTwo')
+})
 const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross.value.y)} mm`)
 </script>
 
 <template>
   <div>
     <p class="mb-1 min-h-6">
-      <strong v-if="says" class="text-verdigris">{{ says }}</strong
-      ><span v-else-if="can" class="caption">{{ $t('exam.boardHint') }}</span>
+      <strong v-if="says" class="text-verdigris">{{ says }}</strong><span v-else-if="can" class="caption">{{
+        $t('exam.boardHint')
+      }}</span>
       <span v-if="busy && (keyed || first)" class="clock">{{ reading }}</span><span
         class="sr-only"
         aria-live="polite"

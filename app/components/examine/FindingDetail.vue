@@ -20,11 +20,10 @@ watch(
 )
 const measured = computed(() => {
   const p = props.finding.place
-  return p.shape === 'line'
-    ? `${Math.round(Math.hypot(p.x2_mm - p.x_mm, p.y2_mm - p.y_mm))} mm`
-    : p.shape === 'area'
-      ? `${Math.round(Math.abs(p.x2_mm - p.x_mm))} × ${Math.round(Math.abs(p.y2_mm - p.y_mm))} mm`
-      : ''
+  if (p.shape === 'line') return `${Math.round(Math.hypot(p.x2_mm - p.x_mm, p.y2_mm - p.y_mm))} mm`
+  if (p.shape === 'area')
+    return `${Math.round(Math.abs(p.x2_mm - p.x_mm))} × ${Math.round(Math.abs(p.y2_mm - p.y_mm))} mm`
+  return ''
 })
 function sized() {
   const mm = parseLength_mm(width.value, session.shop?.length_unit ?? 'mm')
@@ -123,8 +122,11 @@ const toggle = (address: string) =>
         :aria-pressed="moving"
         @click="emit('move')"
       >
-        {{ moving ? $t('cancel') : $t('exam.move') }}</button
-      ><button v-if="finding.place.shape !== 'unplaced'" class="act act-quiet" @click="emit('draw')">
+        {{ moving ? $t('cancel') : $t('exam.move') }}</button><button
+        v-if="finding.place.shape !== 'unplaced'"
+        class="act act-quiet"
+        @click="emit('draw')"
+      >
         {{ $t('exam.drawAnew') }}</button
       ><button class="act act-quiet" @click="emit('withdraw')">{{ $t('takeBack') }}</button>
     </div>

@@ -1,7 +1,10 @@
 <script setup lang="ts">
 import type { BenchNow } from '~/composables/bench'
 
-/** Full-width alarm while a window is about to close or has closed; sounds until somebody says their name, and again until done. */
+/**
+ * Full-width alarm while a window is about to close or has closed; sounds until somebody says their name, and again
+ * until done.
+ */
 const props = defineProps<{ bench: BenchNow }>()
 const clock = useClock()
 const session = useSession()

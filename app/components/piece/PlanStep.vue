@@ -3,7 +3,10 @@ import { MATERIALS } from '#core/layers/materials'
 import { GripVertical } from '@lucide/vue'
 import type { Choice, Facts } from '#core/plan'
 
-/** One step of a plan: what it is, why, how it is done, what speaks against it; changed here as long as it has not started. */
+/**
+ * One step of a plan: what it is, why, how it is done, what speaks against it; changed here as long as it has not
+ * started.
+ */
 const props = defineProps<{
   step: PlanPage['steps'][number]
   plan: PlanPage

@@ -49,8 +49,7 @@ const tries = computed(() => gritsToTry(props.step.grits, place.value, props.cho
     </table>
     <p v-for="r in spare" :key="r.grit.number" class="caption">{{ $t('sanding.spare', { grit: gritName(r.grit) }) }}</p>
     <div v-if="can && tries.length > 1" class="flex flex-wrap items-center gap-2">
-      <span>{{ $t('sanding.try') }}</span
-      ><button
+      <span>{{ $t('sanding.try') }}</span><button
         v-for="g in tries"
         :key="g"
         type="button"

@@ -138,8 +138,13 @@ const colour = computed(() => (page.value?.shown.about === 'colour' ? page.value
         </div>
         <div v-else class="grid sm:grid-cols-2 gap-3">
           <button class="act" :disabled="busy" @click="answer('yes')">
-            {{ $t(colour ? 'letter.yesColour' : 'letter.yes') }}</button
-          ><button class="act act-stop" :disabled="busy" @click="answer('no')">{{ $t('letter.no') }}</button>
+            {{ $t(colour ? 'letter.yesColour' : 'letter.yes') }}</button><button
+            class="act act-stop"
+            :disabled="busy"
+            @click="answer('no')"
+          >
+            {{ $t('letter.no') }}
+          </button>
         </div>
       </form>
       <form class="row grid gap-3" @submit.prevent="answer('question')">

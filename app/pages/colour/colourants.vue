@@ -89,8 +89,8 @@ const toggle = (id: number) => {
         </div>
         <p v-if="page && !page.colourants.length" class="row">{{ $t('colour.noColourant') }}</p>
         <div v-for="c in lines" :key="c.product_id" class="row flex flex-wrap gap-x-4">
-          <strong class="grow">{{ c.name }}</strong
-          ><span class="clock">{{ $t('colour.upTo', { pct: c.most_pct }) }} · {{ amount(c.left_ml) }}</span
+          <strong class="grow">{{ c.name }}</strong><span class="clock"
+            >{{ $t('colour.upTo', { pct: c.most_pct }) }} · {{ amount(c.left_ml) }}</span
           ><span v-for="w in c.onWood" :key="w.species" class="caption basis-full">{{
             $t('colour.learntOn', {
               wood: SPECIES.find(s => s.slug === w.species)?.name ?? w.species,

@@ -167,24 +167,25 @@ const curves = computed(() => [
     : []),
   ...(plain.value ? [{ name: t('colour.woodFinished'), values: plain.value, colour: '#8a5a0c' }] : []),
 ])
-const tellReason = (r: Reason): string =>
-  r.slug === 'lighter'
-    ? `${t(pick.bleached ? 'colour.reason.lighterStill' : 'colour.reason.lighter', { by: r.by.toFixed(0) })} ${r.bleached === null ? '' : t(pick.bleached ? 'colour.reason.bleachedAgain' : 'colour.reason.bleached', { de: r.bleached.toFixed(1) })}`
-    : r.slug === 'limit'
-      ? t('colour.reason.limit', { name: name(r.id) })
-      : r.slug === 'lights'
-        ? t('colour.reason.lights', { light: t(`colour.lights.${r.light}`), de: r.de.toFixed(1) })
-        : t('colour.reason.gamut', {
-            way: t(
-              Math.abs(r.turned) > 3
-                ? r.turned > 0
-                  ? 'colour.reason.yellower'
-                  : 'colour.reason.redder'
-                : r.stronger < 0
-                  ? 'colour.reason.greyer'
-                  : 'colour.reason.stronger',
-            ),
-          })
+const wayOut = (r: Extract<Reason, { slug: 'gamut' }>) => {
+  if (Math.abs(r.turned) > 3) return r.turned > 0 ? 'colour.reason.yellower' : 'colour.reason.redder'
+  return r.stronger < 0 ? 'colour.reason.greyer' : 'colour.reason.stronger'
+}
+const bleachHelps = (de: number | null) =>
+  de === null ? '' : t(pick.bleached ? 'colour.reason.bleachedAgain' : 'colour.reason.bleached', { de: de.toFixed(1) })
+const tellReason = (r: Reason): string => {
+  if (r.slug === 'lighter')
+    return (
+      `${t(pick.bleached ? 'colour.reason.lighterStill' : 'colour.reason.lighter', { by: r.by.toFixed(0) })} ` +
+      bleachHelps(r.bleached)
+    )
+  if (r.slug === 'limit') return t('colour.reason.limit', { name: name(r.id) })
+  if (r.slug === 'lights')
+    return t('colour.reason.lights', { light: t(`colour.lights.${r.light}`), de: r.de.toFixed(1) })
+  return t('colour.reason.gamut', {
+    way: t(wayOut(r)),
+  })
+}
 /** Light boards first, then the whole (common practice): the sapwood is matched to the heartwood. */
 function sapwoodFirst() {
   Object.assign(pick, { targetId: pick.woodId, woodId: pick.sapwoodId, sapwoodId: 0 })

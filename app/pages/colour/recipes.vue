@@ -9,9 +9,12 @@ const find = ref(String(route.query.find ?? ''))
 const species = ref('')
 const near = ref(0)
 const asked = refDebounced(find, 250)
+const query = computed(() => {
+  const given = { species: species.value, target: near.value ? String(near.value) : '' }
+  return new URLSearchParams([['find', asked.value], ...Object.entries(given).filter(([, value]) => value)])
+})
 const { data: recipes, load } = useLive<RecipeLine[]>(
-  () =>
-    `/api/recipes?${new URLSearchParams({ find: asked.value, ...(species.value ? { species: species.value } : {}), ...(near.value ? { target: String(near.value) } : {}) })}`,
+  () => `/api/recipes?${query.value}`,
   topic => topic === 'piece' || topic === 'store',
 )
 const { data: page } = useLive<ColourPage>(

@@ -97,7 +97,8 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
             {{
               clock.now > pot.potEnds_ms
                 ? $t('mix.over', { at: time(pot.potEnds_ms) })
-                : `${$t('mix.useBy', { at: time(pot.potEnds_ms) })}, ${$t('alarm.left', { left: span(pot.potEnds_ms - clock.now) })}`
+                : `${$t('mix.useBy', { at: time(pot.potEnds_ms) })}, ` +
+                  $t('alarm.left', { left: span(pot.potEnds_ms - clock.now) })
             }}
           </p>
         </div>
@@ -170,8 +171,8 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
           />
           <div v-if="pot.tries.length" data-test="tries">
             <p v-for="x in pot.tries" :key="x.turn" class="row flex gap-4">
-              <span class="grow">{{ $t('mix.tryN', { n: x.turn + 1 }) }}</span
-              ><span class="caption">{{ $t('mix.foretold') }} {{ x.foretold?.toFixed(1) }}</span
+              <span class="grow">{{ $t('mix.tryN', { n: x.turn + 1 }) }}</span><span class="caption"
+                >{{ $t('mix.foretold') }} {{ x.foretold?.toFixed(1) }}</span
               ><strong class="clock">{{ x.reached.toFixed(1) }}</strong
               ><span>{{ $t(grade(x.reached)) }}</span>
             </p>

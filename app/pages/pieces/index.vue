@@ -33,7 +33,7 @@ const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(
         v-for="p in pieces ?? []"
         :key="p.id"
         :to="`/pieces/${p.id}${p.route ? '/plan' : ''}`"
-        class="row grid grid-cols-[4rem_1fr_12rem_11rem_8rem] gap-4 items-center no-underline min-h-16 max-md:grid-cols-[3rem_1fr_7rem]"
+        class="row piece-row no-underline"
       >
         <span class="text-xl font-semibold clock">{{ p.id }}</span>
         <span

@@ -197,8 +197,7 @@ const choices = {
           /><span class="text-madder">{{ errors[`parts.${i}.faces.${j}.count`] }}</span></label
         >
         <p class="self-end pb-2">
-          <span class="caption block">{{ $t('intake.area') }}</span
-          ><strong class="clock text-lg" data-test="area">{{
+          <span class="caption block">{{ $t('intake.area') }}</span><strong class="clock text-lg" data-test="area">{{
             area(face) === null ? '–' : `${area(face)!.toFixed(3)} m²`
           }}</strong>
         </p>

@@ -15,8 +15,7 @@ const { data: place, failed } = useLive<InternalApi['/api/places/:code']['get']>
       {{ place.code }} <span class="caption">{{ $t(`place.${place.kind}`) }}</span>
     </h1>
     <div v-for="i in place.items" :key="i.id" class="row flex flex-wrap gap-4 items-baseline">
-      <strong class="clock text-xl">{{ i.mark }}</strong
-      ><span class="grow"
+      <strong class="clock text-xl">{{ i.mark }}</strong><span class="grow"
         >{{ i.name
         }}<template v-if="i.taken_out">
           · {{ $t('parts.away', { n: i.taken_out - (i.put_back ?? 0) }) }}</template

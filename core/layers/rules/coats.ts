@@ -24,7 +24,10 @@ const SHELLACS = ['shellac', 'dewaxed-shellac', 'shellac-brushed']
 const words = (slug: string) => slug.replaceAll('-', ' ')
 const isFilm = (v: Visit) => v.step.kind === 'coat'
 
-/** Reserve of film above the last colour, and the height that levelling takes, µm (common practice, a model to be tuned). */
+/**
+ * Reserve of film above the last colour, and the height that levelling takes, µm (common practice, a model to be
+ * tuned).
+ */
 const FILM_RESERVE_UM = 50
 const LEVEL_UM = 15
 
@@ -47,7 +50,8 @@ export const COAT_RULES: readonly Rule[] = [
     scope: 'plan',
     source: COMMON,
     reason:
-      'Polyurethane and waterborne films do not hold on the wax in shellac; many makers of two-part finishes refuse shellac altogether.',
+      'Polyurethane and waterborne films do not hold on the wax in shellac; many makers of two-part ' +
+      'finishes refuse shellac altogether.',
     mend: "Dewaxed shellac, vinyl, or the maker's own sealer.",
     check: c =>
       c.visits.flatMap(v => {
@@ -101,11 +105,9 @@ export const COAT_RULES: readonly Rule[] = [
       each(c, v => {
         const under = top(v.before)
         if (!isFilm(v) || product(v)!.base !== 'water') return null
-        const oil = under
-          ? under.base === 'oil' && under.slug !== 'gel-stain'
-            ? under.step
-            : null
-          : (v.before.inWood.findLast(w => w.role === 'oil')?.step ?? null)
+        const oilInWood = v.before.inWood.findLast(w => w.role === 'oil')?.step ?? null
+        const oilFilm = under?.base === 'oil' && under.slug !== 'gel-stain' ? under.step : null
+        const oil = under ? oilFilm : oilInWood
         if (!oil) return null
         const least = gap_min(c, oil, v.step.key)
         return least < 7 * DAY_MIN ? tooSoon(oil, 7 * DAY_MIN, `only ${hours(least)} since the oil`) : null
@@ -215,7 +217,8 @@ export const COAT_RULES: readonly Rule[] = [
           ? [
               breach(
                 to,
-                `${Math.round(least / 60)} h at the least since the coat before; its window closes after ${w.max / 60} h`,
+                `${Math.round(least / 60)} h at the least since the coat before; its window closes after ` +
+                  `${w.max / 60} h`,
               ),
             ]
           : []
@@ -329,7 +332,8 @@ export const COAT_RULES: readonly Rule[] = [
         const film = clearFilm_um(v)
         const takes = LEVEL_UM + Math.max(...v.step.grits.map(g => median_um(P(g)) / 2), 0)
         return film - takes < FILM_RESERVE_UM
-          ? `${Math.round(film)} µm above the colour less ${Math.round(takes)} leaves ${Math.round(film - takes)}; ${FILM_RESERVE_UM} is the reserve`
+          ? `${Math.round(film)} µm above the colour less ${Math.round(takes)} leaves ` +
+              `${Math.round(film - takes)}; ${FILM_RESERVE_UM} is the reserve`
           : null
       }),
   },

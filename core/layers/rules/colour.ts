@@ -31,7 +31,8 @@ const wetColourUnder = (c: RuleContext, covers: (v: Visit) => boolean): Breach[]
       ? tooSoon(
           colour.step,
           DAY_MIN,
-          `only ${Math.round(least / 60)} h between the oil colour and this coat; 24 h at least, 48 to 72 h cool or damp`,
+          `only ${Math.round(least / 60)} h between the oil colour and this coat; 24 h at least, 48 to 72 h ` +
+            'cool or damp',
         )
       : null
   })

@@ -1,4 +1,7 @@
-/** What may lie on what: all rules, and a plan judged by them. A new rule is one entry in `wood`, `colour` or `coats`, and one row in its test. */
+/**
+ * What may lie on what: all rules, and a plan judged by them. A new rule is one entry in `wood`, `colour` or `coats`,
+ * and one row in its test.
+ */
 import {
   foundSurface,
   groupsOf,
@@ -27,7 +30,10 @@ export interface Verdict extends Omit<Rule, 'check'> {
 
 export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES]
 
-/** All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step; each way of a piece is judged by itself. */
+/**
+ * All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step; each way of a
+ * piece is judged by itself.
+ */
 export function judgePlan(input: {
   facts: Facts
   choice: Choice

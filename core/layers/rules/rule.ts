@@ -71,8 +71,11 @@ export const tooSoon = (from: string | null, min: number, says: string): Omit<Br
 export const product = (v: Visit): Material | null => (v.step.product ? materialOf(v.step.product) : null)
 export const top = (s: Surface) => s.films.at(-1) ?? null
 export const lastInWood = (s: Surface) => s.inWood.at(-1)
-export const hours = (min: number): string =>
-  min < 120 ? `${Math.round(min)} min` : min < 2880 ? `${Math.round(min / 60)} h` : `${Math.round(min / 1440)} days`
+export const hours = (min: number): string => {
+  if (min < 120) return `${Math.round(min)} min`
+  if (min < 2880) return `${Math.round(min / 60)} h`
+  return `${Math.round(min / 1440)} days`
+}
 
 /** Least minutes from the start of one step to the start of a later one, along the order of the work. */
 export function leastElapsed_min(c: Pick<RuleContext, 'steps' | 'waits'>, from: string, to: string): number {

@@ -99,7 +99,8 @@ export const WOOD_RULES: readonly Rule[] = [
     scope: 'plan',
     source: 'ISO 6344, from memory; common practice',
     reason:
-      'A grit more than 1.9 times finer than the one before leaves its scratches, and they show under the first colour.',
+      'A grit more than 1.9 times finer than the one before leaves its scratches, and they show under ' +
+      'the first colour.',
     mend: 'Put the grit between, or look at a last hand pass in raking light.',
     check: c =>
       c.visits.flatMap(v => {
@@ -116,7 +117,13 @@ export const WOOD_RULES: readonly Rule[] = [
           ? [
               breach(
                 v.step,
-                `${gritName(ladder[at - 1]!)} to ${gritName(wide.grit)} is ${round(wide.ratio!, 1)} times${wide.fill ? `; ${gritName(wide.fill)} fills the gap` : ''}${wide.excuse ? `; ${wide.excuse}` : ''}`,
+                [
+                  `${gritName(ladder[at - 1]!)} to ${gritName(wide.grit)} is ${round(wide.ratio!, 1)} times`,
+                  wide.fill && `${gritName(wide.fill)} fills the gap`,
+                  wide.excuse,
+                ]
+                  .filter(Boolean)
+                  .join('; '),
                 wide.excuse ? 'note' : 'warn',
               ),
             ]
@@ -203,7 +210,10 @@ export const WOOD_RULES: readonly Rule[] = [
         const budget = budgetOf(c.facts, v.group, c.choice)
         if (!budget || budget.verdict === 'fine' || (budget.verdict === 'by-hand' && v.step.method === 'hand'))
           return null
-        return `${Math.round(budget.takes_um)} µm of ${Math.round(budget.thickness_um - budget.reserve_um)} µm to spare; ${budget.verdict === 'by-hand' ? 'by hand only' : 'do not sand'}`
+        return (
+          `${Math.round(budget.takes_um)} µm of ${Math.round(budget.thickness_um - budget.reserve_um)} µm to ` +
+          `spare; ${budget.verdict === 'by-hand' ? 'by hand only' : 'do not sand'}`
+        )
       }),
   },
   {

@@ -1,7 +1,10 @@
 import { whileSignedIn } from '../../services/events'
 import { followBalance } from '../../services/instruments'
 
-/** Server-sent events: each weight as the balance tells it, in grams; null when its line broke, and the end, so that the browser comes again. */
+/**
+ * Server-sent events: each weight as the balance tells it, in grams; null when its line broke, and the end, so that
+ * the browser comes again.
+ */
 export default route('GET /api/balance', ({ event, person }) => {
   if (event.context.head) return undefined
   const stream = createEventStream(event)

@@ -103,13 +103,15 @@ CREATE TABLE finding (
 );
 CREATE TABLE finish_test (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  piece_id INT UNSIGNED NOT NULL, test VARCHAR(40) NOT NULL, result VARCHAR(40) NOT NULL, spot VARCHAR(120) NOT NULL DEFAULT '',
+  piece_id INT UNSIGNED NOT NULL, test VARCHAR(40) NOT NULL, result VARCHAR(40) NOT NULL,
+    spot VARCHAR(120) NOT NULL DEFAULT '',
   person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL, withdrawn_at DATETIME(3) NULL,
   FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (person_id) REFERENCES person (id)
 );
 CREATE TABLE evidence (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  piece_id INT UNSIGNED NOT NULL, kind ENUM('lead-test') NOT NULL, answer ENUM('yes','no') NOT NULL, method VARCHAR(200) NOT NULL,
+  piece_id INT UNSIGNED NOT NULL, kind ENUM('lead-test') NOT NULL, answer ENUM('yes','no') NOT NULL,
+    method VARCHAR(200) NOT NULL,
   person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL,
   FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (person_id) REFERENCES person (id)
 );
@@ -119,17 +121,21 @@ CREATE TABLE plan_step (
   piece_id INT UNSIGNED NOT NULL,
   step_key VARCHAR(60) NOT NULL, position INT NOT NULL,
   kind VARCHAR(20) NOT NULL, title VARCHAR(200) NOT NULL, product VARCHAR(40) NULL,
-  grits VARCHAR(80) NOT NULL DEFAULT '', method VARCHAR(20) NOT NULL, coat TINYINT UNSIGNED NULL, passes TINYINT UNSIGNED NOT NULL,
+  grits VARCHAR(80) NOT NULL DEFAULT '', method VARCHAR(20) NOT NULL, coat TINYINT UNSIGNED NULL,
+    passes TINYINT UNSIGNED NOT NULL,
   attended_min SMALLINT UNSIGNED NOT NULL, amount_ml DECIMAL(9,2) NULL CHECK (amount_ml >= 0),
   cautions VARCHAR(120) NOT NULL DEFAULT '', why VARCHAR(300) NOT NULL,
-  gate_slug VARCHAR(40) NULL, gate_look VARCHAR(300) NULL, gate_fails VARCHAR(300) NULL, gate_fallback VARCHAR(40) NULL, gate_chance DECIMAL(4,3) NULL,
+  gate_slug VARCHAR(40) NULL, gate_look VARCHAR(300) NULL, gate_fails VARCHAR(300) NULL,
+    gate_fallback VARCHAR(40) NULL, gate_chance DECIMAL(4,3) NULL,
   by_hand BOOLEAN NOT NULL DEFAULT FALSE,
   state ENUM('planned','running','done','skipped') NOT NULL DEFAULT 'planned',
   gate_result ENUM('pass','fail') NULL,
-  started_at DATETIME(3) NULL, finished_at DATETIME(3) NULL, started_by INT UNSIGNED NULL, finished_by INT UNSIGNED NULL,
+  started_at DATETIME(3) NULL, finished_at DATETIME(3) NULL, started_by INT UNSIGNED NULL,
+    finished_by INT UNSIGNED NULL,
   row_version INT UNSIGNED NOT NULL DEFAULT 1,
   UNIQUE (piece_id, step_key),
-  FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (started_by) REFERENCES person (id), FOREIGN KEY (finished_by) REFERENCES person (id)
+  FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (started_by) REFERENCES person (id),
+    FOREIGN KEY (finished_by) REFERENCES person (id)
 );
 CREATE TABLE plan_step_face (
   step_id INT UNSIGNED NOT NULL, face_id INT UNSIGNED NOT NULL, PRIMARY KEY (step_id, face_id),
@@ -137,7 +143,8 @@ CREATE TABLE plan_step_face (
 );
 CREATE TABLE plan_wait (
   piece_id INT UNSIGNED NOT NULL, from_key VARCHAR(60) NOT NULL, to_key VARCHAR(60) NOT NULL,
-  kind VARCHAR(20) NOT NULL, min_min DECIMAL(9,2) NOT NULL, likely_min DECIMAL(9,2) NOT NULL, safe_min DECIMAL(9,2) NOT NULL, max_min DECIMAL(9,2) NULL,
+  kind VARCHAR(20) NOT NULL, min_min DECIMAL(9,2) NOT NULL, likely_min DECIMAL(9,2) NOT NULL,
+    safe_min DECIMAL(9,2) NOT NULL, max_min DECIMAL(9,2) NULL,
   hard BOOLEAN NOT NULL, why VARCHAR(300) NOT NULL, held_until DATETIME(3) NULL,
   PRIMARY KEY (piece_id, from_key, to_key), FOREIGN KEY (piece_id) REFERENCES piece (id)
 );
@@ -162,57 +169,78 @@ CREATE TABLE approval (
   likely_minor INT UNSIGNED NOT NULL, worst_minor INT UNSIGNED NOT NULL,
   asked_by INT UNSIGNED NOT NULL, asked_at DATETIME(3) NOT NULL, expires_at DATETIME(3) NOT NULL,
   token_hash CHAR(64) NULL UNIQUE,
-  answered_at DATETIME(3) NULL, answered_via ENUM('link','phone','counter') NULL, answered_name VARCHAR(120) NULL, answer_word VARCHAR(1000) NOT NULL DEFAULT '', recorded_by INT UNSIGNED NULL,
-  FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (snapshot_id) REFERENCES plan_snapshot (id), FOREIGN KEY (asked_by) REFERENCES person (id)
+  answered_at DATETIME(3) NULL, answered_via ENUM('link','phone','counter') NULL, answered_name VARCHAR(120) NULL,
+    answer_word VARCHAR(1000) NOT NULL DEFAULT '', recorded_by INT UNSIGNED NULL,
+  FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (snapshot_id) REFERENCES plan_snapshot (id),
+    FOREIGN KEY (asked_by) REFERENCES person (id)
 );
 CREATE TABLE approval_word (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  approval_id INT UNSIGNED NOT NULL, side ENUM('client','shop') NOT NULL, says VARCHAR(1000) NOT NULL, at DATETIME(3) NOT NULL, person_id INT UNSIGNED NULL,
+  approval_id INT UNSIGNED NOT NULL, side ENUM('client','shop') NOT NULL, says VARCHAR(1000) NOT NULL,
+    at DATETIME(3) NOT NULL, person_id INT UNSIGNED NULL,
   FOREIGN KEY (approval_id) REFERENCES approval (id), FOREIGN KEY (person_id) REFERENCES person (id)
 );
 CREATE TABLE mail (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  kind ENUM('ask','reply') NOT NULL, recipient VARCHAR(200) NOT NULL, piece_id INT UNSIGNED NOT NULL, approval_id INT UNSIGNED NULL, says VARCHAR(1000) NOT NULL DEFAULT '',
-  state ENUM('waiting','sent') NOT NULL DEFAULT 'waiting', tries SMALLINT UNSIGNED NOT NULL DEFAULT 0, try_after DATETIME(3) NOT NULL, sent_at DATETIME(3) NULL, last_error VARCHAR(300) NOT NULL DEFAULT '',
-  KEY (state, try_after), FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (approval_id) REFERENCES approval (id)
+  kind ENUM('ask','reply') NOT NULL, recipient VARCHAR(200) NOT NULL, piece_id INT UNSIGNED NOT NULL,
+    approval_id INT UNSIGNED NULL, says VARCHAR(1000) NOT NULL DEFAULT '',
+  state ENUM('waiting','sent') NOT NULL DEFAULT 'waiting', tries SMALLINT UNSIGNED NOT NULL DEFAULT 0,
+    try_after DATETIME(3) NOT NULL, sent_at DATETIME(3) NULL, last_error VARCHAR(300) NOT NULL DEFAULT '',
+  KEY (state, try_after), FOREIGN KEY (piece_id) REFERENCES piece (id),
+    FOREIGN KEY (approval_id) REFERENCES approval (id)
 );
 
 CREATE TABLE product (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  name VARCHAR(120) NOT NULL UNIQUE, class VARCHAR(40) NOT NULL, price_minor INT UNSIGNED NOT NULL, row_version INT UNSIGNED NOT NULL DEFAULT 1
+  name VARCHAR(120) NOT NULL UNIQUE, class VARCHAR(40) NOT NULL, price_minor INT UNSIGNED NOT NULL,
+    row_version INT UNSIGNED NOT NULL DEFAULT 1
 );
 CREATE TABLE lot (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  product_id INT UNSIGNED NOT NULL, code VARCHAR(60) NOT NULL, left_ml DECIMAL(10,2) NOT NULL CHECK (left_ml >= 0), received_on DATE NOT NULL,
+  product_id INT UNSIGNED NOT NULL, code VARCHAR(60) NOT NULL, left_ml DECIMAL(10,2) NOT NULL CHECK (left_ml >= 0),
+    received_on DATE NOT NULL,
   UNIQUE (product_id, code), FOREIGN KEY (product_id) REFERENCES product (id)
 );
 CREATE TABLE lot_use (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  lot_id INT UNSIGNED NOT NULL, step_id INT UNSIGNED NOT NULL, amount_ml DECIMAL(10,2) NOT NULL, booked_ml DECIMAL(10,2) NOT NULL, price_minor INT UNSIGNED NOT NULL, word VARCHAR(300) NOT NULL DEFAULT '', at DATETIME(3) NOT NULL,
+  lot_id INT UNSIGNED NOT NULL, step_id INT UNSIGNED NOT NULL, amount_ml DECIMAL(10,2) NOT NULL,
+    booked_ml DECIMAL(10,2) NOT NULL, price_minor INT UNSIGNED NOT NULL, word VARCHAR(300) NOT NULL DEFAULT '',
+    at DATETIME(3) NOT NULL,
   FOREIGN KEY (lot_id) REFERENCES lot (id), FOREIGN KEY (step_id) REFERENCES plan_step (id)
 );
 
 CREATE TABLE logbook (
   id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
   piece_id INT UNSIGNED NULL, step_id INT UNSIGNED NULL, kind VARCHAR(40) NOT NULL, says VARCHAR(1000) NOT NULL,
-  happened_at DATETIME(3) NOT NULL, recorded_at DATETIME(3) NOT NULL, person_id INT UNSIGNED NULL, undoes_id BIGINT UNSIGNED NULL,
-  KEY (piece_id, id), KEY (recorded_at), FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (person_id) REFERENCES person (id)
+  happened_at DATETIME(3) NOT NULL, recorded_at DATETIME(3) NOT NULL, person_id INT UNSIGNED NULL,
+    undoes_id BIGINT UNSIGNED NULL,
+  KEY (piece_id, id), KEY (recorded_at), FOREIGN KEY (piece_id) REFERENCES piece (id),
+    FOREIGN KEY (person_id) REFERENCES person (id)
 );
-CREATE TRIGGER logbook_keeps BEFORE UPDATE ON logbook FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'the logbook is append-only';
-CREATE TRIGGER logbook_stays BEFORE DELETE ON logbook FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'the logbook is append-only';
-CREATE TRIGGER snapshot_keeps BEFORE UPDATE ON plan_snapshot FOR EACH ROW SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a snapshot never changes';
+CREATE TRIGGER logbook_keeps BEFORE UPDATE ON logbook FOR EACH ROW
+  SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'the logbook is append-only';
+CREATE TRIGGER logbook_stays BEFORE DELETE ON logbook FOR EACH ROW
+  SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'the logbook is append-only';
+CREATE TRIGGER snapshot_keeps BEFORE UPDATE ON plan_snapshot FOR EACH ROW
+  SIGNAL SQLSTATE '45000' SET MESSAGE_TEXT = 'a snapshot never changes';
 
-CREATE TABLE bench_command (uuid UUID PRIMARY KEY, person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL, result LONGTEXT NOT NULL);
+CREATE TABLE bench_command (
+  uuid UUID PRIMARY KEY, person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL, result LONGTEXT NOT NULL
+);
 CREATE TABLE event_counter (id TINYINT PRIMARY KEY CHECK (id = 1), last BIGINT UNSIGNED NOT NULL);
 INSERT INTO event_counter VALUES (1, 0);
-CREATE TABLE event (id BIGINT UNSIGNED PRIMARY KEY, topic VARCHAR(20) NOT NULL, piece_id INT UNSIGNED NULL, at DATETIME(3) NOT NULL);
+CREATE TABLE event (
+  id BIGINT UNSIGNED PRIMARY KEY, topic VARCHAR(20) NOT NULL, piece_id INT UNSIGNED NULL, at DATETIME(3) NOT NULL
+);
 CREATE TABLE climate_reading (
   id BIGINT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  at DATETIME(3) NOT NULL, temperature_C DECIMAL(4,1) NOT NULL, rh DECIMAL(4,3) NOT NULL CHECK (rh > 0 AND rh <= 1), source VARCHAR(40) NOT NULL, person_id INT UNSIGNED NULL,
+  at DATETIME(3) NOT NULL, temperature_C DECIMAL(4,1) NOT NULL, rh DECIMAL(4,3) NOT NULL CHECK (rh > 0 AND rh <= 1),
+    source VARCHAR(40) NOT NULL, person_id INT UNSIGNED NULL,
   KEY (at)
 );
 CREATE TABLE alarm_ack (
   id INT UNSIGNED AUTO_INCREMENT PRIMARY KEY,
-  piece_id INT UNSIGNED NOT NULL, from_key VARCHAR(60) NOT NULL, to_key VARCHAR(60) NOT NULL, person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL,
+  piece_id INT UNSIGNED NOT NULL, from_key VARCHAR(60) NOT NULL, to_key VARCHAR(60) NOT NULL,
+    person_id INT UNSIGNED NOT NULL, at DATETIME(3) NOT NULL,
   FOREIGN KEY (piece_id) REFERENCES piece (id), FOREIGN KEY (person_id) REFERENCES person (id)
 );

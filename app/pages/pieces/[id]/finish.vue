@@ -278,8 +278,7 @@ const nameOf = (exam: Examination, face: number) => {
           <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('exam.groupsTitle') }}</summary>
           <p class="caption">{{ $t('exam.groupsWhy') }}</p>
           <div v-for="f in exam.faces" :key="f.id" class="row flex items-center gap-3">
-            <span class="grow">{{ nameOf(exam, f.id) }}</span
-            ><select
+            <span class="grow">{{ nameOf(exam, f.id) }}</span><select
               class="field !w-32"
               :value="f.finishGroup"
               :disabled="!can"

@@ -50,8 +50,8 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
             }}<br /><strong>{{ $t('exam.turnTo') }}</strong> {{ h.turnTo }}
           </p>
           <p v-for="e in h.evidence" :key="e.at" class="mt-1">
-            <strong>{{ $t(`lead.${e.answer}`) }}</strong
-            >: {{ e.method }} <span class="caption">{{ e.by_name }}, {{ dayTime(e.at) }}</span>
+            <strong>{{ $t(`lead.${e.answer}`) }}</strong>: {{ e.method }}
+            <span class="caption">{{ e.by_name }}, {{ dayTime(e.at) }}</span>
           </p>
           <form
             v-if="h.slug === 'lead' && h.standing === 'open' && can"

@@ -73,7 +73,10 @@ useEventListener('keydown', (e: KeyboardEvent) => {
   }
 })
 const list = useTemplateRef<HTMLElement>('list')
-/** Steps are dragged by their grip. The page's own order comes back from the server; the dragged element is put back before that. */
+/**
+ * Steps are dragged by their grip. The page's own order comes back from the server; the dragged element is put back
+ * before that.
+ */
 watch(list, (el, _old, onCleanup) => {
   if (!el) return
   let next: ChildNode | null = null
@@ -108,7 +111,9 @@ const section = computed(() =>
     ? (plan.value?.section ?? null)
     : sectionOf(facts.value, live.value.slice(0, upTo.value), key => {
         const s = live.value.find(x => x.key === key)
-        return s?.state === 'done' ? 'done' : s?.state === 'running' ? 'running' : 'planned'
+        if (s?.state === 'done') return 'done'
+        if (s?.state === 'running') return 'running'
+        return 'planned'
       }),
 )
 const adding = ref<{

@@ -52,8 +52,12 @@ const link = (which: string | number, format: string) =>
       <section>
         <h2>{{ $t('report.title') }}</h2>
         <div class="flex flex-wrap gap-2 mt-2">
-          <a class="act no-underline" :href="link('now', 'pdf')" target="_blank">{{ $t('report.pdf') }}</a
-          ><a class="act act-quiet no-underline" :href="link('now', 'json')" download>{{ $t('report.json') }}</a>
+          <a class="act no-underline" :href="link('now', 'pdf')" target="_blank">{{ $t('report.pdf') }}</a><a
+            class="act act-quiet no-underline"
+            :href="link('now', 'json')"
+            download
+            >{{ $t('report.json') }}</a
+          >
         </div>
         <h3 class="mt-5">{{ $t('report.notExamined') }}</h3>
         <ul class="list-disc pl-6">

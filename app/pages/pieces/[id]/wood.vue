@@ -150,8 +150,7 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
           <p v-if="m.verdict === 'wait'">
             <template v-if="m.likely_d">{{
               $t('exam.waitDays', { d: Math.max(1, Math.round(m.likely_d)), basis: $t(`exam.basis.${m.basis}`) })
-            }}</template
-            ><template v-else>{{ $t('exam.stalled') }}</template>
+            }}</template><template v-else>{{ $t('exam.stalled') }}</template>
           </p>
           <p class="caption">{{ m.readings.map(r => `${r.reading_pct} % ${dayTime(r.at)} ${r.by}`).join(' · ') }}</p>
         </div>
