@@ -74,7 +74,6 @@ export default defineNuxtConfig({
       include: [
         '@headlessui/vue',
         '@lucide/vue',
-        'vue-i18n',
         'zod',
         'luxon',
         '@regle/core',

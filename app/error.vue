@@ -16,10 +16,10 @@ useIntervalFn(() => {
 
 <template>
   <main class="mx-auto max-w-xl px-5 py-16 grid gap-4">
-    <h1>{{ $t(away ? 'away.title' : 'away.other') }}</h1>
-    <p v-if="away" role="status">{{ $t('away.says') }}</p>
+    <h1>{{ w(away ? 'away.title' : 'away.other') }}</h1>
+    <p v-if="away" role="status">{{ w('away.says') }}</p>
     <p v-else>{{ error.message }}</p>
-    <button v-if="away" class="act justify-self-start" @click="look">{{ $t('away.again') }}</button>
-    <a v-else href="/" class="act justify-self-start">{{ $t('away.home') }}</a>
+    <button v-if="away" class="act justify-self-start" @click="look">{{ w('away.again') }}</button>
+    <a v-else href="/" class="act justify-self-start">{{ w('away.home') }}</a>
   </main>
 </template>

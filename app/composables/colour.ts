@@ -23,7 +23,7 @@ export type SearchMessage =
 
 /** How a spectrum looks on this screen under a light; a guide only. */
 export const swatch = (spectrum: readonly number[], light: Light): string => screenOf(spectrum, viewingOf(light)).hex
-export const grade = (de: number) => `colour.grade.${gradeOf(de)}`
+export const grade = (de: number) => `colour.grade.${gradeOf(de)}` as const
 
 /** Colourants of the store as they act on a wood: what was learnt there first. */
 export const colourantsOn = (lines: readonly ColourantLine[], species: string): Colourant[] =>

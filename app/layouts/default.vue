@@ -44,11 +44,11 @@ const air = computed(() => bench.value?.air)
 <template>
   <div class="min-h-screen md:pl-22 pb-24 md:pb-16">
     <a href="#content" class="sr-only focus:not-sr-only focus:fixed focus:z-50 focus:bg-sheet focus:p-3">{{
-      $t('skip')
+      w('skip')
     }}</a>
     <nav
       class="fixed z-40 bottom-0 inset-x-0 md:inset-y-0 md:right-auto md:w-22 bg-rail flex md:flex-col overflow-x-auto"
-      :aria-label="$t('rail.label')"
+      :aria-label="w('rail.label')"
     >
       <NuxtLink
         v-for="[to, word, icon] in places"
@@ -58,40 +58,40 @@ const air = computed(() => bench.value?.air)
         :class="here(to) ? 'bg-[#35403c] !text-white md:!border-[#7cc4b8]' : ''"
         :aria-current="here(to) ? 'page' : undefined"
       >
-        <component :is="icon" :size="24" :stroke-width="1.6" aria-hidden="true" />{{ $t(`rail.${word}`) }}
+        <component :is="icon" :size="24" :stroke-width="1.6" aria-hidden="true" />{{ w(`rail.${word}`) }}
       </NuxtLink>
     </nav>
     <header class="flex flex-wrap items-baseline gap-x-6 gap-y-1 px-6 py-3 border-b border-line bg-sheet">
       <span class="text-2xl font-bold clock min-w-52" data-test="clock">{{
         clock.now ? dayTime(clock.now) : ' '
       }}</span>
-      <span v-if="session.mode !== 'shop'" class="caption">{{ $t('demoTime') }}</span>
+      <span v-if="session.mode !== 'shop'" class="caption">{{ w('demoTime') }}</span>
       <template v-if="air?.reading">
         <template v-if="air.fresh">
           <span
-            ><strong class="clock">{{ air.reading.temperature_C.toFixed(1) }} °C</strong> {{ $t('air.air') }}</span
+            ><strong class="clock">{{ air.reading.temperature_C.toFixed(1) }} °C</strong> {{ w('air.air') }}</span
           >
           <span
-            ><strong class="clock">{{ Math.round(air.reading.rh * 100) }} %</strong> {{ $t('air.rh') }}</span
+            ><strong class="clock">{{ Math.round(air.reading.rh * 100) }} %</strong> {{ w('air.rh') }}</span
           >
           <span
-            ><strong class="clock">{{ air.dew_C?.toFixed(1) }} °C</strong> {{ $t('air.dew') }}</span
+            ><strong class="clock">{{ air.dew_C?.toFixed(1) }} °C</strong> {{ w('air.dew') }}</span
           >
           <span v-if="session.mode === 'shop' && air.reading.source === 'simulated logger'" class="caption">{{
-            $t('air.simulated')
+            w('air.simulated')
           }}</span>
         </template>
         <strong v-else class="text-madder" data-test="air-stale">{{
-          $t('air.stale', { at: dayTime(air.reading.at) })
+          w('air.stale', { at: dayTime(air.reading.at) })
         }}</strong>
       </template>
-      <strong v-else-if="air" class="text-madder">{{ $t('air.none') }}</strong>
+      <strong v-else-if="air" class="text-madder">{{ w('air.none') }}</strong>
       <span
         v-if="air?.fresh"
         class="font-semibold"
         :class="air.lacquer.severity === 'stop' ? 'text-madder' : 'text-verdigris'"
         >{{
-          $t(
+          w(
             air.general.severity === 'stop'
               ? 'air.allStop'
               : air.lacquer.severity === 'stop'
@@ -100,13 +100,13 @@ const air = computed(() => bench.value?.air)
           )
         }}</span
       >
-      <span v-if="!events.connected" class="text-madder font-semibold" role="status">{{ $t('offline') }}</span>
+      <span v-if="!events.connected" class="text-madder font-semibold" role="status">{{ w('offline') }}</span>
       <span class="ml-auto flex items-baseline gap-4">
-        <button class="underline min-h-11 px-1" @click="dark = !dark">{{ dark ? $t('day') : $t('evening') }}</button>
+        <button class="underline min-h-11 px-1" @click="dark = !dark">{{ dark ? w('day') : w('evening') }}</button>
         <span class="caption"
-          >{{ session.person?.name }}, {{ session.person ? $t(`role.${session.person.role}`) : '' }}</span
+          >{{ session.person?.name }}, {{ session.person ? w(`role.${session.person.role}`) : '' }}</span
         >
-        <button class="underline min-h-11 px-1" @click="leave">{{ $t('signOut') }}</button>
+        <button class="underline min-h-11 px-1" @click="leave">{{ w('signOut') }}</button>
       </span>
     </header>
     <AlarmBand v-if="bench" :bench="bench" />

@@ -11,9 +11,9 @@ const {
 
 <template>
   <div class="max-w-4xl">
-    <h1>{{ $t('answers.title') }}</h1>
+    <h1>{{ w('answers.title') }}</h1>
     <PageState v-if="!answers" :failed="failed" />
-    <p v-else-if="!answers.length" class="row mt-4">{{ $t('answers.none') }}</p>
+    <p v-else-if="!answers.length" class="row mt-4">{{ w('answers.none') }}</p>
     <AnswerCard v-for="a in answers ?? []" :key="a.id" :answer="a" show-piece @changed="load" />
   </div>
 </template>

@@ -30,22 +30,22 @@ async function make() {
 
 <template>
   <form class="max-w-md mx-auto mt-10 grid gap-4" @submit.prevent="make">
-    <h1>{{ $t('first.title') }}</h1>
-    <p>{{ $t('first.why') }}</p>
-    <TextField v-model="form.shop" :label="$t('shop.name')" :error="fields.shop" />
-    <TextField v-model="form.name" :label="$t('first.name')" :error="fields.name" />
-    <TextField v-model="form.login" :label="$t('signIn.login')" :error="fields.login" />
-    <TextField v-model="form.password" :label="$t('signIn.password')" type="password" :error="fields.password" />
-    <TextField v-model="form.zone" :label="$t('first.zone')" :error="fields.zone" />
-    <TextField v-model="form.currency" :label="$t('first.currency')" :error="fields.currency" />
+    <h1>{{ w('first.title') }}</h1>
+    <p>{{ w('first.why') }}</p>
+    <TextField v-model="form.shop" :label="w('shop.name')" :error="fields.shop" />
+    <TextField v-model="form.name" :label="w('first.name')" :error="fields.name" />
+    <TextField v-model="form.login" :label="w('signIn.login')" :error="fields.login" />
+    <TextField v-model="form.password" :label="w('signIn.password')" type="password" :error="fields.password" />
+    <TextField v-model="form.zone" :label="w('first.zone')" :error="fields.zone" />
+    <TextField v-model="form.currency" :label="w('first.currency')" :error="fields.currency" />
     <label
-      >{{ $t('shop.unit') }}
+      >{{ w('shop.unit') }}
       <select v-model="form.lengthUnit" class="field">
         <option value="mm">mm</option>
         <option value="in">in</option>
       </select></label
     >
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
-    <button class="act">{{ $t('first.make') }}</button>
+    <button class="act">{{ w('first.make') }}</button>
   </form>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { PlainKey } from '~/utils/words'
 import type { Window } from '#core/timetable'
 
 const bench = inject(BENCH)!
@@ -20,7 +21,7 @@ const marks = computed(() => {
   return list
 })
 const nowX = computed(() => (clock.now - drawn.value[0]) / (drawn.value[1] - drawn.value[0]))
-function left(w: WindowLine): { word: string; value: string; colour: string } {
+function left(w: WindowLine): { word: PlainKey; value: string; colour: string } {
   const now = clock.now
   if (w.opens_ms === null) return { word: 'now.runs', value: span(now - w.start_ms), colour: 'text-slate' }
   if (w.closes_ms !== null && now > w.closes_ms)
@@ -71,11 +72,11 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
 
 <template>
   <div v-if="bench">
-    <h1 class="sr-only">{{ $t('rail.now') }}</h1>
+    <h1 class="sr-only">{{ w('rail.now') }}</h1>
     <CannotRead :pieces="bench.unreadable" />
-    <section v-if="rows.length" :aria-label="$t('now.windows')">
+    <section v-if="rows.length" :aria-label="w('now.windows')">
       <div class="grid md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-end caption clock">
-        <h2 class="text-ink">{{ $t('now.windows') }}</h2>
+        <h2 class="text-ink">{{ w('now.windows') }}</h2>
         <div class="relative h-7 max-md:hidden">
           <span
             v-for="m in marks"
@@ -92,28 +93,28 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
         </div>
         <span />
       </div>
-      <template v-for="{ w, p } in rows" :key="w ? `${w.pieceId}${w.from}${w.to}` : `pot${p!.id}`">
-        <div v-if="w" class="window-row" data-test="window">
-          <NuxtLink :to="`/pieces/${w.pieceId}/plan`" class="no-underline leading-snug">
-            <strong class="block">{{ w.step.title }}</strong>
-            <span class="caption">{{ w.pieceId }} · {{ w.piece }} · {{ w.step.faces }}</span>
+      <template v-for="{ w: line, p } in rows" :key="line ? `${line.pieceId}${line.from}${line.to}` : `pot${p!.id}`">
+        <div v-if="line" class="window-row" data-test="window">
+          <NuxtLink :to="`/pieces/${line.pieceId}/plan`" class="no-underline leading-snug">
+            <strong class="block">{{ line.step.title }}</strong>
+            <span class="caption">{{ line.pieceId }} · {{ line.piece }} · {{ line.step.faces }}</span>
           </NuxtLink>
           <WindowBar
             class="max-md:order-3 max-md:col-span-2"
-            :window="w"
+            :window="line"
             :span="drawn"
             :now="clock.now"
             :closing="bench.closing_ms"
-            :label="`${w.step.title}: ${$t(left(w).word)} ${left(w).value}`"
+            :label="`${line.step.title}: ${w(left(line).word)} ${left(line).value}`"
           />
           <span class="text-right leading-tight"
-            ><span class="caption block">{{ $t(left(w).word) }}</span
-            ><strong class="text-xl clock" :class="left(w).colour">{{ left(w).value }}</strong></span
+            ><span class="caption block">{{ w(left(line).word) }}</span
+            ><strong class="text-xl clock" :class="left(line).colour">{{ left(line).value }}</strong></span
           >
         </div>
         <NuxtLink v-else-if="p" :to="`/mixing/${p.id}`" class="window-row no-underline" data-test="pot-window">
           <span class="leading-snug"
-            ><strong class="block">{{ $t('mix.pot', { id: p.id }) }} {{ p.name }}</strong
+            ><strong class="block">{{ w('mix.pot', { id: p.id }) }} {{ p.name }}</strong
             ><span class="caption">{{ p.piece }}</span></span
           >
           <WindowBar
@@ -122,10 +123,10 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
             :span="drawn"
             :now="clock.now"
             :closing="bench.closing_ms"
-            :label="`${p.name}: ${$t('mix.useBy', { at: time(p.ends_ms) })}`"
+            :label="`${p.name}: ${w('mix.useBy', { at: time(p.ends_ms) })}`"
           />
           <span class="text-right leading-tight"
-            ><span class="caption block">{{ $t(clock.now > p.ends_ms ? 'now.potOver' : 'now.potEnds') }}</span
+            ><span class="caption block">{{ w(clock.now > p.ends_ms ? 'now.potOver' : 'now.potEnds') }}</span
             ><strong
               class="text-xl clock"
               :class="
@@ -145,7 +146,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
     <div class="grid lg:grid-cols-[1fr_24rem] gap-x-10 gap-y-8 mt-6">
       <div class="grid gap-6 content-start">
         <section v-if="bench.running.length">
-          <h2>{{ $t('now.running') }}</h2>
+          <h2>{{ w('now.running') }}</h2>
           <div
             v-for="s in bench.running"
             :key="s.stepId"
@@ -164,12 +165,12 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
           </div>
         </section>
         <section>
-          <h2>{{ $t('now.may') }}</h2>
+          <h2>{{ w('now.may') }}</h2>
           <p v-if="!bench.may.length" class="row">
             {{
               bench.open
-                ? $t('now.nothing')
-                : $t('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` })
+                ? w('now.nothing')
+                : w('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` })
             }}
           </p>
           <div
@@ -185,9 +186,9 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
               <span class="caption block"
                 >{{ s.pieceId }} · {{ s.piece }} · {{ s.faces
                 }}<span v-if="s.keeps.length" class="text-ochre">
-                  · {{ $t('plan.keeps', { marks: s.keeps.join(', ') }) }}</span
+                  · {{ w('plan.keeps', { marks: s.keeps.join(', ') }) }}</span
                 ><span v-if="s.latest_ms" class="text-ochre">
-                  · {{ $t('now.before', { at: time(s.latest_ms) }) }}</span
+                  · {{ w('now.before', { at: time(s.latest_ms) }) }}</span
                 ></span
               >
               <span v-for="w in s.warnings" :key="w" class="caption block text-ochre">{{ w }}</span>
@@ -202,7 +203,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
           </div>
         </section>
         <section v-if="bench.mustNot.length">
-          <h2>{{ $t('now.mustNot') }}</h2>
+          <h2>{{ w('now.mustNot') }}</h2>
           <div v-for="s in bench.mustNot" :key="s.stepId" class="row" data-test="must-not">
             <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"
               ><strong>{{ s.title }}</strong></NuxtLink
@@ -214,7 +215,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
       </div>
       <div class="grid gap-6 content-start">
         <section v-if="bench.became.length">
-          <h2>{{ $t('now.became') }}</h2>
+          <h2>{{ w('now.became') }}</h2>
           <NuxtLink
             v-for="b in bench.became.slice(0, 6)"
             :key="b.pieceId + b.title"
@@ -222,12 +223,12 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
             class="row block no-underline"
             ><strong>{{ b.title }}</strong
             ><span class="caption block"
-              >{{ b.pieceId }} · {{ b.piece }}, {{ $t('now.since', { at: time(b.since_ms) }) }}</span
+              >{{ b.pieceId }} · {{ b.piece }}, {{ w('now.since', { at: time(b.since_ms) }) }}</span
             ></NuxtLink
           >
         </section>
         <section v-if="bench.waiting.length">
-          <h2>{{ $t('now.waiting') }}</h2>
+          <h2>{{ w('now.waiting') }}</h2>
           <NuxtLink
             v-for="w in bench.waiting"
             :key="w.pieceId + w.says"
@@ -237,7 +238,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
           >
         </section>
         <section v-if="bench.news.length">
-          <h2>{{ $t('now.news') }}</h2>
+          <h2>{{ w('now.news') }}</h2>
           <NuxtLink
             v-for="n in bench.news.slice(0, 5)"
             :key="n.says + n.happened_at"
@@ -250,5 +251,5 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
       </div>
     </div>
   </div>
-  <p v-else>{{ $t('loading') }}</p>
+  <p v-else>{{ w('loading') }}</p>
 </template>

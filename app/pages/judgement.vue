@@ -1,9 +1,7 @@
 <script setup lang="ts">
 import { Scatter } from 'vue-chartjs'
-import { useI18n } from 'vue-i18n'
 import { LIMITS, SIMULATION, type SimulationResult } from '#core/identify/simulate'
 
-const { t } = useI18n()
 const progress = ref(0)
 const result = shallowRef<SimulationResult | null>(null)
 let worker: Worker | null = null
@@ -24,7 +22,7 @@ const percent = (p: number) => Math.round(p * 1000) / 10
 const chart = computed(() => ({
   datasets: [
     {
-      label: t('judge.said'),
+      label: w('judge.said'),
       data: (result.value?.calibration ?? [])
         .filter(b => b.n > 0)
         .map(b => ({ x: percent(b.said), y: percent(b.right) })),
@@ -34,7 +32,7 @@ const chart = computed(() => ({
       pointRadius: 6,
     },
     {
-      label: t('judge.perfect'),
+      label: w('judge.perfect'),
       data: [
         { x: 30, y: 30 },
         { x: 100, y: 100 },
@@ -48,15 +46,15 @@ const chart = computed(() => ({
 }))
 const house = useChart()
 const axis = (text: string) => house.axis(text, { min: 30, max: 100 })
-const options = computed(() => house.options(axis(t('judge.xAxis')), axis(t('judge.yAxis'))))
+const options = computed(() => house.options(axis(w('judge.xAxis')), axis(w('judge.yAxis'))))
 </script>
 
 <template>
   <div class="max-w-5xl">
-    <h1>{{ $t('judge.title') }}</h1>
+    <h1>{{ w('judge.title') }}</h1>
     <p class="mt-2">
       {{
-        $t('judge.how', {
+        w('judge.how', {
           n: SIMULATION.pieces.toLocaleString('en-GB'),
           jitter: SIMULATION.jitter,
           wrong: percent(SIMULATION.wrong),
@@ -65,16 +63,16 @@ const options = computed(() => house.options(axis(t('judge.xAxis')), axis(t('jud
       }}
     </p>
     <p v-if="!result" class="mt-4 flex items-center gap-3" role="status">
-      <progress :value="progress" max="1" class="w-64 h-3" :aria-label="$t('judge.running')" />
-      <span class="clock">{{ Math.round(progress * 100) }} %</span> {{ $t('judge.running') }}
+      <progress :value="progress" max="1" class="w-64 h-3" :aria-label="w('judge.running')" />
+      <span class="clock">{{ Math.round(progress * 100) }} %</span> {{ w('judge.running') }}
     </p>
     <div v-else class="grid lg:grid-cols-2 gap-10 mt-5" data-test="judgement">
       <section>
-        <h2>{{ $t('judge.right') }}</h2>
+        <h2>{{ w('judge.right') }}</h2>
         <table class="w-full text-left mt-2">
           <thead class="caption">
             <tr>
-              <th>{{ $t('judge.order') }}</th>
+              <th>{{ w('judge.order') }}</th>
               <th v-for="k in 4" :key="k" class="text-right">{{ k }}</th>
             </tr>
           </thead>
@@ -85,27 +83,27 @@ const options = computed(() => house.options(axis(t('judge.xAxis')), axis(t('jud
               class="border-t border-line"
               :class="a.policy === 'advice' ? 'font-bold' : ''"
             >
-              <td class="py-2">{{ $t(`judge.${a.policy}`) }}</td>
+              <td class="py-2">{{ w(`judge.${a.policy}`) }}</td>
               <td v-for="(r, k) in a.right" :key="k" class="text-right col">{{ percent(r).toFixed(1) }} %</td>
             </tr>
           </tbody>
         </table>
-        <p class="caption mt-1">{{ $t('judge.layers', { p: percent(result.twoLayered) }) }}</p>
-        <h2 class="mt-5">{{ $t('judge.limits') }}</h2>
+        <p class="caption mt-1">{{ w('judge.layers', { p: percent(result.twoLayered) }) }}</p>
+        <h2 class="mt-5">{{ w('judge.limits') }}</h2>
         <ul class="list-disc pl-6">
           <li v-for="l in LIMITS" :key="l">{{ l }}</li>
         </ul>
       </section>
       <section>
-        <h2>{{ $t('judge.curve') }}</h2>
+        <h2>{{ w('judge.curve') }}</h2>
         <div class="h-80 bg-white">
-          <Scatter :data="chart" :options="options" :aria-label="$t('judge.curve')" role="img" />
+          <Scatter :data="chart" :options="options" :aria-label="w('judge.curve')" role="img" />
         </div>
         <table class="w-full text-left mt-2">
           <thead class="caption">
             <tr>
-              <th>{{ $t('judge.xAxis') }}</th>
-              <th class="text-right">{{ $t('judge.yAxis') }}</th>
+              <th>{{ w('judge.xAxis') }}</th>
+              <th class="text-right">{{ w('judge.yAxis') }}</th>
               <th class="text-right">N</th>
             </tr>
           </thead>

@@ -1,9 +1,6 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
-
 definePageMeta({ layout: 'plain' })
 const session = useSession()
-const { t } = useI18n()
 const form = ref({ before: '', password: '' })
 const error = ref('')
 const field = ref('')
@@ -14,7 +11,7 @@ async function change() {
   try {
     await sendOnce('PUT', '/api/session/password', form.value)
     await session.load()
-    useNotes().show(t('password.done'))
+    useNotes().show(w('password.done'))
     await navigateTo('/')
   } catch (e) {
     const p = problem(e)
@@ -27,26 +24,26 @@ async function change() {
 
 <template>
   <form class="max-w-md mx-auto mt-16 grid gap-4" @submit.prevent="change">
-    <h1>{{ $t('password.title') }}</h1>
-    <p v-if="session.person?.mustChange" class="verdict">{{ $t('password.mustChoose') }}</p>
+    <h1>{{ w('password.title') }}</h1>
+    <p v-if="session.person?.mustChange" class="verdict">{{ w('password.mustChoose') }}</p>
     <TextField
       v-model="form.before"
-      :label="$t('password.before')"
+      :label="w('password.before')"
       type="password"
       required
       autocomplete="current-password"
     />
     <TextField
       v-model="form.password"
-      :label="$t('password.fresh')"
+      :label="w('password.fresh')"
       type="password"
       required
       :error="field"
       autocomplete="new-password"
     />
-    <p class="caption">{{ $t('password.why') }}</p>
+    <p class="caption">{{ w('password.why') }}</p>
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
-    <button class="act" :disabled="busy">{{ $t('password.change') }}</button>
-    <NuxtLink v-if="!session.person?.mustChange" to="/" class="underline min-h-11 py-2">{{ $t('cancel') }}</NuxtLink>
+    <button class="act" :disabled="busy">{{ w('password.change') }}</button>
+    <NuxtLink v-if="!session.person?.mustChange" to="/" class="underline min-h-11 py-2">{{ w('cancel') }}</NuxtLink>
   </form>
 </template>

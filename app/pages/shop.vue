@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
-import { useI18n } from 'vue-i18n'
 import { LIGHTS, type Light } from '#core/colour'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
 
@@ -60,13 +59,12 @@ async function save() {
 }
 const air = ref({ temperature_C: 20, rh_pct: 45 })
 const addAir = () => send('POST', '/api/air', air.value)
-const { t } = useI18n()
 async function readLog(event: Event) {
   const input = event.target as HTMLInputElement
   const text = await input.files?.[0]?.text()
   if (text === undefined) return
   const done = await send<{ taken: number; known: number }>('POST', '/api/air-log', { text })
-  if (done) useNotes().show(t('airHours.taken', { n: done.taken, known: done.known }))
+  if (done) useNotes().show(w('airHours.taken', { n: done.taken, known: done.known }))
   input.value = ''
 }
 const { data: methods, load: loadHouse } = useLive<{ house: House; rowVersions: Record<string, number> }>(
@@ -88,51 +86,51 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
       <section>
         <h1>{{ shop.name }}</h1>
         <form v-if="form && session.may('owner')" class="grid grid-cols-2 gap-3 mt-3" @submit.prevent="save">
-          <TextField v-model="form.name" :label="$t('shop.name')" />
+          <TextField v-model="form.name" :label="w('shop.name')" />
           <label
-            >{{ $t('shop.unit') }}
+            >{{ w('shop.unit') }}
             <select v-model="form.lengthUnit" class="field">
               <option value="mm">mm</option>
               <option value="in">in</option>
             </select></label
           >
           <label
-            >{{ $t('shop.hour', { currency: shop.currency }) }}
+            >{{ w('shop.hour', { currency: shop.currency }) }}
             <input v-model.number="form.hour" type="number" min="0" class="field"
           /></label>
           <label
-            >{{ $t('shop.markup') }} <input v-model.number="form.markup" type="number" min="0" class="field"
+            >{{ w('shop.markup') }} <input v-model.number="form.markup" type="number" min="0" class="field"
           /></label>
-          <label>{{ $t('shop.tax') }} <input v-model.number="form.tax" type="number" min="0" class="field" /></label>
+          <label>{{ w('shop.tax') }} <input v-model.number="form.tax" type="number" min="0" class="field" /></label>
           <label
-            >{{ $t('shop.light') }}
+            >{{ w('shop.light') }}
             <select v-model="form.light" class="field">
-              <option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option>
+              <option v-for="l in LIGHTS" :key="l" :value="l">{{ w(`colour.lights.${l}`) }}</option>
             </select></label
           >
-          <TextField v-model="form.mailName" :label="$t('shop.mailName')" />
+          <TextField v-model="form.mailName" :label="w('shop.mailName')" />
           <TextField
             v-model="form.mailAddress"
-            :label="$t('shop.mailAddress')"
+            :label="w('shop.mailAddress')"
             type="email"
-            :error="shop.mail_address || session.mode !== 'shop' ? undefined : $t('shop.noAddress')"
+            :error="shop.mail_address || session.mode !== 'shop' ? undefined : w('shop.noAddress')"
           />
           <label
-            >{{ $t('shop.idle') }} <input v-model.number="form.idleH" type="number" min="1" max="168" class="field"
+            >{{ w('shop.idle') }} <input v-model.number="form.idleH" type="number" min="1" max="168" class="field"
           /></label>
           <label class="flex items-center gap-3 min-h-11 col-span-2"
-            ><input v-model="form.oneRoom" type="checkbox" class="size-6" /> {{ $t('shop.oneRoom') }}</label
+            ><input v-model="form.oneRoom" type="checkbox" class="size-6" /> {{ w('shop.oneRoom') }}</label
           >
-          <button class="act self-end">{{ $t('save') }}</button>
+          <button class="act self-end">{{ w('save') }}</button>
         </form>
-        <p v-else>{{ money(shop.hour_minor) }} {{ $t('shop.anHour') }}</p>
+        <p v-else>{{ money(shop.hour_minor) }} {{ w('shop.anHour') }}</p>
       </section>
       <ShopBackup :shop="shop" @changed="load" />
       <section>
-        <h2>{{ $t('shop.hours') }}</h2>
+        <h2>{{ w('shop.hours') }}</h2>
         <p v-for="d in days" :key="d" class="row flex justify-between !py-1.5 clock">
-          <span>{{ $t(`weekday.${d}`) }}</span><span>{{
-            (shop.hours.week[d] ?? []).map(([a, b]) => `${clock(a!)}–${clock(b!)}`).join(', ') || $t('timetable.closed')
+          <span>{{ w(`weekday.${d}`) }}</span><span>{{
+            (shop.hours.week[d] ?? []).map(([a, b]) => `${clock(a!)}–${clock(b!)}`).join(', ') || w('timetable.closed')
           }}</span>
         </p>
         <p class="caption">{{ shop.zone }}</p>
@@ -142,16 +140,16 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
         class="flex flex-wrap gap-3 items-end"
         @submit.prevent="addAir"
       >
-        <h2 class="w-full">{{ $t('shop.air') }}</h2>
+        <h2 class="w-full">{{ w('shop.air') }}</h2>
         <label class="w-28"
           >°C <input v-model.number="air.temperature_C" type="number" step="0.1" class="field"
         /></label>
         <label class="w-28">% <input v-model.number="air.rh_pct" type="number" class="field" /></label>
-        <button class="act act-quiet">{{ $t('shop.addAir') }}</button>
+        <button class="act act-quiet">{{ w('shop.addAir') }}</button>
         <label class="w-full"
-          >{{ $t('airHours.file') }}
+          >{{ w('airHours.file') }}
           <input type="file" accept=".csv,.txt,text/csv" class="field" @change="readLog" /><span class="caption">{{
-            $t('airHours.fileWhy')
+            w('airHours.fileWhy')
           }}</span></label
         >
       </form>
@@ -160,8 +158,8 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
       <ShopPeople :people="shop.people" @changed="load" />
       <ShopSessions />
       <details v-if="house" data-test="shop-house">
-        <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('house.shop') }}</summary>
-        <p class="caption">{{ $t('house.shopWhy') }}</p>
+        <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('house.shop') }}</summary>
+        <p class="caption">{{ w('house.shopWhy') }}</p>
         <label v-for="slug in HOUSE_SLUGS" :key="slug" class="row block"
           >{{ HOUSE_METHODS[slug].asks }}
           <select
@@ -180,10 +178,10 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
           </select>
         </label>
       </details>
-      <NuxtLink to="/judgement" class="underline min-h-11 inline-flex items-center">{{ $t('exam.howSure') }}</NuxtLink>
+      <NuxtLink to="/judgement" class="underline min-h-11 inline-flex items-center">{{ w('exam.howSure') }}</NuxtLink>
       <details>
-        <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('shop.defaults') }}</summary>
-        <p class="caption">{{ $t('shop.defaultsWhy') }}</p>
+        <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('shop.defaults') }}</summary>
+        <p class="caption">{{ w('shop.defaultsWhy') }}</p>
         <div v-for="m in shop.materials" :key="m.slug" class="row grid grid-cols-[1fr_auto] gap-3 caption clock">
           <span class="text-ink">{{ m.name }}</span><span
             >{{ m.wet_um ? `${m.wet_um} µm` : `${m.spread_g_m2?.join(' / ')} g/m²` }} · {{ m.density }} g/ml ·

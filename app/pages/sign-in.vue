@@ -21,13 +21,13 @@ async function enter() {
 <template>
   <form class="max-w-md mx-auto mt-16 grid gap-4" @submit.prevent="enter">
     <h1>{{ session.shop?.name ?? 'Hantverk' }}</h1>
-    <TextField v-model="form.login" :label="$t('signIn.login')" required />
-    <TextField v-model="form.password" :label="$t('signIn.password')" type="password" required />
+    <TextField v-model="form.login" :label="w('signIn.login')" required />
+    <TextField v-model="form.password" :label="w('signIn.password')" type="password" required />
     <label class="flex items-center gap-3 min-h-11"
-      ><input v-model="form.tablet" type="checkbox" class="size-6" /> {{ $t('signIn.tablet') }}</label
+      ><input v-model="form.tablet" type="checkbox" class="size-6" /> {{ w('signIn.tablet') }}</label
     >
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
-    <button class="act" :disabled="busy">{{ $t('signIn.enter') }}</button>
-    <p v-if="session.mode === 'demo'" class="caption">{{ $t('signIn.demo') }}</p>
+    <button class="act" :disabled="busy">{{ w('signIn.enter') }}</button>
+    <p v-if="session.mode === 'demo'" class="caption">{{ w('signIn.demo') }}</p>
   </form>
 </template>

@@ -46,7 +46,7 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
 <template>
   <div v-if="store" class="grid lg:grid-cols-[1fr_24rem] gap-10">
     <section>
-      <h1>{{ $t('store.title') }}</h1>
+      <h1>{{ w('store.title') }}</h1>
       <div
         v-for="p in store.products"
         :key="p.id"
@@ -61,57 +61,57 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
           ><span v-for="l in p.lots" :key="l.id" class="block"
             >{{ l.code }}: <strong :class="l.left_ml <= 0 ? 'text-madder' : ''">{{ amount(l.left_ml) }}</strong>
             <span class="caption">{{ day(l.received_on) }}</span></span
-          ><span v-if="!p.lots.length" class="caption">{{ $t('store.noLot') }}</span></span
+          ><span v-if="!p.lots.length" class="caption">{{ w('store.noLot') }}</span></span
         >
         <span class="clock sm:text-right">{{ money(p.price_minor) }}<span class="caption"> / L</span></span>
       </div>
-      <p v-if="!store.products.length" class="row">{{ $t('store.none') }}</p>
+      <p v-if="!store.products.length" class="row">{{ w('store.none') }}</p>
     </section>
     <aside class="grid gap-6 content-start">
       <section>
-        <h2>{{ $t('store.needs') }}</h2>
-        <p v-if="!store.needs.length" class="row">{{ $t('store.noNeeds') }}</p>
+        <h2>{{ w('store.needs') }}</h2>
+        <p v-if="!store.needs.length" class="row">{{ w('store.noNeeds') }}</p>
         <div v-for="n in store.needs" :key="n.class" class="row flex gap-4">
           <span class="grow"
             >{{ name(n.class)
             }}<strong v-if="n.short_ml > 0" class="block text-madder">{{
-              $t('store.short', { ml: amount(n.short_ml) })
+              w('store.short', { ml: amount(n.short_ml) })
             }}</strong></span
           ><span class="clock text-right"
             >{{ amount(n.need_ml)
-            }}<span class="caption block">{{ $t('store.of', { ml: amount(n.left_ml) }) }}</span></span
+            }}<span class="caption block">{{ w('store.of', { ml: amount(n.left_ml) }) }}</span></span
           >
         </div>
       </section>
       <form class="grid gap-3" @submit.prevent="addLot">
-        <h2>{{ $t('store.addLot') }}</h2>
+        <h2>{{ w('store.addLot') }}</h2>
         <label
-          >{{ $t('store.product') }}
+          >{{ w('store.product') }}
           <select v-model.number="lot.productId" class="field">
             <option v-for="p in store.products" :key="p.id" :value="p.id">{{ p.name }}</option>
           </select></label
         >
-        <TextField v-model="lot.code" :label="$t('store.code')" required />
+        <TextField v-model="lot.code" :label="w('store.code')" required />
         <label
-          >{{ $t('store.litres') }} <input v-model.number="lot.litres" type="number" step="any" min="0" class="field"
+          >{{ w('store.litres') }} <input v-model.number="lot.litres" type="number" step="any" min="0" class="field"
         /></label>
-        <button class="act" :disabled="!store.products.length">{{ $t('store.addLot') }}</button>
+        <button class="act" :disabled="!store.products.length">{{ w('store.addLot') }}</button>
       </form>
       <form v-if="session.may('owner', 'lead')" class="grid gap-3" @submit.prevent="addProduct">
-        <h2>{{ $t('store.addProduct') }}</h2>
-        <TextField v-model="product.name" :label="$t('store.name')" required />
+        <h2>{{ w('store.addProduct') }}</h2>
+        <TextField v-model="product.name" :label="w('store.name')" required />
         <label
-          >{{ $t('store.class') }}
+          >{{ w('store.class') }}
           <select v-model="product.class" class="field">
             <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
           </select></label
         >
         <label
-          >{{ $t('store.price') }} <input v-model.number="product.price" type="number" min="0" class="field"
+          >{{ w('store.price') }} <input v-model.number="product.price" type="number" min="0" class="field"
         /></label>
-        <button class="act">{{ $t('store.addProduct') }}</button>
+        <button class="act">{{ w('store.addProduct') }}</button>
       </form>
-      <p v-if="short.length" class="caption">{{ $t('store.shortWhy') }}</p>
+      <p v-if="short.length" class="caption">{{ w('store.shortWhy') }}</p>
     </aside>
   </div>
   <PageState v-else :failed="failed" />

@@ -21,8 +21,8 @@ const minutes = (from: number, to: number) =>
 
 <template>
   <div>
-    <h1>{{ $t('timetable.title') }}</h1>
-    <p class="caption">{{ $t('timetable.how') }}</p>
+    <h1>{{ w('timetable.title') }}</h1>
+    <p class="caption">{{ w('timetable.how') }}</p>
     <PageState v-if="!data" :failed="failed" />
     <CannotRead v-else :pieces="data.unreadable" />
     <div class="overflow-x-auto mt-3" tabindex="0">
@@ -39,8 +39,8 @@ const minutes = (from: number, to: number) =>
               {{ d.toFormat('ccc d LLL')
               }}<span class="caption block font-normal">{{
                 closed(d.weekday)
-                  ? $t('timetable.closed')
-                  : $t('timetable.hands', { h: hours(minutes(d.toMillis(), d.plus({ days: 1 }).toMillis())) })
+                  ? w('timetable.closed')
+                  : w('timetable.hands', { h: hours(minutes(d.toMillis(), d.plus({ days: 1 }).toMillis())) })
               }}</span>
             </th>
           </tr>
@@ -53,13 +53,13 @@ const minutes = (from: number, to: number) =>
               >
               <span class="caption block">{{
                 p.held
-                  ? $t('timetable.held')
+                  ? w('timetable.held')
                   : p.readyLikely_ms && p.readySafe_ms
-                    ? $t('timetable.ready', { likely: day(p.readyLikely_ms), safe: day(p.readySafe_ms) })
+                    ? w('timetable.ready', { likely: day(p.readyLikely_ms), safe: day(p.readySafe_ms) })
                     : ''
               }}</span>
               <span v-if="p.late" class="caption block text-madder font-semibold">{{
-                $t('timetable.late', { day: day(p.dueOn!) })
+                w('timetable.late', { day: day(p.dueOn!) })
               }}</span>
             </th>
             <td

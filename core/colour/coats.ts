@@ -13,14 +13,14 @@ interface ClearCoatRow {
   /** what ten years of light in a room add to `at400` */
   tenYears: number
 }
-const row = (slug: string, at400: number, falls_nm: number, tenYears: number): ClearCoatRow => ({
+const row = <S extends string>(slug: S, at400: number, falls_nm: number, tenYears: number) => ({
   slug,
   at400,
   falls_nm,
   tenYears,
 })
 
-export const CLEAR_COATS: readonly ClearCoatRow[] = [
+export const CLEAR_COATS = [
   row('waterborne-polyurethane', 0, 50, 0.02),
   row('urethane-2c', 0.01, 50, 0.03),
   row('paste-wax', 0.02, 60, 0.02),
@@ -40,9 +40,12 @@ export const CLEAR_COATS: readonly ClearCoatRow[] = [
   row('shellac-orange', 0.4, 75, 0.04),
   row('shellac-garnet', 0.75, 95, 0.04),
   row('shellac-seed', 0.6, 85, 0.04),
-]
-export const CLEAR_COAT_SLUGS: readonly string[] = CLEAR_COATS.map(c => c.slug)
-const bySlug = new Map(CLEAR_COATS.map(c => [c.slug, c]))
+] as const satisfies readonly ClearCoatRow[]
+export type ClearCoat = (typeof CLEAR_COATS)[number]['slug']
+/** Is this product class a clear coat whose colour is known? */
+export const isClearCoat = (slug: string): slug is ClearCoat => CLEAR_COATS.some(c => c.slug === slug)
+export const CLEAR_COAT_SLUGS: readonly ClearCoat[] = CLEAR_COATS.map(c => c.slug)
+const bySlug = new Map<string, ClearCoatRow>(CLEAR_COATS.map(c => [c.slug, c]))
 
 /**
  * What the film lets through in one crossing, new or after `years` of room light.

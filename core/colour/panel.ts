@@ -2,7 +2,7 @@
  * The step panel: the state after each step that changes the look, predicted, to hold the real face against. And what
  * a colour record must say.
  */
-import { BLEACH_LEAVES, clearCoat, CLEAR_COAT_SLUGS } from './coats'
+import { BLEACH_LEAVES, clearCoat, isClearCoat } from './coats'
 import {
   colouredInner,
   readOf,
@@ -129,9 +129,7 @@ export function panelStates(
     if (s.kind === 'bleach') inner = inner && withAbsorption(inner, BLEACH_LEAVES)
     else if (CLEAR_KINDS.includes(s.kind)) {
       const film =
-        s.product && CLEAR_COAT_SLUGS.includes(s.product)
-          ? clearCoat(s.product, years).map(t => t ** (1 / coatsOf(s.product)))
-          : null
+        s.product && isClearCoat(s.product) ? clearCoat(s.product, years).map(t => t ** (1 / coatsOf(s.product))) : null
       if (coat !== finish) coat = s.product
       clear = (clear ?? wood.map(() => 1)).map((t, i) => t * (film?.[i] ?? 1))
     } else {

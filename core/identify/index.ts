@@ -30,7 +30,7 @@ const normalise = (row: readonly number[]) => {
 }
 
 /** Per class, the test's results floored at .005 and rescaled to sum to one. */
-const likelihoods = new Map(
+const likelihoods = new Map<string, Map<string, readonly number[]>>(
   TESTS.map(test => {
     const names = Object.keys(test.results)
     const perClass = FINISH_CLASSES.map((_, k) => normalise(names.map(n => Math.max(FLOOR, test.results[n]![k]!))))

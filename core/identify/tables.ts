@@ -15,9 +15,21 @@ export const FINISH_CLASSES = [
 ] as const
 export type FinishClass = (typeof FINISH_CLASSES)[number]
 
+export const TEST_SLUGS = [
+  'look',
+  'white-spirit-rub',
+  'uv-lamp',
+  'thumbnail',
+  'water-drop',
+  'scrape',
+  'alcohol-drop',
+  'xylene-drop',
+  'lacquer-thinner-drop',
+] as const
+export type TestSlug = (typeof TEST_SLUGS)[number]
 /** `harm` to the piece, `solvent` to the worker: 0 none, 1 mild, 3 wants cartridges, gloves and an open door. */
 export interface TestKind {
-  slug: string
+  slug: TestSlug
   harm: 0 | 1 | 2 | 3
   solvent: 0 | 1 | 2 | 3
   minutes: number

@@ -9,7 +9,7 @@ export interface CommonIngredient extends Ingredient {
   class: string | null
 }
 export interface CommonMixture {
-  slug: string
+  slug: 'urethane' | 'sealer' | 'flatting' | 'hardwax' | 'bleach'
   by: CountedBy
   pot_min: number | null
   ingredients: readonly CommonIngredient[]

@@ -1,3 +1,5 @@
+import type { Colour, Finish } from '#core/layers/materials'
+import type { Facts, RouteSlug } from '#core/plan'
 import { createHash } from 'node:crypto'
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
@@ -37,16 +39,16 @@ export interface Shown {
   shop: string
   piece: string
   client: string
-  route: string
-  finish: string
-  colour: string
-  sheen: string
+  route: RouteSlug
+  finish: Finish
+  colour: Colour
+  sheen: Facts['sheen']
   tone: string
   words: string
   currency: string
   likely_minor: number
   worst_minor: number
-  ways?: readonly { faces: string; route: string; finish: string }[]
+  ways?: readonly { faces: string; route: RouteSlug; finish: Finish }[]
   readyLikely: string
   readySafe: string
   answerBy: string | null
@@ -215,7 +217,7 @@ interface ApprovalRow {
   asked_at: Date
   expires_at: Date
   answered_at: Date | null
-  answered_via: string | null
+  answered_via: 'link' | 'phone' | 'counter' | null
   answered_name: string | null
   answer_word: string
 }

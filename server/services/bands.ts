@@ -1,15 +1,26 @@
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
-import { bandSvg, differencesUnder, labOfSpectrum, LIGHTS, type Light, type Share, type UnderLight } from '#core/colour'
+import {
+  type APPLICATORS,
+  bandSvg,
+  type ClearCoat,
+  differencesUnder,
+  labOfSpectrum,
+  LIGHTS,
+  type Light,
+  type Share,
+  type UnderLight,
+  type Wipe,
+} from '#core/colour'
 import { materialOf } from '#core/layers/materials'
 import { speciesOf } from '#core/wood'
 import type * as c from '#shared/colour'
 import type { Db } from '../database/db'
 import { DAY_MS, readApproval, settle, sha256 } from './approvals'
-import { queueMail } from './mail'
 import { potShares } from './batches'
-import { READINGS, readReading, type ReadingRow } from './colour'
+import { type ReadingRow, READINGS, readReading } from './colour'
 import { ownerOf } from './findings'
+import { queueMail } from './mail'
 import type { Person } from './people'
 import { onPiece, type PieceFile } from './pieces'
 import { readPlan } from './planRows'
@@ -27,19 +38,19 @@ export interface BandRow {
   photograph: string | null
   species: string
   coats: number
-  clear_coat: string | null
+  clear_coat: ClearCoat | null
   light_history: ReadingRow['light_history']
   grit: number | null
   scale: 'P' | 'CAMI'
   conditioner: string
-  applicator: string
+  applicator: (typeof APPLICATORS)[number]
   dwell_min: number | null
-  wipe: string
+  wipe: Wipe
   temperature_C: number | null
   note: string
   approved_at: Date | null
   approved_by: string | null
-  judged_light: string | null
+  judged_light: Light | null
   by_name: string
   at: Date
   row_version: number

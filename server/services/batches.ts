@@ -1,11 +1,20 @@
 import type { z } from 'zod'
-import { innerOf, judgeRecipe, readUnder, sharesOf, type Gloss, type SearchQuestion, type Share } from '#core/colour'
+import {
+  type ClearCoat,
+  type Gloss,
+  innerOf,
+  judgeRecipe,
+  readUnder,
+  type SearchQuestion,
+  sharesOf,
+  type Share,
+} from '#core/colour'
 import { materialOf } from '#core/layers/materials'
-import { contentsOf, mixture, scaledUp, toleranceOf, type Ingredient } from '#core/mixing'
+import { contentsOf, type Ingredient, mixture, scaledUp, toleranceOf } from '#core/mixing'
 import { round } from '#core/units'
 import type * as c from '#shared/colour'
 import type { BatchAct } from '#shared/colour'
-import { db, transaction, type Db } from '../database/db'
+import { db, type Db, transaction } from '../database/db'
 import { readReading, surfaceOf } from './colour'
 import type { Person } from './people'
 import { lightsOf, questionOf, readRecipe } from './recipes'
@@ -244,7 +253,7 @@ interface TryRow {
   reached: number
   at: Date
   spectrum: number[]
-  clear_coat: string | null
+  clear_coat: ClearCoat | null
   gloss: Gloss
 }
 const readTries = (on: Db, id: number) =>

@@ -1,31 +1,32 @@
 import type { z } from 'zod'
 import {
   BANDS,
+  type Band,
   byRecord,
+  type ClearCoat,
   clearCoat,
   colourantFromBand,
-  innerOf,
-  labOfSpectrum,
-  reconstruct,
-  recordKey,
-  spectrumFrom,
-  type Band,
   type Colourant,
   type ColourRecord,
   type Gloss,
-  type Light,
+  innerOf,
+  labOfSpectrum,
   type LightHistory,
+  type Light,
   type Observer,
+  reconstruct,
+  recordKey,
   type Share,
+  spectrumFrom,
   type Spectrum,
   type Surface,
   type Wipe,
 } from '#core/colour'
-import { writeCgats, writeSamplesCsv, type Sample } from '#core/formats'
+import { type Sample, writeCgats, writeSamplesCsv } from '#core/formats'
 import { materialOf } from '#core/layers/materials'
 import { round } from '#core/units'
 import type * as c from '#shared/colour'
-import { db, transaction, type Db } from '../database/db'
+import { db, type Db, transaction } from '../database/db'
 import { measureSample } from './instruments'
 import type { Person } from './people'
 import { cannotRead } from './readable'
@@ -49,7 +50,7 @@ export interface ReadingRow {
   role: 'wood' | 'target' | 'band' | 'other'
   spectrum: number[]
   given: GivenLab | null
-  clear_coat: string | null
+  clear_coat: ClearCoat | null
   gloss: Gloss
   species: string
   zone: 'heartwood' | 'sapwood'
@@ -65,7 +66,7 @@ export const READINGS = `SELECT r.id, r.piece_id, piece.name AS piece, r.name, r
     LEFT JOIN piece ON piece.id = r.piece_id
     WHERE r.withdrawn_at IS NULL`
 
-export const surfaceOf = (r: { clear_coat: string | null; gloss: Gloss }): Surface => ({
+export const surfaceOf = (r: { clear_coat: ClearCoat | null; gloss: Gloss }): Surface => ({
   clear: r.clear_coat ? clearCoat(r.clear_coat) : null,
   gloss: r.gloss,
 })
@@ -332,13 +333,13 @@ interface BandRow extends ColourRecord {
   recipe_id: number
   shares: Share[]
   coats: number
-  clear_coat: string | null
+  clear_coat: ClearCoat | null
   species: string
   light_history: LightHistory
   spectrum: number[]
   gloss: Gloss
   wood: number[]
-  wood_coat: string | null
+  wood_coat: ClearCoat | null
   wood_gloss: Gloss
   class: string
   recipe_wipe: Wipe

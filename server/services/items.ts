@@ -1,3 +1,4 @@
+import type { PlaceKind } from '#core/parts'
 import type { z } from 'zod'
 import { proposeMark } from '#core/parts'
 import type * as s from '#shared/schemas'
@@ -28,7 +29,7 @@ export const addItem = (id: number, input: z.infer<typeof s.addItem>, person: Pe
   })
 
 /** The place with this code, made when it is new. */
-async function placeId(tx: Db, place: { code: string; kind: string }): Promise<number> {
+async function placeId(tx: Db, place: { code: string; kind: PlaceKind }): Promise<number> {
   await tx.run('INSERT IGNORE INTO place (code, kind) VALUES (:code, :kind)', place)
   return (await tx.row<{ id: number }>('SELECT id FROM place WHERE code = :code', place))!.id
 }
@@ -100,7 +101,7 @@ export async function changeItem(itemId: number, input: z.infer<typeof s.changeI
 }
 
 export const listPlaces = () =>
-  db().rows<{ code: string; kind: string; items: number }>(
+  db().rows<{ code: string; kind: PlaceKind; items: number }>(
     `SELECT place.code, place.kind, COUNT(item.id) AS items
         FROM place
         LEFT JOIN item ON item.place_id = place.id
@@ -109,7 +110,7 @@ export const listPlaces = () =>
   )
 
 export async function placePage(code: string) {
-  const place = await db().row<{ code: string; kind: string }>('SELECT code, kind FROM place WHERE code = :code', {
+  const place = await db().row<{ code: string; kind: PlaceKind }>('SELECT code, kind FROM place WHERE code = :code', {
     code: code.toUpperCase(),
   })
   if (!place) throw notFound('place')

@@ -1,16 +1,17 @@
 import type { z } from 'zod'
+import type { Light } from '#core/colour'
 import {
-  conclude,
   type Concluded,
+  conclude,
   type PatchMethod,
   type PatchResult,
   type PlaceShape,
   type Recorded,
 } from '#core/examine'
-import type { Light } from '#core/colour'
-import type { Period } from '#core/identify'
+import type { Period, TestSlug } from '#core/identify'
+import type { Colour, Finish } from '#core/layers/materials'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
-import type { Face, Facts, Finding, OwnWay } from '#core/plan'
+import type { Face, Facts, Finding, OwnWay, RouteSlug } from '#core/plan'
 import { leadSuspected } from '#core/safety'
 import {
   faceArea_m2,
@@ -20,16 +21,16 @@ import {
   MOST_FACES,
   parseLength_mm,
   round,
+  type Shape,
   sumOf,
   VENEER_MM,
-  type Shape,
 } from '#core/units'
 import type { Room } from '#core/wood'
 import type * as s from '#shared/schemas'
-import { db, transaction, type Db } from '../database/db'
+import { db, type Db, transaction } from '../database/db'
 import type { Person } from './people'
-import { log, tell } from './record'
 import { cannotRead, readable, strangeIn } from './readable'
+import { log, tell } from './record'
 import { readShop } from './shop'
 
 export interface PieceRow {
@@ -47,9 +48,9 @@ export interface PieceRow {
   lead_answer: 'yes' | 'no' | 'unknown'
   note: string
   state: 'active' | 'ready' | 'handed-over'
-  route: string | null
-  finish: string | null
-  colour: string | null
+  route: RouteSlug | null
+  finish: Finish | null
+  colour: Colour | null
   conditioner: string | null
   accepted_worst_minor: number | null
   agreed_minor: number | null
@@ -111,7 +112,7 @@ export interface FindingRow {
 export interface TestRow {
   id: number
   piece_id: number
-  test: string
+  test: TestSlug
   result: string
   spot: string
   finish_group: string
@@ -670,8 +671,8 @@ export async function listPieces(query: z.infer<typeof s.pieceQuery>) {
     client_name: string
     state: PieceRow['state']
     due_on: string | null
-    route: string | null
-    finish: string | null
+    route: RouteSlug | null
+    finish: Finish | null
     taken_in_at: Date
     steps: number
     done: number

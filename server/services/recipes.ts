@@ -2,24 +2,25 @@ import type { z } from 'zod'
 import {
   aimOf,
   BLEACH_LEAVES,
+  type ClearCoat,
   clearCoat,
   deltaE00,
   judgeRecipe,
-  labOf,
   labOfSpectrum,
+  labOf,
   LIGHTS,
-  viewingOf,
-  withAbsorption,
   type Light,
   type Observer,
   type SearchQuestion,
   type Share,
   type UnderLight,
+  viewingOf,
   type Wipe,
+  withAbsorption,
 } from '#core/colour'
 import type * as c from '#shared/colour'
-import { db, transaction, type Db } from '../database/db'
-import { innerOfReading, isSpectrum, onWood, readColourants, readReading, surfaceOf, type ReadingRow } from './colour'
+import { db, type Db, transaction } from '../database/db'
+import { innerOfReading, isSpectrum, onWood, readColourants, type ReadingRow, readReading, surfaceOf } from './colour'
 import type { Person } from './people'
 import { cannotRead } from './readable'
 import { log, tell } from './record'
@@ -33,7 +34,7 @@ export interface RecipeRow {
   class: string
   coats: number
   wipe: Wipe
-  clear_coat: string | null
+  clear_coat: ClearCoat | null
   wood_id: number
   sapwood_id: number | null
   target_id: number

@@ -51,26 +51,26 @@ async function add() {
 <template>
   <form class="grid sm:grid-cols-4 gap-3 items-end" @submit.prevent="add">
     <label class="sm:col-span-2"
-      >{{ $t('panel.reading') }}
+      >{{ w('panel.reading') }}
       <select v-model.number="form.readingId" class="field">
-        <option :value="0">{{ $t('panel.later') }}</option>
+        <option :value="0">{{ w('panel.later') }}</option>
         <option v-for="r in bands" :key="r.id" :value="r.id">{{ r.name }}</option>
       </select></label
     >
     <label class="sm:col-span-2"
-      >{{ $t('panel.fromPot') }}
+      >{{ w('panel.fromPot') }}
       <select v-model.number="form.batchId" class="field">
-        <option :value="0">{{ $t('panel.byRecipe') }}</option>
+        <option :value="0">{{ w('panel.byRecipe') }}</option>
         <option v-for="b in page.batches" :key="b.id" :value="b.id">{{ b.id }} {{ b.name }}</option>
       </select></label
     >
     <label
-      >{{ $t('panel.grit') }}
+      >{{ w('panel.grit') }}
       <span class="flex gap-1"
         ><input v-model.number="form.grit" type="number" class="field" /><select
           v-model="form.scale"
           class="field !w-24"
-          :aria-label="$t('panel.scale')"
+          :aria-label="w('panel.scale')"
         >
           <option>P</option>
           <option>CAMI</option>
@@ -78,44 +78,44 @@ async function add() {
       ></label
     >
     <label
-      >{{ $t('colour.colourCoats') }} <input v-model.number="form.coats" type="number" min="0" max="12" class="field"
+      >{{ w('colour.colourCoats') }} <input v-model.number="form.coats" type="number" min="0" max="12" class="field"
     /></label>
     <label
-      >{{ $t('route.conditioner') }}
+      >{{ w('route.conditioner') }}
       <select v-model="form.conditioner" class="field">
         <option v-for="k in CONDITIONERS" :key="k" :value="k">
-          {{ k === 'none' ? $t('panel.none') : MATERIALS.find(m => m.slug === k)?.name }}
+          {{ k === 'none' ? w('panel.none') : MATERIALS.find(m => m.slug === k)?.name }}
         </option>
       </select></label
     >
     <label
-      >{{ $t('panel.applicator') }}
+      >{{ w('panel.applicator') }}
       <select v-model="form.applicator" class="field">
-        <option v-for="k in APPLICATORS" :key="k" :value="k">{{ $t(`panel.applicators.${k}`) }}</option>
+        <option v-for="k in APPLICATORS" :key="k" :value="k">{{ w(`panel.applicators.${k}`) }}</option>
       </select></label
     >
     <label
-      >{{ $t('panel.dwell') }} <input v-model.number="form.dwell_min" type="number" min="0" step="any" class="field"
+      >{{ w('panel.dwell') }} <input v-model.number="form.dwell_min" type="number" min="0" step="any" class="field"
     /></label>
     <label
-      >{{ $t('colour.wipe') }}
+      >{{ w('colour.wipe') }}
       <select v-model="form.wipe" class="field">
-        <option v-for="(_, w) in LEFT_ON" :key="w" :value="w">{{ $t(`colour.wipes.${w}`) }}</option>
+        <option v-for="(_, wipe) in LEFT_ON" :key="wipe" :value="wipe">{{ w(`colour.wipes.${wipe}`) }}</option>
       </select></label
     >
     <label
-      >{{ $t('panel.temperature') }} <input v-model.number="form.temperature_C" type="number" step="any" class="field"
+      >{{ w('panel.temperature') }} <input v-model.number="form.temperature_C" type="number" step="any" class="field"
     /></label>
     <label
-      >{{ $t('panel.photograph') }}
+      >{{ w('panel.photograph') }}
       <select v-model="form.photograph" class="field">
-        <option value="">{{ $t('panel.none') }}</option>
+        <option value="">{{ w('panel.none') }}</option>
         <option v-for="(p, i) in page.photographs" :key="p" :value="p">
-          {{ $t('panel.photographN', { n: page.photographs.length - i }) }}
+          {{ w('panel.photographN', { n: page.photographs.length - i }) }}
         </option>
       </select></label
     >
-    <TextField v-model="form.note" :label="$t('exam.note')" />
-    <button class="act">{{ $t('panel.add') }}</button>
+    <TextField v-model="form.note" :label="w('exam.note')" />
+    <button class="act">{{ w('panel.add') }}</button>
   </form>
 </template>

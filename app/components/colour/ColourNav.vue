@@ -12,7 +12,7 @@ useCurrentInView(useTemplateRef('row'))
 </script>
 
 <template>
-  <nav ref="row" class="flex gap-1 border-b border-line mb-4 overflow-x-auto" :aria-label="$t('rail.colour')">
+  <nav ref="row" class="flex gap-1 border-b border-line mb-4 overflow-x-auto" :aria-label="w('rail.colour')">
     <NuxtLink
       v-for="[to, word] in pages"
       :key="to"
@@ -20,7 +20,7 @@ useCurrentInView(useTemplateRef('row'))
       class="px-5 min-h-12 inline-flex items-center no-underline border-b-4 -mb-px"
       :class="here(to) ? 'border-verdigris font-bold' : 'border-transparent text-soft'"
       :aria-current="here(to) ? 'page' : undefined"
-      >{{ $t(`colour.nav.${word}`) }}</NuxtLink
+      >{{ w(`colour.nav.${word}`) }}</NuxtLink
     >
   </nav>
 </template>

@@ -11,7 +11,7 @@ const choose = (l: Light) => {
 </script>
 
 <template>
-  <div class="flex flex-wrap w-fit" role="group" :aria-label="$t('colour.light')">
+  <div class="flex flex-wrap w-fit" role="group" :aria-label="w('colour.light')">
     <button
       v-for="l in LIGHTS"
       :key="l"
@@ -21,9 +21,9 @@ const choose = (l: Light) => {
       :aria-pressed="light === l"
       @click="choose(l)"
     >
-      {{ $t(`colour.lights.${l}`)
+      {{ w(`colour.lights.${l}`)
       }}<span v-for="p in places(l)" :key="p" class="block text-[13px] font-normal">{{
-        $t(`colour.lightOf.${p}`)
+        w(`colour.lightOf.${p}`)
       }}</span>
     </button>
   </div>

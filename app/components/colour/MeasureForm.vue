@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { CLEAR_COAT_SLUGS, LIGHT_HISTORIES, LIGHTS } from '#core/colour'
 import { SPECIES } from '#core/wood'
 import { READING_ROLES } from '#shared/colour'
@@ -13,7 +12,6 @@ const props = defineProps<{
   name?: string
 }>()
 const emit = defineEmits<{ read: [id: number] }>()
-const { t } = useI18n()
 const about = reactive({
   name: props.name ?? '',
   role: props.role ?? 'target',
@@ -35,7 +33,7 @@ watch(
 )
 /** What it is called where no name was given: one touch is enough. */
 const usualName = computed(
-  () => `${SPECIES.find(s => s.slug === about.species)?.name ?? about.species}, ${t(`colour.roles.${about.role}`)}`,
+  () => `${SPECIES.find(s => s.slug === about.species)?.name ?? about.species}, ${w(`colour.roles.${about.role}`)}`,
 )
 const body = () => ({
   ...about,
@@ -74,52 +72,52 @@ async function take(event: Event) {
 <template>
   <form class="grid gap-3" @submit.prevent="measure">
     <label
-      >{{ $t('colour.what') }} <input v-model="about.name" class="field" maxlength="120" :placeholder="usualName"
+      >{{ w('colour.what') }} <input v-model="about.name" class="field" maxlength="120" :placeholder="usualName"
     /></label>
     <div class="grid grid-cols-2 gap-3">
       <label
-        >{{ $t('colour.role') }}
+        >{{ w('colour.role') }}
         <select v-model="about.role" class="field">
-          <option v-for="r in READING_ROLES" :key="r" :value="r">{{ $t(`colour.roles.${r}`) }}</option>
+          <option v-for="r in READING_ROLES" :key="r" :value="r">{{ w(`colour.roles.${r}`) }}</option>
         </select></label
       >
       <label
-        >{{ $t('intake.species') }}
+        >{{ w('intake.species') }}
         <select v-model="about.species" class="field">
           <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
         </select></label
       >
       <label
-        >{{ $t('colour.surface') }}
+        >{{ w('colour.surface') }}
         <select v-model="about.clearCoat" class="field">
-          <option value="">{{ $t('colour.bare') }}</option>
-          <option v-for="k in CLEAR_COAT_SLUGS" :key="k" :value="k">{{ $t(`colour.coats.${k}`) }}</option>
+          <option value="">{{ w('colour.bare') }}</option>
+          <option v-for="k in CLEAR_COAT_SLUGS" :key="k" :value="k">{{ w(`colour.coats.${k}`) }}</option>
         </select></label
       >
       <label
-        >{{ $t('colour.history') }}
+        >{{ w('colour.history') }}
         <select v-model="about.lightHistory" class="field">
-          <option v-for="h in LIGHT_HISTORIES" :key="h" :value="h">{{ $t(`colour.histories.${h}`) }}</option>
+          <option v-for="h in LIGHT_HISTORIES" :key="h" :value="h">{{ w(`colour.histories.${h}`) }}</option>
         </select></label
       >
     </div>
-    <button class="act" :disabled="busy">{{ $t('colour.measure') }}</button>
+    <button class="act" :disabled="busy">{{ w('colour.measure') }}</button>
     <details>
-      <summary class="min-h-11 flex items-center underline cursor-pointer">{{ $t('colour.otherWays') }}</summary>
+      <summary class="min-h-11 flex items-center underline cursor-pointer">{{ w('colour.otherWays') }}</summary>
       <div class="grid gap-3 mt-2">
         <div class="grid grid-cols-2 gap-3">
           <label
-            >{{ $t('colour.zone') }}
+            >{{ w('colour.zone') }}
             <select v-model="about.zone" class="field">
-              <option value="heartwood">{{ $t('colour.zones.heartwood') }}</option>
-              <option value="sapwood">{{ $t('colour.zones.sapwood') }}</option>
+              <option value="heartwood">{{ w('colour.zones.heartwood') }}</option>
+              <option value="sapwood">{{ w('colour.zones.sapwood') }}</option>
             </select></label
           >
           <label
-            >{{ $t('colour.gloss') }}
+            >{{ w('colour.gloss') }}
             <select v-model="about.gloss" class="field">
-              <option value="excluded">{{ $t('colour.glosses.excluded') }}</option>
-              <option value="included">{{ $t('colour.glosses.included') }}</option>
+              <option value="excluded">{{ w('colour.glosses.excluded') }}</option>
+              <option value="included">{{ w('colour.glosses.included') }}</option>
             </select></label
           >
         </div>
@@ -129,17 +127,17 @@ async function take(event: Event) {
           /></label>
         </div>
         <label
-          >{{ $t('colour.labLight') }}
+          >{{ w('colour.labLight') }}
           <select v-model="lab.light" class="field">
-            <option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option>
+            <option v-for="l in LIGHTS" :key="l" :value="l">{{ w(`colour.lights.${l}`) }}</option>
           </select></label
         >
-        <button type="button" class="act act-quiet" @click="type">{{ $t('colour.typeIn') }}</button>
+        <button type="button" class="act act-quiet" @click="type">{{ w('colour.typeIn') }}</button>
         <label class="act act-quiet"
-          >{{ $t('colour.file') }}
+          >{{ w('colour.file') }}
           <input type="file" accept=".txt,.csv,.cgats,.it8,text/plain,text/csv" class="sr-only" @change="take"
         /></label>
-        <p class="caption">{{ $t('colour.weaker') }}</p>
+        <p class="caption">{{ w('colour.weaker') }}</p>
       </div>
     </details>
   </form>

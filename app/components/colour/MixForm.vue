@@ -153,7 +153,7 @@ async function make() {
 
 <template>
   <div class="grid gap-4" data-test="mix-form">
-    <div class="flex flex-wrap gap-2" role="group" :aria-label="$t('mix.presets')">
+    <div class="flex flex-wrap gap-2" role="group" :aria-label="w('mix.presets')">
       <button
         v-for="m in COMMON_MIXTURES"
         :key="m.slug"
@@ -161,39 +161,39 @@ async function make() {
         class="act act-quiet !min-h-11"
         @click="Object.assign(form, common(m.slug))"
       >
-        {{ $t(`mix.preset.${m.slug}`) }}
+        {{ w(`mix.preset.${m.slug}`) }}
       </button>
     </div>
     <form class="grid gap-3" @submit.prevent="make">
       <div class="grid sm:grid-cols-[1fr_14rem_8rem_8rem] gap-3 items-end">
-        <TextField v-model="form.name" :label="$t('mix.name')" required /><label
-          >{{ $t('mix.forPiece') }}
+        <TextField v-model="form.name" :label="w('mix.name')" required /><label
+          >{{ w('mix.forPiece') }}
           <select v-model="pieceId" class="field">
-            <option :value="null">{{ $t('mix.forShop') }}</option>
+            <option :value="null">{{ w('mix.forShop') }}</option>
             <option v-for="p in pieces ?? []" :key="p.id" :value="p.id">{{ p.id }} {{ p.name }}</option>
           </select></label
         ><label
-          >{{ $t('mix.by') }}
+          >{{ w('mix.by') }}
           <select v-model="form.by" class="field">
-            <option value="volume">{{ $t('mix.volume') }}</option>
-            <option value="weight">{{ $t('mix.weight') }}</option>
+            <option value="volume">{{ w('mix.volume') }}</option>
+            <option value="weight">{{ w('mix.weight') }}</option>
           </select></label
         ><label
-          >{{ $t('mix.potLife') }} <input v-model.number="form.pot_min" type="number" min="1" class="field"
+          >{{ w('mix.potLife') }} <input v-model.number="form.pot_min" type="number" min="1" class="field"
         /></label>
       </div>
       <div class="overflow-x-auto">
         <table class="w-full min-w-[56rem]">
           <thead class="caption text-left">
             <tr>
-              <th>{{ $t('mix.ingredient') }}</th>
-              <th>{{ $t('mix.share') }}</th>
-              <th>{{ $t('mix.of') }}</th>
+              <th>{{ w('mix.ingredient') }}</th>
+              <th>{{ w('mix.share') }}</th>
+              <th>{{ w('mix.of') }}</th>
               <th>g/ml</th>
               <th class="text-right pl-4">ml</th>
               <th class="text-right">g</th>
-              <th class="text-right">{{ $t('mix.ladles') }}</th>
-              <th class="text-right">{{ $t('mix.weighed') }}</th>
+              <th class="text-right">{{ w('mix.ladles') }}</th>
+              <th class="text-right">{{ w('mix.weighed') }}</th>
               <td />
             </tr>
           </thead>
@@ -204,7 +204,7 @@ async function make() {
                   v-model="r.name"
                   class="field"
                   list="products"
-                  :aria-label="`${$t('mix.ingredient')} ${i + 1}`"
+                  :aria-label="`${w('mix.ingredient')} ${i + 1}`"
                   @change="choose(r)"
                 />
               </td>
@@ -215,12 +215,12 @@ async function make() {
                   step="any"
                   min="0"
                   class="field !w-20"
-                  :aria-label="`${$t('mix.share')} ${i + 1}`"
+                  :aria-label="`${w('mix.share')} ${i + 1}`"
                 />
               </td>
               <td class="py-1 pr-2">
-                <select v-model="r.of" class="field !w-44" :aria-label="`${$t('mix.of')} ${i + 1}`" :disabled="i === 0">
-                  <option v-for="o in SHARES_OF" :key="o" :value="o">{{ $t(`mix.shareOf.${o}`) }}</option>
+                <select v-model="r.of" class="field !w-44" :aria-label="`${w('mix.of')} ${i + 1}`" :disabled="i === 0">
+                  <option v-for="o in SHARES_OF" :key="o" :value="o">{{ w(`mix.shareOf.${o}`) }}</option>
                 </select>
               </td>
               <td class="py-1 pr-2">
@@ -250,7 +250,7 @@ async function make() {
                   v-if="i > 0"
                   type="button"
                   class="min-h-11 min-w-11 underline"
-                  :aria-label="`${$t('remove')} ${r.name}`"
+                  :aria-label="`${w('remove')} ${r.name}`"
                   @click="form.rows.splice(i, 1)"
                 >
                   ×
@@ -266,69 +266,66 @@ async function make() {
         <strong class="clock"
           >{{ result.mixed.total_ml.toFixed(0) }} ml · {{ result.mixed.total_g.toFixed(0) }} g</strong
         ><template v-if="result.mixed.solids !== null">
-          · {{ $t('mix.solids', { pct: (result.mixed.solids * 100).toFixed(0) }) }}</template
+          · {{ w('mix.solids', { pct: (result.mixed.solids * 100).toFixed(0) }) }}</template
         ><span v-if="result.mixed.total_g < least" class="text-ochre">{{
-          $t('mix.least', { g: Math.ceil(least) })
+          w('mix.least', { g: Math.ceil(least) })
         }}</span>
       </p>
       <div class="grid sm:grid-cols-[9rem_1fr_1fr_9rem_9rem] gap-3 items-end">
         <label
-          >{{ $t('mix.wanted') }} <input v-model.number="form.amount" type="number" min="0" step="any" class="field"
+          >{{ w('mix.wanted') }} <input v-model.number="form.amount" type="number" min="0" step="any" class="field"
         /></label>
         <label
-          >{{ $t('mix.unit') }}
+          >{{ w('mix.unit') }}
           <select v-model="form.unit" class="field">
             <option v-for="u in ['total_ml', 'total_g', 'can_ml', 'can_g']" :key="u" :value="u">
-              {{ $t(`mix.units.${u}`) }}
+              {{ w(`mix.units.${u}`) }}
             </option>
           </select></label
         >
         <label v-if="form.unit.startsWith('can')"
-          >{{ $t('mix.ofWhich') }}
+          >{{ w('mix.ofWhich') }}
           <select v-model.number="form.of" class="field">
             <option v-for="(r, i) in form.rows" :key="i" :value="i">{{ r.name }}</option>
           </select></label
         ><span v-else />
         <label
-          >{{ $t('mix.smallest') }}
+          >{{ w('mix.smallest') }}
           <input v-model.number="form.smallest_g" type="number" min="0.01" step="any" class="field"
         /></label>
-        <label
-          >{{ $t('mix.ladle') }} <input v-model.number="form.ladle_ml" type="number" min="1" class="field"
-        /></label>
+        <label>{{ w('mix.ladle') }} <input v-model.number="form.ladle_ml" type="number" min="1" class="field" /></label>
       </div>
       <details>
-        <summary class="min-h-11 flex items-center underline cursor-pointer">{{ $t('mix.fromArea') }}</summary>
+        <summary class="min-h-11 flex items-center underline cursor-pointer">{{ w('mix.fromArea') }}</summary>
         <div class="grid sm:grid-cols-6 gap-3 items-end">
           <label
-            >{{ $t('mix.area') }}
+            >{{ w('mix.area') }}
             <input v-model.number="area.m2" type="number" min="0.01" step="any" class="field" /></label
           ><label
-            >{{ $t('mix.coats') }}
+            >{{ w('mix.coats') }}
             <input v-model.number="area.coats" type="number" min="1" max="12" class="field" /></label
           ><label
-            >{{ $t('store.class') }}
+            >{{ w('store.class') }}
             <select v-model="area.class" class="field">
               <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
             </select></label
           ><label v-if="materialOf(area.class).wet_um"
-            >{{ $t('mix.film') }}
+            >{{ w('mix.film') }}
             <input v-model.number="area.film_um" type="number" min="5" max="500" class="field" /></label
-          ><label
-            >{{ $t('mix.loss') }} <input v-model.number="area.loss_ml" type="number" min="0" class="field" /></label
+          ><label>{{ w('mix.loss') }} <input v-model.number="area.loss_ml" type="number" min="0" class="field" /></label
           ><button type="button" class="act act-quiet" :disabled="!(area.m2 > 0)" @click="fromArea">
-            {{ $t('mix.workOut') }}
+            {{ w('mix.workOut') }}
           </button>
         </div>
       </details>
       <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
       <div class="flex gap-3">
-        <button class="act" :disabled="!result.mixed">{{ $t('mix.begin') }}</button><button
+        <button class="act" :disabled="!result.mixed">{{ w('mix.begin') }}</button><button
           type="button"
           class="act act-quiet"
           @click="add()"
         >
-          {{ $t('mix.addRow') }}
+          {{ w('mix.addRow') }}
         </button>
       </div>
     </form>

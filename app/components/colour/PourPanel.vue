@@ -93,26 +93,26 @@ const fill = computed(
       </p>
       <p class="font-semibold">
         {{
-          $t(`mix.pour.${state}`, {
+          w(`mix.pour.${state}`, {
             g: (line.wanted_g - (g ?? 0)).toFixed(1),
             over: ((g ?? 0) - line.wanted_g).toFixed(1),
           })
-        }}<span v-if="g !== null && !steady" class="caption ml-2">{{ $t('mix.moving') }}</span>
+        }}<span v-if="g !== null && !steady" class="caption ml-2">{{ w('mix.moving') }}</span>
       </p>
       <label v-if="line.product_id && lots.length"
-        >{{ $t('bench.lot') }}
+        >{{ w('bench.lot') }}
         <select v-model.number="lotId" class="field">
           <option v-for="l in lots" :key="l.id" :value="l.id">{{ l.code }}: {{ amount(l.left_ml) }}</option>
-          <option :value="null">{{ $t('bench.noLot') }}</option>
+          <option :value="null">{{ w('bench.noLot') }}</option>
         </select></label
       >
       <div class="flex flex-wrap gap-3">
-        <button v-if="simulated && !pouring" class="act act-quiet" @click="pour">{{ $t('mix.pourSimulated') }}</button>
-        <button v-if="pouring" class="act act-stop" @click="stop">{{ $t('mix.stop') }}</button>
-        <button class="act" :disabled="g === null && typed === null" @click="done">{{ $t('mix.take') }}</button>
+        <button v-if="simulated && !pouring" class="act act-quiet" @click="pour">{{ w('mix.pourSimulated') }}</button>
+        <button v-if="pouring" class="act act-stop" @click="stop">{{ w('mix.stop') }}</button>
+        <button class="act" :disabled="g === null && typed === null" @click="done">{{ w('mix.take') }}</button>
       </div>
       <label class="caption"
-        >{{ $t('mix.typed') }}
+        >{{ w('mix.typed') }}
         <input v-model.number="typed" type="number" min="0" step="any" class="field !w-36 text-base text-ink"
       /></label>
     </div>

@@ -27,28 +27,28 @@ const flat = computed(() => {
 
 <template>
   <section class="grid gap-2 content-start">
-    <h2>{{ $t('mix.sheen') }}</h2>
-    <label>{{ $t('mix.table') }} <textarea v-model="sheen.table" rows="3" class="field" /></label>
+    <h2>{{ w('mix.sheen') }}</h2>
+    <label>{{ w('mix.table') }} <textarea v-model="sheen.table" rows="3" class="field" /></label>
     <div class="grid grid-cols-2 gap-2">
       <label
-        >{{ $t('mix.tableOf') }}
+        >{{ w('mix.tableOf') }}
         <select v-model="sheen.of" class="field">
           <option v-for="o in SHARES_OF.filter(o => o !== 'parts')" :key="o" :value="o">
-            {{ $t(`mix.shareOf.${o}`) }}
+            {{ w(`mix.shareOf.${o}`) }}
           </option>
         </select></label
       ><label
-        >{{ $t('mix.gloss') }} <input v-model.number="sheen.gloss" type="number" min="0" max="100" class="field"
+        >{{ w('mix.gloss') }} <input v-model.number="sheen.gloss" type="number" min="0" max="100" class="field"
       /></label>
     </div>
     <p data-test="flatting">
       {{
         flat.error ||
         (flat.pct === null
-          ? $t('mix.outside')
-          : $t('mix.flatting', {
+          ? w('mix.outside')
+          : w('mix.flatting', {
               pct: flat.pct.toFixed(0),
-              of: $t(`mix.shareOf.${sheen.of}`),
+              of: w(`mix.shareOf.${sheen.of}`),
               levels: levelsOf(sheen.gloss).join(', ') || '–',
             }))
       }}
@@ -58,9 +58,9 @@ const flat = computed(() => {
         class="underline min-h-11"
         @click="emit('take', Math.round(flat.pct), sheen.of)"
       >
-        {{ $t('mix.intoMix') }}
+        {{ w('mix.intoMix') }}
       </button>
     </p>
-    <p class="caption">{{ $t('mix.testCard') }}</p>
+    <p class="caption">{{ w('mix.testCard') }}</p>
   </section>
 </template>

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { Scatter } from 'vue-chartjs'
-import { useI18n } from 'vue-i18n'
 import { WAVELENGTHS_nm } from '#core/colour'
 
 /** Curves over 400 to 700 nm: reflectance in percent, or what a colourant takes away. */
@@ -9,7 +8,6 @@ const props = defineProps<{
   absorbs?: boolean
   label: string
 }>()
-const { t } = useI18n()
 const chart = useChart()
 const factor = computed(() => (props.absorbs ? 1 : 100))
 const data = computed(() => ({
@@ -27,7 +25,7 @@ const data = computed(() => ({
 const options = computed(() =>
   chart.options(
     chart.axis('nm', { min: 400, max: 700 }),
-    chart.axis(t(props.absorbs ? 'colour.absorbs' : 'colour.reflects'), { min: 0 }),
+    chart.axis(w(props.absorbs ? 'colour.absorbs' : 'colour.reflects'), { min: 0 }),
   ),
 )
 </script>

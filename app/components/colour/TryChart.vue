@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { Scatter } from 'vue-chartjs'
-import { useI18n } from 'vue-i18n'
 import { PASSES } from '#core/colour'
 
 /** Differences foretold and reached over the tries of a pot. */
 const props = defineProps<{ tries: readonly { turn: number; foretold: number | null; reached: number }[] }>()
-const { t } = useI18n()
 const chart = useChart()
 const end = computed(() => props.tries.length + 1)
 const line = (label: string, colour: string, data: { x: number; y: number }[], dashed: boolean, pointRadius = 5) => ({
@@ -20,19 +18,19 @@ const line = (label: string, colour: string, data: { x: number; y: number }[], d
 const data = computed(() => ({
   datasets: [
     line(
-      t('mix.reached'),
+      w('mix.reached'),
       '#1d6a62',
       props.tries.map(x => ({ x: x.turn + 1, y: x.reached })),
       false,
     ),
     line(
-      t('mix.foretold'),
+      w('mix.foretold'),
       '#4a6178',
       props.tries.map(x => ({ x: x.turn + 1, y: x.foretold ?? Number.NaN })),
       true,
     ),
     line(
-      t('mix.passes'),
+      w('mix.passes'),
       '#8a5a0c',
       [
         { x: 0, y: PASSES },
@@ -44,10 +42,10 @@ const data = computed(() => ({
   ],
 }))
 const options = computed(() =>
-  chart.options(chart.axis(t('mix.try'), { min: 0, max: end.value }, { stepSize: 1 }), chart.axis('ΔE00', { min: 0 })),
+  chart.options(chart.axis(w('mix.try'), { min: 0, max: end.value }, { stepSize: 1 }), chart.axis('ΔE00', { min: 0 })),
 )
 </script>
 
 <template>
-  <div class="h-56"><Scatter :data="data" :options="options" :aria-label="$t('mix.triesLabel')" /></div>
+  <div class="h-56"><Scatter :data="data" :options="options" :aria-label="w('mix.triesLabel')" /></div>
 </template>

@@ -36,7 +36,7 @@ const here = (to: string) => route.path === `/pieces/${id.value}${to}`
 
 <template>
   <div>
-    <nav class="flex sm:flex-wrap overflow-x-auto gap-x-1 -mt-2 mb-3" :aria-label="$t('exam.nav')">
+    <nav class="flex sm:flex-wrap overflow-x-auto gap-x-1 -mt-2 mb-3" :aria-label="w('exam.nav')">
       <NuxtLink
         v-for="[to, word, count] in links"
         :key="word"
@@ -45,7 +45,7 @@ const here = (to: string) => route.path === `/pieces/${id.value}${to}`
         :class="here(to) ? 'font-bold underline! decoration-2 underline-offset-8' : 'text-soft'"
         :aria-current="here(to) ? 'page' : undefined"
       >
-        {{ $t(`exam.${word}`)
+        {{ w(`exam.${word}`)
         }}<span v-if="count" class="clock text-sm" :class="word === 'hazards' ? 'text-madder font-bold' : ''">{{
           count
         }}</span>
@@ -53,6 +53,6 @@ const here = (to: string) => route.path === `/pieces/${id.value}${to}`
     </nav>
     <p v-if="failed" class="verdict verdict-stop">{{ failed.message }}</p>
     <slot v-if="exam && page" :id="id" :exam="exam" :load="load" :can="can" />
-    <p v-else-if="!failed">{{ $t('loading') }}</p>
+    <p v-else-if="!failed">{{ w('loading') }}</p>
   </div>
 </template>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { FINDINGS, movePlace, outline_mm, type Place, type PlaceShape } from '#core/examine'
 import type { FindingKind } from '#core/plan'
 
@@ -21,7 +20,6 @@ const emit = defineEmits<{ place: [place: Place]; choose: [id: number]; move: [i
 const WIDTH = 740
 const HEIGHT = 380
 const TAP_PX = 12
-const { t } = useI18n()
 const size = computed(() => outline_mm(props.face))
 const scale = computed(() => Math.min(WIDTH / size.value.w, HEIGHT / size.value.h))
 const svg = useTemplateRef<SVGSVGElement>('svg')
@@ -101,7 +99,7 @@ function set(p: { x: number; y: number }) {
 function finish(from: { x: number; y: number }, to: { x: number; y: number }) {
   const flat = shape.value === 'area' && (Math.abs(from.x - to.x) < 1 || Math.abs(from.y - to.y) < 1)
   if (flat || (from.x === to.x && from.y === to.y)) {
-    useNotes().show(t('exam.tooSmall'), 'stop')
+    useNotes().show(w('exam.tooSmall'), 'stop')
     return
   }
   emit('place', placeOf(from, to, shape.value!))
@@ -159,11 +157,11 @@ function key(event: KeyboardEvent) {
 }
 const says = computed(() => {
   if (!busy.value) return ''
-  if (props.moving) return t('exam.moveHere')
-  if (first.value) return t('exam.otherEnd')
-  if (shape.value === 'point') return t('exam.touchPoint')
-  if (shape.value === 'face') return t('exam.touchFace')
-  return t('exam.touchTwo')
+  if (props.moving) return w('exam.moveHere')
+  if (first.value) return w('exam.otherEnd')
+  if (shape.value === 'point') return w('exam.touchPoint')
+  if (shape.value === 'face') return w('exam.touchFace')
+  return w('exam.touchTwo')
 })
 const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross.value.y)} mm`)
 </script>
@@ -172,7 +170,7 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
   <div>
     <p class="mb-1 min-h-6">
       <strong v-if="says" class="text-verdigris">{{ says }}</strong><span v-else-if="can" class="caption">{{
-        $t('exam.boardHint')
+        w('exam.boardHint')
       }}</span>
       <span v-if="busy && (keyed || first)" class="clock">{{ reading }}</span><span
         class="sr-only"
@@ -190,7 +188,7 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
       role="group"
       data-test="board"
       :data-px-per-mm="scale"
-      :aria-label="`${face.part}, ${face.name}. ${says || $t('exam.boardHint')}`"
+      :aria-label="`${face.part}, ${face.name}. ${says || w('exam.boardHint')}`"
       @pointerdown="press"
       @pointermove="drag"
       @pointerup="release"
@@ -212,7 +210,7 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
         tabindex="0"
         class="cursor-pointer mark"
         :data-finding="f.id"
-        :aria-label="`${f.number}: ${$t(`finding.${f.kind}`)}, ${$t('examine.grade')} ${f.grade}`"
+        :aria-label="`${f.number}: ${w(`finding.${f.kind}`)}, ${w('examine.grade')} ${f.grade}`"
         :aria-pressed="f.id === chosen"
         @pointerdown="kind === null && !moving && $event.stopPropagation()"
         @click="kind === null && !moving && emit('choose', f.id)"

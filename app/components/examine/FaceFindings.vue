@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { FINDINGS, wholeFace, type Place, type PlaceShape } from '#core/examine'
 import { FINDING_KINDS, type FindingKind } from '#core/plan'
 
@@ -7,7 +6,6 @@ import { FINDING_KINDS, type FindingKind } from '#core/plan'
 const props = defineProps<{ exam: Examination; load: () => Promise<void>; can: boolean; id: number }>()
 const { page, load: loadPiece } = inject(PIECE)!
 const session = useSession()
-const { t } = useI18n()
 const route = useRoute()
 const router = useRouter()
 const acts = useFindingActs(() => props.id, props.load)
@@ -86,7 +84,7 @@ async function put(place: Place) {
     kind.value = null
     if (
       f &&
-      (await acts.change(f, { faceId: faceId.value!, place }, t('exam.undoDrawn', { kind: t(`finding.${f.kind}`) })))
+      (await acts.change(f, { faceId: faceId.value!, place }, w('exam.undoDrawn', { kind: w(`finding.${f.kind}`) })))
     )
       chosen.value = f.id
     return
@@ -101,7 +99,7 @@ async function put(place: Place) {
       note: '',
       place: place.shape === 'face' ? wholeFace(face.value!.copies > 1 ? copy.value : 0) : place,
     },
-    t('exam.undoAdded', { kind: t(`finding.${k}`) }),
+    w('exam.undoAdded', { kind: w(`finding.${k}`) }),
   )
   if (made) {
     chosen.value = made
@@ -119,16 +117,16 @@ function draw(f: ExamFinding) {
 async function move(id: number, place: Place) {
   moving.value = false
   const f = props.exam.findings.find(x => x.id === id)
-  if (f) await acts.change(f, { place }, t('exam.undoMoved', { kind: t(`finding.${f.kind}`) }))
+  if (f) await acts.change(f, { place }, w('exam.undoMoved', { kind: w(`finding.${f.kind}`) }))
 }
 async function change(next: Record<string, unknown>) {
   if (finding.value)
-    await acts.change(finding.value, next, t('exam.undoChanged', { kind: t(`finding.${finding.value.kind}`) }))
+    await acts.change(finding.value, next, w('exam.undoChanged', { kind: w(`finding.${finding.value.kind}`) }))
 }
 async function withdraw() {
   const f = finding.value
   chosen.value = null
-  if (f) await acts.withdraw(f, t('exam.undoWithdrawn', { kind: t(`finding.${f.kind}`) }))
+  if (f) await acts.withdraw(f, w('exam.undoWithdrawn', { kind: w(`finding.${f.kind}`) }))
 }
 function choose(f: ExamFinding) {
   if (f.place.shape !== 'unplaced' && f.faceId !== faceId.value)
@@ -147,6 +145,11 @@ useEventListener('keydown', event => {
   }
 })
 const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value].shape : null))
+function letGo() {
+  kind.value = null
+  moving.value = false
+  drawing.value = null
+}
 </script>
 
 <template>
@@ -154,18 +157,18 @@ const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value
     <section>
       <div class="flex flex-wrap items-center gap-3 min-h-12 mb-2">
         <template v-if="face"
-          ><button class="act act-quiet" @click="back">{{ $t('exam.allFaces') }}</button>
+          ><button class="act act-quiet" @click="back">{{ w('exam.allFaces') }}</button>
           <h2 class="grow">
             {{ face.part }}, {{ face.name }}{{ face.copies > 1 ? ` ${copy} / ${face.copies}` : '' }}
             <span class="caption clock">{{ face.length_typed }} × {{ face.width_typed }}</span>
           </h2></template
         >
         <h2 v-else class="grow">
-          {{ drawing === null ? $t('exam.facesTitle') : $t('exam.whichFace') }}
+          {{ drawing === null ? w('exam.facesTitle') : w('exam.whichFace') }}
           <span class="caption clock">{{ page!.area_m2.toFixed(2) }} m²</span>
         </h2>
         <button v-if="acts.last.value && can" class="act act-quiet" data-test="undo" @click="acts.undo()">
-          {{ $t('exam.undo', { what: acts.last.value }) }}
+          {{ w('exam.undo', { what: acts.last.value }) }}
         </button>
       </div>
       <FaceBoard
@@ -181,28 +184,24 @@ const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value
         @place="placed"
         @choose="chosen = $event"
         @move="move"
-        @let-go="
-          kind = null
-          moving = false
-          drawing = null
-        "
+        @let-go="letGo"
       />
       <FaceMap v-else :faces="exam.faces" :findings="exam.findings" @open="open" />
-      <p v-if="!exam.faces.length" class="verdict">{{ $t('exam.noFace') }}</p>
+      <p v-if="!exam.faces.length" class="verdict">{{ w('exam.noFace') }}</p>
 
       <table v-if="damage.length" class="w-full text-left mt-4" data-test="damage">
         <thead class="caption">
           <tr>
-            <th>{{ $t('exam.damaged') }}</th>
-            <th>{{ $t('intake.face') }}</th>
-            <th class="text-right">{{ $t('exam.places') }}</th>
+            <th>{{ w('exam.damaged') }}</th>
+            <th>{{ w('intake.face') }}</th>
+            <th class="text-right">{{ w('exam.places') }}</th>
             <th class="text-right">cm²</th>
             <th class="text-right">%</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="d in damage" :key="`${d.faceId}${d.kind}`" class="border-t border-line">
-            <td class="py-1.5">{{ $t(`finding.${d.kind}`) }}</td>
+            <td class="py-1.5">{{ w(`finding.${d.kind}`) }}</td>
             <td>{{ name(d.faceId) }}</td>
             <td class="text-right col">{{ d.places }}</td>
             <td class="text-right col">
@@ -227,7 +226,7 @@ const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value
         @close="chosen = null"
       />
       <template v-else-if="face && can">
-        <h2>{{ drawing === null ? $t('exam.whatIsIt') : $t('exam.nowDraw', { kind: $t(`finding.${kind}`) }) }}</h2>
+        <h2>{{ kind && drawing !== null ? w('exam.nowDraw', { kind: w(`finding.${kind}`) }) : w('exam.whatIsIt') }}</h2>
         <template v-if="drawing === null">
           <div class="flex flex-wrap gap-2 mt-2">
             <button
@@ -238,26 +237,26 @@ const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value
               :aria-pressed="kind === k"
               @click="take(k)"
             >
-              {{ $t(`finding.${k}`) }}
+              {{ w(`finding.${k}`) }}
             </button>
           </div>
           <label class="block mt-2"
-            ><span class="sr-only">{{ $t('exam.otherKind') }}</span
+            ><span class="sr-only">{{ w('exam.otherKind') }}</span
             ><select
               class="field"
               :value="kind && !USUAL.includes(kind) ? kind : ''"
               @change="take(($event.target as HTMLSelectElement).value as FindingKind)"
             >
-              <option value="">{{ $t('exam.otherKind') }}</option>
+              <option value="">{{ w('exam.otherKind') }}</option>
               <option v-for="k in FINDING_KINDS.filter(x => !USUAL.includes(x))" :key="k" :value="k">
-                {{ $t(`finding.${k}`) }}
+                {{ w(`finding.${k}`) }}
               </option>
             </select></label
           >
         </template>
         <template v-if="kind">
-          <div class="mt-3" role="radiogroup" :aria-label="$t('exam.as')">
-            <span class="block">{{ $t('exam.as') }}</span>
+          <div class="mt-3" role="radiogroup" :aria-label="w('exam.as')">
+            <span class="block">{{ w('exam.as') }}</span>
             <div class="flex flex-wrap gap-1">
               <button
                 v-for="x in SHAPES"
@@ -269,12 +268,12 @@ const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value
                 :class="shapeNow === x ? '' : 'act-quiet'"
                 @click="x === 'face' ? placed({ ...wholeFace(), shape: 'face' }) : (shape = x)"
               >
-                {{ $t(`exam.shape.${x}`) }}
+                {{ w(`exam.shape.${x}`) }}
               </button>
             </div>
           </div>
-          <div v-if="drawing === null" class="mt-3" role="radiogroup" :aria-label="$t('examine.gradeLong')">
-            <span class="block">{{ $t('examine.gradeLong') }}</span>
+          <div v-if="drawing === null" class="mt-3" role="radiogroup" :aria-label="w('examine.gradeLong')">
+            <span class="block">{{ w('examine.gradeLong') }}</span>
             <div class="flex gap-1">
               <button
                 v-for="g in 5"
@@ -290,31 +289,25 @@ const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value
               </button>
             </div>
           </div>
-          <button
-            class="act act-quiet mt-3"
-            @click="
-              kind = null
-              drawing = null
-            "
-          >
-            {{ $t('cancel') }}
+          <button class="act act-quiet mt-3" @click="letGo">
+            {{ w('cancel') }}
           </button>
         </template>
       </template>
       <template v-if="!kind && !finding">
         <details v-if="session.may('owner', 'lead', 'office') && page!.piece.state === 'active' && !face" class="mb-3">
-          <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('examine.change') }}</summary>
+          <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('examine.change') }}</summary>
           <PieceWish :piece="page!.piece" @changed="loadPiece" />
         </details>
         <template v-if="!face">
           <NuxtLink v-if="exam.walk.next && can" :to="`/pieces/${id}/walk`" class="act w-full no-underline">{{
-            exam.walk.done ? $t('exam.goOn', { done: exam.walk.done, total: exam.walk.total }) : $t('exam.begin')
+            exam.walk.done ? w('exam.goOn', { done: exam.walk.done, total: exam.walk.total }) : w('exam.begin')
           }}</NuxtLink>
-          <h2 class="mt-4">{{ $t('exam.mind') }}</h2>
+          <h2 class="mt-4">{{ w('exam.mind') }}</h2>
           <VerdictList :id="id" :verdicts="exam.verdicts" :can="can" @changed="load" />
-          <p v-if="!exam.verdicts.length" class="mt-1">{{ $t('exam.nothingToMind') }}</p>
+          <p v-if="!exam.verdicts.length" class="mt-1">{{ w('exam.nothingToMind') }}</p>
         </template>
-        <h2 class="mt-5">{{ $t('examine.findings') }}</h2>
+        <h2 class="mt-5">{{ w('examine.findings') }}</h2>
         <div
           v-for="f in exam.findings.filter(x => !face || x.faceId === face.id)"
           :key="f.id"
@@ -324,20 +317,20 @@ const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value
         >
           <button class="grow text-left" @click="choose(f)">
             <strong
-              ><span class="clock">{{ f.number }}</span> {{ $t(`finding.${f.kind}`) }}</strong
-            >, {{ $t('examine.grade') }} {{ f.grade
+              ><span class="clock">{{ f.number }}</span> {{ w(`finding.${f.kind}`) }}</strong
+            >, {{ w('examine.grade') }} {{ f.grade
             }}<span class="caption block"
-              >{{ name(f.faceId) }} · {{ $t(`wish.${f.wish}`)
-              }}{{ f.photographs.length ? ` · ${$t('exam.pictures', { n: f.photographs.length })}` : '' }}
+              >{{ name(f.faceId) }} · {{ w(`wish.${f.wish}`)
+              }}{{ f.photographs.length ? ` · ${w('exam.pictures', { n: f.photographs.length })}` : '' }}
               {{ f.note }}</span
             >
           </button>
           <button v-if="can && f.place.shape === 'unplaced'" class="act act-quiet" @click="draw(f)">
-            {{ $t('exam.drawIt') }}
+            {{ w('exam.drawIt') }}
           </button>
         </div>
-        <p v-if="!exam.findings.length" class="mt-1">{{ can ? $t('exam.noFindingYet') : $t('examine.noFinding') }}</p>
-        <p v-if="unplaced.length && !face" class="caption mt-2">{{ $t('exam.unplaced', { n: unplaced.length }) }}</p>
+        <p v-if="!exam.findings.length" class="mt-1">{{ can ? w('exam.noFindingYet') : w('examine.noFinding') }}</p>
+        <p v-if="unplaced.length && !face" class="caption mt-2">{{ w('exam.unplaced', { n: unplaced.length }) }}</p>
       </template>
     </section>
   </div>

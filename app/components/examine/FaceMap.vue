@@ -18,7 +18,7 @@ const on = (faceId: number, copy: number) =>
     :viewBox="`-2 -2 ${WIDTH + 4} ${layout.height + 34}`"
     class="w-full max-h-[30rem]"
     role="group"
-    :aria-label="$t('exam.mapLabel')"
+    :aria-label="w('exam.mapLabel')"
     data-test="face-map"
     :data-px-per-mm="layout.px_per_mm"
   >
@@ -36,7 +36,7 @@ const on = (faceId: number, copy: number) =>
       :data-copy="f.copy"
       :transform="`translate(${f.x} ${f.y})`"
       :aria-label="
-        $t('exam.openFace', {
+        w('exam.openFace', {
           face: `${faceOf.get(f.faceId)!.part}, ${faceOf.get(f.faceId)!.name}`,
           copy: faceOf.get(f.faceId)!.copies > 1 ? ` ${f.copy}` : '',
           n: on(f.faceId, f.copy).length,
@@ -64,7 +64,7 @@ const on = (faceId: number, copy: number) =>
     <g :transform="`translate(0 ${layout.height + 14})`">
       <path :d="`M0 0 v8 h${mark * layout.px_per_mm} v-8`" fill="none" stroke="var(--color-ink)" stroke-width="1.5" />
       <text :x="mark * layout.px_per_mm + 8" y="9" font-size="14" fill="var(--color-soft)">
-        {{ mark }} mm · {{ $t('exam.oneScale') }}
+        {{ mark }} mm · {{ w('exam.oneScale') }}
       </text>
     </g>
   </svg>

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { parseLength_mm } from '#core/units'
 import { WISHES } from '#core/plan'
 
@@ -7,7 +6,6 @@ import { WISHES } from '#core/plan'
 const props = defineProps<{ finding: ExamFinding; exam: Examination; moving: boolean }>()
 const emit = defineEmits<{ change: [next: Record<string, unknown>]; withdraw: []; move: []; close: []; draw: [] }>()
 const session = useSession()
-const { t } = useI18n()
 const note = ref('')
 const width = ref('')
 watch(
@@ -27,7 +25,7 @@ const measured = computed(() => {
 })
 function sized() {
   const mm = parseLength_mm(width.value, session.shop?.length_unit ?? 'mm')
-  if (mm === null) return useNotes().show(t('exam.badLength'), 'stop')
+  if (mm === null) return useNotes().show(w('exam.badLength'), 'stop')
   emit('change', { place: { ...props.finding.place, size_mm: mm } })
 }
 const toggle = (address: string) =>
@@ -42,16 +40,16 @@ const toggle = (address: string) =>
   <section data-test="detail">
     <div class="flex items-baseline gap-3">
       <h2 class="grow">
-        <span class="clock">{{ finding.number }}</span> {{ $t(`finding.${finding.kind}`) }}
+        <span class="clock">{{ finding.number }}</span> {{ w(`finding.${finding.kind}`) }}
       </h2>
-      <button class="act act-quiet" @click="emit('close')">{{ $t('close') }}</button>
+      <button class="act act-quiet" @click="emit('close')">{{ w('close') }}</button>
     </div>
     <p v-if="finding.place.shape === 'unplaced'" class="verdict mt-1">
-      {{ $t('exam.notDrawn') }} <button class="act mt-2" @click="emit('draw')">{{ $t('exam.drawIt') }}</button>
+      {{ w('exam.notDrawn') }} <button class="act mt-2" @click="emit('draw')">{{ w('exam.drawIt') }}</button>
     </p>
     <p v-else class="caption">{{ measured }}</p>
-    <div class="mt-2" role="radiogroup" :aria-label="$t('examine.gradeLong')">
-      <span class="block">{{ $t('examine.gradeLong') }}</span>
+    <div class="mt-2" role="radiogroup" :aria-label="w('examine.gradeLong')">
+      <span class="block">{{ w('examine.gradeLong') }}</span>
       <div class="flex gap-1">
         <button
           v-for="g in 5"
@@ -67,20 +65,20 @@ const toggle = (address: string) =>
         </button>
       </div>
     </div>
-    <div class="mt-3" role="radiogroup" :aria-label="$t('examine.wish')">
-      <span class="block">{{ $t('examine.wish') }}</span>
+    <div class="mt-3" role="radiogroup" :aria-label="w('examine.wish')">
+      <span class="block">{{ w('examine.wish') }}</span>
       <div class="flex flex-wrap gap-1">
         <button
-          v-for="w in WISHES"
-          :key="w"
+          v-for="wish in WISHES"
+          :key="wish"
           type="button"
           role="radio"
-          :aria-checked="finding.wish === w"
+          :aria-checked="finding.wish === wish"
           class="act"
-          :class="finding.wish === w ? '' : 'act-quiet'"
-          @click="emit('change', { wish: w })"
+          :class="finding.wish === wish ? '' : 'act-quiet'"
+          @click="emit('change', { wish: wish })"
         >
-          {{ $t(`wish.${w}`) }}
+          {{ w(`wish.${wish}`) }}
         </button>
       </div>
     </div>
@@ -90,16 +88,16 @@ const toggle = (address: string) =>
       @submit.prevent="sized"
     >
       <label class="grow"
-        >{{ finding.place.shape === 'line' ? $t('exam.gap') : $t('exam.across') }} ({{ session.shop?.length_unit }})
+        >{{ finding.place.shape === 'line' ? w('exam.gap') : w('exam.across') }} ({{ session.shop?.length_unit }})
         <input v-model="width" class="field" inputmode="decimal" /></label
-      ><button class="act act-quiet">{{ $t('save') }}</button>
+      ><button class="act act-quiet">{{ w('save') }}</button>
     </form>
     <form class="flex gap-2 items-end mt-3" @submit.prevent="emit('change', { note })">
-      <label class="grow">{{ $t('exam.note') }} <input v-model="note" class="field" maxlength="500" /></label
-      ><button class="act act-quiet">{{ $t('save') }}</button>
+      <label class="grow">{{ w('exam.note') }} <input v-model="note" class="field" maxlength="500" /></label
+      ><button class="act act-quiet">{{ w('save') }}</button>
     </form>
     <fieldset v-if="exam.photographs.length" class="mt-3">
-      <legend>{{ $t('exam.shownOn') }}</legend>
+      <legend>{{ w('exam.shownOn') }}</legend>
       <div class="flex flex-wrap gap-2 mt-1">
         <button
           v-for="p in exam.photographs"
@@ -108,7 +106,7 @@ const toggle = (address: string) =>
           class="border-4"
           :class="finding.photographs.includes(p.address) ? 'border-verdigris' : 'border-transparent'"
           :aria-pressed="finding.photographs.includes(p.address)"
-          :aria-label="p.caption || $t('examine.photograph')"
+          :aria-label="p.caption || w('examine.photograph')"
           @click="toggle(p.address)"
         >
           <img :src="`/api/photographs/${p.address}?size=thumb`" class="h-16" alt="" />
@@ -122,13 +120,13 @@ const toggle = (address: string) =>
         :aria-pressed="moving"
         @click="emit('move')"
       >
-        {{ moving ? $t('cancel') : $t('exam.move') }}</button><button
+        {{ moving ? w('cancel') : w('exam.move') }}</button><button
         v-if="finding.place.shape !== 'unplaced'"
         class="act act-quiet"
         @click="emit('draw')"
       >
-        {{ $t('exam.drawAnew') }}</button
-      ><button class="act act-quiet" @click="emit('withdraw')">{{ $t('takeBack') }}</button>
+        {{ w('exam.drawAnew') }}</button
+      ><button class="act act-quiet" @click="emit('withdraw')">{{ w('takeBack') }}</button>
     </div>
   </section>
 </template>

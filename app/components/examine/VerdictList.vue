@@ -33,16 +33,16 @@ const grave = (v: ExamVerdict) => v.severity === 'forbidden' || v.severity === '
           :class="
             v.overruled ? 'text-soft' : grave(v) ? 'text-madder' : v.severity === 'warn' ? 'text-ochre' : 'text-soft'
           "
-          >{{ $t(`severity.${v.severity}`) }}:</strong
+          >{{ w(`severity.${v.severity}`) }}:</strong
         >
         <span :class="v.overruled ? 'line-through' : ''">{{ v.says }}</span>
       </summary>
       <p v-for="r in v.reasons" :key="r">{{ r }}</p>
       <p class="mt-1">
-        <strong>{{ $t('exam.do') }}</strong> {{ v.mend }}
+        <strong>{{ w('exam.do') }}</strong> {{ v.mend }}
       </p>
       <p class="caption">{{ v.source }}</p>
-      <p v-if="v.overruled" class="mt-1">{{ $t('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</p>
+      <p v-if="v.overruled" class="mt-1">{{ w('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</p>
       <form
         v-else-if="can && v.mayOverrule && v.severity !== 'note'"
         class="flex flex-wrap gap-2 mt-2"
@@ -53,13 +53,13 @@ const grave = (v: ExamVerdict) => v.severity === 'forbidden' || v.severity === '
           class="field !w-56 grow"
           required
           maxlength="500"
-          :aria-label="$t('plan.word')"
-          :placeholder="$t('plan.word')"
-        /><button class="act act-quiet">{{ $t('plan.overrule') }}</button>
+          :aria-label="w('plan.word')"
+          :placeholder="w('plan.word')"
+        /><button class="act act-quiet">{{ w('plan.overrule') }}</button>
       </form>
       <p v-else-if="v.severity === 'forbidden'" class="caption mt-1">
-        {{ $t('exam.onlyEvidence') }}
-        <NuxtLink v-if="session.person" :to="`/pieces/${id}/hazards`">{{ $t('exam.hazards') }}</NuxtLink>
+        {{ w('exam.onlyEvidence') }}
+        <NuxtLink v-if="session.person" :to="`/pieces/${id}/hazards`">{{ w('exam.hazards') }}</NuxtLink>
       </p>
     </details>
   </div>

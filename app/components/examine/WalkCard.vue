@@ -28,7 +28,7 @@ function pick(slug: string) {
 <template>
   <section data-test="question" :data-key="question.key">
     <p class="caption">
-      {{ $t(`station.${question.station}`) }}<template v-if="question.part"> · {{ question.part }}</template>
+      {{ w(`station.${question.station}`) }}<template v-if="question.part"> · {{ question.part }}</template>
     </p>
     <h2 class="text-2xl! leading-snug mt-1">{{ question.asks }}</h2>
     <p class="mt-1 text-soft">{{ question.how }}</p>
@@ -42,7 +42,7 @@ function pick(slug: string) {
         :disabled="busy"
         @click="pick(o.slug)"
       >
-        {{ o.says || $t(`finding.${o.finding}`) }}
+        {{ o.finding && !o.says ? w(`finding.${o.finding}`) : o.says }}
       </button>
     </div>
     <button
@@ -51,7 +51,7 @@ function pick(slug: string) {
       :disabled="busy"
       @click="emit('answer', picked)"
     >
-      {{ $t('exam.takeThese', { n: picked.length }) }}
+      {{ w('exam.takeThese', { n: picked.length }) }}
     </button>
   </section>
 </template>

@@ -14,21 +14,21 @@ const SOUND_EVERY_MS = 20_000
 
 const ringing = computed(() =>
   props.bench.windows.filter(
-    w =>
-      w.hard &&
-      w.kind === 'dwell' &&
-      w.closes_ms !== null &&
-      !w.from.includes('approval') &&
-      clock.now > w.closes_ms - BEFORE_MS &&
-      clock.now < w.closes_ms + 12 * 3_600_000,
+    line =>
+      line.hard &&
+      line.kind === 'dwell' &&
+      line.closes_ms !== null &&
+      !line.from.includes('approval') &&
+      clock.now > line.closes_ms - BEFORE_MS &&
+      clock.now < line.closes_ms + 12 * 3_600_000,
   ),
 )
 /** Closed a while ago: folded into one band, so that a shop that slept does not drown its page. */
-const late = computed(() => ringing.value.filter(w => clock.now > w.closes_ms! + BEFORE_MS))
+const late = computed(() => ringing.value.filter(line => clock.now > line.closes_ms! + BEFORE_MS))
 const single = computed(() =>
-  late.value.length > 1 ? ringing.value.filter(w => !late.value.includes(w)) : ringing.value,
+  late.value.length > 1 ? ringing.value.filter(line => !late.value.includes(line)) : ringing.value,
 )
-const loud = computed(() => ringing.value.filter(w => !w.acknowledged))
+const loud = computed(() => ringing.value.filter(line => !line.acknowledged))
 
 let context: AudioContext | undefined
 function sound() {
@@ -64,49 +64,49 @@ watch(
   },
 )
 const heard = async (...list: typeof ringing.value) => {
-  for (const w of list) await send('POST', '/api/alarms', { pieceId: w.pieceId, from: w.from, to: w.to })
+  for (const line of list) await send('POST', '/api/alarms', { pieceId: line.pieceId, from: line.from, to: line.to })
 }
 </script>
 
 <template>
   <div
-    v-for="w in single"
-    :key="`${w.pieceId}${w.from}${w.to}`"
+    v-for="line in single"
+    :key="`${line.pieceId}${line.from}${line.to}`"
     class="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-3 border-b border-line"
-    :class="w.acknowledged ? 'bg-madder-wash text-ink' : 'bg-[#8c2620] text-white'"
+    :class="line.acknowledged ? 'bg-madder-wash text-ink' : 'bg-[#8c2620] text-white'"
     role="alert"
     data-test="alarm"
   >
     <strong class="text-2xl clock">{{
-      clock.now < w.closes_ms!
-        ? $t('alarm.left', { left: span(w.closes_ms! - clock.now) })
-        : $t('alarm.over', { at: time(w.closes_ms!) })
+      clock.now < line.closes_ms!
+        ? w('alarm.left', { left: span(line.closes_ms! - clock.now) })
+        : w('alarm.over', { at: time(line.closes_ms!) })
     }}</strong>
-    <span class="text-lg grow">{{ w.step.title }} · {{ w.pieceId }} {{ w.piece }}</span>
-    <span v-if="w.acknowledged">{{ $t('alarm.heardBy', { name: w.acknowledged }) }}</span>
+    <span class="text-lg grow">{{ line.step.title }} · {{ line.pieceId }} {{ line.piece }}</span>
+    <span v-if="line.acknowledged">{{ w('alarm.heardBy', { name: line.acknowledged }) }}</span>
     <button
       v-else-if="session.may('owner', 'lead', 'finisher')"
       class="act act-quiet !bg-white !text-[#1c211f]"
-      @click="heard(w)"
+      @click="heard(line)"
     >
-      {{ $t('alarm.heard', { name: session.person?.name }) }}
+      {{ w('alarm.heard', { name: session.person?.name ?? '' }) }}
     </button>
   </div>
   <div
     v-if="late.length > 1"
     class="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-3 border-b border-line"
-    :class="late.every(w => w.acknowledged) ? 'bg-madder-wash text-ink' : 'bg-[#8c2620] text-white'"
+    :class="late.every(line => line.acknowledged) ? 'bg-madder-wash text-ink' : 'bg-[#8c2620] text-white'"
     role="alert"
     data-test="alarm"
   >
-    <strong class="text-xl clock">{{ $t('alarm.late', { n: late.length }) }}</strong>
-    <span class="grow">{{ late.map(w => `${w.step.title} · ${w.pieceId} ${w.piece}`).join(' | ') }}</span>
+    <strong class="text-xl clock">{{ w('alarm.late', { n: late.length }) }}</strong>
+    <span class="grow">{{ late.map(line => `${line.step.title} · ${line.pieceId} ${line.piece}`).join(' | ') }}</span>
     <button
-      v-if="late.some(w => !w.acknowledged) && session.may('owner', 'lead', 'finisher')"
+      v-if="late.some(line => !line.acknowledged) && session.may('owner', 'lead', 'finisher')"
       class="act act-quiet !bg-white !text-[#1c211f]"
-      @click="heard(...late.filter(w => !w.acknowledged))"
+      @click="heard(...late.filter(line => !line.acknowledged))"
     >
-      {{ $t('alarm.heard', { name: session.person?.name }) }}
+      {{ w('alarm.heard', { name: session.person?.name ?? '' }) }}
     </button>
   </div>
 </template>

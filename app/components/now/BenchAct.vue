@@ -41,13 +41,13 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
       :disabled="busy"
       @click="go(main)"
     >
-      {{ $t(`bench.${main}`) }}
+      {{ w(`bench.${main}`) }}
     </button>
     <Menu as="span" class="relative inline-flex">
       <MenuButton
         class="act act-quiet !px-3"
         :class="state === 'running' || may ? '!rounded-l-none' : ''"
-        :aria-label="$t('bench.more', { title: step.title })"
+        :aria-label="w('bench.more', { title: step.title })"
         >⋯</MenuButton
       >
       <MenuItems class="absolute right-0 top-full z-30 mt-1 w-64 bg-sheet border border-soft focus:outline-none">
@@ -58,7 +58,7 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
               :class="active ? 'bg-verdigris-wash' : ''"
               @click="go(main, n)"
             >
-              {{ $t(`bench.${main}Ago`, { n }) }}
+              {{ w(`bench.${main}Ago`, { n }) }}
             </button></MenuItem
           >
         </template>
@@ -68,7 +68,7 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
             :class="active ? 'bg-verdigris-wash' : ''"
             @click="go('mixed')"
           >
-            {{ $t('bench.mixed') }}
+            {{ w('bench.mixed') }}
           </button></MenuItem
         >
         <MenuItem v-if="state === 'planned' && waits" v-slot="{ active }"
@@ -77,7 +77,7 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
             :class="active ? 'bg-verdigris-wash' : ''"
             @click="go('not-dry')"
           >
-            {{ $t('bench.notDry') }}
+            {{ w('bench.notDry') }}
           </button></MenuItem
         >
         <MenuItem v-if="state !== 'planned'" v-slot="{ active }"
@@ -86,7 +86,7 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
             :class="active ? 'bg-verdigris-wash' : ''"
             @click="go('undo')"
           >
-            {{ $t('bench.undo') }}
+            {{ w('bench.undo') }}
           </button></MenuItem
         >
       </MenuItems>

@@ -56,7 +56,7 @@ async function done() {
               :aria-pressed="gate === 'pass'"
               @click="gate = 'pass'"
             >
-              {{ $t('bench.pass') }}
+              {{ w('bench.pass') }}
             </button>
             <button
               class="act"
@@ -64,27 +64,27 @@ async function done() {
               :aria-pressed="gate === 'fail'"
               @click="gate = 'fail'"
             >
-              {{ $t('bench.fail') }}
+              {{ w('bench.fail') }}
             </button>
           </div>
-          <p class="caption mt-2">{{ $t('bench.failsWhen') }} {{ step.gate.fails }}</p>
+          <p class="caption mt-2">{{ w('bench.failsWhen') }} {{ step.gate.fails }}</p>
         </fieldset>
         <div v-if="step.product" class="mt-4 grid gap-3">
           <label
-            >{{ $t('bench.lot') }}
+            >{{ w('bench.lot') }}
             <select v-model.number="lot" class="field">
-              <option :value="null">{{ $t('bench.noLot') }}</option>
+              <option :value="null">{{ w('bench.noLot') }}</option>
               <option v-for="l in lots" :key="l.id" :value="l.id">
                 {{ l.name }}, {{ l.code }}: {{ Math.round(l.left_ml) }} ml
               </option>
             </select>
           </label>
           <label
-            >{{ $t('bench.used') }}
+            >{{ w('bench.used') }}
             <input v-model.number="amount" class="field" type="number" min="0" inputmode="numeric"
           /></label>
           <label v-if="short"
-            >{{ $t('bench.short', { left: Math.round(chosen!.left_ml) }) }}
+            >{{ w('bench.short', { left: Math.round(chosen!.left_ml) }) }}
             <input v-model="word" class="field" maxlength="300"
           /></label>
         </div>
@@ -94,9 +94,9 @@ async function done() {
             :disabled="busy || (step.gate != null && gate === null) || (short && !word)"
             @click="done"
           >
-            {{ $t('bench.finish') }}
+            {{ w('bench.finish') }}
           </button>
-          <button class="act act-quiet" @click="emit('close')">{{ $t('cancel') }}</button>
+          <button class="act act-quiet" @click="emit('close')">{{ w('cancel') }}</button>
         </div>
       </DialogPanel>
     </div>

@@ -40,14 +40,14 @@ const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) 
 
 <template>
   <section class="grid gap-2" data-test="air-hours">
-    <h3>{{ $t('airHours.title') }}</h3>
+    <h3>{{ w('airHours.title') }}</h3>
     <p
       v-if="margin !== null"
       class="clock"
       :class="verdict.severity === 'stop' ? 'text-madder' : verdict.severity === 'warn' ? 'text-ochre' : ''"
     >
       {{
-        $t('airHours.now', {
+        w('airHours.now', {
           t: air!.temperature_C.toFixed(1),
           rh: percent(air!.rh),
           margin: `${margin >= 0 ? '' : '−'}${Math.abs(margin).toFixed(1)}`,
@@ -58,13 +58,13 @@ const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) 
     <p v-else class="text-madder">{{ verdict.lines[0] }}</p>
     <template v-if="days.length">
       <p v-if="spans.length">
-        {{ $t('airHours.may') }}
+        {{ w('airHours.may') }}
         <span v-for="(s, i) in spans" :key="s.from_ms" class="clock"
           ><template v-if="i">, </template>{{ day(s.from_ms) }} {{ time(s.from_ms) }}–{{ time(s.to_ms)
-          }}{{ s.severity === 'warn' ? ` ${$t('airHours.withCare')}` : '' }}</span
+          }}{{ s.severity === 'warn' ? ` ${w('airHours.withCare')}` : '' }}</span
         >
       </p>
-      <p v-else class="text-madder">{{ $t('airHours.never') }}</p>
+      <p v-else class="text-madder">{{ w('airHours.never') }}</p>
       <div class="grid grid-cols-[6.5rem_1fr] gap-x-3 gap-y-1 items-center">
         <span /><span
           class="grid caption"
@@ -80,7 +80,7 @@ const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) 
             preserveAspectRatio="none"
             role="img"
             :aria-label="
-              $t('airHours.row', {
+              w('airHours.row', {
                 day: name,
                 may:
                   its
@@ -120,17 +120,17 @@ const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) 
       <p v-if="firstStop" class="text-madder">
         {{ day(firstStop.at_ms) }} {{ time(firstStop.at_ms) }}: {{ firstStop.why }}
       </p>
-      <p class="caption">{{ $t('airHours.legend', { n: ahead!.seen }) }}</p>
+      <p class="caption">{{ w('airHours.legend', { n: ahead!.seen }) }}</p>
     </template>
     <ul v-if="helps.length">
       <li v-for="h in helps" :key="h.kind">
         {{
-          $t(`airHours.help.${h.kind}`, {
+          w(`airHours.help.${h.kind}`, {
             c: h.to_C ?? '',
             rh: h.to_rh === null ? '' : percent(h.to_rh),
             t: span(h.hours * 3_600_000),
           })
-        }}<span v-if="h.makes === 'warn'" class="caption"> {{ $t('airHours.stillWarns') }}</span>
+        }}<span v-if="h.makes === 'warn'" class="caption"> {{ w('airHours.stillWarns') }}</span>
       </li>
     </ul>
   </section>

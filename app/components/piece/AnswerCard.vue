@@ -34,6 +34,8 @@ async function say() {
     emit('changed')
   }
 }
+/** Why its letter may not have arrived. */
+const trouble = computed(() => (['perhaps', 'failed'] as const).find(state => state === props.answer.mail?.state))
 const to = ref(props.answer.mail?.to ?? '')
 async function again() {
   const { id, rowVersion } = props.answer.mail!
@@ -48,81 +50,76 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
       <NuxtLink v-if="showPiece" :to="`/pieces/${answer.pieceId}/client`" class="text-lg font-bold no-underline"
         >{{ answer.pieceId }} {{ answer.piece }}</NuxtLink
       >
-      <strong :class="colour[answer.state]">{{ $t(`answer.${answer.state}`) }}</strong>
-      <strong v-if="answer.choice">{{ $t(`parts.answer.${answer.choice}`) }}</strong>
+      <strong :class="colour[answer.state]">{{ w(`answer.${answer.state}`) }}</strong>
+      <strong v-if="answer.choice">{{ w(`parts.answer.${answer.choice}`) }}</strong>
       <span v-if="answer.question">{{ answer.question }}</span>
       <span v-else class="clock"
-        >{{ money(answer.likely_minor) }}, {{ $t('worst') }} {{ money(answer.worst_minor) }}</span
+        >{{ money(answer.likely_minor) }}, {{ w('worst') }} {{ money(answer.worst_minor) }}</span
       >
     </p>
     <p class="caption">
-      {{ answer.client }} · {{ $t('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} ·
-      {{ $t(`client.mails.${answer.mail?.state ?? 'none'}`)
+      {{ answer.client }} · {{ w('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} ·
+      {{ w(`client.mails.${answer.mail?.state ?? 'none'}`)
       }}<strong v-if="answer.mail?.state === 'waiting' && answer.mail.error" class="text-madder"
         >: {{ answer.mail.error }}</strong
       ><template v-if="answer.state === 'open'">
-        · {{ $t('client.until', { day: day(answer.expiresAt) })
-        }}<template v-if="answer.holds"> · {{ $t('client.holds', { n: answer.holds }) }}</template></template
+        · {{ w('client.until', { day: day(answer.expiresAt) })
+        }}<template v-if="answer.holds"> · {{ w('client.holds', { n: answer.holds }) }}</template></template
       >
     </p>
-    <form
-      v-if="answer.mail && ['perhaps', 'failed'].includes(answer.mail.state)"
-      class="verdict verdict-stop grid gap-2"
-      data-test="mail-trouble"
-      @submit.prevent="again"
-    >
+    <form v-if="trouble" class="verdict verdict-stop grid gap-2" data-test="mail-trouble" @submit.prevent="again">
       <p>
-        {{ $t(`client.mailTrouble.${answer.mail.state}`) }} <span class="caption">{{ answer.mail.error }}</span>
+        {{ w(`client.mailTrouble.${trouble}`) }} <span class="caption">{{ answer.mail?.error }}</span>
       </p>
       <p v-if="can" class="flex gap-2">
         <input
           v-model="to"
           type="email"
           class="field"
-          :aria-label="$t('client.address')"
+          :aria-label="w('client.address')"
           required
           maxlength="200"
-        /><button class="act act-quiet shrink-0">{{ $t('client.sendAgain') }}</button>
+        /><button class="act act-quiet shrink-0">{{ w('client.sendAgain') }}</button>
       </p>
     </form>
     <p v-if="answer.answeredAt">
-      {{ answer.name }}, {{ dayTime(answer.answeredAt) }}, {{ $t(`via.${answer.via}`)
-      }}<template v-if="answer.recordedBy">, {{ $t('client.recordedBy', { name: answer.recordedBy }) }}</template
+      {{ answer.name }}, {{ dayTime(answer.answeredAt) }}, {{ answer.via ? w(`via.${answer.via}`) : ''
+      }}<template v-if="answer.recordedBy">, {{ w('client.recordedBy', { name: answer.recordedBy }) }}</template
       ><template v-if="answer.says">: {{ answer.says }}</template>
     </p>
-    <p v-for="w in answer.words" :key="w.at + w.side" class="mt-1">
-      <strong>{{ w.side === 'client' ? answer.client : $t('client.shop') }}:</strong> {{ w.says }}
-      <span class="caption">{{ dayTime(w.at) }}</span>
+    <p v-for="word in answer.words" :key="word.at + word.side" class="mt-1">
+      <strong>{{ word.side === 'client' ? answer.client : w('client.shop') }}:</strong> {{ word.says }}
+      <span class="caption">{{ dayTime(word.at) }}</span>
     </p>
     <form v-if="can && unanswered" class="flex gap-2 mt-2" @submit.prevent="say">
       <input
         v-model="reply"
         class="field"
-        :aria-label="$t('client.reply')"
-        :placeholder="$t('client.reply')"
+        :aria-label="w('client.reply')"
+        :placeholder="w('client.reply')"
         required
         maxlength="1000"
-      /><button class="act">{{ $t('client.send') }}</button>
+      /><button class="act">{{ w('client.send') }}</button>
     </form>
     <details v-if="can && answer.state === 'open'" class="mt-2">
-      <summary class="underline min-h-11 py-2 cursor-pointer">{{ $t('client.record') }}</summary>
+      <summary class="underline min-h-11 py-2 cursor-pointer">{{ w('client.record') }}</summary>
       <div class="flex flex-wrap gap-2 items-end">
-        <label class="grow">{{ $t('client.who') }} <input v-model="name" class="field" /></label>
+        <label class="grow">{{ w('client.who') }} <input v-model="name" class="field" /></label>
         <label
-          >{{ $t('client.how') }}
+          >{{ w('client.how') }}
           <select v-model="via" class="field">
-            <option value="phone">{{ $t('via.phone') }}</option>
-            <option value="counter">{{ $t('via.counter') }}</option>
+            <option value="phone">{{ w('via.phone') }}</option>
+            <option value="counter">{{ w('via.counter') }}</option>
           </select></label
         >
         <template v-if="answer.about === 'item'"
           ><button v-for="c in ['replace', 'match', 'leave'] as const" :key="c" class="act" @click="record(c)">
-            {{ $t(`parts.answer.${c}`) }}
+            {{ w(`parts.answer.${c}`) }}
           </button></template
         >
         <template v-else
-          ><button class="act" @click="record('yes')">{{ $t('client.saidYes') }}</button
-          ><button class="act act-stop" @click="record('no')">{{ $t('client.saidNo') }}</button></template
+          ><button class="act" @click="record('yes')">{{ w('client.saidYes') }}</button
+          ><button class="act act-stop" @click="record('no')">{{ w('client.saidNo') }}</button></template
         >
       </div>
     </details>

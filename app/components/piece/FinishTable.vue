@@ -24,20 +24,20 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
 </script>
 
 <template>
-  <p v-if="!lines" role="status" class="caption">{{ $t('finishes.working') }}</p>
+  <p v-if="!lines" role="status" class="caption">{{ w('finishes.working') }}</p>
   <div v-else class="overflow-x-auto">
     <table class="w-full text-left" data-test="finishes">
       <thead class="caption">
         <tr>
-          <th class="py-1">{{ $t('route.finish') }}</th>
-          <th>{{ $t('finishes.durable') }}</th>
-          <th>{{ $t('finishes.repairable') }}</th>
+          <th class="py-1">{{ w('route.finish') }}</th>
+          <th>{{ w('finishes.durable') }}</th>
+          <th>{{ w('finishes.repairable') }}</th>
           <th />
-          <th class="text-right">{{ $t('finishes.coats') }}</th>
-          <th class="text-right">{{ $t('finishes.ready') }}</th>
-          <th class="text-right">{{ $t('finishes.use') }}</th>
-          <th class="text-right">{{ $t('finishes.voc') }}</th>
-          <th class="text-right">{{ $t('route.price') }}</th>
+          <th class="text-right">{{ w('finishes.coats') }}</th>
+          <th class="text-right">{{ w('finishes.ready') }}</th>
+          <th class="text-right">{{ w('finishes.use') }}</th>
+          <th class="text-right">{{ w('finishes.voc') }}</th>
+          <th class="text-right">{{ w('route.price') }}</th>
         </tr>
       </thead>
       <tbody>
@@ -51,17 +51,17 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
             <button class="min-h-11 text-left" :disabled="l.standing === 'ruled-out'" @click="emit('pick', l.finish)">
               <span :class="colour[l.standing]" aria-hidden="true">{{ mark[l.standing] }}</span>
               <strong :class="l.standing === 'ruled-out' ? 'text-soft font-normal' : ''">{{
-                $t(`finish.${l.finish}`)
+                w(`finish.${l.finish}`)
               }}</strong><span v-if="l.why && l.standing === 'ruled-out'" class="caption block">{{ l.why }}</span>
             </button>
           </td>
           <template v-if="l.standing !== 'ruled-out'">
             <td class="clock">{{ l.durability }}</td>
             <td class="clock">{{ l.repairable }}</td>
-            <td>{{ l.yellows ? $t('finishes.ambers') : $t('finishes.clear') }}</td>
+            <td>{{ l.yellows ? w('finishes.ambers') : w('finishes.clear') }}</td>
             <td class="clock text-right">{{ l.coats }}</td>
-            <td class="clock text-right">{{ $t('finishes.days', { d: l.handle_d }) }}</td>
-            <td class="clock text-right">{{ $t('finishes.days', { d: l.use_d }) }}</td>
+            <td class="clock text-right">{{ w('finishes.days', { d: l.handle_d }) }}</td>
+            <td class="clock text-right">{{ w('finishes.days', { d: l.use_d }) }}</td>
             <td class="clock text-right">{{ Math.round(l.voc_g) }} g</td>
             <td class="clock text-right font-bold">{{ money(l.total_minor) }}</td>
           </template>
@@ -69,6 +69,6 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         </tr>
       </tbody>
     </table>
-    <p class="caption">{{ $t('finishes.source') }}</p>
+    <p class="caption">{{ w('finishes.source') }}</p>
   </div>
 </template>

@@ -45,8 +45,8 @@ function says(e: HouseEffect): string {
 <template>
   <div v-if="house">
     <p v-if="!effects" class="caption" role="status">
-      <progress :value="progress" max="1" class="w-40 align-middle" :aria-label="$t('house.working')" />
-      {{ $t('house.working') }}
+      <progress :value="progress" max="1" class="w-40 align-middle" :aria-label="w('house.working')" />
+      {{ w('house.working') }}
     </p>
     <div
       v-for="slug in HOUSE_SLUGS"
@@ -56,7 +56,7 @@ function says(e: HouseEffect): string {
       :data-slug="slug"
     >
       <h3>
-        {{ HOUSE_METHODS[slug].asks }}<span v-if="overrides[slug]" class="caption block">{{ $t('house.here') }}</span>
+        {{ HOUSE_METHODS[slug].asks }}<span v-if="overrides[slug]" class="caption block">{{ w('house.here') }}</span>
       </h3>
       <div class="grid sm:grid-cols-2 gap-2" role="radiogroup" :aria-label="HOUSE_METHODS[slug].asks">
         <button
@@ -75,7 +75,7 @@ function says(e: HouseEffect): string {
             v-if="effect(slug, option)"
             class="clock"
             :class="says(effect(slug, option)!) ? 'text-ochre' : 'text-soft'"
-            >{{ says(effect(slug, option)!) || $t('house.same') }}</span
+            >{{ says(effect(slug, option)!) || w('house.same') }}</span
           >
           <span class="caption block">{{ o.why }}</span>
         </button>

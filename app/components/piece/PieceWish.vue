@@ -43,18 +43,18 @@ async function save() {
 
 <template>
   <form class="grid grid-cols-2 gap-3 pb-3" @submit.prevent="save">
-    <TextField v-model="form.name" :label="$t('intake.name')" class="col-span-2" />
+    <TextField v-model="form.name" :label="w('intake.name')" class="col-span-2" />
     <label v-for="(list, key) in lists" :key="key"
-      >{{ $t(`intake.${key}`) }}
+      >{{ w(`intake.${key}`) }}
       <select v-model="form[key]" class="field">
-        <option v-for="v in list" :key="v" :value="v">{{ $t(`${key}.${v}`) }}</option>
+        <option v-for="v in list" :key="v" :value="v">{{ w(wordOf(key, v)) }}</option>
       </select></label
     >
-    <label>{{ $t('intake.due') }} <input v-model="form.dueOn" type="date" class="field" /></label>
+    <label>{{ w('intake.due') }} <input v-model="form.dueOn" type="date" class="field" /></label>
     <label class="flex items-center gap-3 min-h-12 mt-5"
-      ><input v-model="form.keepPatina" type="checkbox" class="size-6" /> {{ $t('intake.patina') }}</label
+      ><input v-model="form.keepPatina" type="checkbox" class="size-6" /> {{ w('intake.patina') }}</label
     >
-    <button class="act">{{ $t('save') }}</button>
-    <p class="caption col-span-2">{{ $t('examine.changeWhy') }}</p>
+    <button class="act">{{ w('save') }}</button>
+    <p class="caption col-span-2">{{ w('examine.changeWhy') }}</p>
   </form>
 </template>

@@ -65,6 +65,10 @@ function keys(event: KeyboardEvent) {
   event.preventDefault()
   emit('move', event.key === 'ArrowUp' ? -1 : 1)
 }
+function split(faces: number[]) {
+  emit('split', faces)
+  apart.value = null
+}
 </script>
 
 <template>
@@ -83,27 +87,27 @@ function keys(event: KeyboardEvent) {
         v-if="movable"
         type="button"
         class="grip -ml-2 min-h-12 w-8 flex items-center justify-center text-soft cursor-grab touch-none"
-        :aria-label="$t('plan.grip', { step: s.title })"
+        :aria-label="w('plan.grip', { step: s.title })"
       >
         <GripVertical :size="20" aria-hidden="true" />
       </button>
       <button class="grow basis-48 text-left min-h-12" :aria-expanded="open" @click="emit('toggle')">
         <strong class="font-semibold">{{ s.title }}</strong><span v-if="s.byHand" class="caption">
-          · {{ $t('plan.byHand') }}</span
+          · {{ w('plan.byHand') }}</span
         >
         <span v-if="some" class="caption block">{{ some }}</span>
         <span v-if="s.keeps.length && s.state !== 'done'" class="block text-ochre" data-test="keeps">{{
-          $t('plan.keeps', { marks: s.keeps.join(', ') })
+          w('plan.keeps', { marks: s.keeps.join(', ') })
         }}</span>
         <span v-if="s.state === 'done'" class="caption block"
-          >{{ s.gateResult ? $t(`plan.${s.gateResult}`) : $t('plan.done') }} {{ s.finishedBy ?? '' }}
+          >{{ s.gateResult ? w(`plan.${s.gateResult}`) : w('plan.done') }} {{ s.finishedBy ?? '' }}
           {{ dayTime(s.finished_ms!) }}</span
         >
         <span v-else-if="s.state === 'running'" class="caption block text-verdigris"
-          >{{ $t('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy }}</span
+          >{{ w('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy }}</span
         >
         <span v-else-if="s.start.latest_ms !== null && s.start.may" class="caption block text-ochre">{{
-          $t('now.before', { at: dayTime(s.start.latest_ms) })
+          w('now.before', { at: dayTime(s.start.latest_ms) })
         }}</span>
       </button>
       <span class="clock text-right whitespace-nowrap"
@@ -130,7 +134,7 @@ function keys(event: KeyboardEvent) {
         v-if="s.kind === 'approval' && s.state === 'planned'"
         :to="`/pieces/${$route.params.id}/client`"
         class="act no-underline"
-        >{{ $t('plan.ask') }}</NuxtLink
+        >{{ w('plan.ask') }}</NuxtLink
       >
     </div>
     <div
@@ -141,7 +145,7 @@ function keys(event: KeyboardEvent) {
       data-test="verdict"
       :data-rule="v.rule"
     >
-      <strong>{{ $t(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.reason }}
+      <strong>{{ w(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.reason }}
       <em class="not-italic text-verdigris font-semibold">{{ v.mend }}</em>
       <button
         v-if="can && v.oneTouch && !v.overruled"
@@ -153,16 +157,16 @@ function keys(event: KeyboardEvent) {
       </button>
       <span class="caption block">{{ v.rule }} · {{ v.source }}</span>
       <span v-if="v.overruled" class="block"
-        >{{ $t('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</span
+        >{{ w('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</span
       >
       <span v-else-if="v.mayOverrule" class="flex gap-2 mt-1"
         ><input
           v-model="words[v.rule]"
           class="field"
-          :placeholder="$t('plan.word')"
-          :aria-label="$t('plan.word')"
+          :placeholder="w('plan.word')"
+          :aria-label="w('plan.word')"
         /><button class="act act-stop" @click="emit('overrule', v.rule, words[v.rule] ?? '')">
-          {{ $t('plan.overrule') }}
+          {{ w('plan.overrule') }}
         </button></span
       >
     </div>
@@ -172,7 +176,7 @@ function keys(event: KeyboardEvent) {
         <li v-for="n in s.notes" :key="n">{{ n }}</li>
       </ul>
       <p v-if="loop" data-test="loop">
-        {{ $t('plan.loop', { n: loop.rounds, worst: loop.worst, passes: loop.passes }) }}
+        {{ w('plan.loop', { n: loop.rounds, worst: loop.worst, passes: loop.passes }) }}
       </p>
       <SandTable
         v-if="s.kind === 'sand' && facts"
@@ -184,7 +188,7 @@ function keys(event: KeyboardEvent) {
         @grits="emit('change', { grits: $event })"
       />
       <p class="caption">
-        {{ s.faceNames.join(' · ') }}<template v-if="s.product"> · {{ s.product }}, {{ $t('plan.label') }}</template>
+        {{ s.faceNames.join(' · ') }}<template v-if="s.product"> · {{ s.product }}, {{ w('plan.label') }}</template>
       </p>
       <AirHours
         v-if="s.product && airNeed && s.state === 'planned'"
@@ -208,8 +212,8 @@ function keys(event: KeyboardEvent) {
           @save="emit('change', $event)"
         />
         <div class="flex flex-wrap gap-2">
-          <button type="button" class="act act-quiet" @click="emit('move', -1)">{{ $t('plan.up') }}</button>
-          <button type="button" class="act act-quiet" @click="emit('move', 1)">{{ $t('plan.down') }}</button>
+          <button type="button" class="act act-quiet" @click="emit('move', -1)">{{ w('plan.up') }}</button>
+          <button type="button" class="act act-quiet" @click="emit('move', 1)">{{ w('plan.down') }}</button>
           <button
             v-if="s.faces.length > 1"
             type="button"
@@ -217,24 +221,21 @@ function keys(event: KeyboardEvent) {
             :aria-expanded="apart !== null"
             @click="apart = apart ? null : []"
           >
-            {{ $t('plan.split') }}
+            {{ w('plan.split') }}
           </button>
-          <button type="button" class="act act-quiet" @click="emit('add')">{{ $t('plan.addAfter') }}</button>
-          <button type="button" class="act act-stop" @click="emit('remove')">{{ $t('remove') }}</button>
+          <button type="button" class="act act-quiet" @click="emit('add')">{{ w('plan.addAfter') }}</button>
+          <button type="button" class="act act-stop" @click="emit('remove')">{{ w('remove') }}</button>
         </div>
         <div v-if="apart" class="grid gap-2">
-          <p>{{ $t('plan.splitWhich') }}</p>
-          <FaceChoice v-model="apart" :faces="names" :label="$t('plan.splitWhich')" />
+          <p>{{ w('plan.splitWhich') }}</p>
+          <FaceChoice v-model="apart" :faces="names" :label="w('plan.splitWhich')" />
           <button
             type="button"
             class="act justify-self-start"
             :disabled="apart.length === 0 || apart.length === names.length"
-            @click="
-              emit('split', apart)
-              apart = null
-            "
+            @click="split(apart)"
           >
-            {{ $t('plan.splitDo') }}
+            {{ w('plan.splitDo') }}
           </button>
         </div>
       </template>

@@ -32,31 +32,31 @@ const tries = computed(() => gritsToTry(props.step.grits, place.value, props.cho
     <table class="w-full text-left clock">
       <thead class="caption">
         <tr>
-          <th class="font-normal">{{ $t('sanding.grit') }}</th>
-          <th class="font-normal">{{ $t('sanding.how') }}</th>
+          <th class="font-normal">{{ w('sanding.grit') }}</th>
+          <th class="font-normal">{{ w('sanding.how') }}</th>
           <th class="font-normal text-right">m²</th>
-          <th class="font-normal text-right">{{ $t('sanding.time') }}</th>
+          <th class="font-normal text-right">{{ w('sanding.time') }}</th>
         </tr>
       </thead>
       <tbody>
         <tr v-for="r in rows" :key="r.grit + r.machine" class="border-t border-line">
           <td class="py-1">P{{ r.grit }}</td>
-          <td>{{ $t(`method.${r.machine}`) }}</td>
+          <td>{{ w(`method.${r.machine}`) }}</td>
           <td class="text-right">{{ r.area_m2.toFixed(2) }}</td>
           <td class="text-right">{{ hours(r.minutes) }}</td>
         </tr>
       </tbody>
     </table>
-    <p v-for="r in spare" :key="r.grit.number" class="caption">{{ $t('sanding.spare', { grit: gritName(r.grit) }) }}</p>
+    <p v-for="r in spare" :key="r.grit.number" class="caption">{{ w('sanding.spare', { grit: gritName(r.grit) }) }}</p>
     <div v-if="can && tries.length > 1" class="flex flex-wrap items-center gap-2">
-      <span>{{ $t('sanding.try') }}</span><button
+      <span>{{ w('sanding.try') }}</span><button
         v-for="g in tries"
         :key="g"
         type="button"
         class="act act-quiet"
         @click="emit('grits', gritsFrom(step.grits, g))"
       >
-        {{ $t('sanding.works', { grit: `P${g}` }) }}
+        {{ w('sanding.works', { grit: `P${g}` }) }}
       </button>
     </div>
   </section>

@@ -88,12 +88,12 @@ const markH = computed(() => drawing.value.mark_um * drawing.value.pxPerUm)
       <text :x="W + 16" :y="l.at" font-size="17" fill="var(--color-ink)">{{ l.rect.label }} · {{ l.rect.um }} µm</text>
     </g>
     <text v-if="section.colours.length" :x="W + 16" :y="drawing.woodTop + 22" font-size="16" fill="var(--color-ink)">
-      {{ section.colours[0]!.name }}, {{ $t('section.inWood') }}
+      {{ section.colours[0]!.name }}, {{ w('section.inWood') }}
     </text>
     <text x="0" :y="H + 22" font-size="17" fill="var(--color-ink)">
       {{ section.species }}
       <template v-if="section.found.length">
-        ; {{ section.foundGone ? $t('section.was') : $t('section.found') }} {{ section.found[0]!.name }},
+        ; {{ section.foundGone ? w('section.was') : w('section.found') }} {{ section.found[0]!.name }},
         {{ section.found[0]!.um }} µm
       </template>
     </text>

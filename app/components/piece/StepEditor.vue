@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { parseGrit, nearestOn } from '#core/abrasives'
 import { judgePlan, MATERIALS, type Verdict } from '#core/layers'
 import { completePlan, METHODS, withLeast, type Choice, type Facts } from '#core/plan'
@@ -7,7 +6,6 @@ import { completePlan, METHODS, withLeast, type Choice, type Facts } from '#core
 /** What a step is: changed here, with the rules run after a short pause, before anything is saved. */
 const props = defineProps<{ step: PlanPage['steps'][number]; plan: PlanPage; facts: Facts; choice: Choice }>()
 const emit = defineEmits<{ save: [change: Record<string, unknown>] }>()
-const { t } = useI18n()
 const { hours } = useFormat()
 const begin = () => ({
   title: props.step.title,
@@ -100,33 +98,33 @@ watchDebounced(
 
 <template>
   <form class="flex flex-wrap gap-2 items-end" @submit.prevent="emit('save', change)">
-    <label class="grow basis-64">{{ $t('plan.what') }} <input v-model="edit.title" class="field" /></label>
+    <label class="grow basis-64">{{ w('plan.what') }} <input v-model="edit.title" class="field" /></label>
     <label class="w-28"
-      >{{ $t('plan.minutes') }} <input v-model.number="edit.attendedMin" type="number" min="0" class="field"
+      >{{ w('plan.minutes') }} <input v-model.number="edit.attendedMin" type="number" min="0" class="field"
     /></label>
     <label v-if="edit.amountMl !== null" class="w-28"
       >ml <input v-model.number="edit.amountMl" type="number" min="0" class="field"
     /></label>
     <label v-if="abrades" class="w-48"
-      >{{ $t('plan.grits') }} <input v-model="edit.grits" class="field" :aria-invalid="Boolean(gritError)"
+      >{{ w('plan.grits') }} <input v-model="edit.grits" class="field" :aria-invalid="Boolean(gritError)"
     /></label>
     <label v-if="laid" class="w-60"
-      >{{ $t('plan.product') }}
+      >{{ w('plan.product') }}
       <select v-model="edit.product" class="field">
         <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
       </select></label
     >
     <label v-if="abrades || laid" class="w-44"
-      >{{ $t('plan.method') }}
+      >{{ w('plan.method') }}
       <select v-model="edit.method" class="field">
-        <option v-for="m in METHODS" :key="m" :value="m">{{ $t(`method.${m}`) }}</option>
+        <option v-for="m in METHODS" :key="m" :value="m">{{ w(`method.${m}`) }}</option>
       </select></label
     >
-    <button class="act" :disabled="Boolean(gritError)">{{ t('save') }}</button>
+    <button class="act" :disabled="Boolean(gritError)">{{ w('save') }}</button>
     <p v-if="gritError" class="w-full text-madder" role="alert">{{ gritError }}</p>
     <div v-if="seen" class="w-full" role="status" data-test="foreseen">
       <p v-if="seen.minutes !== null" class="clock">
-        {{ $t('plan.foreseenTime', { min: hours(seen.minutes), was: hours(step.attended_min) }) }}
+        {{ w('plan.foreseenTime', { min: hours(seen.minutes), was: hours(step.attended_min) }) }}
       </p>
       <p
         v-for="v in seen.breaks"
@@ -134,10 +132,10 @@ watchDebounced(
         class="verdict"
         :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''"
       >
-        <strong>{{ $t('plan.wouldBreak') }} {{ $t(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.mend }}
+        <strong>{{ w('plan.wouldBreak') }} {{ w(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.mend }}
       </p>
-      <p v-for="m in seen.mends" :key="m" class="text-moss">{{ $t('plan.wouldMend', { what: m }) }}</p>
-      <p v-if="!seen.breaks.length && !seen.mends.length" class="caption">{{ $t('plan.noRule') }}</p>
+      <p v-for="m in seen.mends" :key="m" class="text-moss">{{ w('plan.wouldMend', { what: m }) }}</p>
+      <p v-if="!seen.breaks.length && !seen.mends.length" class="caption">{{ w('plan.noRule') }}</p>
     </div>
   </form>
 </template>

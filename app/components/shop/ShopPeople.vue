@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { ROLES } from '#shared/api'
+import { ROLES, type Role } from '#shared/api'
 
 /** The people of the shop; the owner takes in, lets go, and gives a one-time password. */
-type Row = { id: number; name: string; login: string; role: string; active: boolean; rowVersion: number }
+type Row = { id: number; name: string; login: string; role: Role; active: boolean; rowVersion: number }
 defineProps<{ people: readonly Row[] }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
@@ -29,10 +29,10 @@ const mine = (p: Row) => p.id === session.person?.id
 
 <template>
   <section data-test="people">
-    <h2>{{ $t('shop.people') }}</h2>
+    <h2>{{ w('shop.people') }}</h2>
     <p v-if="oneTime" class="verdict text-lg my-2" role="status" data-test="one-time">
-      {{ $t('shop.oneTimeIs', oneTime) }}
-      <button class="act act-quiet" @click="oneTime = null">{{ $t('close') }}</button>
+      {{ w('shop.oneTimeIs', oneTime) }}
+      <button class="act act-quiet" @click="oneTime = null">{{ w('close') }}</button>
     </p>
     <div
       v-for="p in people"
@@ -48,32 +48,32 @@ const mine = (p: Row) => p.id === session.person?.id
         <select
           :value="p.role"
           class="field !w-36"
-          :aria-label="$t('shop.role')"
+          :aria-label="w('shop.role')"
           @change="change(p, { role: ($event.target as HTMLSelectElement).value })"
         >
-          <option v-for="r in ROLES" :key="r" :value="r">{{ $t(`role.${r}`) }}</option>
+          <option v-for="r in ROLES" :key="r" :value="r">{{ w(`role.${r}`) }}</option>
         </select>
-        <button v-if="p.active" class="act act-quiet" @click="reset(p)">{{ $t('shop.oneTime') }}</button>
+        <button v-if="p.active" class="act act-quiet" @click="reset(p)">{{ w('shop.oneTime') }}</button>
         <button class="act act-quiet" @click="change(p, { active: !p.active })">
-          {{ p.active ? $t('shop.letGo') : $t('shop.takeBack') }}
+          {{ p.active ? w('shop.letGo') : w('shop.takeBack') }}
         </button>
       </template>
       <template v-else>
-        <span>{{ $t(`role.${p.role}`) }}</span>
-        <NuxtLink v-if="mine(p)" to="/password" class="act act-quiet no-underline">{{ $t('password.title') }}</NuxtLink>
+        <span>{{ w(`role.${p.role}`) }}</span>
+        <NuxtLink v-if="mine(p)" to="/password" class="act act-quiet no-underline">{{ w('password.title') }}</NuxtLink>
       </template>
     </div>
     <form v-if="session.may('owner')" class="row grid grid-cols-2 gap-3" @submit.prevent="add">
-      <TextField v-model="person.name" :label="$t('shop.personName')" />
-      <TextField v-model="person.login" :label="$t('signIn.login')" autocomplete="off" />
-      <TextField v-model="person.password" :label="$t('signIn.password')" type="password" autocomplete="new-password" />
+      <TextField v-model="person.name" :label="w('shop.personName')" />
+      <TextField v-model="person.login" :label="w('signIn.login')" autocomplete="off" />
+      <TextField v-model="person.password" :label="w('signIn.password')" type="password" autocomplete="new-password" />
       <label
-        >{{ $t('shop.role') }}
+        >{{ w('shop.role') }}
         <select v-model="person.role" class="field">
-          <option v-for="r in ROLES" :key="r" :value="r">{{ $t(`role.${r}`) }}</option>
+          <option v-for="r in ROLES" :key="r" :value="r">{{ w(`role.${r}`) }}</option>
         </select></label
       >
-      <button class="act">{{ $t('shop.addPerson') }}</button>
+      <button class="act">{{ w('shop.addPerson') }}</button>
     </form>
   </section>
 </template>

@@ -16,19 +16,19 @@ async function end(id: string) {
 
 <template>
   <details v-if="sessions" data-test="sessions">
-    <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('shop.sessions') }} ({{ sessions.length }})</summary>
-    <p class="caption">{{ $t('shop.sessionsWhy') }}</p>
+    <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('shop.sessions') }} ({{ sessions.length }})</summary>
+    <p class="caption">{{ w('shop.sessionsWhy') }}</p>
     <div v-for="s in sessions" :key="s.id" class="row flex flex-wrap items-center gap-3">
       <span class="grow">
         <strong v-if="session.may('owner')">{{ s.name }}</strong> {{ s.device
-        }}<template v-if="s.kind === 'tablet'">, {{ $t('shop.kind.tablet') }}</template>
+        }}<template v-if="s.kind === 'tablet'">, {{ w('shop.tablet') }}</template>
         <span class="caption block"
-          >{{ s.address }} · {{ $t('shop.since', { at: dayTime(s.made_at) }) }} ·
-          {{ $t('shop.lastTouch', { at: dayTime(s.seen_at) }) }}</span
+          >{{ s.address }} · {{ w('shop.since', { at: dayTime(s.made_at) }) }} ·
+          {{ w('shop.lastTouch', { at: dayTime(s.seen_at) }) }}</span
         >
       </span>
-      <span v-if="s.here" class="caption">{{ $t('shop.here') }}</span>
-      <button v-else class="act act-quiet" @click="end(s.id)">{{ $t('shop.end') }}</button>
+      <span v-if="s.here" class="caption">{{ w('shop.here') }}</span>
+      <button v-else class="act act-quiet" @click="end(s.id)">{{ w('shop.end') }}</button>
     </div>
   </details>
 </template>

@@ -8,6 +8,6 @@ defineProps<{ pieces: readonly { id: number; name: string; why: string }[] }>()
     <NuxtLink :to="`/pieces/${p.id}/route`" class="no-underline"
       ><strong>{{ p.id }} {{ p.name }}</strong></NuxtLink
     >
-    <span class="block">{{ $t('cannotRead.title') }}: {{ p.why }}. {{ $t('cannotRead.meanwhile') }}</span>
+    <span class="block">{{ w('cannotRead.title') }}: {{ p.why }}. {{ w('cannotRead.meanwhile') }}</span>
   </div>
 </template>

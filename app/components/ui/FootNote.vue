@@ -11,7 +11,7 @@ const notes = useNotes()
       data-test="note"
     >
       <span class="grow">{{ notes.note.says }}</span>
-      <button class="act act-quiet" @click="notes.clear">{{ $t('close') }}</button>
+      <button class="act act-quiet" @click="notes.clear">{{ w('close') }}</button>
     </div>
   </div>
 </template>

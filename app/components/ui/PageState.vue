@@ -7,5 +7,5 @@ defineProps<{ failed?: Problem | null }>()
 
 <template>
   <p v-if="failed" class="verdict verdict-stop" role="alert" data-test="failed">{{ failed.message }}</p>
-  <p v-else>{{ $t('loading') }}</p>
+  <p v-else>{{ w('loading') }}</p>
 </template>

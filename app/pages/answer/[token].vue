@@ -53,56 +53,56 @@ const colour = computed(() => (page.value?.shown.about === 'colour' ? page.value
   <article v-if="page && shown" class="text-lg">
     <p class="caption">{{ shown.shop }}</p>
     <h1>{{ shown.piece }}</h1>
-    <p class="mt-2">{{ $t('letter.to', { name: shown.client }) }}</p>
+    <p class="mt-2">{{ w('letter.to', { name: shown.client }) }}</p>
     <p v-if="shown.words" class="mt-2 whitespace-pre-line" data-test="words">{{ shown.words }}</p>
     <template v-if="plan">
       <div class="row mt-5">
         <!-- eslint-disable-next-line vue/no-v-html -- the stored picture, drawn by this server -->
         <div data-test="picture" v-html="page.picture" />
-        <p class="caption">{{ $t('letter.section') }}</p>
+        <p class="caption">{{ w('letter.section') }}</p>
       </div>
       <dl class="row grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
-        <dt>{{ $t('letter.work') }}</dt>
-        <dd class="font-bold">{{ $t(`route.${plan.route}`) }}</dd>
-        <dt>{{ $t('letter.finish') }}</dt>
+        <dt>{{ w('letter.work') }}</dt>
+        <dd class="font-bold">{{ w(`route.${plan.route}`) }}</dd>
+        <dt>{{ w('letter.finish') }}</dt>
         <dd class="font-bold">
-          {{ $t(`finish.${plan.finish}`) }}, {{ $t(`sheen.${plan.sheen}`)
-          }}<template v-if="plan.colour !== 'none'">, {{ $t(`colourKind.${plan.colour}`) }}</template>
+          {{ w(`finish.${plan.finish}`) }}, {{ w(`sheen.${plan.sheen}`)
+          }}<template v-if="plan.colour !== 'none'">, {{ w(`colourKind.${plan.colour}`) }}</template>
         </dd>
-        <template v-for="w in plan.ways ?? []" :key="w.faces"
-          ><dt>{{ w.faces }}</dt>
+        <template v-for="way in plan.ways ?? []" :key="way.faces"
+          ><dt>{{ way.faces }}</dt>
           <dd class="font-bold" data-test="way">
-            {{ $t(`route.${w.route}`) }}, {{ $t(`finish.${w.finish}`) }}
+            {{ w(`route.${way.route}`) }}, {{ w(`finish.${way.finish}`) }}
           </dd></template
         >
-        <dt>{{ $t('letter.price') }}</dt>
+        <dt>{{ w('letter.price') }}</dt>
         <dd class="font-bold clock" data-test="price">
           {{ money(plan.likely_minor)
           }}<span v-if="plan.worst_minor > plan.likely_minor" class="font-normal"
-            >, {{ $t('letter.atWorst', { sum: money(plan.worst_minor) }) }}</span
+            >, {{ w('letter.atWorst', { sum: money(plan.worst_minor) }) }}</span
           >
         </dd>
-        <dt>{{ $t('letter.ready') }}</dt>
+        <dt>{{ w('letter.ready') }}</dt>
         <dd class="font-bold clock">
-          {{ $t('letter.ifNow', { day: date(plan.readyLikely) })
+          {{ w('letter.ifNow', { day: date(plan.readyLikely) })
           }}<span class="font-normal"
             >,
-            {{ $t('letter.latest', { day: date(plan.readySafe), by: date(plan.answerBy ?? plan.readyLikely) }) }}</span
+            {{ w('letter.latest', { day: date(plan.readySafe), by: date(plan.answerBy ?? plan.readyLikely) }) }}</span
           >
         </dd>
       </dl>
       <p v-if="plan.gate" class="verdict">
-        {{ $t(plan.ways ? 'letter.gateFaces' : 'letter.gate', { fails: plan.gate, sum: money(plan.worst_minor) }) }}
+        {{ w(plan.ways ? 'letter.gateFaces' : 'letter.gate', { fails: plan.gate, sum: money(plan.worst_minor) }) }}
       </p>
       <details class="row">
-        <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('letter.steps') }}</summary>
+        <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('letter.steps') }}</summary>
         <ol class="list-decimal pl-6">
           <li v-for="s in plan.steps" :key="s">{{ s }}</li>
         </ol>
       </details>
     </template>
     <div v-else-if="item" class="row mt-5">
-      <h2>{{ $t('letter.hardware') }}: {{ item.item }}</h2>
+      <h2>{{ w('letter.hardware') }}: {{ item.item }}</h2>
       <p class="mt-1" data-test="item-question">{{ item.question }}</p>
       <!-- eslint-disable-next-line vue/no-v-html -- the stored drawing of the holes, drawn by this server -->
       <div v-if="page.picture" data-test="picture" class="mt-3" v-html="page.picture" />
@@ -111,20 +111,20 @@ const colour = computed(() => (page.value?.shown.about === 'colour' ? page.value
       <h2>{{ colour.question }}</h2>
       <!-- eslint-disable-next-line vue/no-v-html -- the stored swatches, drawn by this server -->
       <div v-if="page.picture" data-test="picture" class="mt-3" v-html="page.picture" />
-      <p class="caption mt-2">{{ $t('letter.colourGuide') }}</p>
+      <p class="caption mt-2">{{ w('letter.colourGuide') }}</p>
       <p v-if="colour.under" class="mt-2">
-        {{ $t('letter.difference') }}
-        {{ colour.under.map(u => `${$t(`colour.lights.${u.light}`)}: ${$t(grade(u.de))}`).join(' · ') }}
+        {{ w('letter.difference') }}
+        {{ colour.under.map(u => `${w(`colour.lights.${u.light}`)}: ${w(grade(u.de))}`).join(' · ') }}
       </p>
     </div>
-    <p v-for="w in page.words" :key="w.at" class="row">
-      <strong>{{ w.side === 'client' ? $t('letter.you') : shown.shop }}:</strong> {{ w.says }}
+    <p v-for="word in page.words" :key="word.at" class="row">
+      <strong>{{ word.side === 'client' ? w('letter.you') : shown.shop }}:</strong> {{ word.says }}
     </p>
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <template v-if="page.state === 'open'">
       <form class="row grid gap-4" @submit.prevent>
-        <TextField v-model="name" :label="$t('letter.name')" />
-        <label>{{ $t('letter.remark') }} <input v-model="says" class="field" maxlength="1000" /></label>
+        <TextField v-model="name" :label="w('letter.name')" />
+        <label>{{ w('letter.remark') }} <input v-model="says" class="field" maxlength="1000" /></label>
         <div v-if="item" class="grid sm:grid-cols-3 gap-3">
           <button
             v-for="c in ['replace', 'match', 'leave'] as const"
@@ -133,31 +133,30 @@ const colour = computed(() => (page.value?.shown.about === 'colour' ? page.value
             :disabled="busy"
             @click="answer(c)"
           >
-            {{ $t(`letter.choose.${c}`) }}
+            {{ w(`letter.choose.${c}`) }}
           </button>
         </div>
         <div v-else class="grid sm:grid-cols-2 gap-3">
           <button class="act" :disabled="busy" @click="answer('yes')">
-            {{ $t(colour ? 'letter.yesColour' : 'letter.yes') }}</button><button
+            {{ w(colour ? 'letter.yesColour' : 'letter.yes') }}</button><button
             class="act act-stop"
             :disabled="busy"
             @click="answer('no')"
           >
-            {{ $t('letter.no') }}
+            {{ w('letter.no') }}
           </button>
         </div>
       </form>
       <form class="row grid gap-3" @submit.prevent="answer('question')">
-        <label
-          >{{ $t('letter.question') }} <textarea v-model="question" class="field" rows="3" maxlength="1000" /></label
-        ><button class="act act-quiet justify-self-start" :disabled="busy">{{ $t('letter.ask') }}</button>
+        <label>{{ w('letter.question') }} <textarea v-model="question" class="field" rows="3" maxlength="1000" /></label
+        ><button class="act act-quiet justify-self-start" :disabled="busy">{{ w('letter.ask') }}</button>
       </form>
     </template>
     <p v-else class="row text-xl font-bold" data-test="state">
-      {{ $t(`letter.state.${page.state}`, { name: page.answeredName }) }}
+      {{ w(`letter.state.${page.state}`, { name: page.answeredName ?? '' }) }}
     </p>
-    <p class="caption break-all">{{ $t('letter.digest') }} {{ page.digest }}</p>
+    <p class="caption break-all">{{ w('letter.digest') }} {{ page.digest }}</p>
   </article>
   <p v-else-if="error" class="verdict verdict-stop mt-10 text-lg">{{ error }}</p>
-  <p v-else>{{ $t('loading') }}</p>
+  <p v-else>{{ w('loading') }}</p>
 </template>

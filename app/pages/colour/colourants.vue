@@ -79,81 +79,81 @@ const toggle = (id: number) => {
     <div class="grid lg:grid-cols-[1fr_24rem] gap-10">
       <section class="min-w-0">
         <div class="flex flex-wrap items-center gap-4">
-          <h1>{{ $t('colour.nav.colourants') }}</h1>
+          <h1>{{ w('colour.nav.colourants') }}</h1>
           <label class="flex items-center gap-2"
-            >{{ $t('colour.kind') }}
+            >{{ w('colour.kind') }}
             <select v-model="shown" class="field">
               <option v-for="k in classes" :key="k" :value="k">{{ materialOf(k).name }}</option>
             </select></label
           >
         </div>
-        <p v-if="page && !page.colourants.length" class="row">{{ $t('colour.noColourant') }}</p>
+        <p v-if="page && !page.colourants.length" class="row">{{ w('colour.noColourant') }}</p>
         <div v-for="c in lines" :key="c.product_id" class="row flex flex-wrap gap-x-4">
           <strong class="grow">{{ c.name }}</strong><span class="clock"
-            >{{ $t('colour.upTo', { pct: c.most_pct }) }} · {{ amount(c.left_ml) }}</span
-          ><span v-for="w in c.onWood" :key="w.species" class="caption basis-full">{{
-            $t('colour.learntOn', {
-              wood: SPECIES.find(s => s.slug === w.species)?.name ?? w.species,
-              n: w.bands,
-              before: w.error_before.toFixed(1),
-              after: w.error_after.toFixed(1),
+            >{{ w('colour.upTo', { pct: c.most_pct }) }} · {{ amount(c.left_ml) }}</span
+          ><span v-for="lesson in c.onWood" :key="lesson.species" class="caption basis-full">{{
+            w('colour.learntOn', {
+              wood: SPECIES.find(s => s.slug === lesson.species)?.name ?? lesson.species,
+              n: lesson.bands,
+              before: lesson.error_before.toFixed(1),
+              after: lesson.error_after.toFixed(1),
             })
           }}</span>
         </div>
-        <SpectrumChart v-if="lines.length" class="mt-3" absorbs :curves="curves" :label="$t('colour.absorbs')" />
+        <SpectrumChart v-if="lines.length" class="mt-3" absorbs :curves="curves" :label="w('colour.absorbs')" />
         <template v-if="session.may('owner', 'lead') && lines.length">
-          <h2 class="mt-6">{{ $t('colour.learn') }}</h2>
-          <p class="caption">{{ $t('colour.learnWhy') }}</p>
+          <h2 class="mt-6">{{ w('colour.learn') }}</h2>
+          <p class="caption">{{ w('colour.learnWhy') }}</p>
           <form class="flex flex-wrap items-end gap-3 mt-2" @submit.prevent="learn(false)">
             <label
-              >{{ $t('intake.species') }}
+              >{{ w('intake.species') }}
               <select v-model="species" class="field">
                 <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
               </select></label
             >
             <label v-if="learnt && learnt.groups.length > 1"
-              >{{ $t('colour.record') }}
+              >{{ w('colour.record') }}
               <select v-model="record" class="field" @change="learn(false)">
                 <option v-for="g in learnt.groups" :key="g.key" :value="g.key">{{ g.key }} ({{ g.bands }})</option>
               </select></label
             >
-            <button class="act act-quiet">{{ $t('colour.tryLearning') }}</button>
+            <button class="act act-quiet">{{ w('colour.tryLearning') }}</button>
           </form>
           <div v-if="learnt" class="mt-3 grid gap-3" data-test="learnt">
             <p>
-              {{ $t('colour.learntError', { n: learnt.bands.length - without.length }) }}
+              {{ w('colour.learntError', { n: learnt.bands.length - without.length }) }}
               <strong class="clock">{{ learnt.before.toFixed(2) }} → {{ learnt.after.toFixed(2) }}</strong>
             </p>
             <label v-for="b in learnt.bands" :key="b.id" class="row flex items-center gap-3 min-h-11"
               ><input type="checkbox" class="size-5" :checked="!without.includes(b.id)" @change="toggle(b.id)" /><span
                 class="grow"
                 >{{ b.piece }}: {{ b.title
-                }}<strong v-if="b.outlier" class="text-madder block">{{ $t('colour.outlier') }}</strong></span
+                }}<strong v-if="b.outlier" class="text-madder block">{{ w('colour.outlier') }}</strong></span
               ><span class="clock">{{ b.before.toFixed(1) }} → {{ b.after.toFixed(1) }}</span></label
             >
-            <SpectrumChart absorbs :curves="compare" :label="$t('colour.learn')" />
-            <button class="act justify-self-start" @click="learn(true)">{{ $t('colour.keepLearnt') }}</button>
+            <SpectrumChart absorbs :curves="compare" :label="w('colour.learn')" />
+            <button class="act justify-self-start" @click="learn(true)">{{ w('colour.keepLearnt') }}</button>
           </div>
         </template>
       </section>
       <form v-if="session.may('owner', 'lead') && page" class="grid gap-3 content-start" @submit.prevent="add">
-        <h2>{{ $t('colour.newColourant') }}</h2>
-        <p class="caption">{{ $t('colour.newColourantWhy') }}</p>
+        <h2>{{ w('colour.newColourant') }}</h2>
+        <p class="caption">{{ w('colour.newColourantWhy') }}</p>
         <label
-          >{{ $t('store.product') }}
+          >{{ w('store.product') }}
           <select v-model.number="make.productId" class="field" required>
             <option v-for="p in store?.products ?? []" :key="p.id" :value="p.id">{{ p.name }}</option>
           </select></label
         >
         <label
-          >{{ $t('colour.lies') }}
+          >{{ w('colour.lies') }}
           <select v-model="make.lies" class="field">
-            <option value="wood">{{ $t('colour.liesWood') }}</option>
-            <option value="film">{{ $t('colour.liesFilm') }}</option>
+            <option value="wood">{{ w('colour.liesWood') }}</option>
+            <option value="film">{{ w('colour.liesFilm') }}</option>
           </select></label
         >
         <label
-          >{{ $t('colour.woodBelow') }}
+          >{{ w('colour.woodBelow') }}
           <select v-model.number="make.woodId" class="field">
             <option v-for="r in page.readings.filter(x => x.role === 'wood')" :key="r.id" :value="r.id">
               {{ r.name }}
@@ -161,7 +161,7 @@ const toggle = (id: number) => {
           </select></label
         >
         <label
-          >{{ $t('colour.itsBand') }}
+          >{{ w('colour.itsBand') }}
           <select v-model.number="make.bandId" class="field">
             <option v-for="r in page.readings.filter(x => x.role === 'band')" :key="r.id" :value="r.id">
               {{ r.name }}
@@ -170,14 +170,14 @@ const toggle = (id: number) => {
         >
         <div class="grid grid-cols-2 gap-3">
           <label
-            >{{ $t('colour.strength') }}
+            >{{ w('colour.strength') }}
             <input v-model.number="make.pct" type="number" step="any" class="field" /></label
           ><label
-            >{{ $t('colour.most') }} <input v-model.number="make.most_pct" type="number" step="any" class="field"
+            >{{ w('colour.most') }} <input v-model.number="make.most_pct" type="number" step="any" class="field"
           /></label>
         </div>
         <button class="act" :disabled="!make.productId || !make.woodId || !make.bandId">
-          {{ $t('colour.addColourant') }}
+          {{ w('colour.addColourant') }}
         </button>
       </form>
     </div>

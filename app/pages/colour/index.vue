@@ -1,9 +1,9 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import {
   aimOf,
   BLEACH_LEAVES,
   CLEAR_COAT_SLUGS,
+  isClearCoat,
   clearCoat,
   innerOf,
   judgeRecipe,
@@ -22,7 +22,6 @@ import {
 } from '#core/colour'
 import { materialOf } from '#core/layers/materials'
 
-const { t } = useI18n()
 const route = useRoute()
 const pieceId = computed(() => Number(route.query.piece) || null)
 const { data: page, failed: unread } = useLive<ColourPage>(
@@ -58,7 +57,7 @@ watchEffect(() => {
   const plan = page.value?.plan
   if (!plan || prefilled === pieceId.value) return
   prefilled = pieceId.value ?? 0
-  if (plan.finish && CLEAR_COAT_SLUGS.includes(plan.finish)) pick.clearCoat = plan.finish
+  if (plan.finish && isClearCoat(plan.finish)) pick.clearCoat = plan.finish
   pick.coats = plan.colours[0]?.coats ?? 1
   lights.value = [...new Set<Light>(['d65', page.value!.lights.room ?? 'a', page.value!.lights.shop])]
   const planned = plan.colours[0]?.class
@@ -153,37 +152,37 @@ const metameric = computed(() => {
   )
 })
 const colours = computed(() => [
-  { name: t('colour.woodFinished'), spectrum: plain.value },
+  { name: w('colour.woodFinished'), spectrum: plain.value },
   ...(chosen.value && question.value?.substrates.length === 2
-    ? [{ name: t('colour.onSapwood'), spectrum: chosen.value.predicted[1]! }]
+    ? [{ name: w('colour.onSapwood'), spectrum: chosen.value.predicted[1]! }]
     : []),
-  ...(chosen.value ? [{ name: t('colour.foretold'), spectrum: chosen.value.predicted[0]! }] : []),
-  { name: t('colour.target'), spectrum: question.value?.target ?? null },
+  ...(chosen.value ? [{ name: w('colour.foretold'), spectrum: chosen.value.predicted[0]! }] : []),
+  { name: w('colour.target'), spectrum: question.value?.target ?? null },
 ])
 const curves = computed(() => [
-  ...(question.value ? [{ name: t('colour.target'), values: question.value.target, colour: '#a5322c' }] : []),
+  ...(question.value ? [{ name: w('colour.target'), values: question.value.target, colour: '#a5322c' }] : []),
   ...(chosen.value
-    ? [{ name: t('colour.foretold'), values: chosen.value.predicted[0]!, colour: '#1d6a62', dashed: true }]
+    ? [{ name: w('colour.foretold'), values: chosen.value.predicted[0]!, colour: '#1d6a62', dashed: true }]
     : []),
-  ...(plain.value ? [{ name: t('colour.woodFinished'), values: plain.value, colour: '#8a5a0c' }] : []),
+  ...(plain.value ? [{ name: w('colour.woodFinished'), values: plain.value, colour: '#8a5a0c' }] : []),
 ])
 const wayOut = (r: Extract<Reason, { slug: 'gamut' }>) => {
   if (Math.abs(r.turned) > 3) return r.turned > 0 ? 'colour.reason.yellower' : 'colour.reason.redder'
   return r.stronger < 0 ? 'colour.reason.greyer' : 'colour.reason.stronger'
 }
 const bleachHelps = (de: number | null) =>
-  de === null ? '' : t(pick.bleached ? 'colour.reason.bleachedAgain' : 'colour.reason.bleached', { de: de.toFixed(1) })
+  de === null ? '' : w(pick.bleached ? 'colour.reason.bleachedAgain' : 'colour.reason.bleached', { de: de.toFixed(1) })
 const tellReason = (r: Reason): string => {
   if (r.slug === 'lighter')
     return (
-      `${t(pick.bleached ? 'colour.reason.lighterStill' : 'colour.reason.lighter', { by: r.by.toFixed(0) })} ` +
+      `${w(pick.bleached ? 'colour.reason.lighterStill' : 'colour.reason.lighter', { by: r.by.toFixed(0) })} ` +
       bleachHelps(r.bleached)
     )
-  if (r.slug === 'limit') return t('colour.reason.limit', { name: name(r.id) })
+  if (r.slug === 'limit') return w('colour.reason.limit', { name: name(r.id) })
   if (r.slug === 'lights')
-    return t('colour.reason.lights', { light: t(`colour.lights.${r.light}`), de: r.de.toFixed(1) })
-  return t('colour.reason.gamut', {
-    way: t(wayOut(r)),
+    return w('colour.reason.lights', { light: w(`colour.lights.${r.light}`), de: r.de.toFixed(1) })
+  return w('colour.reason.gamut', {
+    way: w(wayOut(r)),
   })
 }
 /** Light boards first, then the whole (common practice): the sapwood is matched to the heartwood. */
@@ -220,17 +219,17 @@ async function save() {
 <template>
   <div>
     <ColourNav />
-    <h1 class="sr-only">{{ $t('colour.nav.match') }}</h1>
+    <h1 class="sr-only">{{ w('colour.nav.match') }}</h1>
     <PageState v-if="!page" :failed="unread" />
     <div v-else class="grid lg:grid-cols-[20rem_1fr] gap-x-10 gap-y-6">
       <form class="grid gap-3 content-start" @submit.prevent="search">
         <label
-          >{{ $t('colour.matchTo') }}
+          >{{ w('colour.matchTo') }}
           <select v-model.number="pick.targetId" class="field">
             <option v-for="r in of('target')" :key="r.id" :value="r.id">
               {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
             </option>
-            <optgroup :label="$t('colour.toWood')">
+            <optgroup :label="w('colour.toWood')">
               <option v-for="r in of('wood')" :key="r.id" :value="r.id">
                 {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
               </option>
@@ -238,7 +237,7 @@ async function save() {
           </select></label
         >
         <label
-          >{{ $t('colour.onWood') }}
+          >{{ w('colour.onWood') }}
           <select v-model.number="pick.woodId" class="field">
             <option v-for="r in of('wood')" :key="r.id" :value="r.id">
               {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
@@ -246,58 +245,58 @@ async function save() {
           </select></label
         >
         <p v-if="!of('target').length || !of('wood').length" class="verdict">
-          {{ $t('colour.needReadings') }}
-          <NuxtLink to="/colour/readings" class="underline">{{ $t('colour.nav.readings') }}</NuxtLink>
+          {{ w('colour.needReadings') }}
+          <NuxtLink to="/colour/readings" class="underline">{{ w('colour.nav.readings') }}</NuxtLink>
         </p>
         <label
-          >{{ $t('colour.finish') }}
+          >{{ w('colour.finish') }}
           <select v-model="pick.clearCoat" class="field">
-            <option value="">{{ $t('colour.noFinish') }}</option>
-            <option v-for="k in CLEAR_COAT_SLUGS" :key="k" :value="k">{{ $t(`colour.coats.${k}`) }}</option>
+            <option value="">{{ w('colour.noFinish') }}</option>
+            <option v-for="k in CLEAR_COAT_SLUGS" :key="k" :value="k">{{ w(`colour.coats.${k}`) }}</option>
           </select></label
         >
-        <p v-if="!pick.clearCoat" class="verdict">{{ $t('colour.judgedBare') }}</p>
+        <p v-if="!pick.clearCoat" class="verdict">{{ w('colour.judgedBare') }}</p>
         <div class="grid grid-cols-3 gap-2">
           <label
-            >{{ $t('colour.colourCoats') }}
+            >{{ w('colour.colourCoats') }}
             <input v-model.number="pick.coats" type="number" min="1" max="10" class="field"
           /></label>
           <label
-            >{{ $t('colour.wipe') }}
+            >{{ w('colour.wipe') }}
             <select v-model="pick.wipe" class="field">
-              <option v-for="(_, w) in LEFT_ON" :key="w" :value="w">{{ $t(`colour.wipes.${w}`) }}</option>
+              <option v-for="(_, wipe) in LEFT_ON" :key="wipe" :value="wipe">{{ w(`colour.wipes.${wipe}`) }}</option>
             </select></label
           >
           <label
-            >{{ $t('colour.atMost') }}
+            >{{ w('colour.atMost') }}
             <select v-model.number="pick.atMost" class="field">
-              <option v-for="n in 4" :key="n" :value="n">{{ n === 1 ? n : $t('colour.upToN', { n }) }}</option>
+              <option v-for="n in 4" :key="n" :value="n">{{ n === 1 ? n : w('colour.upToN', { n }) }}</option>
             </select></label
           >
         </div>
         <fieldset>
-          <legend>{{ $t('colour.judgeUnder') }}</legend>
+          <legend>{{ w('colour.judgeUnder') }}</legend>
           <label v-for="l in LIGHTS" :key="l" class="flex items-center gap-2 min-h-10"
-            ><input v-model="lights" type="checkbox" :value="l" class="size-5" /> {{ $t(`colour.lights.${l}`)
+            ><input v-model="lights" type="checkbox" :value="l" class="size-5" /> {{ w(`colour.lights.${l}`)
             }}<span
               v-for="p in (['room', 'shop'] as const).filter(x => page!.lights[x] === l)"
               :key="p"
               class="caption"
-              >{{ $t(`colour.lightOf.${p}`) }}</span
+              >{{ w(`colour.lightOf.${p}`) }}</span
             ></label
           >
         </fieldset>
         <details>
-          <summary class="min-h-11 flex items-center underline cursor-pointer">{{ $t('colour.more') }}</summary>
+          <summary class="min-h-11 flex items-center underline cursor-pointer">{{ w('colour.more') }}</summary>
           <label class="block mb-3"
-            >{{ $t('colour.sapwood') }}
+            >{{ w('colour.sapwood') }}
             <select v-model.number="pick.sapwoodId" class="field">
-              <option :value="0">{{ $t('colour.noSapwood') }}</option>
+              <option :value="0">{{ w('colour.noSapwood') }}</option>
               <option v-for="r in of('wood')" :key="r.id" :value="r.id">{{ r.name }}</option>
             </select></label
           >
           <label class="flex items-center gap-2 min-h-10"
-            ><input v-model="pick.bleached" type="checkbox" class="size-5" /> {{ $t('colour.bleachFirst') }}</label
+            ><input v-model="pick.bleached" type="checkbox" class="size-5" /> {{ w('colour.bleachFirst') }}</label
           >
           <fieldset v-for="k in classes" :key="k" class="mt-2">
             <legend class="caption">{{ materialOf(k).name }}</legend>
@@ -318,9 +317,9 @@ async function save() {
           </fieldset>
         </details>
         <button v-if="!running" class="act" :disabled="!question || !question.colourants.length">
-          {{ $t('colour.search') }}
+          {{ w('colour.search') }}
         </button>
-        <button v-else type="button" class="act act-stop" @click="stop">{{ $t('cancel') }}</button>
+        <button v-else type="button" class="act act-stop" @click="stop">{{ w('cancel') }}</button>
       </form>
       <section class="grid gap-4 content-start min-w-0">
         <LightChoice :lights="page.lights" />
@@ -328,9 +327,9 @@ async function save() {
         <p class="caption">
           {{
             [
-              $t('colour.guide'),
-              target?.given || wood?.given ? $t('colour.labOnly') : '',
-              wood && target && wood.light_history !== target.light_history ? $t('colour.historyDiffers') : '',
+              w('colour.guide'),
+              target?.given || wood?.given ? w('colour.labOnly') : '',
+              wood && target && wood.light_history !== target.light_history ? w('colour.historyDiffers') : '',
             ]
               .filter(Boolean)
               .join(' ')
@@ -338,42 +337,42 @@ async function save() {
         </p>
         <p v-if="failed" class="verdict verdict-stop">{{ failed }}</p>
         <p v-if="running && state" class="flex items-center gap-3" role="status">
-          <progress :value="state.done" :max="state.all" class="w-64 h-3" :aria-label="$t('colour.searching')" />
-          <span class="clock">{{ $t('colour.tried', { done: state.done, all: state.all }) }}</span>
+          <progress :value="state.done" :max="state.all" class="w-64 h-3" :aria-label="w('colour.searching')" />
+          <span class="clock">{{ w('colour.tried', { done: state.done, all: state.all }) }}</span>
         </p>
         <template v-if="chosen">
           <div class="flex flex-wrap items-baseline gap-x-4">
             <h2 class="!text-2xl" data-test="verdict">
-              <span class="clock">ΔE00 {{ chosen.worst.toFixed(1) }}:</span> {{ $t(grade(chosen.worst)) }}
+              <span class="clock">ΔE00 {{ chosen.worst.toFixed(1) }}:</span> {{ w(grade(chosen.worst)) }}
             </h2>
             <span
-              >{{ $t('colour.atWorst') }} · {{ materialOf(chosen.group).name }},
-              {{ $t(chosen.lies === 'wood' ? 'colour.liesWood' : 'colour.liesFilm') }}</span
+              >{{ w('colour.atWorst') }} · {{ materialOf(chosen.group).name }},
+              {{ w(chosen.lies === 'wood' ? 'colour.liesWood' : 'colour.liesFilm') }}</span
             >
           </div>
           <BreaksVerdict v-if="judged" :under="judged.under" />
           <p v-if="question?.substrates.length === 2 && chosen.worst > PASSES" class="verdict">
-            {{ $t('colour.sapwoodFirst') }}
+            {{ w('colour.sapwoodFirst') }}
             <button type="button" class="underline min-h-11" @click="sapwoodFirst">
-              {{ $t('colour.doSapwoodFirst') }}
+              {{ w('colour.doSapwoodFirst') }}
             </button>
           </p>
           <RecipeView :shares="named(chosen)" :under="judged?.under ?? chosen.under" :limit="chosen.atLimit" />
           <p v-if="metameric" class="caption" data-test="metamerism">
             {{
-              $t('colour.metamerism', {
-                from: $t(`colour.lights.${metameric.from}`),
-                to: $t(`colour.lights.${metameric.to}`),
+              w('colour.metamerism', {
+                from: w(`colour.lights.${metameric.from}`),
+                to: w(`colour.lights.${metameric.to}`),
                 mi: metameric.mi.toFixed(1),
               })
             }}
           </p>
           <div v-if="reasons.length" data-test="reasons">
-            <h3>{{ $t('colour.whyNot') }}</h3>
+            <h3>{{ w('colour.whyNot') }}</h3>
             <p v-for="r in reasons" :key="r.slug" class="verdict mt-1">{{ tellReason(r) }}</p>
           </div>
           <details v-if="state && state.best.length > 1" open>
-            <summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ $t('colour.others') }}</summary>
+            <summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ w('colour.others') }}</summary>
             <button
               v-for="r in state.best"
               :key="r.group + r.shares.length"
@@ -392,19 +391,19 @@ async function save() {
                   .map(s => `${s.name} ${s.pct.toFixed(1)} %`)
                   .join(' · ')
               }}</span
-              ><span class="clock">{{ r.worst.toFixed(1) }} {{ $t(grade(r.worst)) }}</span>
+              ><span class="clock">{{ r.worst.toFixed(1) }} {{ w(grade(r.worst)) }}</span>
             </button>
           </details>
           <form class="flex flex-wrap items-end gap-3" @submit.prevent="save">
-            <TextField v-model="title" :label="$t('colour.recipeName')" required class="grow" /><button
+            <TextField v-model="title" :label="w('colour.recipeName')" required class="grow" /><button
               class="act"
               :disabled="running"
             >
-              {{ $t('colour.keep') }}
+              {{ w('colour.keep') }}
             </button>
           </form>
         </template>
-        <SpectrumChart v-if="curves.length" :curves="curves" :label="$t('colour.curves')" />
+        <SpectrumChart v-if="curves.length" :curves="curves" :label="w('colour.curves')" />
       </section>
     </div>
   </div>

@@ -19,12 +19,12 @@ async function withdraw(id: number) {
     <div class="grid lg:grid-cols-[1fr_24rem] gap-10">
       <section>
         <div class="flex flex-wrap items-center gap-4 mb-3">
-          <h1>{{ $t('colour.nav.readings') }}</h1>
+          <h1>{{ w('colour.nav.readings') }}</h1>
           <a class="underline min-h-11 inline-flex items-center" href="/api/readings/export?format=cgats">CGATS</a
           ><a class="underline min-h-11 inline-flex items-center" href="/api/readings/export?format=csv">CSV</a>
         </div>
         <div class="mb-4"><LightChoice /></div>
-        <p v-if="page && !page.readings.length" class="row">{{ $t('colour.noReading') }}</p>
+        <p v-if="page && !page.readings.length" class="row">{{ w('colour.noReading') }}</p>
         <div
           v-for="r in page?.readings ?? []"
           :key="r.id"
@@ -37,30 +37,30 @@ async function withdraw(id: number) {
           <span class="grow basis-56"
             ><strong>{{ r.name }}</strong
             ><span class="caption block"
-              >{{ $t(`colour.roles.${r.role}`) }} · {{ SPECIES.find(s => s.slug === r.species)?.name
-              }}{{ r.zone === 'sapwood' ? `, ${$t('colour.zones.sapwood')}` : '' }} ·
-              {{ r.clear_coat ? $t(`colour.coats.${r.clear_coat}`) : $t('colour.bare') }} ·
-              {{ $t(`colour.histories.${r.light_history}`) }}{{ r.piece ? ` · ${r.piece}` : '' }}</span
-            ><span v-if="r.given" class="caption text-ochre block">{{ $t('colour.fromLab') }}</span></span
+              >{{ w(`colour.roles.${r.role}`) }} · {{ SPECIES.find(s => s.slug === r.species)?.name
+              }}{{ r.zone === 'sapwood' ? `, ${w('colour.zones.sapwood')}` : '' }} ·
+              {{ r.clear_coat ? w(`colour.coats.${r.clear_coat}`) : w('colour.bare') }} ·
+              {{ w(`colour.histories.${r.light_history}`) }}{{ r.piece ? ` · ${r.piece}` : '' }}</span
+            ><span v-if="r.given" class="caption text-ochre block">{{ w('colour.fromLab') }}</span></span
           >
           <span class="clock"
             >L*a*b* {{ r.lab.map(v => v.toFixed(1)).join(' · ')
             }}<span class="caption block"
-              >{{ $t(`colour.sources.${r.source}`) }}, {{ r.by_name }}, {{ dayTime(r.at) }}</span
+              >{{ w(`colour.sources.${r.source}`) }}, {{ r.by_name }}, {{ dayTime(r.at) }}</span
             ></span
           >
           <button
             v-if="session.may('owner', 'lead', 'finisher')"
             class="underline min-h-11 px-2"
-            :aria-label="`${$t('remove')}: ${r.name}`"
+            :aria-label="`${w('remove')}: ${r.name}`"
             @click="withdraw(r.id)"
           >
-            {{ $t('remove') }}
+            {{ w('remove') }}
           </button>
         </div>
       </section>
       <aside v-if="session.may('owner', 'lead', 'finisher')">
-        <h2 class="mb-3">{{ $t('colour.newReading') }}</h2>
+        <h2 class="mb-3">{{ w('colour.newReading') }}</h2>
         <MeasureForm @read="load" />
       </aside>
     </div>

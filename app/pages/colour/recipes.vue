@@ -75,27 +75,27 @@ async function again(r: RecipeLine) {
 <template>
   <div>
     <ColourNav />
-    <h1 class="sr-only">{{ $t('colour.nav.recipes') }}</h1>
+    <h1 class="sr-only">{{ w('colour.nav.recipes') }}</h1>
     <div class="grid sm:grid-cols-[1fr_14rem_18rem] gap-4 items-end">
-      <TextField v-model="find" :label="$t('colour.findRecipe')" />
+      <TextField v-model="find" :label="w('colour.findRecipe')" />
       <label
-        >{{ $t('intake.species') }}
+        >{{ w('intake.species') }}
         <select v-model="species" class="field">
-          <option value="">{{ $t('colour.anyWood') }}</option>
+          <option value="">{{ w('colour.anyWood') }}</option>
           <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
         </select></label
       >
       <label
-        >{{ $t('colour.nearTo') }}
+        >{{ w('colour.nearTo') }}
         <select v-model.number="near" class="field">
-          <option :value="0">{{ $t('colour.newest') }}</option>
+          <option :value="0">{{ w('colour.newest') }}</option>
           <option v-for="r in targets" :key="r.id" :value="r.id">{{ r.name }}</option>
         </select></label
       >
     </div>
     <div class="my-4"><LightChoice /></div>
     <p v-if="recipes && !recipes.length" class="row">
-      {{ find || species ? $t('colour.noneFound') : $t('colour.noRecipe') }}
+      {{ find || species ? w('colour.noneFound') : w('colour.noRecipe') }}
     </p>
     <article v-for="r in recipes ?? []" :key="r.id" class="row" data-test="recipe-line">
       <button
@@ -116,38 +116,38 @@ async function again(r: RecipeLine) {
               .join(' · ')
           }}</span></span
         >
-        <span v-if="r.away !== null" class="clock">{{ $t('colour.away', { de: r.away.toFixed(1) }) }}</span>
+        <span v-if="r.away !== null" class="clock">{{ w('colour.away', { de: r.away.toFixed(1) }) }}</span>
         <span class="clock"
-          >{{ r.worst.toFixed(1) }} <span class="caption">{{ $t(grade(r.worst)) }}</span></span
+          >{{ r.worst.toFixed(1) }} <span class="caption">{{ w(grade(r.worst)) }}</span></span
         >
       </button>
       <div v-if="open === r.id" class="grid gap-4 mt-3">
         <SwatchStrip
           :colours="[
-            { name: $t('colour.foretold'), spectrum: r.predicted },
-            { name: $t('colour.target'), spectrum: r.target_spectrum, note: r.target },
+            { name: w('colour.foretold'), spectrum: r.predicted },
+            { name: w('colour.target'), spectrum: r.target_spectrum, note: r.target },
           ]"
         />
         <BreaksVerdict :under="r.under" />
         <RecipeView :shares="r.shares" :under="r.under" />
         <p class="caption">
-          {{ $t('colour.madeBy', { by: r.by_name, at: dayTime(r.at) }) }} ·
-          {{ $t('colour.coatsWiped', { n: r.coats, wipe: $t(`colour.wipes.${r.wipe}`) }) }} ·
-          {{ r.clear_coat ? $t(`colour.coats.${r.clear_coat}`) : $t('colour.noFinish')
-          }}<template v-if="r.bleached"> · {{ $t('colour.bleachFirst') }}</template
-          ><template v-if="r.from_id"> · {{ $t('colour.sameAs', { id: r.from_id }) }}</template>
+          {{ w('colour.madeBy', { by: r.by_name, at: dayTime(r.at) }) }} ·
+          {{ w('colour.coatsWiped', { n: r.coats, wipe: w(`colour.wipes.${r.wipe}`) }) }} ·
+          {{ r.clear_coat ? w(`colour.coats.${r.clear_coat}`) : w('colour.noFinish')
+          }}<template v-if="r.bleached"> · {{ w('colour.bleachFirst') }}</template
+          ><template v-if="r.from_id"> · {{ w('colour.sameAs', { id: r.from_id }) }}</template>
         </p>
         <p v-for="s in short(r)" :key="s.name" class="verdict" data-test="short">
-          {{ $t('colour.short', { name: s.name, left: amount(s.left), wanted: amount(s.wanted) }) }}
+          {{ w('colour.short', { name: s.name, left: amount(s.left), wanted: amount(s.wanted) }) }}
         </p>
         <form class="flex flex-wrap items-end gap-3" @submit.prevent="mix(r)">
           <label
-            >{{ $t(r.planned_ml ? 'mix.totalPlanned' : 'mix.totalG') }}
+            >{{ w(r.planned_ml ? 'mix.totalPlanned' : 'mix.totalG') }}
             <input v-model.number="total" type="number" min="1" step="any" class="field !w-32"
           /></label>
-          <button class="act">{{ $t('mix.begin') }}</button>
+          <button class="act">{{ w('mix.begin') }}</button>
           <button v-if="pieceId && r.piece_id !== pieceId" type="button" class="act act-quiet" @click="again(r)">
-            {{ $t('colour.useHere', { id: pieceId }) }}
+            {{ w('colour.useHere', { id: pieceId }) }}
           </button>
         </form>
       </div>

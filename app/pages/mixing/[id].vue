@@ -80,13 +80,13 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
     <div v-if="pot" class="grid lg:grid-cols-[1fr_1fr] gap-x-10 gap-y-6">
       <section class="grid gap-4 content-start">
         <div>
-          <h1>{{ $t('mix.pot', { id: pot.id }) }} {{ pot.name }}</h1>
+          <h1>{{ w('mix.pot', { id: pot.id }) }} {{ pot.name }}</h1>
           <p class="caption">
             <NuxtLink v-if="pot.piece_id" :to="`/pieces/${pot.piece_id}/colour`" class="underline">{{
               pot.piece
             }}</NuxtLink>
             {{ pot.by_name }}, {{ dayTime(pot.at) }} ·
-            <a class="underline" :href="`/api/batches/${pot.id}/label`" target="_blank">{{ $t('mix.label') }}</a>
+            <a class="underline" :href="`/api/batches/${pot.id}/label`" target="_blank">{{ w('mix.label') }}</a>
           </p>
           <p
             v-if="pot.potEnds_ms"
@@ -96,14 +96,14 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
           >
             {{
               clock.now > pot.potEnds_ms
-                ? $t('mix.over', { at: time(pot.potEnds_ms) })
-                : `${$t('mix.useBy', { at: time(pot.potEnds_ms) })}, ` +
-                  $t('alarm.left', { left: span(pot.potEnds_ms - clock.now) })
+                ? w('mix.over', { at: time(pot.potEnds_ms) })
+                : `${w('mix.useBy', { at: time(pot.potEnds_ms) })}, ` +
+                  w('alarm.left', { left: span(pot.potEnds_ms - clock.now) })
             }}
           </p>
         </div>
         <div v-for="n in turn + 1" :key="n">
-          <h2>{{ n === 1 ? $t('mix.first') : $t('mix.added', { n: n - 1 }) }}</h2>
+          <h2>{{ n === 1 ? w('mix.first') : w('mix.added', { n: n - 1 }) }}</h2>
           <button
             v-for="l in pot.lines.filter(x => x.turn === n - 1)"
             :key="l.id"
@@ -121,10 +121,10 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
             >
           </button>
         </div>
-        <p v-if="rest && rest.factor > 1 && turn > 0" class="verdict">{{ $t('mix.addedOver') }}</p>
+        <p v-if="rest && rest.factor > 1 && turn > 0" class="verdict">{{ w('mix.addedOver') }}</p>
         <p v-else-if="rest && rest.factor > 1" class="verdict verdict-stop" data-test="over">
-          {{ $t('mix.scaleUp', { pct: ((rest.factor - 1) * 100).toFixed(1), g: rest.total_g.toFixed(0) }) }}
-          <button v-if="can" class="act act-quiet mt-2" @click="act('scale-up')">{{ $t('mix.doScaleUp') }}</button>
+          {{ w('mix.scaleUp', { pct: ((rest.factor - 1) * 100).toFixed(1), g: rest.total_g.toFixed(0) }) }}
+          <button v-if="can" class="act act-quiet mt-2" @click="act('scale-up')">{{ w('mix.doScaleUp') }}</button>
         </p>
         <div v-if="can" class="flex flex-wrap gap-3">
           <button
@@ -133,9 +133,9 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
             :disabled="lines.some(l => l.poured_g === null)"
             @click="act('mixed')"
           >
-            {{ $t(pot.mixed_at ? 'mix.mixedAgain' : 'mix.mixed') }}
+            {{ w(pot.mixed_at ? 'mix.mixedAgain' : 'mix.mixed') }}
           </button>
-          <button v-if="pot.mixed_at" class="act act-quiet" @click="act('close')">{{ $t('mix.empty') }}</button>
+          <button v-if="pot.mixed_at" class="act act-quiet" @click="act('close')">{{ w('mix.empty') }}</button>
         </div>
         <form
           v-if="can && pot.mixed_at"
@@ -143,12 +143,12 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
           @submit.prevent="act('left', { left_g: left, place })"
         >
           <label
-            >{{ $t('mix.leftNow') }}
+            >{{ w('mix.leftNow') }}
             <input v-model.number="left" type="number" min="0" step="any" class="field !w-28" /></label
-          ><TextField v-model="place" :label="$t('mix.place')" /><button class="act act-quiet">
-            {{ $t('mix.keepIt') }}
+          ><TextField v-model="place" :label="w('mix.place')" /><button class="act act-quiet">
+            {{ w('mix.keepIt') }}
           </button>
-          <span v-if="pot.piece" class="caption basis-full">{{ $t('mix.keepWhy') }}</span>
+          <span v-if="pot.piece" class="caption basis-full">{{ w('mix.keepWhy') }}</span>
         </form>
         <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
       </section>
@@ -164,39 +164,39 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
         <template v-if="pot.recipe">
           <SwatchStrip
             :colours="[
-              { name: $t('colour.foretold'), spectrum: pot.recipe.predicted },
-              ...(lastTry ? [{ name: $t('mix.tryN', { n: lastTry.turn + 1 }), spectrum: lastTry.spectrum }] : []),
-              { name: $t('colour.target'), spectrum: pot.recipe.target_spectrum },
+              { name: w('colour.foretold'), spectrum: pot.recipe.predicted },
+              ...(lastTry ? [{ name: w('mix.tryN', { n: lastTry.turn + 1 }), spectrum: lastTry.spectrum }] : []),
+              { name: w('colour.target'), spectrum: pot.recipe.target_spectrum },
             ]"
           />
           <div v-if="pot.tries.length" data-test="tries">
             <p v-for="x in pot.tries" :key="x.turn" class="row flex gap-4">
-              <span class="grow">{{ $t('mix.tryN', { n: x.turn + 1 }) }}</span><span class="caption"
-                >{{ $t('mix.foretold') }} {{ x.foretold?.toFixed(1) }}</span
+              <span class="grow">{{ w('mix.tryN', { n: x.turn + 1 }) }}</span><span class="caption"
+                >{{ w('mix.foretold') }} {{ x.foretold?.toFixed(1) }}</span
               ><strong class="clock">{{ x.reached.toFixed(1) }}</strong
-              ><span>{{ $t(grade(x.reached)) }}</span>
+              ><span>{{ w(grade(x.reached)) }}</span>
             </p>
             <TryChart v-if="pot.tries.length > 1" :tries="pot.tries" />
           </div>
           <div v-if="advice" class="verdict" :class="advice.newPot ? 'verdict-stop' : ''" data-test="advice">
             {{
               advice.newPot
-                ? $t('mix.newPot', { before: advice.before.toFixed(1), after: advice.after.toFixed(1) })
+                ? w('mix.newPot', { before: advice.before.toFixed(1), after: advice.after.toFixed(1) })
                 : advice.add.length
-                  ? $t('mix.addThese', {
+                  ? w('mix.addThese', {
                       what: advice.add.map(a => `${a.g.toFixed(1)} g ${a.name}`).join(', '),
                       after: advice.after.toFixed(1),
                     })
-                  : $t('mix.good', { before: advice.before.toFixed(1) })
+                  : w('mix.good', { before: advice.before.toFixed(1) })
             }}
-            {{ $t('mix.takes', { pct: (advice.takes * 100).toFixed(0) }) }}
+            {{ w('mix.takes', { pct: (advice.takes * 100).toFixed(0) }) }}
           </div>
           <div v-if="can && pot.mixed_at && !tried">
-            <h2 class="mb-2">{{ $t('mix.readBand') }}</h2>
+            <h2 class="mb-2">{{ w('mix.readBand') }}</h2>
             <MeasureForm
               :piece-id="pot.piece_id"
               role="band"
-              :name="`${pot.name}, ${$t('mix.tryN', { n: turn + 1 })}`"
+              :name="`${pot.name}, ${w('mix.tryN', { n: turn + 1 })}`"
               :clear-coat="pot.recipe.clear_coat"
               :species="pot.recipe.species"
               @read="readingId => act('try', { readingId })"
@@ -208,13 +208,13 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
             @submit.prevent="act('correct', { left_g: left })"
           >
             <label
-              >{{ $t('mix.leftNow') }}
+              >{{ w('mix.leftNow') }}
               <input v-model.number="left" type="number" min="0" step="any" class="field !w-28" /></label
-            ><button class="act">{{ $t('mix.correct') }}</button>
+            ><button class="act">{{ w('mix.correct') }}</button>
           </form>
         </template>
       </section>
     </div>
-    <p v-else-if="!failed">{{ $t('loading') }}</p>
+    <p v-else-if="!failed">{{ w('loading') }}</p>
   </div>
 </template>

@@ -23,17 +23,17 @@ const { data: store } = useLive<InternalApi['/api/store']['get']>(
     <ColourNav />
     <div class="grid gap-6">
       <section v-if="session.may('owner', 'lead', 'finisher')" class="min-w-0">
-        <h1 class="mb-3">{{ $t('mix.title') }}</h1>
+        <h1 class="mb-3">{{ w('mix.title') }}</h1>
         <MixForm ref="form" :products="store?.products ?? []" @made="id => navigateTo(`/mixing/${id}`)" />
       </section>
       <section>
         <div class="flex items-baseline gap-4">
-          <h2 class="grow">{{ $t('mix.pots') }}</h2>
+          <h2 class="grow">{{ w('mix.pots') }}</h2>
           <button class="underline min-h-11" @click="which = which === 'open' ? 'all' : 'open'">
-            {{ $t(which === 'open' ? 'mix.allPots' : 'mix.openPots') }}
+            {{ w(which === 'open' ? 'mix.allPots' : 'mix.openPots') }}
           </button>
         </div>
-        <p v-if="pots && !pots.length" class="row">{{ $t('mix.noPot') }}</p>
+        <p v-if="pots && !pots.length" class="row">{{ w('mix.noPot') }}</p>
         <NuxtLink
           v-for="p in pots ?? []"
           :key="p.id"
@@ -43,15 +43,15 @@ const { data: store } = useLive<InternalApi['/api/store']['get']>(
         >
           <strong>{{ p.id }} {{ p.name }}</strong
           ><span class="caption grow">{{ [p.piece, p.place, dayTime(p.at)].filter(Boolean).join(' · ') }}</span>
-          <span v-if="p.closed_at" class="caption">{{ $t('mix.emptied') }}</span>
+          <span v-if="p.closed_at" class="caption">{{ w('mix.emptied') }}</span>
           <strong v-else-if="p.potEnds_ms" :class="clock.now > p.potEnds_ms ? 'text-madder' : 'text-ochre'">{{
             clock.now > p.potEnds_ms
-              ? $t('mix.over', { at: time(p.potEnds_ms) })
-              : $t('mix.useBy', { at: time(p.potEnds_ms) })
+              ? w('mix.over', { at: time(p.potEnds_ms) })
+              : w('mix.useBy', { at: time(p.potEnds_ms) })
           }}</strong>
           <span v-else-if="p.left_g !== null"
-            >{{ $t('mix.leftG', { g: p.left_g.toFixed(0) })
-            }}<span v-if="p.piece"> · {{ $t(p.mayGo ? 'mix.mayGo' : 'mix.keepUntil') }}</span></span
+            >{{ w('mix.leftG', { g: p.left_g.toFixed(0) })
+            }}<span v-if="p.piece"> · {{ w(p.mayGo ? 'mix.mayGo' : 'mix.keepUntil') }}</span></span
           >
         </NuxtLink>
       </section>
@@ -66,7 +66,7 @@ const { data: store } = useLive<InternalApi['/api/store']['get']>(
         /><SheenTable
           @take="
             (pct, of) => {
-              form?.add({ name: $t('mix.flattingBase'), share: pct, of })
+              form?.add({ name: w('mix.flattingBase'), share: pct, of })
               upTo()
             }
           "

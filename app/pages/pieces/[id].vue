@@ -44,37 +44,35 @@ async function handOver() {
           <span class="clock">{{ page.piece.id }}</span> {{ page.piece.name }}
         </h1>
         <span
-          >{{ page.piece.client_name }} · {{ $t(`tone.${page.piece.tone}`) }}, {{ $t(`sheen.${page.piece.sheen}`)
-          }}<template v-if="page.piece.due_on">
-            · {{ $t('piece.due', { day: day(page.piece.due_on) }) }}</template
-          ></span
+          >{{ page.piece.client_name }} · {{ w(`tone.${page.piece.tone}`) }}, {{ w(`sheen.${page.piece.sheen}`)
+          }}<template v-if="page.piece.due_on"> · {{ w('piece.due', { day: day(page.piece.due_on) }) }}</template></span
         >
-        <strong v-if="page.leadSuspected" class="text-madder">{{ $t('piece.lead') }}</strong>
+        <strong v-if="page.leadSuspected" class="text-madder">{{ w('piece.lead') }}</strong>
         <strong v-if="page.hazards.some(h => h.slug !== 'lead')" class="text-madder">{{
-          $t('piece.hazard', {
+          w('piece.hazard', {
             names: page.hazards
               .filter(h => h.slug !== 'lead')
               .map(h => h.name)
               .join(', '),
           })
         }}</strong>
-        <strong v-if="page.piece.keep_patina" class="text-ochre">{{ $t('piece.patina') }}</strong>
+        <strong v-if="page.piece.keep_patina" class="text-ochre">{{ w('piece.patina') }}</strong>
       </div>
       <div v-if="page.piece.state !== 'active'" class="row flex flex-wrap items-center gap-4 mt-2" data-test="state">
         <strong class="text-moss text-lg">{{
-          page.piece.state === 'ready' ? $t('piece.ready') : $t('piece.gone')
+          page.piece.state === 'ready' ? w('piece.ready') : w('piece.gone')
         }}</strong>
         <template v-if="page.piece.state === 'ready' && session.may('owner', 'lead', 'office')">
           <input
             v-model="to"
             class="field !w-64"
             :placeholder="page.piece.client_name"
-            :aria-label="$t('piece.takenBy')"
+            :aria-label="w('piece.takenBy')"
           />
-          <button class="act" @click="handOver">{{ $t('piece.handOver') }}</button>
+          <button class="act" @click="handOver">{{ w('piece.handOver') }}</button>
         </template>
       </div>
-      <nav ref="row" class="flex gap-1 border-b border-line mt-2 overflow-x-auto" :aria-label="$t('piece.tabs')">
+      <nav ref="row" class="flex gap-1 border-b border-line mt-2 overflow-x-auto" :aria-label="w('piece.tabs')">
         <NuxtLink
           v-for="[path, word] in tabs"
           :key="word"
@@ -82,11 +80,11 @@ async function handOver() {
           class="px-5 min-h-12 inline-flex items-center no-underline border-b-4 -mb-px"
           :class="here(path) ? 'border-verdigris font-bold' : 'border-transparent text-soft'"
           :aria-current="here(path) ? 'page' : undefined"
-          >{{ $t(`tab.${word}`) }}</NuxtLink
+          >{{ w(`tab.${word}`) }}</NuxtLink
         >
       </nav>
       <div class="pt-4"><NuxtPage /></div>
     </template>
-    <p v-else-if="!failed">{{ $t('loading') }}</p>
+    <p v-else-if="!failed">{{ w('loading') }}</p>
   </div>
 </template>

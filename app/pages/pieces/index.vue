@@ -15,16 +15,16 @@ const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(
 <template>
   <div>
     <div class="flex flex-wrap items-center gap-4">
-      <h1 class="grow">{{ $t('pieces.title') }}</h1>
-      <label class="sr-only" for="find">{{ $t('pieces.find') }}</label>
-      <input id="find" v-model="find" class="field !w-72" :placeholder="$t('pieces.find')" type="search" />
-      <select v-model="state" class="field !w-48" :aria-label="$t('pieces.which')">
-        <option v-for="s in ['active', 'ready', 'handed-over', 'all']" :key="s" :value="s">
-          {{ $t(`pieces.${s}`) }}
+      <h1 class="grow">{{ w('pieces.title') }}</h1>
+      <label class="sr-only" for="find">{{ w('pieces.find') }}</label>
+      <input id="find" v-model="find" class="field !w-72" :placeholder="w('pieces.find')" type="search" />
+      <select v-model="state" class="field !w-48" :aria-label="w('pieces.which')">
+        <option v-for="s in ['active', 'ready', 'handed-over', 'all'] as const" :key="s" :value="s">
+          {{ w(`pieces.${s}`) }}
         </option>
       </select>
       <NuxtLink v-if="session.may('owner', 'lead', 'office')" to="/pieces/new" class="act no-underline">{{
-        $t('pieces.takeIn')
+        w('pieces.takeIn')
       }}</NuxtLink>
     </div>
     <p v-if="failed" class="verdict verdict-stop mt-4">{{ failed.message }}</p>
@@ -40,14 +40,14 @@ const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(
           ><strong>{{ p.name }}</strong
           ><span class="caption block">{{ p.client_name }}</span></span
         >
-        <span class="max-md:hidden">{{ p.route ? $t(`route.${p.route}`) : $t('pieces.noRoute') }}</span>
+        <span class="max-md:hidden">{{ p.route ? w(`route.${p.route}`) : w('pieces.noRoute') }}</span>
         <span class="max-md:hidden">
           <svg
             v-if="p.steps"
             viewBox="0 0 100 8"
             class="w-full h-2"
             role="img"
-            :aria-label="$t('pieces.steps', { done: p.done, steps: p.steps })"
+            :aria-label="w('pieces.steps', { done: p.done, steps: p.steps })"
             preserveAspectRatio="none"
           >
             <rect x=".5" y=".5" width="99" height="7" fill="none" stroke="var(--color-soft)" stroke-dasharray="3 2" />
@@ -56,14 +56,14 @@ const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(
           <span class="caption">{{
             p.state === 'active'
               ? p.steps
-                ? $t('pieces.steps', { done: p.done, steps: p.steps })
+                ? w('pieces.steps', { done: p.done, steps: p.steps })
                 : ''
-              : $t(`pieces.${p.state}`)
+              : w(`pieces.${p.state}`)
           }}</span>
         </span>
         <span class="text-right clock">{{ p.due_on ? day(p.due_on) : '' }}</span>
       </NuxtLink>
-      <p v-if="pieces && !pieces.length" class="row">{{ find ? $t('pieces.noneFound') : $t('pieces.none') }}</p>
+      <p v-if="pieces && !pieces.length" class="row">{{ find ? w('pieces.noneFound') : w('pieces.none') }}</p>
     </div>
   </div>
 </template>

@@ -90,43 +90,38 @@ const choices = {
 
 <template>
   <form class="max-w-5xl" novalidate @submit.prevent="save">
-    <h1>{{ $t('intake.title') }}</h1>
+    <h1>{{ w('intake.title') }}</h1>
     <div class="grid sm:grid-cols-2 gap-4 mt-4">
-      <TextField v-model="state.name" :label="$t('intake.name')" :error="errors.name" required />
-      <TextField v-model="state.client.name" :label="$t('intake.client')" :error="errors['client.name']" required />
-      <TextField
-        v-model="state.client.email"
-        :label="$t('intake.email')"
-        type="email"
-        :error="errors['client.email']"
-      />
-      <TextField v-model="state.client.phone" :label="$t('intake.phone')" :error="errors['client.phone']" />
+      <TextField v-model="state.name" :label="w('intake.name')" :error="errors.name" required />
+      <TextField v-model="state.client.name" :label="w('intake.client')" :error="errors['client.name']" required />
+      <TextField v-model="state.client.email" :label="w('intake.email')" type="email" :error="errors['client.email']" />
+      <TextField v-model="state.client.phone" :label="w('intake.phone')" :error="errors['client.phone']" />
     </div>
     <fieldset class="row mt-6">
-      <legend class="sr-only">{{ $t('intake.wish') }}</legend>
+      <legend class="sr-only">{{ w('intake.wish') }}</legend>
       <div class="grid sm:grid-cols-3 gap-4">
         <label v-for="(list, key) in choices" :key="key"
-          >{{ $t(`intake.${key}`) }}
+          >{{ w(`intake.${key}`) }}
           <select v-model="state[key]" class="field">
-            <option v-for="v in list" :key="v" :value="v">{{ $t(`${key}.${v}`) }}</option>
+            <option v-for="v in list" :key="v" :value="v">{{ w(wordOf(key, v)) }}</option>
           </select>
         </label>
         <label
-          >{{ $t('intake.period') }}
+          >{{ w('intake.period') }}
           <select v-model="state.period" class="field">
-            <option v-for="v in [...PERIODS, 'unknown']" :key="v" :value="v">{{ $t(`period.${v}`) }}</option>
+            <option v-for="v in [...PERIODS, 'unknown']" :key="v" :value="v">{{ w(`period.${v}`) }}</option>
           </select></label
         >
-        <label>{{ $t('intake.due') }} <input v-model="state.dueOn" type="date" class="field" /></label>
+        <label>{{ w('intake.due') }} <input v-model="state.dueOn" type="date" class="field" /></label>
         <label class="flex items-center gap-3 min-h-12 mt-5"
-          ><input v-model="state.keepPatina" type="checkbox" class="size-6" /> {{ $t('intake.patina') }}</label
+          ><input v-model="state.keepPatina" type="checkbox" class="size-6" /> {{ w('intake.patina') }}</label
         >
       </div>
     </fieldset>
     <fieldset class="row mt-4">
-      <legend class="float-left w-full font-bold">{{ $t('intake.lead') }}</legend>
-      <p class="caption clear-both">{{ $t('intake.leadWhy') }}</p>
-      <div class="flex flex-wrap gap-3 mt-2" role="radiogroup" :aria-label="$t('intake.lead')">
+      <legend class="float-left w-full font-bold">{{ w('intake.lead') }}</legend>
+      <p class="caption clear-both">{{ w('intake.leadWhy') }}</p>
+      <div class="flex flex-wrap gap-3 mt-2" role="radiogroup" :aria-label="w('intake.lead')">
         <button
           v-for="v in ['no', 'unknown', 'yes']"
           :key="v"
@@ -137,7 +132,7 @@ const choices = {
           :class="state.lead === v ? '' : 'act-quiet'"
           @click="state.lead = v"
         >
-          {{ $t(`lead.${v}`) }}
+          {{ w(`lead.${v}`) }}
         </button>
       </div>
       <p v-if="errors.lead" class="text-madder mt-1">{{ errors.lead }}</p>
@@ -145,15 +140,15 @@ const choices = {
 
     <section v-for="(part, i) in state.parts" :key="i" class="row mt-4">
       <div class="grid sm:grid-cols-[1fr_16rem_auto] gap-4 items-end">
-        <TextField v-model="part.name" :label="$t('intake.part')" :error="errors[`parts.${i}.name`]" required />
+        <TextField v-model="part.name" :label="w('intake.part')" :error="errors[`parts.${i}.name`]" required />
         <label
-          >{{ $t('intake.scope') }}
+          >{{ w('intake.scope') }}
           <select v-model="part.scope" class="field">
-            <option v-for="v in ['refinish', 'protect', 'match']" :key="v" :value="v">{{ $t(`scope.${v}`) }}</option>
+            <option v-for="v in ['refinish', 'protect', 'match']" :key="v" :value="v">{{ w(`scope.${v}`) }}</option>
           </select></label
         >
         <button v-if="state.parts.length > 1" type="button" class="act act-quiet" @click="state.parts.splice(i, 1)">
-          {{ $t('remove') }}
+          {{ w('remove') }}
         </button>
       </div>
       <div
@@ -163,30 +158,30 @@ const choices = {
       >
         <TextField
           v-model="face.name"
-          :label="$t('intake.face')"
+          :label="w('intake.face')"
           :error="errors[`parts.${i}.faces.${j}.name`]"
           required
         />
         <label
-          >{{ $t('intake.shape') }}
+          >{{ w('intake.shape') }}
           <select v-model="face.shape" class="field">
-            <option v-for="v in SHAPES" :key="v" :value="v">{{ $t(`shape.${v}`) }}</option>
+            <option v-for="v in SHAPES" :key="v" :value="v">{{ w(`shape.${v}`) }}</option>
           </select></label
         >
         <TextField
           v-model="face.length"
-          :label="`${$t('intake.length')} (${unit})`"
+          :label="`${w('intake.length')} (${unit})`"
           :error="errors[`parts.${i}.faces.${j}.length`]"
           required
         />
         <TextField
           v-model="face.width"
-          :label="`${face.shape === 'turned' ? $t('intake.diameter') : $t('intake.width')} (${unit})`"
+          :label="`${face.shape === 'turned' ? w('intake.diameter') : w('intake.width')} (${unit})`"
           :error="errors[`parts.${i}.faces.${j}.width`]"
           required
         />
         <label
-          >{{ $t('intake.count') }}
+          >{{ w('intake.count') }}
           <input
             v-model.number="face.count"
             type="number"
@@ -197,40 +192,40 @@ const choices = {
           /><span class="text-madder">{{ errors[`parts.${i}.faces.${j}.count`] }}</span></label
         >
         <p class="self-end pb-2">
-          <span class="caption block">{{ $t('intake.area') }}</span><strong class="clock text-lg" data-test="area">{{
+          <span class="caption block">{{ w('intake.area') }}</span><strong class="clock text-lg" data-test="area">{{
             area(face) === null ? '–' : `${area(face)!.toFixed(3)} m²`
           }}</strong>
         </p>
         <label
-          >{{ $t('intake.species') }}
+          >{{ w('intake.species') }}
           <select v-model="face.species" class="field">
             <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
           </select></label
         >
         <label
-          >{{ $t('intake.substrate') }}
+          >{{ w('intake.substrate') }}
           <select v-model="face.substrate" class="field">
-            <option value="solid">{{ $t('substrate.solid') }}</option>
-            <option value="veneer">{{ $t('substrate.veneer') }}</option>
+            <option value="solid">{{ w('substrate.solid') }}</option>
+            <option value="veneer">{{ w('substrate.veneer') }}</option>
           </select></label
         >
         <TextField
           v-if="face.substrate === 'veneer'"
           v-model="face.veneer"
-          :label="`${$t('intake.veneer')} (${unit})`"
+          :label="`${w('intake.veneer')} (${unit})`"
           :error="errors[`parts.${i}.faces.${j}.veneer`]"
         />
         <label
-          >{{ $t('intake.orientation') }}
+          >{{ w('intake.orientation') }}
           <select v-model="face.orientation" class="field">
-            <option value="horizontal">{{ $t('orientation.horizontal') }}</option>
-            <option value="vertical">{{ $t('orientation.vertical') }}</option>
+            <option value="horizontal">{{ w('orientation.horizontal') }}</option>
+            <option value="vertical">{{ w('orientation.vertical') }}</option>
           </select></label
         >
         <label
-          >{{ $t('intake.rank') }}
+          >{{ w('intake.rank') }}
           <select v-model="face.rank" class="field">
-            <option v-for="v in ['show', 'secondary', 'hidden']" :key="v" :value="v">{{ $t(`rank.${v}`) }}</option>
+            <option v-for="v in ['show', 'secondary', 'hidden']" :key="v" :value="v">{{ w(`rank.${v}`) }}</option>
           </select></label
         >
         <button
@@ -239,11 +234,11 @@ const choices = {
           class="act act-quiet self-end"
           @click="part.faces.splice(j, 1)"
         >
-          {{ $t('remove') }}
+          {{ w('remove') }}
         </button>
       </div>
       <button type="button" class="act act-quiet mt-4" @click="part.faces.push(blankFace())">
-        {{ $t('intake.addFace') }}
+        {{ w('intake.addFace') }}
       </button>
     </section>
     <div class="row flex flex-wrap items-center gap-4 mt-4">
@@ -252,12 +247,12 @@ const choices = {
         class="act act-quiet"
         @click="state.parts.push({ name: '', scope: 'refinish', faces: [blankFace()] })"
       >
-        {{ $t('intake.addPart') }}
+        {{ w('intake.addPart') }}
       </button>
       <span class="grow"
-        >{{ $t('intake.total') }} <strong class="clock">{{ total.toFixed(3) }} m²</strong></span
+        >{{ w('intake.total') }} <strong class="clock">{{ total.toFixed(3) }} m²</strong></span
       >
-      <button class="act" :disabled="busy">{{ $t('intake.save') }}</button>
+      <button class="act" :disabled="busy">{{ w('intake.save') }}</button>
     </div>
   </form>
 </template>

@@ -12,20 +12,18 @@ const { data: place, failed } = useLive<InternalApi['/api/places/:code']['get']>
   <p v-if="failed" class="verdict verdict-stop">{{ failed.message }}</p>
   <div v-else-if="place">
     <h1>
-      {{ place.code }} <span class="caption">{{ $t(`place.${place.kind}`) }}</span>
+      {{ place.code }} <span class="caption">{{ w(`place.${place.kind}`) }}</span>
     </h1>
     <div v-for="i in place.items" :key="i.id" class="row flex flex-wrap gap-4 items-baseline">
       <strong class="clock text-xl">{{ i.mark }}</strong><span class="grow"
         >{{ i.name
-        }}<template v-if="i.taken_out">
-          · {{ $t('parts.away', { n: i.taken_out - (i.put_back ?? 0) }) }}</template
-        ></span
+        }}<template v-if="i.taken_out"> · {{ w('parts.away', { n: i.taken_out - (i.put_back ?? 0) }) }}</template></span
       ><NuxtLink :to="`/pieces/${i.piece_id}/parts`">{{ i.piece_id }} {{ i.piece }}</NuxtLink>
     </div>
-    <p v-if="!place.items.length" class="mt-2">{{ $t('place.empty') }}</p>
+    <p v-if="!place.items.length" class="mt-2">{{ w('place.empty') }}</p>
     <a class="act act-quiet mt-4 no-underline" :href="`/api/places/${place.code}/label`" target="_blank">{{
-      $t('parts.label')
+      w('parts.label')
     }}</a>
   </div>
-  <p v-else>{{ $t('loading') }}</p>
+  <p v-else>{{ w('loading') }}</p>
 </template>

@@ -30,36 +30,36 @@ async function ask() {
 <template>
   <div class="grid lg:grid-cols-2 gap-10">
     <form v-if="can && page!.piece.state === 'active'" class="grid gap-3 content-start" @submit.prevent="ask">
-      <h2>{{ $t('client.ask') }}</h2>
+      <h2>{{ w('client.ask') }}</h2>
       <p>
-        {{ page!.piece.client_email ? $t('client.byMail', { to: page!.piece.client_email }) : $t('client.noMail') }}
+        {{ page!.piece.client_email ? w('client.byMail', { to: page!.piece.client_email }) : w('client.noMail') }}
       </p>
-      <label>{{ $t('client.words') }} <textarea v-model="words" class="field" rows="4" maxlength="1000" /></label>
+      <label>{{ w('client.words') }} <textarea v-model="words" class="field" rows="4" maxlength="1000" /></label>
       <label
-        >{{ $t('client.days') }} <input v-model.number="days" type="number" min="1" max="90" class="field !w-28"
+        >{{ w('client.days') }} <input v-model.number="days" type="number" min="1" max="90" class="field !w-28"
       /></label>
-      <button class="act justify-self-start">{{ $t('client.ask') }}</button>
-      <p class="caption">{{ $t('client.what') }}</p>
+      <button class="act justify-self-start">{{ w('client.ask') }}</button>
+      <p class="caption">{{ w('client.what') }}</p>
     </form>
     <section>
       <label v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="block mb-4"
-        >{{ $t('client.sample') }}
+        >{{ w('client.sample') }}
         <select
           class="field"
           :value="page!.piece.colour_sample"
           @change="sample(($event.target as HTMLSelectElement).value)"
         >
           <option v-for="o in SAMPLES" :key="o" :value="o" :disabled="o === 'under-finish'">
-            {{ $t(`client.samples.${o}`) }}
+            {{ w(`client.samples.${o}`) }}
           </option>
         </select>
         <NuxtLink class="underline inline-flex items-center min-h-11" :to="`/pieces/${id}/colour`">{{
-          $t('client.byBand')
+          w('client.byBand')
         }}</NuxtLink></label
       >
-      <h2>{{ $t('client.asked') }}</h2>
+      <h2>{{ w('client.asked') }}</h2>
       <PageState v-if="!answers" :failed="failed" />
-      <p v-else-if="!mine.length" class="row">{{ $t('client.never') }}</p>
+      <p v-else-if="!mine.length" class="row">{{ w('client.never') }}</p>
       <AnswerCard v-for="a in mine" :key="a.id" :answer="a" @changed="load().then(reload)" />
     </section>
   </div>

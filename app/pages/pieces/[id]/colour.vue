@@ -1,8 +1,6 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { LIGHTS } from '#core/colour'
 
-const { t } = useI18n()
 const { page: piece, load: reload } = inject(PIECE)!
 const id = computed(() => piece.value!.piece.id)
 const session = useSession()
@@ -21,7 +19,7 @@ const open = ref('')
 /** What was just measured belongs to the band that is added next. */
 const lastRead = ref(0)
 const shown = computed(() => page.value?.lines.find(l => l.key === open.value) ?? null)
-const title = (l: PanelLine) => l.title || t('panel.bare')
+const title = (l: PanelLine) => l.title || w('panel.bare')
 const measured = (l: PanelLine) => l.bands.findLast(b => b.spectrum)?.spectrum ?? null
 const now = computed(() => page.value?.lines.find(l => l.now) ?? null)
 const approved = computed(
@@ -38,10 +36,10 @@ const by = ref(piece.value!.piece.client_name)
 /** By mail: the client sees the band beside its target under each light. */
 async function ask(band: number, rowVersion: number) {
   if (
-    !(await send('POST', `/api/bands/${band}/question`, { rowVersion, words: t('panel.askWords'), light: light.value }))
+    !(await send('POST', `/api/bands/${band}/question`, { rowVersion, words: w('panel.askWords'), light: light.value }))
   )
     return
-  useNotes().show(t('panel.asked'))
+  useNotes().show(w('panel.asked'))
   await load()
 }
 async function setRoomLight(value: string) {
@@ -61,6 +59,10 @@ async function change(band: number, rowVersion: number, body: object) {
     await reload()
   }
 }
+function bandAdded() {
+  lastRead.value = 0
+  void load()
+}
 </script>
 
 <template>
@@ -68,13 +70,13 @@ async function change(band: number, rowVersion: number, body: object) {
     <div class="grid lg:grid-cols-[1fr_22rem] gap-x-10 gap-y-5">
       <section class="grid gap-4 content-start min-w-0">
         <div class="flex flex-wrap items-center gap-4">
-          <h2 class="grow">{{ $t('panel.title') }}</h2>
+          <h2 class="grow">{{ w('panel.title') }}</h2>
           <LightChoice :lights="page.lights" />
         </div>
         <p v-if="now" class="text-lg" data-test="now">
-          <strong>{{ $t('panel.now') }}</strong> {{ title(now) }}
+          <strong>{{ w('panel.now') }}</strong> {{ title(now) }}
         </p>
-        <p v-else-if="page.lines.length > 1" class="text-lg">{{ $t('panel.notBare') }}</p>
+        <p v-else-if="page.lines.length > 1" class="text-lg">{{ w('panel.notBare') }}</p>
         <div class="bg-[#777777] p-4 overflow-x-auto" data-test="panel">
           <div class="flex min-w-max">
             <button
@@ -91,7 +93,7 @@ async function change(band: number, rowVersion: number, body: object) {
                 ><span
                   v-if="!l.predicted"
                   class="absolute inset-0 grid place-items-center text-white bg-[#4a4a4a] text-sm px-1 text-center"
-                  >{{ $t(`panel.why.${l.why ?? 'no-recipe'}`) }}</span
+                  >{{ w(`panel.why.${l.why ?? 'no-recipe'}`) }}</span
                 ></span
               >
               <span
@@ -101,22 +103,22 @@ async function change(band: number, rowVersion: number, body: object) {
               <span class="block bg-[#4a4a4a] text-white text-sm px-2 py-1 h-20 overflow-hidden leading-tight"
                 >{{ title(l)
                 }}<strong v-if="l.bands.some(b => b.approved_at)" class="block"
-                  >✓ {{ $t('panel.approved') }}</strong
+                  >✓ {{ w('panel.approved') }}</strong
                 ></span
               >
             </button>
           </div>
-          <p class="text-white text-sm bg-[#4a4a4a] mt-2 px-2 py-1">{{ $t('panel.rows') }}</p>
+          <p class="text-white text-sm bg-[#4a4a4a] mt-2 px-2 py-1">{{ w('panel.rows') }}</p>
         </div>
-        <p v-if="anyBare" class="verdict">{{ $t('panel.bareWarning') }}</p>
-        <p v-for="d in page.coatsDiffer" :key="d.id" class="verdict">{{ $t('panel.coatsDiffer', d) }}</p>
-        <p v-if="page.lightDiffers" class="verdict">{{ $t('colour.historyDiffers') }}</p>
+        <p v-if="anyBare" class="verdict">{{ w('panel.bareWarning') }}</p>
+        <p v-for="d in page.coatsDiffer" :key="d.id" class="verdict">{{ w('panel.coatsDiffer', d) }}</p>
+        <p v-if="page.lightDiffers" class="verdict">{{ w('colour.historyDiffers') }}</p>
         <p v-if="page.shifts" class="verdict">
-          {{ $t(page.shifts.darker ? 'panel.darkens' : 'panel.pales', { wood: page.shifts.species }) }}
+          {{ w(page.shifts.darker ? 'panel.darkens' : 'panel.pales', { wood: page.shifts.species }) }}
         </p>
         <section v-if="shown" class="grid gap-3" data-test="band-detail">
           <h2>{{ title(shown) }}</h2>
-          <p v-if="!shown.underFinish" class="caption">{{ $t('panel.noFinishYet') }}</p>
+          <p v-if="!shown.underFinish" class="caption">{{ w('panel.noFinishYet') }}</p>
           <div v-for="b in shown.bands" :key="b.id" class="row flex flex-wrap items-center gap-x-5 gap-y-2">
             <span v-if="b.spectrum" class="bg-[#777777] p-1.5" aria-hidden="true"
               ><span class="block w-14 h-10" :style="{ background: swatch(b.spectrum, light) }"
@@ -125,15 +127,15 @@ async function change(band: number, rowVersion: number, body: object) {
               v-if="b.photograph"
               :src="`/api/photographs/${b.photograph}?size=thumb`"
               class="h-12"
-              :alt="$t('panel.photograph')"
+              :alt="w('panel.photograph')"
             />
             <span class="grow basis-56"
-              ><strong>{{ b.lab ? `L*a*b* ${b.lab.map(v => v.toFixed(1)).join(' · ')}` : $t('panel.notRead') }}</strong
+              ><strong>{{ b.lab ? `L*a*b* ${b.lab.map(v => v.toFixed(1)).join(' · ')}` : w('panel.notRead') }}</strong
               ><span class="caption block">{{
                 [
                   b.grit ? `${b.scale === 'P' ? 'P' : 'CAMI '}${b.grit}` : null,
-                  $t(`panel.applicators.${b.applicator}`),
-                  $t(`colour.wipes.${b.wipe}`),
+                  w(`panel.applicators.${b.applicator}`),
+                  w(`colour.wipes.${b.wipe}`),
                   b.dwell_min ? `${b.dwell_min} min` : null,
                   b.temperature_C === null ? null : `${b.temperature_C} °C`,
                   b.note,
@@ -142,18 +144,18 @@ async function change(band: number, rowVersion: number, body: object) {
                   .join(' · ')
               }}</span></span
             >
-            <span v-if="b.off !== null">{{ $t('panel.off', { de: b.off.toFixed(1) }) }}</span><span
+            <span v-if="b.off !== null">{{ w('panel.off', { de: b.off.toFixed(1) }) }}</span><span
               v-if="b.toTarget !== null"
-              >{{ $t('panel.toTarget', { de: b.toTarget.toFixed(1) }) }}
-              <strong>{{ $t(grade(b.toTarget)) }}</strong></span
+              >{{ w('panel.toTarget', { de: b.toTarget.toFixed(1) }) }}
+              <strong>{{ w(grade(b.toTarget)) }}</strong></span
             >
             <form
               v-if="can && !b.approved_at"
               class="basis-full flex flex-wrap items-end gap-3"
               @submit.prevent="change(b.id, b.row_version, { kind: 'approve', by, light })"
             >
-              <TextField v-model="by" :label="$t('panel.whoSays')" /><button class="act">
-                {{ $t('panel.approve') }}
+              <TextField v-model="by" :label="w('panel.whoSays')" /><button class="act">
+                {{ w('panel.approve') }}
               </button>
               <button
                 v-if="shown.underFinish && b.spectrum && session.may('owner', 'lead')"
@@ -161,77 +163,67 @@ async function change(band: number, rowVersion: number, body: object) {
                 class="act act-quiet"
                 @click="ask(b.id, b.row_version)"
               >
-                {{ $t('panel.ask') }}
+                {{ w('panel.ask') }}
               </button>
               <button
                 type="button"
                 class="underline min-h-11 px-2"
                 @click="change(b.id, b.row_version, { kind: 'withdraw' })"
               >
-                {{ $t('takeBack') }}
+                {{ w('takeBack') }}
               </button>
             </form>
           </div>
-          <BandForm
-            v-if="can"
-            :piece-id="id"
-            :page="page"
-            :line="shown"
-            :read="lastRead"
-            @added="
-              lastRead = 0
-              load()
-            "
-          />
+          <BandForm v-if="can" :piece-id="id" :page="page" :line="shown" :read="lastRead" @added="bandAdded" />
         </section>
-        <p v-else class="caption">{{ $t('panel.touch') }}</p>
+        <p v-else class="caption">{{ w('panel.touch') }}</p>
       </section>
       <aside class="grid gap-4 content-start">
         <SwatchStrip
           v-if="page.target || page.later"
           :colours="[
-            { name: $t('panel.final'), spectrum: page.lines.at(-1)?.predicted ?? null },
-            { name: $t('colour.target'), spectrum: page.target?.spectrum ?? null },
-            { name: $t('panel.inYears', { n: page.later?.years ?? 10 }), spectrum: page.later?.spectrum ?? null },
+            { name: w('panel.final'), spectrum: page.lines.at(-1)?.predicted ?? null },
+            { name: w('colour.target'), spectrum: page.target?.spectrum ?? null },
+            { name: w('panel.inYears', { n: page.later?.years ?? 10 }), spectrum: page.later?.spectrum ?? null },
           ]"
         />
-        <p class="caption">{{ $t('colour.guide') }}</p>
+        <p class="caption">{{ w('colour.guide') }}</p>
         <p v-if="approved" class="verdict !border-moss" data-test="approval">
           {{
-            $t('panel.approvedBy', {
+            w('panel.approvedBy', {
               by: approved.approved_by ?? '',
               at: dayTime(approved.approved_at!),
-              light: $t(`colour.lights.${approved.judged_light}`),
+              light: w(`colour.lights.${approved.judged_light ?? 'd65'}`),
               of: approved.of,
             })
           }}
         </p>
         <p v-for="r in page.recipes" :key="r.id">
           <NuxtLink class="underline" :to="`/colour/recipes?id=${r.id}&piece=${id}`"
-            >{{ $t('panel.recipe', { id: r.id }) }} {{ r.name }}</NuxtLink
+            >{{ w('panel.recipe', { id: r.id }) }} {{ r.name }}</NuxtLink
           >, ΔE00 {{ r.worst.toFixed(1) }}
         </p>
         <label v-if="session.may('owner', 'lead', 'office')"
-          >{{ $t('panel.roomLight') }}
+          >{{ w('panel.roomLight') }}
           <select
             class="field"
             :value="page.lights.room ?? ''"
             @change="setRoomLight(($event.target as HTMLSelectElement).value)"
           >
-            <option value="">{{ $t('panel.notKnown') }}</option>
-            <option v-for="l in LIGHTS" :key="l" :value="l">{{ $t(`colour.lights.${l}`) }}</option>
+            <option value="">{{ w('panel.notKnown') }}</option>
+            <option v-for="l in LIGHTS" :key="l" :value="l">{{ w(`colour.lights.${l}`) }}</option>
           </select></label
         >
-        <NuxtLink v-if="can" :to="`/colour?piece=${id}`" class="act no-underline">{{ $t('panel.match') }}</NuxtLink>
+        <NuxtLink v-if="can" :to="`/colour?piece=${id}`" class="act no-underline">{{ w('panel.match') }}</NuxtLink>
         <details v-if="can" :open="!page.wood || !page.target">
           <summary class="min-h-11 flex items-center font-semibold cursor-pointer">
-            {{ $t('colour.newReading') }}
+            {{ w('colour.newReading') }}
           </summary>
           <MeasureForm
             :piece-id="id"
             :role="shown ? 'band' : page.wood ? (page.target ? 'band' : 'target') : 'wood'"
             :species="piece!.faces[0]?.species"
-            :name="shown ? $t('panel.bandOf', { state: title(shown) }) : undefined"
+            :name="shown ? w('panel.bandOf', { state: title(shown) }) : undefined"
             :clear-coat="shown?.coat ?? null"
             @read="
               id => {

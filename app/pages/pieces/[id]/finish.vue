@@ -66,6 +66,14 @@ const nameOf = (exam: Examination, face: number) => {
   const f = exam.faces.find(x => x.id === face)!
   return `${f.part}, ${f.name}`
 }
+function chooseGroup(letter: string) {
+  group.value = letter
+  layer.value = 1
+}
+function addLayer(on: ReturnType<typeof groupOf>) {
+  extra.value[on.group] = layersOf(on).length + 1
+  layer.value = layersOf(on).length
+}
 </script>
 
 <template>
@@ -76,7 +84,7 @@ const nameOf = (exam: Examination, face: number) => {
           v-if="exam.finishes.length > 1"
           class="flex flex-wrap gap-2 mb-3"
           role="radiogroup"
-          :aria-label="$t('exam.groups')"
+          :aria-label="w('exam.groups')"
         >
           <button
             v-for="g in exam.finishes"
@@ -85,16 +93,13 @@ const nameOf = (exam: Examination, face: number) => {
             :aria-checked="groupOf(exam).group === g.group"
             class="act"
             :class="groupOf(exam).group === g.group ? '' : 'act-quiet'"
-            @click="
-              group = g.group
-              layer = 1
-            "
+            @click="chooseGroup(g.group)"
           >
-            {{ $t('exam.finishGroup', { g: g.group }) }}:
+            {{ w('exam.finishGroup', { g: g.group }) }}:
             {{ [...new Set(g.faces.map(f => exam.faces.find(x => x.id === f)!.part))].join(', ') }}
           </button>
         </div>
-        <div class="flex flex-wrap gap-2 mb-3 items-center" role="radiogroup" :aria-label="$t('exam.layer')">
+        <div class="flex flex-wrap gap-2 mb-3 items-center" role="radiogroup" :aria-label="w('exam.layer')">
           <button
             v-for="l in layersOf(groupOf(exam))"
             :key="l"
@@ -104,22 +109,19 @@ const nameOf = (exam: Examination, face: number) => {
             :class="layer === l ? '' : 'act-quiet'"
             @click="layer = l"
           >
-            {{ l === 1 ? $t('exam.topLayer') : $t('exam.layerN', { n: l }) }}
+            {{ l === 1 ? w('exam.topLayer') : w('exam.layerN', { n: l }) }}
           </button>
           <button
             v-if="can && layersOf(groupOf(exam)).length < 5"
             class="act act-quiet"
-            @click="
-              extra[groupOf(exam).group] = layersOf(groupOf(exam)).length + 1
-              layer = layersOf(groupOf(exam)).length
-            "
+            @click="addLayer(groupOf(exam))"
           >
-            {{ $t('exam.addLayer') }}
+            {{ w('exam.addLayer') }}
           </button>
         </div>
         <template v-if="found(exam) && tests(exam).length">
           <p class="text-2xl font-bold" data-test="finish">
-            {{ $t(`finish.${found(exam)!.overruled?.value ?? found(exam)!.finish}`) }}
+            {{ w(wordOf('finish', found(exam)!.overruled?.value ?? found(exam)!.finish)) }}
             <span
               v-if="!found(exam)!.overruled"
               class="clock"
@@ -128,40 +130,40 @@ const nameOf = (exam: Examination, face: number) => {
             >
           </p>
           <p v-if="found(exam)!.overruled">
-            {{ $t('exam.byWord', { by: found(exam)!.overruled!.by }) }}: {{ found(exam)!.overruled!.word }}
+            {{ w('exam.byWord', { by: found(exam)!.overruled!.by }) }}: {{ found(exam)!.overruled!.word }}
             <span class="caption">{{
-              $t('exam.worked', { finish: $t(`finish.${found(exam)!.finish}`), p: percent(found(exam)!.certainty) })
+              w('exam.worked', { finish: w(`finish.${found(exam)!.finish}`), p: percent(found(exam)!.certainty) })
             }}</span>
           </p>
           <p v-if="found(exam)!.verdict === 'contradictory'" class="verdict verdict-stop" data-test="contradictory">
-            {{ $t('examine.contradictory') }}
+            {{ w('examine.contradictory') }}
           </p>
-          <p v-else-if="found(exam)!.verdict === 'test-again'" class="verdict">{{ $t('examine.again') }}</p>
+          <p v-else-if="found(exam)!.verdict === 'test-again'" class="verdict">{{ w('examine.again') }}</p>
           <p class="mt-1">
             {{
-              $t('exam.secondGuess', {
-                finish: $t(`finish.${found(exam)!.ranked[1]!.finish}`),
+              w('exam.secondGuess', {
+                finish: w(`finish.${found(exam)!.ranked[1]!.finish}`),
                 p: percent(found(exam)!.ranked[1]!.p),
               })
             }}
           </p>
           <p v-for="a in found(exam)!.against" :key="a.test" class="mt-1">
-            <strong class="text-madder">{{ $t('exam.against') }}</strong>
+            <strong class="text-madder">{{ w('exam.against') }}</strong>
             {{
-              $t('exam.odd', {
-                test: $t(`test.${a.test}`),
+              w('exam.odd', {
+                test: w(wordOf('test', a.test)),
                 result: a.result,
                 p: (a.p * 100).toFixed(a.p < 0.1 ? 1 : 0),
-                finish: $t(`finish.${found(exam)!.finish}`),
+                finish: w(`finish.${found(exam)!.finish}`),
               })
             }}
           </p>
           <details class="mt-2">
-            <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('examine.why') }}</summary>
+            <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('examine.why') }}</summary>
             <table class="w-full text-left">
               <tbody>
                 <tr v-for="b in found(exam)!.ranked" :key="b.finish">
-                  <td class="py-1">{{ $t(`finish.${b.finish}`) }}</td>
+                  <td class="py-1">{{ w(`finish.${b.finish}`) }}</td>
                   <td class="w-1/2">
                     <svg viewBox="0 0 100 8" class="w-full h-3" preserveAspectRatio="none" aria-hidden="true">
                       <rect :width="b.p * 100" height="8" fill="var(--color-slate)" />
@@ -173,17 +175,17 @@ const nameOf = (exam: Examination, face: number) => {
             </table>
             <p v-for="r in found(exam)!.reasons" :key="r.test" class="caption mt-1">
               {{
-                $t('examine.ratio', {
-                  test: $t(`test.${r.test}`),
+                w('examine.ratio', {
+                  test: w(wordOf('test', r.test)),
                   result: r.result,
                   times: r.ratio >= 1 ? r.ratio.toFixed(1) : (1 / r.ratio).toFixed(1),
-                  way: r.ratio >= 1 ? $t('examine.more') : $t('examine.less'),
-                  second: $t(`finish.${found(exam)!.ranked[1]!.finish}`),
+                  way: r.ratio >= 1 ? w('examine.more') : w('examine.less'),
+                  second: w(`finish.${found(exam)!.ranked[1]!.finish}`),
                 })
               }}
             </p>
             <p class="caption mt-1">
-              {{ $t('examine.source') }} <NuxtLink to="/judgement">{{ $t('exam.howSure') }}</NuxtLink>
+              {{ w('examine.source') }} <NuxtLink to="/judgement">{{ w('exam.howSure') }}</NuxtLink>
             </p>
             <form
               v-if="can"
@@ -191,35 +193,35 @@ const nameOf = (exam: Examination, face: number) => {
               @submit.prevent="say(groupOf(exam).group, load)"
             >
               <label
-                >{{ $t('exam.itIs') }}
+                >{{ w('exam.itIs') }}
                 <select v-model="isFinish" class="field" required>
                   <option value="" disabled>–</option>
-                  <option v-for="f in FINISH_CLASSES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option>
+                  <option v-for="f in FINISH_CLASSES" :key="f" :value="f">{{ w(`finish.${f}`) }}</option>
                 </select></label
               ><input
                 v-model="word"
                 class="field !w-48 grow"
                 required
                 maxlength="500"
-                :aria-label="$t('plan.word')"
-                :placeholder="$t('plan.word')"
-              /><button class="act act-quiet">{{ $t('plan.overrule') }}</button>
+                :aria-label="w('plan.word')"
+                :placeholder="w('plan.word')"
+              /><button class="act act-quiet">{{ w('plan.overrule') }}</button>
             </form>
           </details>
         </template>
-        <p v-else>{{ layer > 1 ? $t('exam.noDeeper') : $t('examine.noTest') }}</p>
-        <h3 v-if="tests(exam).length" class="mt-5">{{ $t('examine.done') }}</h3>
+        <p v-else>{{ layer > 1 ? w('exam.noDeeper') : w('examine.noTest') }}</p>
+        <h3 v-if="tests(exam).length" class="mt-5">{{ w('examine.done') }}</h3>
         <div v-for="t in tests(exam)" :key="t.id" class="row flex items-center gap-3">
           <span class="grow"
-            >{{ $t(`test.${t.test}`) }}: <strong>{{ t.result }}</strong><span class="caption block"
+            >{{ w(`test.${t.test}`) }}: <strong>{{ t.result }}</strong><span class="caption block"
               >{{ t.spot ? `${t.spot} · ` : '' }}{{ t.by_name }}, {{ dayTime(t.at) }}</span
             ></span
-          ><button v-if="can" class="act act-quiet" @click="withdraw(t.id, load)">{{ $t('takeBack') }}</button>
+          ><button v-if="can" class="act act-quiet" @click="withdraw(t.id, load)">{{ w('takeBack') }}</button>
         </div>
       </section>
       <section>
         <template v-if="can">
-          <h3>{{ $t('examine.next') }}</h3>
+          <h3>{{ w('examine.next') }}</h3>
           <div
             v-for="(n, i) in (found(exam) ?? fresh(exam)).next.slice(0, 3)"
             :key="n.test"
@@ -227,9 +229,9 @@ const nameOf = (exam: Examination, face: number) => {
             data-test="next-test"
           >
             <p>
-              <strong :class="i === 0 ? 'text-verdigris' : ''">{{ $t(`test.${n.test}`) }}</strong>
+              <strong :class="i === 0 ? 'text-verdigris' : ''">{{ w(`test.${n.test}`) }}</strong>
               <span class="caption">{{
-                $t('examine.gain', {
+                w('examine.gain', {
                   bits: n.gain_bits.toFixed(2),
                   harm: n.harm,
                   solvent: n.solvent,
@@ -250,14 +252,14 @@ const nameOf = (exam: Examination, face: number) => {
             </div>
           </div>
           <div class="row flex flex-wrap items-center gap-2">
-            <select v-model="other" class="field !w-64" :aria-label="$t('examine.other')">
-              <option value="">{{ $t('examine.other') }}</option>
+            <select v-model="other" class="field !w-64" :aria-label="w('examine.other')">
+              <option value="">{{ w('examine.other') }}</option>
               <option
                 v-for="t in [...(found(exam) ?? fresh(exam)).next.map(n => n.test), ...tests(exam).map(x => x.test)]"
                 :key="t"
                 :value="t"
               >
-                {{ $t(`test.${t}`) }}{{ tests(exam).some(x => x.test === t) ? ` (${$t('exam.anew')})` : '' }}
+                {{ w(`test.${t}`) }}{{ tests(exam).some(x => x.test === t) ? ` (${w('exam.anew')})` : '' }}
               </option>
             </select>
             <button
@@ -270,22 +272,21 @@ const nameOf = (exam: Examination, face: number) => {
             </button>
           </div>
           <label class="row block"
-            >{{ $t('exam.spot') }}
-            <input v-model="spot" class="field" maxlength="120" :placeholder="$t('exam.spotHint')"
+            >{{ w('exam.spot') }} <input v-model="spot" class="field" maxlength="120" :placeholder="w('exam.spotHint')"
           /></label>
         </template>
         <details class="mt-4" :open="exam.finishes.length > 1">
-          <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('exam.groupsTitle') }}</summary>
-          <p class="caption">{{ $t('exam.groupsWhy') }}</p>
+          <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('exam.groupsTitle') }}</summary>
+          <p class="caption">{{ w('exam.groupsWhy') }}</p>
           <div v-for="f in exam.faces" :key="f.id" class="row flex items-center gap-3">
             <span class="grow">{{ nameOf(exam, f.id) }}</span><select
               class="field !w-32"
               :value="f.finishGroup"
               :disabled="!can"
-              :aria-label="`${$t('exam.groups')}: ${nameOf(exam, f.id)}`"
+              :aria-label="`${w('exam.groups')}: ${nameOf(exam, f.id)}`"
               @change="regroup(f, ($event.target as HTMLSelectElement).value, load)"
             >
-              <option v-for="l in letters(exam)" :key="l" :value="l">{{ $t('exam.finishGroup', { g: l }) }}</option>
+              <option v-for="l in letters(exam)" :key="l" :value="l">{{ w('exam.finishGroup', { g: l }) }}</option>
             </select>
           </div>
         </details>

@@ -31,7 +31,7 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
   <ExaminePage v-slot="{ exam, load, can }">
     <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.3fr)_minmax(0,1fr)] gap-x-10 gap-y-8">
       <section>
-        <p v-if="!exam.hazards.length">{{ $t('exam.noHazard') }}</p>
+        <p v-if="!exam.hazards.length">{{ w('exam.noHazard') }}</p>
         <article
           v-for="h in exam.hazards"
           :key="h.slug"
@@ -41,16 +41,16 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
           :data-standing="h.standing"
         >
           <h2>
-            {{ h.name }} <span :class="colour[h.standing]">{{ $t(`exam.standing.${h.standing}`) }}</span>
+            {{ h.name }} <span :class="colour[h.standing]">{{ w(`exam.standing.${h.standing}`) }}</span>
           </h2>
           <p>{{ h.why }} {{ h.says }}</p>
           <p v-if="h.standing !== 'cleared'" class="verdict mt-2" :class="h.severity === 'note' ? '' : 'verdict-stop'">
-            <strong>{{ $t('exam.forbids') }}</strong>
-            {{ h.forbids.map(b => $t(`ban.${b}`)).join(', ') }}.<br /><strong>{{ $t('exam.asks') }}</strong> {{ h.asks
-            }}<br /><strong>{{ $t('exam.turnTo') }}</strong> {{ h.turnTo }}
+            <strong>{{ w('exam.forbids') }}</strong>
+            {{ h.forbids.map(b => w(`ban.${b}`)).join(', ') }}.<br /><strong>{{ w('exam.asks') }}</strong> {{ h.asks
+            }}<br /><strong>{{ w('exam.turnTo') }}</strong> {{ h.turnTo }}
           </p>
           <p v-for="e in h.evidence" :key="e.at" class="mt-1">
-            <strong>{{ $t(`lead.${e.answer}`) }}</strong>: {{ e.method }}
+            <strong>{{ w(`lead.${e.answer}`) }}</strong>: {{ e.method }}
             <span class="caption">{{ e.by_name }}, {{ dayTime(e.at) }}</span>
           </p>
           <form
@@ -59,22 +59,22 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
             @submit.prevent="swab(load)"
           >
             <label class="grow"
-              >{{ $t('exam.swabSpot') }} <input v-model="spot" class="field" required maxlength="120" /></label
-            ><button class="act" :disabled="reading">{{ $t('exam.readSwab') }}</button>
+              >{{ w('exam.swabSpot') }} <input v-model="spot" class="field" required maxlength="120" /></label
+            ><button class="act" :disabled="reading">{{ w('exam.readSwab') }}</button>
           </form>
           <form v-if="session.may('owner', 'lead') && can" class="flex flex-wrap gap-2 items-end mt-2" @submit.prevent>
             <label class="grow"
-              >{{ $t('exam.evidence') }} ({{ h.settledBy }})
+              >{{ w('exam.evidence') }} ({{ h.settledBy }})
               <input v-model="method[h.slug]" class="field" maxlength="200" /></label
-            ><button class="act act-quiet" @click="settle(h.slug, 'no', load)">{{ $t('exam.saysNo') }}</button
-            ><button class="act act-stop" @click="settle(h.slug, 'yes', load)">{{ $t('exam.saysYes') }}</button>
+            ><button class="act act-quiet" @click="settle(h.slug, 'no', load)">{{ w('exam.saysNo') }}</button
+            ><button class="act act-stop" @click="settle(h.slug, 'yes', load)">{{ w('exam.saysYes') }}</button>
           </form>
         </article>
         <details v-if="session.may('owner', 'lead') && can" class="row">
-          <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('exam.otherHazard') }}</summary>
+          <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('exam.otherHazard') }}</summary>
           <form class="flex flex-wrap gap-2 items-end" @submit.prevent>
             <label
-              >{{ $t('exam.hazard') }}
+              >{{ w('exam.hazard') }}
               <select v-model="more" class="field">
                 <option
                   v-for="h in HAZARDS.filter(x => !exam.hazards.some(y => y.slug === x.slug))"
@@ -85,16 +85,16 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
                 </option>
               </select></label
             ><label class="grow"
-              >{{ $t('exam.evidence') }} <input v-model="method[more]" class="field" maxlength="200" /></label
+              >{{ w('exam.evidence') }} <input v-model="method[more]" class="field" maxlength="200" /></label
             ><button class="act act-stop" :disabled="!more" @click="settle(more, 'yes', load)">
-              {{ $t('exam.saysYes') }}
+              {{ w('exam.saysYes') }}
             </button>
           </form>
         </details>
       </section>
       <section v-if="exam.banEffect" data-test="ban-effect">
-        <h2>{{ $t('exam.banChanged') }}</h2>
-        <p class="caption">{{ exam.banEffect.assumed ? $t('exam.banAssumed') : $t('exam.banPlan') }}</p>
+        <h2>{{ w('exam.banChanged') }}</h2>
+        <p class="caption">{{ exam.banEffect.assumed ? w('exam.banAssumed') : w('exam.banPlan') }}</p>
         <div v-for="c in exam.banEffect.changes" :key="c.key" class="row">
           <p v-if="c.before" class="line-through text-soft">{{ c.before.title }}, {{ c.before.attended_min }} min</p>
           <p v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</p>
@@ -102,8 +102,8 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
         <p class="row">
           <strong>{{
             exam.banEffect.minutes >= 0
-              ? $t('exam.longer', { t: hours(exam.banEffect.minutes) })
-              : $t('exam.shorter', { t: hours(-exam.banEffect.minutes) })
+              ? w('exam.longer', { t: hours(exam.banEffect.minutes) })
+              : w('exam.shorter', { t: hours(-exam.banEffect.minutes) })
           }}</strong>
         </p>
       </section>

@@ -12,20 +12,20 @@ const { data: log, failed } = useLive<InternalApi['/api/pieces/:id/log']['get']>
 
 <template>
   <div class="max-w-4xl" data-test="log">
-    <p class="caption">{{ $t('log.keeps') }}</p>
+    <p class="caption">{{ w('log.keeps') }}</p>
     <PageState v-if="!log" :failed="failed" />
     <div v-for="e in log ?? []" :key="e.id" class="row grid grid-cols-[10rem_1fr] gap-4">
       <span class="clock"
         >{{ dayTime(e.happened_at)
         }}<span v-if="Math.abs(Date.parse(e.recorded_at) - Date.parse(e.happened_at)) > 90_000" class="caption block">{{
-          $t('log.written', { at: time(e.recorded_at) })
+          w('log.written', { at: time(e.recorded_at) })
         }}</span></span
       >
       <span
         >{{ e.says
         }}<span class="caption block"
-          >{{ e.by_name ?? $t('client.client')
-          }}<template v-if="e.undoes_id"> · {{ $t('log.undoes', { n: e.undoes_id }) }}</template></span
+          >{{ e.by_name ?? w('client.client')
+          }}<template v-if="e.undoes_id"> · {{ w('log.undoes', { n: e.undoes_id }) }}</template></span
         ></span
       >
     </div>

@@ -1,10 +1,8 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
 import { countOf, holeFit, ITEM_STATES, PLACE_KINDS, type HoleFit, type Holes } from '#core/parts'
 
 const route = useRoute()
 const session = useSession()
-const { t } = useI18n()
 const id = computed(() => Number(route.params.id))
 const blank = () => ({ name: '', kind: 'hardware', count: 1, state: 'present', set: '', note: '', mark: '' })
 const item = ref(blank())
@@ -53,17 +51,17 @@ const fit = ref<HoleFit | null>(null)
 function check(i: ExamItem) {
   const fresh = typed()
   if (i.holes && fresh) fit.value = holeFit(i.holes, fresh)
-  else useNotes().show(t('parts.noHoles'), 'stop')
+  else useNotes().show(w('parts.noHoles'), 'stop')
 }
 async function measure(i: ExamItem, load: () => Promise<void>) {
   const holes = typed()
-  if (!holes) return useNotes().show(t('parts.noHoles'), 'stop')
+  if (!holes) return useNotes().show(w('parts.noHoles'), 'stop')
   await change(i, { holes }, load)
 }
 const says = ref('')
 async function ask(i: ExamItem, load: () => Promise<void>) {
   if (await send('POST', `/api/items/${i.id}/question`, { words: says.value, days: 14 })) {
-    useNotes().show(t('parts.asked'))
+    useNotes().show(w('parts.asked'))
     await load()
   }
 }
@@ -74,8 +72,8 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
   <ExaminePage v-slot="{ exam, load, can }">
     <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-10 gap-y-8">
       <section>
-        <h2>{{ $t('parts.title') }}</h2>
-        <p v-if="!exam.items.length" class="mt-1">{{ $t('parts.none') }}</p>
+        <h2>{{ w('parts.title') }}</h2>
+        <p v-if="!exam.items.length" class="mt-1">{{ w('parts.none') }}</p>
         <article v-for="i in exam.items" :key="i.id" class="row" data-test="item" :data-mark="i.mark">
           <button
             class="w-full text-left flex flex-wrap items-baseline gap-x-4 min-h-11"
@@ -84,24 +82,24 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
           >
             <strong class="text-xl clock w-14">{{ i.mark }}</strong><span class="grow"
               ><strong>{{ i.count > 1 ? `${i.count} × ` : '' }}{{ i.name }}</strong>
-              <span v-if="i.kind === 'mark'" class="text-moss">{{ $t('parts.kept') }}</span><span
+              <span v-if="i.kind === 'mark'" class="text-moss">{{ w('parts.kept') }}</span><span
                 v-if="i.set_name"
                 class="caption"
               >
-                · {{ $t('parts.ofSet', { set: i.set_name }) }}</span
+                · {{ w('parts.ofSet', { set: i.set_name }) }}</span
               ></span
             >
             <span v-if="i.state !== 'present'" class="text-madder font-bold"
-              >{{ $t(`parts.${i.state}`) }}{{ i.answer ? `: ${$t(`parts.answer.${i.answer}`)}` : '' }}</span
+              >{{ w(`parts.${i.state}`) }}{{ i.answer ? `: ${w(`parts.answer.${i.answer}`)}` : '' }}</span
             >
             <span v-if="i.place" class="clock">{{ i.place }}</span><span v-if="away(i) > 0" class="text-ochre clock">{{
-              $t('parts.away', { n: away(i) })
+              w('parts.away', { n: away(i) })
             }}</span>
           </button>
           <div v-if="chosen === i.id && can" class="grid gap-4 pl-4 border-l-2 border-line mt-2">
             <div class="flex flex-wrap gap-2 items-end">
               <label
-                >{{ $t('parts.out') }}
+                >{{ w('parts.out') }}
                 <input
                   class="field !w-24"
                   type="number"
@@ -122,7 +120,7 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
                   "
               /></label>
               <label
-                >{{ $t('parts.back') }}
+                >{{ w('parts.back') }}
                 <input
                   class="field !w-24"
                   type="number"
@@ -144,17 +142,17 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
                   "
               /></label>
               <button v-if="i.taken_out === null" class="act act-quiet" @click="change(i, { out: i.count }, load)">
-                {{ $t('parts.allOut') }}</button><button
+                {{ w('parts.allOut') }}</button><button
                 v-else-if="away(i) > 0"
                 class="act act-quiet"
                 @click="change(i, { back: i.taken_out }, load)"
               >
-                {{ $t('parts.allBack') }}
+                {{ w('parts.allBack') }}
               </button>
             </div>
             <form class="flex flex-wrap gap-2 items-end" @submit.prevent="put(i, load)">
               <label
-                >{{ $t('parts.where') }}
+                >{{ w('parts.where') }}
                 <input
                   v-model="edit.place"
                   class="field !w-36"
@@ -163,24 +161,24 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
                   maxlength="20" /></label
               ><datalist id="places"><option v-for="p in places" :key="p.code" :value="p.code" /></datalist>
               <label
-                >{{ $t('parts.placeKind') }}
+                >{{ w('parts.placeKind') }}
                 <select v-model="edit.placeKind" class="field">
-                  <option v-for="k in PLACE_KINDS" :key="k" :value="k">{{ $t(`place.${k}`) }}</option>
+                  <option v-for="k in PLACE_KINDS" :key="k" :value="k">{{ w(`place.${k}`) }}</option>
                 </select></label
               >
-              <button class="act act-quiet">{{ i.set_name ? $t('parts.putSet') : $t('parts.put') }}</button>
+              <button class="act act-quiet">{{ i.set_name ? w('parts.putSet') : w('parts.put') }}</button>
               <a
                 v-if="i.place"
                 class="act act-quiet no-underline"
                 :href="`/api/places/${i.place}/label`"
                 target="_blank"
-                >{{ $t('parts.label') }}</a
+                >{{ w('parts.label') }}</a
               >
             </form>
             <div
               v-if="i.kind === 'hardware'"
               role="radiogroup"
-              :aria-label="$t('parts.state')"
+              :aria-label="w('parts.state')"
               class="flex flex-wrap gap-1"
             >
               <button
@@ -192,7 +190,7 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
                 :class="i.state === x ? '' : 'act-quiet'"
                 @click="change(i, { state: x }, load)"
               >
-                {{ $t(`parts.${x}`) }}
+                {{ w(`parts.${x}`) }}
               </button>
             </div>
             <form
@@ -201,29 +199,29 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
               @submit.prevent="measure(i, load)"
             >
               <label
-                >{{ $t('parts.centres') }}
+                >{{ w('parts.centres') }}
                 <input
                   v-model="edit.centres"
                   class="field"
                   :placeholder="i.holes?.centres_mm.join('; ') ?? '0; 96'" /></label
               ><label
-                >{{ $t('parts.diameter') }}
+                >{{ w('parts.diameter') }}
                 <input v-model="edit.diameter" class="field" :placeholder="String(i.holes?.diameter_mm ?? '')"
               /></label>
               <label
-                >{{ $t('parts.plateW') }}
+                >{{ w('parts.plateW') }}
                 <input v-model="edit.plateW" class="field" :placeholder="String(i.holes?.plate_w_mm ?? '')" /></label
               ><label
-                >{{ $t('parts.plateH') }}
+                >{{ w('parts.plateH') }}
                 <input v-model="edit.plateH" class="field" :placeholder="String(i.holes?.plate_h_mm ?? '')" /></label
               ><span class="flex gap-1"
-                ><button class="act act-quiet">{{ $t('save') }}</button
+                ><button class="act act-quiet">{{ w('save') }}</button
                 ><button v-if="i.holes" type="button" class="act act-quiet" @click="check(i)">
-                  {{ $t('parts.check') }}
+                  {{ w('parts.check') }}
                 </button></span
               >
               <p v-if="fit" class="verdict col-span-full" :class="fit.fits ? '' : 'verdict-stop'" data-test="fit">
-                <strong>{{ fit.fits ? $t('parts.fits') : $t('parts.fitsNot') }}</strong> {{ fit.says.join(' ') }}
+                <strong>{{ fit.fits ? w('parts.fits') : w('parts.fitsNot') }}</strong> {{ fit.says.join(' ') }}
               </p>
             </form>
             <form
@@ -231,20 +229,19 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
               class="flex gap-2 items-end"
               @submit.prevent="ask(i, load)"
             >
-              <label class="grow"
-                >{{ $t('client.words') }} <input v-model="says" class="field" maxlength="1000" /></label
-              ><button class="act">{{ $t('parts.ask') }}</button>
+              <label class="grow">{{ w('client.words') }} <input v-model="says" class="field" maxlength="1000" /></label
+              ><button class="act">{{ w('parts.ask') }}</button>
             </form>
           </div>
         </article>
       </section>
       <section v-if="can">
-        <h2>{{ $t('parts.add') }}</h2>
+        <h2>{{ w('parts.add') }}</h2>
         <form class="grid grid-cols-2 gap-3 mt-2" @submit.prevent="add(load)">
           <label class="col-span-2"
-            >{{ $t('parts.name') }} <input v-model="item.name" class="field" required maxlength="120"
+            >{{ w('parts.name') }} <input v-model="item.name" class="field" required maxlength="120"
           /></label>
-          <div class="col-span-2" role="radiogroup" :aria-label="$t('parts.kind')">
+          <div class="col-span-2" role="radiogroup" :aria-label="w('parts.kind')">
             <div class="flex flex-wrap gap-1">
               <button
                 v-for="k in ['hardware', 'part', 'mark']"
@@ -256,30 +253,30 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
                 :class="item.kind === k ? '' : 'act-quiet'"
                 @click="item.kind = k"
               >
-                {{ $t(`parts.kinds.${k}`) }}
+                {{ w(`parts.kinds.${k}`) }}
               </button>
             </div>
           </div>
           <label
-            >{{ $t('intake.count') }} <input v-model.number="item.count" type="number" min="1" max="500" class="field"
+            >{{ w('intake.count') }} <input v-model.number="item.count" type="number" min="1" max="500" class="field"
           /></label>
           <label
-            >{{ $t('parts.mark') }}
-            <input v-model="item.mark" class="field" maxlength="12" :placeholder="$t('parts.proposed')"
+            >{{ w('parts.mark') }}
+            <input v-model="item.mark" class="field" maxlength="12" :placeholder="w('parts.proposed')"
           /></label>
-          <label>{{ $t('parts.set') }} <input v-model="item.set" class="field" maxlength="60" /></label>
+          <label>{{ w('parts.set') }} <input v-model="item.set" class="field" maxlength="60" /></label>
           <label v-if="item.kind === 'hardware'"
-            >{{ $t('parts.state') }}
+            >{{ w('parts.state') }}
             <select v-model="item.state" class="field">
-              <option v-for="x in ITEM_STATES" :key="x" :value="x">{{ $t(`parts.${x}`) }}</option>
+              <option v-for="x in ITEM_STATES" :key="x" :value="x">{{ w(`parts.${x}`) }}</option>
             </select></label
           >
           <label class="col-span-2"
-            >{{ $t('exam.note') }} <input v-model="item.note" class="field" maxlength="500"
+            >{{ w('exam.note') }} <input v-model="item.note" class="field" maxlength="500"
           /></label>
-          <button class="act col-span-2">{{ $t('parts.addIt') }}</button>
+          <button class="act col-span-2">{{ w('parts.addIt') }}</button>
         </form>
-        <p class="caption mt-3">{{ $t('parts.markWhy') }}</p>
+        <p class="caption mt-3">{{ w('parts.markWhy') }}</p>
       </section>
     </div>
   </ExaminePage>

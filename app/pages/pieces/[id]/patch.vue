@@ -36,28 +36,28 @@ const labour = (min: number) =>
 <template>
   <ExaminePage v-slot="{ exam, load, can }">
     <div class="max-w-4xl">
-      <h2>{{ $t('patch.title') }}</h2>
-      <p class="caption">{{ $t('patch.why') }}</p>
+      <h2>{{ w('patch.title') }}</h2>
+      <p class="caption">{{ w('patch.why') }}</p>
       <table v-if="exam.patches.length" class="w-full text-left mt-2">
         <thead class="caption">
           <tr>
-            <th>{{ $t('patch.method') }}</th>
-            <th>{{ $t('patch.size') }}</th>
+            <th>{{ w('patch.method') }}</th>
+            <th>{{ w('patch.size') }}</th>
             <th class="text-right pr-6">min</th>
-            <th>{{ $t('patch.result') }}</th>
-            <th class="text-right">{{ $t('patch.piece') }}</th>
-            <th class="text-right">{{ $t('patch.labour') }}</th>
+            <th>{{ w('patch.result') }}</th>
+            <th class="text-right">{{ w('patch.piece') }}</th>
+            <th class="text-right">{{ w('patch.labour') }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="p in exam.patches" :key="p.at" class="border-t border-line" data-test="patch">
             <td class="py-2">
-              {{ $t(`patch.${p.method}`)
+              {{ w(`patch.${p.method}`)
               }}<span class="caption block">{{ p.note }} {{ p.by }}, {{ dayTime(p.at) }}</span>
             </td>
             <td class="clock">{{ Math.round(p.length_mm) }} × {{ Math.round(p.width_mm) }}</td>
             <td class="clock text-right pr-6">{{ p.minutes }}</td>
-            <td>{{ $t(`patch.${p.result}`) }}</td>
+            <td>{{ w(`patch.${p.result}`) }}</td>
             <td class="clock text-right">{{ hours(p.piece_min) }}</td>
             <td class="clock text-right">{{ labour(p.piece_min) }}</td>
           </tr>
@@ -66,11 +66,11 @@ const labour = (min: number) =>
       <p v-if="exam.patchAdvice" class="verdict mt-2" data-test="patch-advice">
         <strong>{{
           exam.patchAdvice.better
-            ? $t('patch.better', { method: $t(`patch.${exam.patchAdvice.better}`) })
-            : $t('patch.neither')
+            ? w('patch.better', { method: w(`patch.${exam.patchAdvice.better}`) })
+            : w('patch.neither')
         }}</strong>
         <template v-if="exam.patchAdvice.saves_min > 0">{{
-          $t('patch.saves', { t: hours(exam.patchAdvice.saves_min) })
+          w('patch.saves', { t: hours(exam.patchAdvice.saves_min) })
         }}</template>
         {{ exam.patchAdvice.says.join(' ') }}
       </p>
@@ -80,41 +80,41 @@ const labour = (min: number) =>
         @submit.prevent="addPatch(exam, load)"
       >
         <label
-          >{{ $t('patch.method') }}
+          >{{ w('patch.method') }}
           <select v-model="patch.method" class="field">
-            <option v-for="m in PATCH_METHODS" :key="m" :value="m">{{ $t(`patch.${m}`) }}</option>
+            <option v-for="m in PATCH_METHODS" :key="m" :value="m">{{ w(`patch.${m}`) }}</option>
           </select></label
         >
         <label
-          >{{ $t('intake.face') }}
+          >{{ w('intake.face') }}
           <select v-model.number="patch.faceId" class="field">
             <option :value="0" disabled hidden>{{ exam.faces[0]!.part }}, {{ exam.faces[0]!.name }}</option>
             <option v-for="f in exam.faces" :key="f.id" :value="f.id">{{ f.part }}, {{ f.name }}</option>
           </select></label
         >
         <label
-          >{{ $t('patch.result') }}
+          >{{ w('patch.result') }}
           <select v-model="patch.result" class="field">
-            <option v-for="r in PATCH_RESULTS" :key="r" :value="r">{{ $t(`patch.${r}`) }}</option>
+            <option v-for="r in PATCH_RESULTS" :key="r" :value="r">{{ w(`patch.${r}`) }}</option>
           </select></label
         >
-        <TextField v-model="patch.length" :label="`${$t('intake.length')} (${session.shop?.length_unit})`" /><TextField
+        <TextField v-model="patch.length" :label="`${w('intake.length')} (${session.shop?.length_unit})`" /><TextField
           v-model="patch.width"
-          :label="`${$t('intake.width')} (${session.shop?.length_unit})`"
+          :label="`${w('intake.width')} (${session.shop?.length_unit})`"
         />
         <label
-          >{{ $t('patch.minutes') }}
+          >{{ w('patch.minutes') }}
           <input v-model.number="patch.minutes" type="number" min="0.5" step="0.5" class="field" required
         /></label>
         <input
           v-model="patch.note"
           class="field col-span-2"
           maxlength="500"
-          :placeholder="$t('patch.risk')"
-          :aria-label="$t('patch.risk')"
-        /><button class="act act-quiet">{{ $t('patch.add') }}</button>
+          :placeholder="w('patch.risk')"
+          :aria-label="w('patch.risk')"
+        /><button class="act act-quiet">{{ w('patch.add') }}</button>
       </form>
-      <p class="caption mt-3">{{ $t('patch.used') }}</p>
+      <p class="caption mt-3">{{ w('patch.used') }}</p>
     </div>
   </ExaminePage>
 </template>

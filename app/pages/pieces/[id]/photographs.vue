@@ -1,8 +1,5 @@
 <script setup lang="ts">
-import { useI18n } from 'vue-i18n'
-
 const route = useRoute()
-const { t } = useI18n()
 const { page } = inject(PIECE)!
 const { dayTime } = useFormat()
 const id = computed(() => Number(route.params.id))
@@ -20,7 +17,7 @@ async function add(event: Event, load: () => Promise<void>) {
   }
   sending.value = null
   input.value = ''
-  if (failed.length) useNotes().show(t('photo.notTaken', { names: failed.join(', ') }), 'stop')
+  if (failed.length) useNotes().show(w('photo.notTaken', { names: failed.join(', ') }), 'stop')
   await load()
 }
 async function change(exam: Examination, address: string, what: Record<string, unknown>, load: () => Promise<void>) {
@@ -34,7 +31,7 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
 <template>
   <ExaminePage v-slot="{ exam, load, can }">
     <label v-if="page!.piece.state !== 'handed-over'" class="act cursor-pointer"
-      >{{ $t('examine.addPhotograph')
+      >{{ w('examine.addPhotograph')
       }}<input
         type="file"
         class="sr-only"
@@ -43,7 +40,7 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
         @change="add($event, load)"
     /></label>
     <span v-if="sending" class="ml-3 clock" role="status">{{
-      $t('photo.sending', { n: sending.done + 1, of: sending.of })
+      w('photo.sending', { n: sending.done + 1, of: sending.of })
     }}</span>
     <div v-if="exam.photographs.some(p => p.before_address)" class="grid sm:grid-cols-2 gap-6 mt-5">
       <BeforeAfter
@@ -55,7 +52,7 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
       />
     </div>
     <p v-if="pairing" class="verdict mt-4">
-      {{ $t('photo.pickBefore') }} <button class="act act-quiet" @click="pairing = null">{{ $t('cancel') }}</button>
+      {{ w('photo.pickBefore') }} <button class="act act-quiet" @click="pairing = null">{{ w('cancel') }}</button>
     </p>
     <div class="grid grid-cols-1 sm:grid-cols-2 lg:grid-cols-3 gap-5 mt-5">
       <figure v-for="p in exam.photographs" :key="p.address" data-test="photograph">
@@ -63,7 +60,7 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
           ><img
             :src="`/api/photographs/${p.address}?size=thumb`"
             class="w-full aspect-4/3 object-contain bg-line"
-            :alt="p.caption || $t('examine.photograph')"
+            :alt="p.caption || w('examine.photograph')"
         /></a>
         <figcaption>
           <input
@@ -71,8 +68,8 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
             :value="p.caption"
             :disabled="!can"
             maxlength="200"
-            :placeholder="$t('photo.name')"
-            :aria-label="$t('photo.name')"
+            :placeholder="w('photo.name')"
+            :aria-label="w('photo.name')"
             @change="change(exam, p.address, { caption: ($event.target as HTMLInputElement).value }, load)"
           />
           <span class="caption"
@@ -83,7 +80,7 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
             :key="f.id"
             :to="`/pieces/${id}?face=${f.faceId}&finding=${f.id}`"
             class="block"
-            >{{ f.number }} {{ $t(`finding.${f.kind}`) }}</NuxtLink
+            >{{ f.number }} {{ w(`finding.${f.kind}`) }}</NuxtLink
           >
           <template v-if="can && exam.photographs.length > 1">
             <button
@@ -91,22 +88,22 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
               class="act w-full mt-1"
               @click="change(exam, pairing, { before: p.address }, load)"
             >
-              {{ $t('photo.isBefore') }}
+              {{ w('photo.isBefore') }}
             </button>
             <button
               v-else-if="p.before_address"
               class="act act-quiet w-full mt-1"
               @click="change(exam, p.address, { before: null }, load)"
             >
-              {{ $t('photo.part') }}
+              {{ w('photo.part') }}
             </button>
             <button v-else-if="!pairing" class="act act-quiet w-full mt-1" @click="pairing = p.address">
-              {{ $t('photo.pair') }}
+              {{ w('photo.pair') }}
             </button>
           </template>
         </figcaption>
       </figure>
     </div>
-    <p v-if="!exam.photographs.length" class="mt-4">{{ $t('photo.none') }}</p>
+    <p v-if="!exam.photographs.length" class="mt-4">{{ w('photo.none') }}</p>
   </ExaminePage>
 </template>

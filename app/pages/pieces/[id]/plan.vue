@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
 import type { InternalApi } from 'nitropack/types'
-import { useI18n } from 'vue-i18n'
 import { MATERIALS } from '#core/layers/materials'
 import type { Facts } from '#core/plan'
 import { sectionOf } from '#core/section'
@@ -16,7 +15,6 @@ const { data, load, failed } = useLive<InternalApi['/api/pieces/:id/plan']['get'
 )
 const plan = computed(() => (data.value?.ready ? (data.value as PlanPage) : null))
 const open = ref<string | null>(null)
-const { t } = useI18n()
 const can = computed(() => session.may('owner', 'lead', 'finisher') && page.value!.piece.state !== 'handed-over')
 type Step = PlanPage['steps'][number]
 const waitsInto = (key: string) => plan.value!.waits.filter(w => w.to === key && (w.min > 0 || w.max !== null))
@@ -156,10 +154,10 @@ async function add() {
   if (done) adding.value = null
   await again(done)
 }
-function waitText(w: PlanPage['waits'][number]): string {
-  const [least, safe] = [span(w.min * 60_000), span(w.safe * 60_000)]
+function waitText(wait: PlanPage['waits'][number]): string {
+  const [least, safe] = [span(wait.min * 60_000), span(wait.safe * 60_000)]
   const range = least === safe ? least : `${least} – ${safe}`
-  return w.max === null ? range : t('plan.atMost', { range, max: span(w.max * 60_000) })
+  return wait.max === null ? range : w('plan.atMost', { range, max: span(wait.max * 60_000) })
 }
 const lastDone = computed(
   () =>
@@ -186,7 +184,7 @@ const worst = computed(
 
 <template>
   <p v-if="data && !data.ready">
-    {{ $t('plan.none') }} <NuxtLink :to="`/pieces/${id}/route`" class="underline">{{ $t('plan.toRoute') }}</NuxtLink>
+    {{ w('plan.none') }} <NuxtLink :to="`/pieces/${id}/route`" class="underline">{{ w('plan.toRoute') }}</NuxtLink>
   </p>
   <div v-else-if="plan" class="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_27rem] gap-x-10 gap-y-6">
     <div class="order-2 xl:order-1">
@@ -198,7 +196,7 @@ const worst = computed(
           data-test="undo"
           @click="back('undo')"
         >
-          {{ $t('plan.undo') }}
+          {{ w('plan.undo') }}
         </button>
         <button
           class="act act-quiet"
@@ -207,13 +205,13 @@ const worst = computed(
           data-test="redo"
           @click="back('redo')"
         >
-          {{ $t('plan.redo') }}
+          {{ w('plan.redo') }}
         </button>
         <span class="caption self-center grow basis-40">{{ plan.undo ?? plan.redo }}</span>
       </div>
       <ol ref="list">
         <li v-if="hidden > 0">
-          <button class="underline min-h-11" @click="all = true">{{ $t('plan.showDone', { n: hidden }) }}</button>
+          <button class="underline min-h-11" @click="all = true">{{ w('plan.showDone', { n: hidden }) }}</button>
         </li>
         <template v-for="s in shown" :key="s.key">
           <li
@@ -261,18 +259,17 @@ const worst = computed(
           <li v-if="adding?.after === s.id" class="bg-sheet px-4 py-3">
             <form class="flex flex-wrap gap-2 items-end" @submit.prevent="add">
               <label
-                >{{ $t('plan.kind') }}
+                >{{ w('plan.kind') }}
                 <select v-model="adding.kind" class="field">
-                  <option v-for="k in KINDS" :key="k" :value="k">{{ $t(`step.${k}`) }}</option>
+                  <option v-for="k in KINDS" :key="k" :value="k">{{ w(`step.${k}`) }}</option>
                 </select></label
               >
-              <label class="grow">{{ $t('plan.what') }} <input v-model="adding.title" class="field" required /></label>
+              <label class="grow">{{ w('plan.what') }} <input v-model="adding.title" class="field" required /></label>
               <label class="w-28"
-                >{{ $t('plan.minutes') }}
-                <input v-model.number="adding.attendedMin" type="number" min="0" class="field"
+                >{{ w('plan.minutes') }} <input v-model.number="adding.attendedMin" type="number" min="0" class="field"
               /></label>
               <label v-if="['coat', 'stain', 'gel', 'conditioner'].includes(adding.kind)"
-                >{{ $t('plan.product') }}
+                >{{ w('plan.product') }}
                 <select v-model="adding.product" class="field">
                   <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
                 </select></label
@@ -282,10 +279,10 @@ const worst = computed(
                 v-model="adding.faces"
                 class="w-full"
                 :faces="scope"
-                :label="$t('plan.onFaces')"
+                :label="w('plan.onFaces')"
               />
-              <button class="act" :disabled="adding.faces.length === 0">{{ $t('plan.add') }}</button>
-              <button type="button" class="act act-quiet" @click="adding = null">{{ $t('cancel') }}</button>
+              <button class="act" :disabled="adding.faces.length === 0">{{ w('plan.add') }}</button>
+              <button type="button" class="act act-quiet" @click="adding = null">{{ w('cancel') }}</button>
             </form>
           </li>
         </template>
@@ -295,16 +292,16 @@ const worst = computed(
       <div v-if="section">
         <SectionDrawing
           :section="section"
-          :label="$t('section.label', { species: section.species })"
+          :label="w('section.label', { species: section.species })"
           @open="openLayer"
         />
         <label class="block caption"
           >{{
             upTo === null
-              ? $t('section.atEnd')
+              ? w('section.atEnd')
               : upTo === 0
-                ? $t('section.atStart')
-                : $t('section.after', { step: live[upTo - 1]!.title })
+                ? w('section.atStart')
+                : w('section.after', { step: live[upTo - 1]!.title })
           }}
           <input
             type="range"
@@ -312,13 +309,13 @@ const worst = computed(
             :max="live.length"
             :value="upTo ?? live.length"
             class="w-full h-11"
-            :aria-label="$t('section.slide')"
+            :aria-label="w('section.slide')"
             @input="slide(Number(($event.target as HTMLInputElement).value))"
         /></label>
       </div>
       <div v-if="worst.length" class="verdict" :class="worst[0]!.severity === 'warn' ? '' : 'verdict-stop'">
-        <strong>{{ $t('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}.
-        <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ $t('plan.show') }}</button>
+        <strong>{{ w('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}.
+        <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ w('plan.show') }}</button>
       </div>
       <details
         v-if="plan.since && (plan.since.changes.length || plan.since.price_minor || plan.since.needsAnswer)"
@@ -328,8 +325,8 @@ const worst = computed(
       >
         <summary class="cursor-pointer min-h-11 py-1.5">
           {{
-            $t('plan.since', {
-              ready: $t(plan.since.days > 0 ? 'plan.later' : plan.since.days < 0 ? 'plan.sooner' : 'plan.sameDay', {
+            w('plan.since', {
+              ready: w(plan.since.days > 0 ? 'plan.later' : plan.since.days < 0 ? 'plan.sooner' : 'plan.sameDay', {
                 n: Math.abs(plan.since.days),
               }),
               n: plan.since.changes.length,
@@ -337,7 +334,7 @@ const worst = computed(
               sum: `${plan.since.price_minor >= 0 ? '+' : '−'}${money(Math.abs(plan.since.price_minor))}`,
             })
           }}<strong v-if="plan.since.needsAnswer" class="block text-madder">{{
-            $t(`plan.newAnswer.${plan.since.needsAnswer}`)
+            w(`plan.newAnswer.${plan.since.needsAnswer}`)
           }}</strong>
         </summary>
         <p v-for="c in plan.since.changes" :key="c.key" class="caption mt-1">
@@ -346,35 +343,35 @@ const worst = computed(
         </p>
       </details>
       <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2 clock [&>dd]:text-right [&>dd]:font-bold">
-        <dt>{{ $t('plan.handsLeft') }}</dt>
+        <dt>{{ w('plan.handsLeft') }}</dt>
         <dd>{{ hours(plan.left_min) }}</dd>
-        <dt>{{ $t('plan.film') }}</dt>
+        <dt>{{ w('plan.film') }}</dt>
         <dd data-test="film">{{ Math.round(plan.film_um) }} µm</dd>
-        <dt>{{ $t('plan.ready') }}</dt>
+        <dt>{{ w('plan.ready') }}</dt>
         <dd>
           {{ plan.dates.readyLikely_ms ? day(plan.dates.readyLikely_ms) : ''
           }}<span v-if="plan.dates.readySafe_ms" class="caption block font-normal"
-            >{{ $t('plan.safe') }} {{ day(plan.dates.readySafe_ms) }}</span
+            >{{ w('plan.safe') }} {{ day(plan.dates.readySafe_ms) }}</span
           >
         </dd>
-        <dt>{{ $t('plan.cost') }}</dt>
+        <dt>{{ w('plan.cost') }}</dt>
         <dd data-test="cost">
           {{ money(plan.cost.soFar_minor)
           }}<span class="caption block font-normal">{{
             plan.agreed_minor === null
-              ? $t('plan.notAgreed')
-              : $t('plan.agreed', { sum: money(plan.agreed_minor), worst: money(plan.acceptedWorst_minor!) })
+              ? w('plan.notAgreed')
+              : w('plan.agreed', { sum: money(plan.agreed_minor), worst: money(plan.acceptedWorst_minor!) })
           }}</span>
         </dd>
-        <dt>{{ $t('plan.planned') }}</dt>
+        <dt>{{ w('plan.planned') }}</dt>
         <dd>{{ money(plan.cost.planned_minor) }}</dd>
       </dl>
       <section v-for="b in plan.budgets" :key="b.species">
         <h3>
-          {{ $t('plan.veneer', { species: b.species, mm: (b.thickness_um / 1000).toFixed(1) }) }}
+          {{ w('plan.veneer', { species: b.species, mm: (b.thickness_um / 1000).toFixed(1) }) }}
           <strong
             :class="b.verdict === 'fine' ? 'text-moss' : b.verdict === 'by-hand' ? 'text-ochre' : 'text-madder'"
-            >{{ $t(`veneer.${b.verdict}`) }}</strong
+            >{{ w(`veneer.${b.verdict}`) }}</strong
           >
         </h3>
         <div v-for="(r, i) in b.rows" :key="i" class="grid grid-cols-[4rem_1fr_4rem] gap-2 items-center caption clock">
@@ -389,7 +386,7 @@ const worst = computed(
         </div>
         <p class="caption clock">
           {{
-            $t('plan.veneerSum', {
+            w('plan.veneerSum', {
               takes: Math.round(b.takes_um),
               worst: Math.round(b.worst_um),
               spare: Math.round(b.thickness_um - b.reserve_um),
@@ -398,7 +395,7 @@ const worst = computed(
           }}
         </p>
       </section>
-      <p class="caption">{{ $t('plan.source') }}</p>
+      <p class="caption">{{ w('plan.source') }}</p>
     </aside>
   </div>
   <PageState v-else :failed="failed" />

@@ -50,64 +50,64 @@ const link = (which: string | number, format: string) =>
   <ExaminePage v-slot="{ exam, can }">
     <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-2 gap-x-10 gap-y-8">
       <section>
-        <h2>{{ $t('report.title') }}</h2>
+        <h2>{{ w('report.title') }}</h2>
         <div class="flex flex-wrap gap-2 mt-2">
-          <a class="act no-underline" :href="link('now', 'pdf')" target="_blank">{{ $t('report.pdf') }}</a><a
+          <a class="act no-underline" :href="link('now', 'pdf')" target="_blank">{{ w('report.pdf') }}</a><a
             class="act act-quiet no-underline"
             :href="link('now', 'json')"
             download
-            >{{ $t('report.json') }}</a
+            >{{ w('report.json') }}</a
           >
         </div>
-        <h3 class="mt-5">{{ $t('report.notExamined') }}</h3>
+        <h3 class="mt-5">{{ w('report.notExamined') }}</h3>
         <ul class="list-disc pl-6">
           <li v-for="n in exam.notExamined" :key="n">{{ n }}</li>
         </ul>
-        <p v-if="!exam.notExamined.length">{{ $t('report.allExamined') }}</p>
+        <p v-if="!exam.notExamined.length">{{ w('report.allExamined') }}</p>
       </section>
       <section>
-        <h2>{{ $t('report.kept') }}</h2>
+        <h2>{{ w('report.kept') }}</h2>
         <div v-for="e in kept ?? []" :key="e.id" class="row flex flex-wrap items-center gap-3" data-test="kept">
           <span class="grow"
             ><strong>{{ e.name }}</strong>
-            <span v-if="e.origin === 'read-in'" class="text-slate">{{ $t('report.readIn') }}</span><span
+            <span v-if="e.origin === 'read-in'" class="text-slate">{{ w('report.readIn') }}</span><span
               class="caption block"
               >{{ e.by_name }}, {{ dayTime(e.at) }} · SHA-256 {{ e.sha256.slice(0, 12) }}…</span
             ></span
           ><a class="act act-quiet no-underline" :href="link(e.id, 'pdf')" target="_blank">PDF</a
           ><a class="act act-quiet no-underline" :href="link(e.id, 'json')" download>JSON</a>
         </div>
-        <p v-if="!kept?.length" class="mt-1">{{ $t('report.noneKept') }}</p>
+        <p v-if="!kept?.length" class="mt-1">{{ w('report.noneKept') }}</p>
         <form v-if="can" class="flex flex-wrap gap-2 mt-3" @submit.prevent="keep">
           <input
             v-model="name"
             class="field !w-56 grow"
             required
             maxlength="120"
-            :placeholder="$t('report.name')"
-            :aria-label="$t('report.name')"
-          /><button class="act act-quiet">{{ $t('report.keep') }}</button>
+            :placeholder="w('report.name')"
+            :aria-label="w('report.name')"
+          /><button class="act act-quiet">{{ w('report.keep') }}</button>
         </form>
         <label v-if="session.may('owner', 'lead') && can" class="act act-quiet mt-3 cursor-pointer"
-          >{{ $t('report.read') }}<input type="file" class="sr-only" accept="application/json" @change="readIn"
+          >{{ w('report.read') }}<input type="file" class="sr-only" accept="application/json" @change="readIn"
         /></label>
 
         <template v-if="kept?.length">
-          <h2 class="mt-6">{{ $t('report.compare') }}</h2>
+          <h2 class="mt-6">{{ w('report.compare') }}</h2>
           <form class="grid grid-cols-[1fr_1fr_auto] gap-2 items-end" @submit.prevent="compare">
             <label
-              >{{ $t('report.earlier') }}
+              >{{ w('report.earlier') }}
               <select v-model="before" class="field" required>
                 <option value="" disabled>–</option>
                 <option v-for="e in kept" :key="e.id" :value="String(e.id)">{{ e.name }}</option>
               </select></label
             ><label
-              >{{ $t('report.later') }}
+              >{{ w('report.later') }}
               <select v-model="after" class="field">
                 <option v-for="e in kept" :key="e.id" :value="String(e.id)">{{ e.name }}</option>
-                <option value="now">{{ $t('report.now') }}</option>
+                <option value="now">{{ w('report.now') }}</option>
               </select></label
-            ><button class="act act-quiet">{{ $t('report.compareIt') }}</button>
+            ><button class="act act-quiet">{{ w('report.compareIt') }}</button>
           </form>
           <div v-if="compared" data-test="comparison" class="mt-3">
             <p class="caption">
@@ -115,27 +115,27 @@ const link = (which: string | number, format: string) =>
               {{ day(compared.after.made_at) }}
             </p>
             <p v-for="f in compared.findings" :key="f.part + f.face + f.kind" class="row">
-              <strong :class="colour[f.change]">{{ $t(`report.change.${f.change}`) }}</strong>
-              {{ $t(`finding.${f.kind}`) }}, {{ f.part }}, {{ f.face }}
+              <strong :class="colour[f.change]">{{ w(`report.change.${f.change}`) }}</strong>
+              {{ w(`finding.${f.kind}`) }}, {{ f.part }}, {{ f.face }}
               <span class="caption clock"
-                >{{ $t('examine.grade') }} {{ f.grade[0] ?? '–' }} – {{ f.grade[1] ?? '–' }},
+                >{{ w('examine.grade') }} {{ f.grade[0] ?? '–' }} – {{ f.grade[1] ?? '–' }},
                 {{ Math.round(f.area_m2[0] * 1e4) }} – {{ Math.round(f.area_m2[1] * 1e4) }} cm²</span
               >
             </p>
             <p v-for="f in compared.finishes" :key="f.group + f.layer" class="row">
-              {{ $t('exam.finishGroup', { g: f.group }) }}{{ f.layer > 1 ? ` ${f.layer}` : '' }}:
-              {{ f.before ? $t(`finish.${f.before}`) : '–' }} – {{ f.after ? $t(`finish.${f.after}`) : '–' }}
+              {{ w('exam.finishGroup', { g: f.group }) }}{{ f.layer > 1 ? ` ${f.layer}` : '' }}:
+              {{ f.before ? w(wordOf('finish', f.before)) : '–' }} – {{ f.after ? w(wordOf('finish', f.after)) : '–' }}
             </p>
             <p v-for="h in compared.hazards" :key="h.name" class="row">
-              {{ h.name }}: {{ h.before ? $t(`exam.standing.${h.before}`) : '–' }} –
-              {{ h.after ? $t(`exam.standing.${h.after}`) : '–' }}
+              {{ h.name }}: {{ h.before ? w(wordOf('exam', `standing.${h.before}`)) : '–' }} –
+              {{ h.after ? w(wordOf('exam', `standing.${h.after}`)) : '–' }}
             </p>
             <p v-for="m in compared.moisture" :key="m.face" class="row">
               {{ m.face }}: <span class="clock">{{ m.before_pct ?? '–' }} – {{ m.after_pct ?? '–' }} %</span>
             </p>
             <p v-for="i in compared.items" :key="i.name" class="row">
-              {{ i.name }}: {{ i.before ? $t(`parts.${i.before}`) : '–' }} –
-              {{ i.after ? $t(`parts.${i.after}`) : '–' }}
+              {{ i.name }}: {{ i.before ? w(wordOf('parts', i.before)) : '–' }} –
+              {{ i.after ? w(wordOf('parts', i.after)) : '–' }}
             </p>
           </div>
         </template>

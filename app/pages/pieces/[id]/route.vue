@@ -127,88 +127,88 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         :aria-pressed="!some"
         @click="look(null)"
       >
-        {{ $t(routes.own.length ? 'route.rest' : 'route.wholePiece') }}: {{ $t(`route.${routes.main}`) }}
+        {{ w(routes.own.length ? 'route.rest' : 'route.wholePiece') }}: {{ w(`route.${routes.main}`) }}
       </button>
       <button
-        v-for="w in routes.own"
-        :key="w.faces.join()"
+        v-for="way in routes.own"
+        :key="way.faces.join()"
         class="act act-quiet"
-        :class="some?.join() === w.faces.join() ? 'border-verdigris! border-2' : ''"
-        :aria-pressed="some?.join() === w.faces.join()"
-        @click="look(w.faces)"
+        :class="some?.join() === way.faces.join() ? 'border-verdigris! border-2' : ''"
+        :aria-pressed="some?.join() === way.faces.join()"
+        @click="look(way.faces)"
       >
-        {{ nameOf(w.faces) }}: {{ $t(`route.${w.route}`) }}
+        {{ nameOf(way.faces) }}: {{ w(`route.${way.route}`) }}
       </button>
       <template v-if="decides">
         <button class="act act-quiet" :aria-expanded="choosing !== null" @click="choosing = choosing ? null : []">
-          {{ $t('route.someFaces') }}
+          {{ w('route.someFaces') }}
         </button>
-        <button v-if="routes.own.length" class="act act-quiet" @click="oneWay">{{ $t('route.oneWay') }}</button>
+        <button v-if="routes.own.length" class="act act-quiet" @click="oneWay">{{ w('route.oneWay') }}</button>
       </template>
       <div v-if="choosing" class="w-full grid gap-2">
-        <p>{{ $t('route.whichFaces') }}</p>
+        <p>{{ w('route.whichFaces') }}</p>
         <FaceChoice
           v-model="choosing"
           :faces="routes.faces.map(f => ({ id: f.id, name: `${f.part}, ${f.name}` }))"
-          :label="$t('route.whichFaces')"
+          :label="w('route.whichFaces')"
         />
         <button
           class="act justify-self-start"
           :disabled="choosing.length === 0 || choosing.length === routes.faces.length"
           @click="look(choosing)"
         >
-          {{ $t('route.judgeThese') }}
+          {{ w('route.judgeThese') }}
         </button>
       </div>
-      <p v-if="some" class="w-full text-ochre font-semibold">{{ $t('route.aloneFor', { faces: nameOf(some) }) }}</p>
+      <p v-if="some" class="w-full text-ochre font-semibold">{{ w('route.aloneFor', { faces: nameOf(some) }) }}</p>
     </div>
     <div class="flex flex-wrap gap-4">
       <label
-        >{{ $t('route.finish') }}
+        >{{ w('route.finish') }}
         <select v-model="pick.finish" class="field">
-          <option v-for="f in FINISHES" :key="f" :value="f">{{ $t(`finish.${f}`) }}</option>
+          <option v-for="f in FINISHES" :key="f" :value="f">{{ w(`finish.${f}`) }}</option>
         </select></label
       >
       <label
-        >{{ $t('route.colour') }}
+        >{{ w('route.colour') }}
         <select v-model="pick.colour" class="field">
-          <option v-for="c in COLOURS" :key="c" :value="c">{{ $t(`colourKind.${c}`) }}</option>
+          <option v-for="c in COLOURS" :key="c" :value="c">{{ w(`colourKind.${c}`) }}</option>
         </select></label
       >
       <label class="w-44"
-        >{{ $t('route.filmWanted') }}
+        >{{ w('route.filmWanted') }}
         <input
           v-model.lazy.number="pick.film_um"
           type="number"
           min="5"
           max="500"
           class="field"
-          :placeholder="$t('route.filmUsual')"
+          :placeholder="w('route.filmUsual')"
       /></label>
       <label v-if="pick.colour === 'pigment-stain'"
-        >{{ $t('route.conditioner') }}
+        >{{ w('route.conditioner') }}
         <select v-model="pick.conditioner" class="field">
           <option v-for="c in ['auto', 'none', 'oil-conditioner', 'water-conditioner']" :key="c" :value="c">
-            {{ $t(`conditioner.${c}`) }}
+            {{ w(`conditioner.${c}`) }}
           </option>
         </select></label
       >
       <label
-        >{{ $t('route.fill') }}
+        >{{ w('route.fill') }}
         <select v-model="pick.fill" class="field">
-          <option v-for="f in FILLS" :key="f" :value="f">{{ $t(`fill.${f}`) }}</option>
+          <option v-for="f in FILLS" :key="f" :value="f">{{ w(`fill.${f}`) }}</option>
         </select></label
       >
       <label
-        >{{ $t('route.bleach') }}
+        >{{ w('route.bleach') }}
         <select v-model="pick.bleach" class="field">
-          <option v-for="b in BLEACHES" :key="b" :value="b">{{ $t(`bleach.${b}`) }}</option>
+          <option v-for="b in BLEACHES" :key="b" :value="b">{{ w(`bleach.${b}`) }}</option>
         </select></label
       >
     </div>
     <details class="row mt-4" @toggle="methods = ($event.target as HTMLDetailsElement).open">
-      <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('house.title') }}</summary>
-      <p class="caption">{{ $t('house.why', { route: $t(`route.${ground}`) }) }}</p>
+      <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('house.title') }}</summary>
+      <p class="caption">{{ w('house.why', { route: w(`route.${ground}`) }) }}</p>
       <HouseMethods
         v-if="methods"
         :id="id"
@@ -221,8 +221,8 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
       />
     </details>
     <details class="row" @toggle="finishes = ($event.target as HTMLDetailsElement).open">
-      <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('finishes.title') }}</summary>
-      <p class="caption">{{ $t('finishes.on', { route: $t(`route.${ground}`) }) }}</p>
+      <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('finishes.title') }}</summary>
+      <p class="caption">{{ w('finishes.on', { route: w(`route.${ground}`) }) }}</p>
       <FinishTable
         v-if="finishes"
         :id="id"
@@ -237,61 +237,61 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
       <thead>
         <tr>
           <th class="p-2 w-48" />
-          <th v-for="v in compared" :key="v.route" class="p-2 text-lg">{{ $t(`route.${v.route}`) }}</th>
+          <th v-for="v in compared" :key="v.route" class="p-2 text-lg">{{ w(`route.${v.route}`) }}</th>
         </tr>
       </thead>
       <tbody class="[&_td]:p-2 [&_td]:align-top [&_tr]:border-t [&_tr]:border-line">
         <tr>
-          <td class="caption">{{ $t('route.standing') }}</td>
+          <td class="caption">{{ w('route.standing') }}</td>
           <td v-for="v in compared" :key="v.route">
-            <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong>
+            <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ w(`standing.${v.standing}`) }}</strong>
           </td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.hands') }}</td>
+          <td class="caption">{{ w('route.hands') }}</td>
           <td v-for="v in compared" :key="v.route" class="clock">
-            {{ hours(v.likely.attended_min) }}, {{ $t('route.expected') }} {{ hours(v.expected.attended_min) }},
-            {{ $t('worst') }} {{ hours(v.worst.attended_min) }}
+            {{ hours(v.likely.attended_min) }}, {{ w('route.expected') }} {{ hours(v.expected.attended_min) }},
+            {{ w('worst') }} {{ hours(v.worst.attended_min) }}
           </td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.ready') }}</td>
+          <td class="caption">{{ w('route.ready') }}</td>
           <td v-for="v in compared" :key="v.route" class="clock">
-            {{ day(v.readyLikely_ms) }}, {{ $t('worst') }} {{ day(v.readyWorst_ms) }}
+            {{ day(v.readyLikely_ms) }}, {{ w('worst') }} {{ day(v.readyWorst_ms) }}
           </td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.price') }}</td>
+          <td class="caption">{{ w('route.price') }}</td>
           <td v-for="v in compared" :key="v.route" class="clock font-bold">
-            {{ money(v.likely.total_minor) }}, {{ $t('route.expected') }} {{ money(v.expected.total_minor) }},
-            {{ $t('worst') }} {{ money(v.worst.total_minor) }}
+            {{ money(v.likely.total_minor) }}, {{ w('route.expected') }} {{ money(v.expected.total_minor) }},
+            {{ w('worst') }} {{ money(v.worst.total_minor) }}
           </td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.gates') }}</td>
+          <td class="caption">{{ w('route.gates') }}</td>
           <td v-for="v in compared" :key="v.route">
             <span v-for="g in v.gates" :key="g.look" class="block">{{ percent(g.chance) }}: {{ g.fails }}</span
             ><template v-if="!v.gates.length">–</template>
           </td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.back') }}</td>
-          <td v-for="v in compared" :key="v.route">{{ $t(`route.reversible.${v.reversible}`) }}</td>
+          <td class="caption">{{ w('route.back') }}</td>
+          <td v-for="v in compared" :key="v.route">{{ w(`route.reversible.${v.reversible}`) }}</td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.patina') }}</td>
-          <td v-for="v in compared" :key="v.route">{{ $t(`route.patinas.${v.patina}`) }}</td>
+          <td class="caption">{{ w('route.patina') }}</td>
+          <td v-for="v in compared" :key="v.route">{{ w(`route.patinas.${v.patina}`) }}</td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.film') }}</td>
+          <td class="caption">{{ w('route.film') }}</td>
           <td v-for="v in compared" :key="v.route" class="clock">{{ Math.round(v.film_um) }} µm</td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.cautions') }}</td>
-          <td v-for="v in compared" :key="v.route">{{ v.hazards.map(h => $t(`caution.${h}`)).join(', ') || '–' }}</td>
+          <td class="caption">{{ w('route.cautions') }}</td>
+          <td v-for="v in compared" :key="v.route">{{ v.hazards.map(h => w(`caution.${h}`)).join(', ') || '–' }}</td>
         </tr>
         <tr>
-          <td class="caption">{{ $t('route.why') }}</td>
+          <td class="caption">{{ w('route.why') }}</td>
           <td v-for="v in compared" :key="v.route">
             <span v-for="r in v.reasons" :key="r.says" class="block">{{ r.says }}</span>
           </td>
@@ -308,11 +308,11 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         :data-standing="v.standing"
       >
         <div>
-          <h2>{{ $t(`route.${v.route}`) }}</h2>
-          <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ $t(`standing.${v.standing}`) }}</strong>
-          <p v-if="routes.chosen === v.route" class="font-semibold">{{ $t('route.chosen') }}</p>
-          <p v-else-if="routes.beside === v.route" class="caption">{{ $t('route.beside') }}</p>
-          <p v-if="routes.advised === v.route" class="text-verdigris font-semibold">{{ $t('route.advised') }}</p>
+          <h2>{{ w(`route.${v.route}`) }}</h2>
+          <strong :class="colour[v.standing]">{{ mark[v.standing] }} {{ w(`standing.${v.standing}`) }}</strong>
+          <p v-if="routes.chosen === v.route" class="font-semibold">{{ w('route.chosen') }}</p>
+          <p v-else-if="routes.beside === v.route" class="caption">{{ w('route.beside') }}</p>
+          <p v-if="routes.advised === v.route" class="text-verdigris font-semibold">{{ w('route.advised') }}</p>
           <button
             v-if="v.standing !== 'ruled-out'"
             class="act act-quiet mt-2 flex!"
@@ -320,7 +320,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
             :class="pair.includes(v.route) ? 'border-verdigris!' : ''"
             @click="compare(v.route)"
           >
-            {{ $t('route.compare') }}
+            {{ w('route.compare') }}
           </button>
         </div>
         <ul class="grid gap-1 content-start">
@@ -330,13 +330,13 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
           <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length">
             <details>
               <summary class="underline cursor-pointer min-h-8">
-                {{ $t(v.chanceOf === 'fallback' ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) }) }}
+                {{ w(v.chanceOf === 'fallback' ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) }) }}
               </summary>
               <span v-for="c in v.chanceReasons" :key="c.why" class="caption block"
                 >{{ percent(c.p) }}: {{ c.why }}</span
-              ><span class="caption block">{{ $t('route.chanceSum') }}</span
+              ><span class="caption block">{{ w('route.chanceSum') }}</span
               ><span v-if="v.record" class="caption block" data-test="record">{{
-                $t('route.record', {
+                w('route.record', {
                   fails: v.record.fails,
                   tries: v.record.tries,
                   expected: v.record.expected.toFixed(1),
@@ -348,18 +348,18 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         <div v-if="v.standing !== 'ruled-out'" class="clock">
           <dl class="grid grid-cols-[auto_1fr_1fr_1fr] items-baseline gap-x-3 gap-y-1">
             <dt />
-            <dd class="caption text-right">{{ $t('route.allWell') }}</dd>
-            <dd class="caption text-right">{{ $t('route.expected') }}</dd>
-            <dd class="caption text-right">{{ $t('worst') }}</dd>
-            <dt class="caption">{{ $t('route.hands') }}</dt>
+            <dd class="caption text-right">{{ w('route.allWell') }}</dd>
+            <dd class="caption text-right">{{ w('route.expected') }}</dd>
+            <dd class="caption text-right">{{ w('worst') }}</dd>
+            <dt class="caption">{{ w('route.hands') }}</dt>
             <dd class="text-right">{{ hours(v.likely.attended_min) }}</dd>
             <dd class="text-right">{{ hours(v.expected.attended_min) }}</dd>
             <dd class="text-right">{{ hours(v.worst.attended_min) }}</dd>
-            <dt class="caption">{{ $t('route.ready') }}</dt>
+            <dt class="caption">{{ w('route.ready') }}</dt>
             <dd class="text-right">{{ day(v.readyLikely_ms) }}</dd>
             <dd class="text-right">{{ day(v.expected.ready_ms) }}</dd>
             <dd class="text-right">{{ day(v.readyWorst_ms) }}</dd>
-            <dt class="caption">{{ $t('route.price') }}</dt>
+            <dt class="caption">{{ w('route.price') }}</dt>
             <dd class="text-right">{{ money(v.likely.total_minor) }}</dd>
             <dd class="text-right font-bold">{{ money(v.expected.total_minor) }}</dd>
             <dd class="text-right">{{ money(v.worst.total_minor) }}</dd>
@@ -371,7 +371,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
             :disabled="busy"
             @click="choose(v.route)"
           >
-            {{ $t(some ? 'route.takeFor' : 'route.take') }}
+            {{ w(some ? 'route.takeFor' : 'route.take') }}
           </button>
         </div>
       </article>

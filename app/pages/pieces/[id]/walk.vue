@@ -26,21 +26,21 @@ const bits = (n: number, of: number) => (of ? (n / of) * 100 : 0)
           @answer="answer(q.key, $event, load)"
         />
         <template v-if="!exam.walk.next && !again">
-          <h2 class="text-2xl!">{{ $t('exam.walkDone') }}</h2>
+          <h2 class="text-2xl!">{{ w('exam.walkDone') }}</h2>
           <NuxtLink
             v-if="exam.findings.some(f => f.place.shape === 'unplaced')"
             :to="`/pieces/${id}`"
             class="act mt-4 no-underline"
-            >{{ $t('exam.drawThem') }}</NuxtLink
+            >{{ w('exam.drawThem') }}</NuxtLink
           >
           <NuxtLink v-else :to="`/pieces/${id}/finish`" class="act mt-4 no-underline">{{
-            $t('exam.testFinish')
+            w('exam.testFinish')
           }}</NuxtLink>
         </template>
-        <button v-if="again" class="act act-quiet mt-4" @click="again = null">{{ $t('cancel') }}</button>
+        <button v-if="again" class="act act-quiet mt-4" @click="again = null">{{ w('cancel') }}</button>
       </div>
       <div>
-        <h2>{{ $t('exam.walkSoFar', { done: exam.walk.done, total: exam.walk.total }) }}</h2>
+        <h2>{{ w('exam.walkSoFar', { done: exam.walk.done, total: exam.walk.total }) }}</h2>
         <div
           v-for="s in exam.walk.stations.filter(x => x.total)"
           :key="s.station"
@@ -48,9 +48,7 @@ const bits = (n: number, of: number) => (of ? (n / of) * 100 : 0)
           data-test="station"
           :data-station="s.station"
         >
-          <span :class="exam.walk.next?.station === s.station ? 'font-bold' : ''">{{
-            $t(`station.${s.station}`)
-          }}</span>
+          <span :class="exam.walk.next?.station === s.station ? 'font-bold' : ''">{{ w(`station.${s.station}`) }}</span>
           <svg viewBox="0 0 100 8" preserveAspectRatio="none" class="w-full h-2.5" aria-hidden="true">
             <rect width="100" height="8" fill="var(--color-line)" />
             <rect
@@ -62,17 +60,17 @@ const bits = (n: number, of: number) => (of ? (n / of) * 100 : 0)
           <span class="clock text-right">{{ s.done }}/{{ s.total }}</span>
         </div>
         <details class="mt-4" :open="!exam.walk.next">
-          <summary class="min-h-11 py-2 underline cursor-pointer">{{ $t('exam.answers') }}</summary>
+          <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('exam.answers') }}</summary>
           <div v-for="q in exam.walk.questions.filter(x => x.answer)" :key="q.key" class="row flex items-center gap-3">
             <span class="grow"
               ><span class="caption block">{{ q.part ? `${q.part}: ` : '' }}{{ q.asks }}</span
               >{{
                 q.options
                   .filter(o => q.answer!.includes(o.slug))
-                  .map(o => o.says || $t(`finding.${o.finding}`))
+                  .map(o => (o.finding && !o.says ? w(`finding.${o.finding}`) : o.says))
                   .join(', ')
               }}</span
-            ><button v-if="can" class="act act-quiet" @click="again = q.key">{{ $t('exam.anew') }}</button>
+            ><button v-if="can" class="act act-quiet" @click="again = q.key">{{ w('exam.anew') }}</button>
           </div>
         </details>
       </div>

@@ -50,7 +50,7 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
   <ExaminePage v-slot="{ exam, load, can }">
     <div class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-[minmax(0,1.2fr)_minmax(0,1fr)] gap-x-10 gap-y-8">
       <section>
-        <h2>{{ $t('exam.woodOf') }}</h2>
+        <h2>{{ w('exam.woodOf') }}</h2>
         <div
           v-for="f in exam.faces"
           :key="f.id"
@@ -62,7 +62,7 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
             class="field"
             :value="f.species"
             :disabled="!can"
-            :aria-label="`${$t('intake.species')}: ${nameOf(exam, f.id)}`"
+            :aria-label="`${w('intake.species')}: ${nameOf(exam, f.id)}`"
             @change="change(f, { species: ($event.target as HTMLSelectElement).value }, load)"
           >
             <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
@@ -71,19 +71,19 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
             class="field"
             :value="f.substrate"
             :disabled="!can"
-            :aria-label="`${$t('intake.substrate')}: ${nameOf(exam, f.id)}`"
+            :aria-label="`${w('intake.substrate')}: ${nameOf(exam, f.id)}`"
             @change="change(f, { substrate: ($event.target as HTMLSelectElement).value }, load)"
           >
-            <option value="solid">{{ $t('substrate.solid') }}</option>
-            <option value="veneer">{{ $t('substrate.veneer') }}</option>
+            <option value="solid">{{ w('substrate.solid') }}</option>
+            <option value="veneer">{{ w('substrate.veneer') }}</option>
           </select>
           <form v-if="f.substrate === 'veneer'" @submit.prevent="change(f, { veneer: veneers[f.id] ?? '' }, load)">
             <input
               class="field"
               :value="veneers[f.id] ?? f.veneer_typed ?? ''"
               :disabled="!can"
-              :placeholder="`${$t('exam.guess')} ${exam.veneers.find(v => v.faceIds.includes(f.id))?.mm ?? ''}`"
-              :aria-label="`${$t('intake.veneer')}: ${nameOf(exam, f.id)}`"
+              :placeholder="`${w('exam.guess')} ${exam.veneers.find(v => v.faceIds.includes(f.id))?.mm ?? ''}`"
+              :aria-label="`${w('intake.veneer')}: ${nameOf(exam, f.id)}`"
               @input="veneers[f.id] = ($event.target as HTMLInputElement).value"
               @change="change(f, { veneer: ($event.target as HTMLInputElement).value }, load)"
             />
@@ -93,13 +93,13 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
         <table class="w-full text-left mt-4">
           <thead class="caption">
             <tr>
-              <th>{{ $t('intake.species') }}</th>
-              <th>{{ $t('exam.pores') }}</th>
-              <th>{{ $t('exam.blotches') }}</th>
-              <th>{{ $t('exam.tannin') }}</th>
+              <th>{{ w('intake.species') }}</th>
+              <th>{{ w('exam.pores') }}</th>
+              <th>{{ w('exam.blotches') }}</th>
+              <th>{{ w('exam.tannin') }}</th>
               <th class="text-right">kg/m³</th>
-              <th class="text-right">{{ $t('exam.tangential') }}</th>
-              <th class="text-right">{{ $t('exam.radial') }}</th>
+              <th class="text-right">{{ w('exam.tangential') }}</th>
+              <th class="text-right">{{ w('exam.radial') }}</th>
             </tr>
           </thead>
           <tbody>
@@ -107,9 +107,9 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
               <td class="py-2">
                 {{ s.name }}<span v-if="s.cites" class="caption block">{{ s.cites }}</span>
               </td>
-              <td>{{ $t(`exam.${s.pores}`) }}</td>
-              <td>{{ s.blotches ? $t('refinished.yes') : $t('refinished.no') }}</td>
-              <td>{{ s.tannin ? $t('refinished.yes') : $t('refinished.no') }}</td>
+              <td>{{ w(`exam.${s.pores}`) }}</td>
+              <td>{{ s.blotches ? w('refinished.yes') : w('refinished.no') }}</td>
+              <td>{{ s.tannin ? w('refinished.yes') : w('refinished.no') }}</td>
               <td class="col text-right">{{ s.density_kg_m3 }}</td>
               <td class="clock text-right">
                 {{ movementOf(s.slug).tangential }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}
@@ -120,7 +120,7 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
             </tr>
           </tbody>
         </table>
-        <p class="caption mt-1">{{ $t('exam.woodSource') }}</p>
+        <p class="caption mt-1">{{ w('exam.woodSource') }}</p>
         <VerdictList
           :id="id"
           :verdicts="exam.verdicts.filter(v => ['one-stain-two-colours', 'veneer-estimated', 'cites'].includes(v.slug))"
@@ -129,28 +129,29 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
         />
       </section>
       <section>
-        <h2>{{ $t('exam.moisture') }}</h2>
+        <h2>{{ w('exam.moisture') }}</h2>
         <div v-for="m in exam.moisture" :key="m.faceId" class="row" data-test="moisture">
           <p>
             <strong
               >{{ nameOf(exam, m.faceId) }}: <span class="clock">{{ m.reading_pct }} %</span></strong
             >
             <span :class="m.verdict === 'ready' ? 'text-moss' : m.verdict === 'wait' ? 'text-madder' : 'text-ochre'">{{
-              $t(`exam.dry.${m.verdict}`)
+              w(`exam.dry.${m.verdict}`)
             }}</span>
           </p>
           <p v-if="m.equilibrium_pct !== null" class="caption">
-            {{
-              $t('exam.equilibrium', { emc: m.equilibrium_pct.toFixed(1), most: (m.equilibrium_pct + 2).toFixed(1) })
-            }}
+            {{ w('exam.equilibrium', { emc: m.equilibrium_pct.toFixed(1), most: (m.equilibrium_pct + 2).toFixed(1) }) }}
             <template v-if="exam.air"
               >({{ exam.air.temperature_C.toFixed(1) }} °C, {{ Math.round(exam.air.rh * 100) }} %)</template
             >
           </p>
           <p v-if="m.verdict === 'wait'">
             <template v-if="m.likely_d">{{
-              $t('exam.waitDays', { d: Math.max(1, Math.round(m.likely_d)), basis: $t(`exam.basis.${m.basis}`) })
-            }}</template><template v-else>{{ $t('exam.stalled') }}</template>
+              w('exam.waitDays', {
+                n: Math.max(1, Math.round(m.likely_d)),
+                basis: w(`exam.basis.${m.basis ?? 'thickness'}`),
+              })
+            }}</template><template v-else>{{ w('exam.stalled') }}</template>
           </p>
           <p class="caption">{{ m.readings.map(r => `${r.reading_pct} % ${dayTime(r.at)} ${r.by}`).join(' · ') }}</p>
         </div>
@@ -160,7 +161,7 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
           @submit.prevent="measure(exam, load)"
         >
           <label
-            >{{ $t('intake.face') }}
+            >{{ w('intake.face') }}
             <select v-model.number="reading.faceId" class="field">
               <option :value="0" disabled hidden>{{ nameOf(exam, exam.faces[0]!.id) }}</option>
               <option v-for="f in exam.faces" :key="f.id" :value="f.id">{{ nameOf(exam, f.id) }}</option>
@@ -176,36 +177,36 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
               min="1"
               max="100"
               inputmode="decimal"
-              :aria-label="$t('exam.reading')"
+              :aria-label="w('exam.reading')"
               required
           /></label>
-          <TextField v-model="reading.thickness" :label="`${$t('exam.thick')} (${session.shop?.length_unit})`" />
-          <button class="act">{{ $t('exam.record') }}</button>
+          <TextField v-model="reading.thickness" :label="`${w('exam.thick')} (${session.shop?.length_unit})`" />
+          <button class="act">{{ w('exam.record') }}</button>
         </form>
         <VerdictList :id="id" :verdicts="exam.verdicts.filter(v => v.slug === 'too-wet')" :can="can" @changed="load" />
 
-        <h2 class="mt-6">{{ $t('exam.cracks') }}</h2>
+        <h2 class="mt-6">{{ w('exam.cracks') }}</h2>
         <VerdictList
           :id="id"
           :verdicts="exam.verdicts.filter(v => v.slug.startsWith('crack'))"
           :can="can"
           @changed="load"
         />
-        <p v-if="!exam.cracks.length" class="mt-1">{{ $t('exam.noCrack') }}</p>
+        <p v-if="!exam.cracks.length" class="mt-1">{{ w('exam.noCrack') }}</p>
         <form
           v-if="session.may('owner', 'lead', 'office')"
           class="row grid grid-cols-[1fr_1fr_auto] gap-2 items-end mt-3"
           @submit.prevent="setRoom(load)"
         >
           <label
-            >{{ $t('exam.roomDry') }}
+            >{{ w('exam.roomDry') }}
             <input v-model.number="room.dry" type="number" min="2" max="98" class="field" /></label
           ><label
-            >{{ $t('exam.roomHumid') }}
+            >{{ w('exam.roomHumid') }}
             <input v-model.number="room.humid" type="number" min="2" max="98" class="field" /></label
-          ><button class="act act-quiet">{{ $t('save') }}</button>
+          ><button class="act act-quiet">{{ w('save') }}</button>
         </form>
-        <p class="caption">{{ exam.room ? $t('exam.roomAsked') : $t('exam.roomUsual') }}</p>
+        <p class="caption">{{ exam.room ? w('exam.roomAsked') : w('exam.roomUsual') }}</p>
       </section>
     </div>
   </ExaminePage>
