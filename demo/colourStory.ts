@@ -6,20 +6,20 @@ import { connect } from 'node:net'
 import {
   bestRecipes,
   clearCoat,
+  type Colourant,
   colouredInner,
   innerOf,
+  type Light,
   proposed,
   readOf,
-  strengthOf,
-  type Colourant,
-  type Light,
   type SearchQuestion,
   type Share,
   type Spectrum,
+  strengthOf,
 } from '../core/colour'
 import { COMMON_MIXTURES } from '../core/mixing'
-import { COLOURANTS, TARGETS, WOODS } from './colours'
 import type { Caller } from './caller'
+import { COLOURANTS, TARGETS, WOODS } from './colours'
 
 interface Story {
   tove: Caller

@@ -1,13 +1,13 @@
 /** Made-up spectra of the demo shop: woods, colourants, targets. No measured data. */
 import {
   clearCoat,
+  type Colourant,
   colouredInner,
+  type Lies,
   readOf,
+  type Spectrum,
   WAVELENGTHS_nm,
   withAbsorption,
-  type Colourant,
-  type Lies,
-  type Spectrum,
 } from '../core/colour'
 
 const slope = (low: number, high: number, middle_nm: number, width_nm: number): Spectrum =>

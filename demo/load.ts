@@ -5,8 +5,8 @@
 import { DateTime } from 'luxon'
 import { Caller, signIn } from './caller'
 import { tellColour } from './colourStory'
-import { OWNER, PASSWORD, PEOPLE, PIECES, PRODUCTS, type DemoPiece, type DemoPlace } from './shop'
 import { picture } from './picture'
+import { type DemoPiece, type DemoPlace, OWNER, PASSWORD, PEOPLE, PIECES, PRODUCTS } from './shop'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
 const MIN = 60_000

@@ -11,13 +11,13 @@ import {
   statSync,
 } from 'node:fs'
 import { createInterface } from 'node:readline'
-import { Transform, type Readable, type Writable } from 'node:stream'
+import { type Readable, Transform, type Writable } from 'node:stream'
 import { pipeline } from 'node:stream/promises'
 import { createGunzip, createGzip } from 'node:zlib'
 import { migrate, type Migration } from '../server/database/migrate'
 import { asRoot, createDatabase, databaseUrl, rootSql } from './database'
 import { readKeys } from './keys'
-import { currentDatabase, readIf, ROOT, turnDatabase, writeWhole, type Profile } from './profile'
+import { currentDatabase, type Profile, readIf, ROOT, turnDatabase, writeWhole } from './profile'
 
 /**
  * A backup is plain SQL under gzip: a first line that says what it is, the dump of one moment, and a last line with

@@ -1,4 +1,4 @@
-import { spawn, spawnSync } from 'node:child_process'
+import { spawnSync, spawn } from 'node:child_process'
 import { chmodSync, chownSync, existsSync, rmSync, statSync } from 'node:fs'
 import { userInfo } from 'node:os'
 import { dirname } from 'node:path'

@@ -1,7 +1,7 @@
 import { randomBytes } from 'node:crypto'
 import { existsSync, readFileSync, renameSync, statSync, writeFileSync } from 'node:fs'
 import { userInfo } from 'node:os'
-import { privateDir, readIf, writeWhole, type Profile } from './profile'
+import { privateDir, type Profile, readIf, writeWhole } from './profile'
 
 /**
  * Keys, each its own, each a file that only its owner can read: `session` seals sign-in cookies, `links` makes the

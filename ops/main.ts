@@ -8,24 +8,24 @@ import { basename, resolve } from 'node:path'
 import { backUp, restore } from './backup'
 import { rootSql, secureUsers } from './database'
 import { readKeys, turnKeys } from './keys'
-import { recordBackup } from './nightly'
 import { takeLock } from './lock'
-import { databasePart, type Web } from './parts'
+import { recordBackup } from './nightly'
 import { Part } from './part'
+import { databasePart, type Web } from './parts'
 import { endProcess, isAlive, pause } from './process'
 import {
   currentDatabase,
   existsIn,
   isProfile,
   privateDir,
+  type ProfileName,
   profileOf,
+  type Profile,
   readIf,
   ROOT,
   writeWhole,
-  type Profile,
-  type ProfileName,
 } from './profile'
-import { readState, runningState, Supervisor, type Plan, type State } from './supervisor'
+import { type Plan, readState, runningState, type State, Supervisor } from './supervisor'
 
 const say = (text: string) => process.stderr.write(`${text}\n`)
 class Refused extends Error {}

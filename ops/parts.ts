@@ -1,8 +1,8 @@
+import { connect } from 'node:net'
 import { answers, createDatabase, databaseUrl, secureUsers, serverCommand } from './database'
 import { readKeys } from './keys'
 import type { PartSpec } from './part'
-import { connect } from 'node:net'
-import { currentDatabase, ROOT, type Profile } from './profile'
+import { currentDatabase, type Profile, ROOT } from './profile'
 
 /**
  * Does it say anything within time, at once or to these words? A stopped process still takes connections, but never

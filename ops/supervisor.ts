@@ -1,12 +1,12 @@
 import { existsSync, rmSync } from 'node:fs'
 import { secureUsers } from './database'
-import { backUpNightly } from './nightly'
+import { readKeys } from './keys'
 import { logTo } from './log'
-import { Part, type PartSpec, type PartStatus, type Restart } from './part'
+import { backUpNightly } from './nightly'
+import { type PartSpec, type PartStatus, Part, type Restart } from './part'
 import { databasePart, makeDatabase, standInParts, webPart, type Web } from './parts'
 import { endProcess, idOf, isAlive, isPortFree, pause, type ProcessId } from './process'
-import { privateDir, readIf, writeWhole, type Profile } from './profile'
-import { readKeys } from './keys'
+import { privateDir, type Profile, readIf, writeWhole } from './profile'
 
 /** What is kept running: a database, the stand-ins, and web servers on it. */
 export interface Plan {

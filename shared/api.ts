@@ -1,8 +1,8 @@
 /** The one registry of the API: who may call what, and what a call must carry. */
 import type { z } from 'zod'
+import type { Role } from '../core/safety'
 import * as c from './colour'
 import * as s from './schemas'
-import type { Role } from '../core/safety'
 
 export type { Role }
 export const ROLES = ['owner', 'lead', 'finisher', 'office'] as const satisfies readonly Role[]

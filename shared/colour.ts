@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { CAMI_GRITS, P_GRITS } from '../core/abrasives'
 import { APPLICATORS, BANDS, CLEAR_COAT_SLUGS, LEFT_ON, LIGHT_HISTORIES, LIGHTS } from '../core/colour'
-import { COLOURS, MATERIALS } from '../core/layers/materials'
+import { COLOURS, MATERIALS } from '../core/materials'
 import { SHARES_OF } from '../core/mixing'
 import { SPECIES } from '../core/wood'
 import { address, id, maybeText, rowNumber, slugOf, text, version } from './schemas'

@@ -4,8 +4,7 @@
  * nothing is lost in silence.
  */
 import { z } from 'zod'
-import { FINISH_CLASSES } from '../core/identify'
-import { FINDING_KINDS, WISHES } from '../core/plan'
+import { FINDING_KINDS, FINISH_CLASSES, WISHES } from '../core/piece'
 import { REPORT_FORMAT, REPORT_VERSION, type Report } from '../core/report'
 import { LENGTH_MM, MOST_AREA_M2, MOST_FACES, SHAPES, VENEER_MM } from '../core/units'
 

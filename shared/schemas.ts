@@ -1,23 +1,17 @@
 /** What browser and server say to each other. Messages are written for a restorer. */
 import { z } from 'zod'
+import { P_GRITS } from '../core/abrasives'
+import { METHODS, STEP_KINDS } from '../core/acts'
+import { ROUTES } from '../core/build'
 import { LIGHTS } from '../core/colour'
 import { PATCH_METHODS, PATCH_RESULTS } from '../core/examine'
-import { FINISH_CLASSES, PERIODS, TESTS } from '../core/identify'
-import { BLEACHES, COLOURS, FILLS, FINISHES, MATERIALS } from '../core/layers/materials'
+import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '../core/house'
+import { TESTS } from '../core/identify'
+import { BLEACHES, COLOURS, FILLS, FINISHES, MATERIALS } from '../core/materials'
 import { ITEM_ANSWERS, ITEM_STATES, PLACE_KINDS } from '../core/parts'
-import {
-  FINDING_KINDS,
-  HOUSE_METHODS,
-  HOUSE_SLUGS,
-  METHODS,
-  ROUTES,
-  STEP_KINDS,
-  WISHES,
-  type House,
-} from '../core/plan'
+import { FINDING_KINDS, FINISH_CLASSES, PERIODS, WISHES } from '../core/piece'
 import { HAZARDS } from '../core/safety'
 import { isWithin, LENGTH_MM, MOST_FACES, parseLength_mm, SHAPES, VENEER_MM } from '../core/units'
-import { P_GRITS } from '../core/abrasives'
 import { SPECIES } from '../core/wood'
 
 /** What no line of text needs: control characters, half characters, and marks that turn the reading direction about. */

@@ -12,8 +12,8 @@
  * little noise.
  */
 import { createServer } from 'node:net'
+import { clearCoat, colouredInner, readOf, type Spectrum } from '../core/colour'
 import { numbered, TARGETS, WOODS } from '../demo/colours'
-import { readOf, colouredInner, clearCoat, type Spectrum } from '../core/colour'
 
 const port = Number(process.argv[2])
 const NOISE = 0.003

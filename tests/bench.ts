@@ -1,11 +1,12 @@
 /** Ratios measured in one run; no absolute pass mark. Needs HANTVERK_BASE and HANTVERK_SQL of a server in test mode. */
 import mysql from 'mysql2/promise'
+import type { Choice } from '../core/build'
 import { LIMITS, simulate } from '../core/identify/simulate'
-import { judgePlan } from '../core/layers/rules'
-import { workOutPlan, type Choice } from '../core/plan'
+import { workOutPlan } from '../core/plan'
+import { judgePlan } from '../core/rules'
+import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
 import { colourBench } from './benchColour'
 import { loadBench } from './benchLoad'
-import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
 import { face, facts } from './facts'
 
 const ACTIVE = 60

@@ -5,19 +5,19 @@ import { differenceCiede2000 } from 'culori'
 import direct from 'ml-direct'
 import {
   bandError,
+  type Band,
   bestRecipes,
   clearCoat,
+  type Colourant,
   colouredInner,
   deltaE00Pairs,
   learn,
   mixProblem,
   readOf,
-  searchRecipes,
-  strengthOf,
-  type Band,
-  type Colourant,
   type SearchQuestion,
+  searchRecipes,
   type Share,
+  strengthOf,
 } from '../core/colour'
 import { aged, numbered, OLD_STAINS, WOODS } from '../demo/colours'
 

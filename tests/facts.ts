@@ -1,7 +1,8 @@
 /** A made-up piece for tests: one change at a time is made to it. */
-import { UNPLACED } from '../core/examine/place'
-import type { Choice, Face, Facts, Finding } from '#core/plan'
+import type { Choice } from '#core/build'
+import type { Face, Facts, Finding } from '#core/piece'
 import type { Hours } from '#core/timetable'
+import { UNPLACED } from '../core/piece'
 
 export const face = (more: Partial<Face> = {}): Face => ({
   id: 1,

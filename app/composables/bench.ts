@@ -1,5 +1,5 @@
-import type { InjectionKey, ShallowRef } from 'vue'
 import type { InternalApi } from 'nitropack/types'
+import type { InjectionKey, ShallowRef } from 'vue'
 
 export type BenchNow = Serialized<'/api/now'>
 type Serialized<P extends keyof InternalApi> = InternalApi[P] extends { get: infer R } ? R : never

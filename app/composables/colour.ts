@@ -1,13 +1,13 @@
 import type { InternalApi } from 'nitropack/types'
 import {
-  gradeOf,
-  screenOf,
-  viewingOf,
   type Colourant,
+  gradeOf,
   type Light,
-  type Recipe,
-  type SearchState,
   type Reason,
+  type Recipe,
+  screenOf,
+  type SearchState,
+  viewingOf,
 } from '#core/colour'
 
 export type ColourPage = InternalApi['/api/colour']['get']

@@ -1,5 +1,5 @@
 import type { InternalApi } from 'nitropack/types'
-import type { Place } from '#core/examine'
+import type { Place } from '#core/piece'
 
 export type Examination = InternalApi['/api/pieces/:id/examination']['get']
 export type ExamFace = Examination['faces'][number]

@@ -1,5 +1,7 @@
 import type { InternalApi } from 'nitropack/types'
-import { factsOfFaces, type Choice, type House, type RouteSlug } from '#core/plan'
+import type { Choice, RouteSlug } from '#core/build'
+import type { House } from '#core/house'
+import { factsOfFaces } from '#core/piece'
 import type { HouseQuestion } from '~/workers/house.worker'
 
 /** What is tried on a piece away from the page: a choice, for the piece with its own ways or for some faces alone. */

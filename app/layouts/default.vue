@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Clock4, Armchair, CalendarRange, Palette, Archive, MessageSquareText, House } from '@lucide/vue'
+import { Archive, Armchair, CalendarRange, Clock4, House, MessageSquareText, Palette } from '@lucide/vue'
 
 const session = useSession()
 const events = useEvents()

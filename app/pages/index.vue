@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import type { PlainKey } from '~/utils/words'
 import type { Window } from '#core/timetable'
+import type { PlainKey } from '~/utils/words'
 
 const bench = inject(BENCH)!
 const clock = useClock()

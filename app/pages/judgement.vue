@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { Scatter } from 'vue-chartjs'
-import { LIMITS, SIMULATION, type SimulationResult } from '#core/identify/simulate'
+import { LIMITS, type SimulationResult, SIMULATION } from '#core/identify/simulate'
 
 const progress = ref(0)
 const result = shallowRef<SimulationResult | null>(null)

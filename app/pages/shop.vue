@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
 import { LIGHTS, type Light } from '#core/colour'
-import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
+import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/house'
 
 const session = useSession()
 const { hours, money } = useFormat()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
-import { MATERIALS } from '#core/layers/materials'
+import { MATERIALS } from '#core/materials'
 
 const session = useSession()
 const { amount, money, day } = useFormat()

@@ -1,5 +1,5 @@
 /** Every finish planned on this piece, away from the page. */
-import { compareFinishes } from '#core/route'
+import { compareFinishes } from '#core/ground'
 import type { HouseQuestion } from './house.worker'
 
 self.onmessage = (event: MessageEvent<HouseQuestion>) => {

@@ -2,9 +2,11 @@
  * What each house method would change on this piece: planned twice, the difference taken. Away from the page, method
  * by method.
  */
-import { HOUSE_METHODS, HOUSE_SLUGS, type Choice, type Facts, type House } from '#core/plan'
-import { judgeRoute } from '#core/route'
+import type { Choice } from '#core/build'
 import type { Rates } from '#core/estimate'
+import { judgeRoute } from '#core/ground'
+import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/house'
+import type { Facts } from '#core/piece'
 import type { Hours } from '#core/timetable'
 
 export interface HouseQuestion {

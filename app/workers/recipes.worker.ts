@@ -2,7 +2,7 @@
  * Searches recipes away from the page: the first good answer at once, better ones as they come. Ended from outside to
  * cancel.
  */
-import { proposed, searchRecipes, whyNot, type SearchQuestion, type SearchState } from '#core/colour'
+import { proposed, type SearchQuestion, searchRecipes, type SearchState, whyNot } from '#core/colour'
 
 self.onmessage = (event: MessageEvent<SearchQuestion>) => {
   try {

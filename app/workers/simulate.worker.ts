@@ -1,5 +1,5 @@
 /** Runs the simulation of the judgement away from the page; tells its progress. */
-import { SIMULATION, simulate, type Simulation } from '#core/identify/simulate'
+import { simulate, SIMULATION, type Simulation } from '#core/identify/simulate'
 
 self.onmessage = (event: MessageEvent<Partial<Simulation>>) => {
   const result = simulate({ ...SIMULATION, ...event.data }, share => self.postMessage({ progress: share }))

@@ -1,5 +1,5 @@
 /** The veneer budget: what a ladder takes against what is there. */
-import { gritName, median_um, type Grit } from './scales'
+import { gritName, type Grit, median_um } from './scales'
 
 export interface BudgetRow {
   grit: Grit

@@ -1,5 +1,5 @@
 /** Grits as they are typed, and a ladder explained rung by rung. */
-import { MAX_STEP_RATIO, gritName, ladderGaps, median_um, P, type Grit } from './scales'
+import { gritName, type Grit, ladderGaps, MAX_STEP_RATIO, median_um, P } from './scales'
 import { CAMI_MEDIAN_UM, P_MEDIAN_UM } from './tables'
 
 /** Up to here P and CAMI mean about the same paper. */

@@ -1,12 +1,12 @@
 /** The room in the coming days by a simple forecast of what was logged, and the hours in which a coat may go on. */
 import {
+  type AirNeed,
+  type AirVerdict,
+  type Air,
   DEW_MARGIN_K,
   dewPoint_C,
   judgeAir,
   saturationPressure_hPa,
-  type Air,
-  type AirNeed,
-  type AirVerdict,
 } from './room'
 
 export interface Reading extends Air {

@@ -1,6 +1,6 @@
 /** XYZ, CIELAB and LCh (CIE 015). L, a, b and C without units, h in degrees. */
-import { BANDS } from './spectrum'
 import type { Viewing } from './lights'
+import { BANDS } from './spectrum'
 
 export type Xyz = readonly [X: number, Y: number, Z: number]
 export type Lab = readonly [L: number, a: number, b: number]

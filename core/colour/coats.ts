@@ -2,7 +2,7 @@
  * The clear coat's own colour and what light does to it and to the wood. All figures: shop default, unsourced, until a
  * band is read.
  */
-import { WAVELENGTHS_nm, type Spectrum } from './spectrum'
+import { type Spectrum, WAVELENGTHS_nm } from './spectrum'
 
 interface ClearCoatRow {
   slug: string

@@ -1,8 +1,8 @@
 /** A pot that is off: what to add to the amount that is left, since nothing can be taken out. Grams. */
-import { absorption, absorptionOf, reflectanceOf } from './kubelka'
 import { fitBounded } from './fit'
+import { absorptionOf, absorption, reflectanceOf } from './kubelka'
+import { colouredInner, innerOf, type Share, strengthsOf } from './predict'
 import { judgeRecipe, mixProblem, type SearchQuestion } from './search'
-import { colouredInner, innerOf, strengthsOf, type Share } from './predict'
 import { DARKEST, type Spectrum } from './spectrum'
 
 export interface Pot {

@@ -1,5 +1,5 @@
 /** A band beside its target under each light, as SVG text: shown to the client and kept with the question. */
-import { viewingOf, type Light } from './lights'
+import { type Light, viewingOf } from './lights'
 import { screenOf } from './screen'
 import type { Spectrum } from './spectrum'
 

@@ -8,13 +8,13 @@ import { absorption } from './kubelka'
 import { viewingOf } from './lights'
 import { nonNegative } from './nnls'
 import {
+  type Colourant,
   colouredInner,
   innerOf,
   readOf,
+  type Share,
   strengthOf,
   strengthsOf,
-  type Colourant,
-  type Share,
   type Surface,
   type Wipe,
 } from './predict'

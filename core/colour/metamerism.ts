@@ -1,7 +1,7 @@
 /** How a match stands under several lights. */
-import { deltaE00, PASSES } from './difference'
 import { labFromXyz, labOf, xyzOf, type Xyz } from './cielab'
-import { viewingOf, type Light, type Observer } from './lights'
+import { deltaE00, PASSES } from './difference'
+import { type Light, type Observer, viewingOf } from './lights'
 import type { Spectrum } from './spectrum'
 
 export interface UnderLight {

@@ -3,17 +3,17 @@
  * a colour record must say.
  */
 import { BLEACH_LEAVES, clearCoat, isClearCoat } from './coats'
+import type { Gloss } from './kubelka'
 import {
+  type Colourant,
   colouredInner,
   readOf,
-  strengthsOf,
-  withAbsorption,
-  type Colourant,
   type Share,
+  strengthsOf,
   type Surface,
   type Wipe,
+  withAbsorption,
 } from './predict'
-import type { Gloss } from './kubelka'
 import type { Spectrum } from './spectrum'
 
 export const APPLICATORS = ['cloth', 'brush', 'foam', 'gun', 'other'] as const

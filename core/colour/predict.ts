@@ -3,7 +3,7 @@
  * K/S; colourants in the film are a filter crossed twice; the clear coat is such a filter too, and the finish's
  * surface lies over all.
  */
-import { absorption, belowSurface, reflectanceOf, throughSurface, type Gloss } from './kubelka'
+import { absorption, belowSurface, type Gloss, reflectanceOf, throughSurface } from './kubelka'
 import { clampFactor, type Spectrum } from './spectrum'
 
 /**

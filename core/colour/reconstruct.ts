@@ -2,9 +2,9 @@
  * A plausible spectrum for a reading that gives CIELAB only. Many spectra share one CIELAB, so what rests on it is
  * marked as weaker.
  */
-import { xyzFromLab, type Lab } from './cielab'
+import { type Lab, xyzFromLab } from './cielab'
 import { solveInPlace } from './fit'
-import { viewingOf, type Light, type Observer } from './lights'
+import { type Light, type Observer, viewingOf } from './lights'
 import { BANDS, clampFactor, type Spectrum } from './spectrum'
 
 const ROUNDS = 60

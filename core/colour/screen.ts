@@ -2,7 +2,7 @@
  * A spectrum on a screen: a guide only. sRGB (IEC 61966-2-1), white adapted by Bradford, chroma lowered until it can
  * be shown.
  */
-import { labFromLch, labFromXyz, labOf, lchOf, xyzFromLab, xyzOf, type Lab, type Xyz } from './cielab'
+import { labFromLch, labFromXyz, labOf, type Lab, lchOf, xyzFromLab, xyzOf, type Xyz } from './cielab'
 import { viewingOf, type Viewing } from './lights'
 import type { Spectrum } from './spectrum'
 

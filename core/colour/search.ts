@@ -2,23 +2,23 @@
  * Recipe search: few colourants, small amounts of them, least ΔE00 over several lights and substrates. Every mix of up
  * to `atMost` colourants of one group is fitted; the best of each count comes out as soon as it is known.
  */
-import { differenceParts } from './difference'
 import { labInto, labOf, lchOf } from './cielab'
-import { fitBounded, type Problem } from './fit'
-import { INSIDE, OUTSIDE, reflectanceOf, absorption } from './kubelka'
-import { viewingOf, type Light, type Observer } from './lights'
-import { breaksUnder, differencesUnder, type UnderLight } from './metamerism'
 import { BLEACH_LEAVES } from './coats'
+import { differenceParts } from './difference'
+import { fitBounded, type Problem } from './fit'
+import { absorption, INSIDE, OUTSIDE, reflectanceOf } from './kubelka'
+import { type Light, type Observer, viewingOf } from './lights'
+import { breaksUnder, differencesUnder, type UnderLight } from './metamerism'
 import {
+  type Colourant,
   colouredInner,
   readOf,
+  type Share,
   strengthOf,
   strengthsOf,
-  withAbsorption,
-  type Colourant,
-  type Share,
   type Surface,
   type Wipe,
+  withAbsorption,
 } from './predict'
 import { BANDS, type Spectrum } from './spectrum'
 

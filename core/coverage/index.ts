@@ -1,5 +1,5 @@
 /** How much is needed. Areas in m², films in µm, amounts in ml and g. */
-import { dryFilm_um, type Material } from '../layers/materials'
+import { dryFilm_um, type Material } from '../materials'
 
 /** Waste on top of what stays on the piece (common practice). */
 export const WASTE = 0.1

@@ -1,6 +1,6 @@
 /** When is it ready? Minutes, °C, RH as a fraction. */
 import type { Air } from '../air'
-import type { Base } from '../layers/materials'
+import type { Base } from '../materials'
 
 export const STANDARD_AIR: Air = { temperature_C: 21, rh: 0.5 }
 

@@ -1,6 +1,7 @@
 /** Hours, materials and price of a plan. Money in integer minor units, tax in basis points. */
-import { materialOf } from '../layers/materials'
-import type { Plan, Step } from '../plan'
+import type { Step } from '../acts'
+import { materialOf } from '../materials'
+import type { Plan } from '../plan'
 import { sumOf } from '../units'
 
 export interface Rates {

@@ -1,6 +1,5 @@
 /** All faces of a piece laid out by part in one box, at one scale. */
-import type { Face } from '../plan/facts'
-import { outline_mm } from './place'
+import { type Face, outline_mm } from '../piece'
 
 export interface LaidFace {
   faceId: number

@@ -2,8 +2,7 @@
  * The timed patch: two methods on equal small areas, scaled to the piece: the best estimate there is (common
  * practice).
  */
-import type { Face, Facts } from '../plan/facts'
-import { faceFactor, workArea_m2 } from '../plan/area'
+import { faceFactor, type Face, type Facts, workArea_m2 } from '../piece'
 import { sumOf } from '../units'
 
 export const PATCH_METHODS = ['stripper', 'sanding'] as const

@@ -1,5 +1,5 @@
 /** The questions of the walk round a piece, in the order in which one looks. Common practice. */
-import type { FindingKind, Facts } from '../plan/facts'
+import type { Facts, FindingKind } from '../piece'
 import { speciesOf } from '../wood'
 
 export const STATIONS = [

@@ -1,10 +1,25 @@
 /** Verdicts of the examination: each with its reasons, its class, and who to turn to. */
 import type { GroupFound } from '../identify'
-import { groupsOf, isFound, type Facts } from '../plan/facts'
+import { type Facts, type Finding, groupsOf, isFound } from '../piece'
 import type { HazardStanding, Severity } from '../safety'
-import { MOISTURE_MARGIN_PCT, RIGID_STANDS, speciesOf, type MoistureAdvice } from '../wood'
 import { round } from '../units'
-import type { CrackFound, VeneerFound } from './index'
+import {
+  type CrackAdvice,
+  MOISTURE_MARGIN_PCT,
+  type MoistureAdvice,
+  RIGID_STANDS,
+  speciesOf,
+  type VeneerThickness,
+} from '../wood'
+
+export interface CrackFound extends CrackAdvice {
+  finding: Finding
+  species: string
+}
+export interface VeneerFound extends VeneerThickness {
+  faceIds: number[]
+  part: string
+}
 
 export interface ExamineVerdict {
   slug: string

@@ -1,6 +1,6 @@
 /** A walk round the piece: which questions matter for it, in order, as far as the answers go. */
-import { isFound, type Facts } from '../plan/facts'
-import { QUESTIONS, STATIONS, type PartFaces, type Question, type Station, type WalkOption } from './questions'
+import { type Facts, isFound } from '../piece'
+import { type PartFaces, QUESTIONS, type Question, STATIONS, type Station, type WalkOption } from './questions'
 
 /** `key`: the question's slug, with `|part` when it is asked of each part. */
 export interface WalkAnswer {

@@ -2,15 +2,15 @@
 import { WAVELENGTHS_nm } from '../colour'
 import {
   columnsOf,
+  type Columns,
+  type Heading,
   lightOf,
   MOST_LINES,
   observerOf,
-  samplesOf,
-  wrong,
-  type Columns,
-  type Heading,
   type Row,
+  samplesOf,
   type Sample,
+  wrong,
 } from './samples'
 
 /** Words of a line; double quotes hold words together, `#` begins a comment. */

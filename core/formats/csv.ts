@@ -4,7 +4,7 @@
  */
 import Papa from 'papaparse'
 import { WAVELENGTHS_nm } from '../colour'
-import { columnsOf, MOST_LINES, samplesOf, wrong, type Row, type Sample } from './samples'
+import { columnsOf, MOST_LINES, type Row, samplesOf, type Sample, wrong } from './samples'
 
 /**
  * The samples of a CSV file. CIELAB without a light is taken for D65 and 10°.

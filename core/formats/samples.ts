@@ -1,4 +1,4 @@
-import { LIGHTS, spectrumFrom, type Lab, type Light, type Observer, type Spectrum } from '../colour'
+import { type Lab, LIGHTS, type Light, type Observer, spectrumFrom, type Spectrum } from '../colour'
 
 /** One measured sample as files carry it: a spectrum, or CIELAB with the light and observer that it belongs to. */
 export interface Sample {

@@ -1,17 +1,18 @@
 /**
  * Several layers on several groups of faces. Layer 1 is the top; a deeper one is tested where the upper was taken off.
  */
+import type { Period } from '../piece'
 import {
+  type Identification,
   identify,
   nextTests,
-  prior,
-  reasonsFor,
-  type Identification,
   type NextTest,
   type Observation,
+  prior,
+  reasonsFor,
   type Reason,
-} from './index'
-import type { Period, USE_FACTORS } from './tables'
+} from './infer'
+import type { USE_FACTORS } from './tables'
 
 type Use = keyof typeof USE_FACTORS
 

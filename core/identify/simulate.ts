@@ -2,18 +2,9 @@
  * How good is the judgement? Made-up pieces whose readings come from a *jittered* table, with wrong readings and
  * two-layer pieces, never from the table that judges them. Repeatable by its seed.
  */
-import {
-  FINISH_CLASSES,
-  likelihood,
-  nextTests,
-  MOST_CERTAIN,
-  posterior,
-  prior,
-  TESTS,
-  PERIODS,
-  type Observation,
-  type TestKind,
-} from './index'
+import { FINISH_CLASSES, PERIODS } from '../piece'
+import { likelihood, MOST_CERTAIN, nextTests, type Observation, posterior, prior } from './infer'
+import { type TestKind, TESTS } from './tables'
 
 export interface Simulation {
   pieces: number

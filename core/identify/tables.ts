@@ -1,19 +1,6 @@
 /** P(result | class) of the finish tests, priors, harm and time. Shop defaults, unsourced. */
 
-export const FINISH_CLASSES = [
-  'none',
-  'wax',
-  'oil',
-  'shellac',
-  'nitrocellulose-lacquer',
-  'oil-varnish',
-  'oil-polyurethane',
-  'waterborne',
-  'catalysed',
-  'hardwax-oil',
-  'oil-paint',
-] as const
-export type FinishClass = (typeof FINISH_CLASSES)[number]
+import { FINISH_CLASSES, type PERIODS } from '../piece'
 
 export const TEST_SLUGS = [
   'look',
@@ -155,9 +142,6 @@ export const TESTS: readonly TestKind[] = [
     },
   },
 ]
-
-export const PERIODS = ['before-1850', '1850-1925', '1925-1960', '1960-1990', 'after-1990'] as const
-export type Period = (typeof PERIODS)[number] | 'unknown'
 
 /** Original finish by period. */
 export const PRIORS: Readonly<Record<(typeof PERIODS)[number], readonly number[]>> = {

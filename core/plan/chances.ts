@@ -1,5 +1,6 @@
 /** Chances that a route fails (shop defaults, unsourced): 1 − Π(1 − p). */
-import { isFound, type Facts, type RouteSlug } from './facts'
+import type { RouteSlug } from '../build'
+import { type Facts, isFound } from '../piece'
 
 interface Chance {
   p: number

@@ -1,6 +1,6 @@
 /** What differs between two plans, step by step. */
+import type { Step } from '../acts'
 import { sumOf } from '../units'
-import type { Step } from './steps'
 
 export interface StepChange {
   key: string

@@ -1,10 +1,10 @@
 /**
  * What becomes of a plan when one of its gates fails: the faces of the gate go over to its fallback, the others go on.
  */
-import { factsOfFaces, groupsIn, waysOf, type Choice, type Facts, type Group } from './facts'
-import { completePlan, workOutPlan, type Plan } from './planner'
-import type { Step } from './steps'
-import { foundSurface, walk, type Surface } from './surface'
+import { foundSurface, type Step, type Surface, walk } from '../acts'
+import { type Choice, groupsIn, waysOf } from '../build'
+import { factsOfFaces, type Facts, type Group } from '../piece'
+import { completePlan, type Plan, workOutPlan } from './planner'
 
 export interface Fallback {
   choice: Choice

@@ -1,8 +1,9 @@
 /** Steps that repeat until an inspection passes: how often they are planned, how often at worst, and what passes. */
-import { materialOf } from '../layers/materials'
+import type { StepKind, Step } from '../acts'
+import type { Choice } from '../build'
+import { materialOf } from '../materials'
+import type { Facts } from '../piece'
 import { speciesOf } from '../wood'
-import type { Choice, Facts } from './facts'
-import type { Step, StepKind } from './steps'
 
 interface LoopKind {
   /** further kinds that belong to one round, after (or before) the step itself */

@@ -2,12 +2,10 @@
  * How a step is done: which face first, in what sections before it dries, along or across the grain, with what care.
  * All common practice.
  */
-import { materialOf } from '../layers/materials'
+import { type StepKind, type Step, waitAfter } from '../acts'
+import { materialOf } from '../materials'
+import { faceFactor, type Face, type Facts } from '../piece'
 import { round, sumOf } from '../units'
-import { faceFactor } from './area'
-import type { Face, Facts } from './facts'
-import type { Step, StepKind } from './steps'
-import { waitAfter } from './waits'
 
 /** What is said with every step of a kind. */
 const ALWAYS: Partial<Record<StepKind, readonly string[]>> = {

@@ -3,31 +3,29 @@
  * waits.
  */
 import type { VeneerBudget } from '../abrasives'
+import {
+  attended_min,
+  foundSurface,
+  isBare,
+  type LadderPlace,
+  SETUP_MIN,
+  type StepKind,
+  type Step,
+  type Surface,
+  type Visit,
+  waitsBetween,
+  type Wait,
+  walk,
+} from '../acts'
+import { type Choice, groupsIn, type RouteSlug, STRIPPING, waysOf } from '../build'
 import { need_ml } from '../coverage'
-import { mendingOf } from '../examine/damage'
-import { cautionsOf } from '../layers/cautions'
-import { materialOf } from '../layers/materials'
-import { leadSuspected, type Caution } from '../safety'
+import { cautionsOf, materialOf } from '../materials'
+import { type Facts, groupsOf, type Group, leadSuspected, mendingOf, partsToTakeOff, wetOnly } from '../piece'
+import type { Caution } from '../safety'
 import { sumOf } from '../units'
 import { speciesOf } from '../wood'
-import { partsToTakeOff } from './area'
-import {
-  groupsIn,
-  groupsOf,
-  STRIPPING,
-  waysOf,
-  wetOnly,
-  type Choice,
-  type Facts,
-  type Group,
-  type RouteSlug,
-} from './facts'
-import { budgetOf, isJoint, stagesOf, type Draft } from './stages'
 import { worstSteps } from './loops'
-import type { Place } from './sanding'
-import { attended_min, SETUP_MIN, type Step, type StepKind } from './steps'
-import { foundSurface, isBare, walk, type Surface, type Visit } from './surface'
-import { waitsBetween, type Wait } from './waits'
+import { budgetOf, type Draft, isJoint, stagesOf } from './stages'
 
 export interface Plan {
   steps: Step[]
@@ -85,7 +83,7 @@ export function amount_ml(
 
 const finerThan = (a: Step, b: Step) => Math.max(...a.grits) > Math.max(...b.grits)
 
-const placesAmong = (visits: readonly Visit[]): Map<string, Place> =>
+const placesAmong = (visits: readonly Visit[]): Map<string, LadderPlace> =>
   new Map(
     visits
       .filter(v => v.step.kind === 'sand')
@@ -101,7 +99,7 @@ const placesAmong = (visits: readonly Visit[]): Map<string, Place> =>
   )
 
 /** Where each sanding step stands in its ladder: the first takes what stripping left, the last ends by hand. */
-export const sandPlaces = (steps: readonly Step[], facts: Facts, choice: Choice): Map<string, Place> =>
+export const sandPlaces = (steps: readonly Step[], facts: Facts, choice: Choice): Map<string, LadderPlace> =>
   placesAmong(walk(steps, groupsIn(facts, choice), g => foundSurface(facts, g)))
 
 /** Fills in minutes, amounts and waits of a list of steps; used after planning and after every change made by hand. */

@@ -4,31 +4,19 @@ import {
   LEFT_BY_SANDING_OFF_UM,
   LEFT_BY_STRIPPING_UM,
   STOP_P,
-  veneerBudget,
   type StopFor,
+  veneerBudget,
   type VeneerBudget,
 } from '../abrasives'
+import { type Gate, isBare, leave, type Method, splitLadder, type StepKind, type Step, type Surface } from '../acts'
+import { type Choice, type RouteSlug, STRIPPING } from '../build'
 import { coatsForFilm } from '../coverage'
-import { mendingOf } from '../examine/damage'
-import { materialOf, type Material } from '../layers/materials'
-import { leadSuspected } from '../safety'
+import { type House, USUAL_HOUSE } from '../house'
+import { materialOf, type Material } from '../materials'
+import { type Facts, type FindingKind, finishOn, type Group, leadSuspected, mendingOf, wetOnly } from '../piece'
 import { round } from '../units'
 import { speciesOf, veneerThickness } from '../wood'
 import { chanceOfFailing } from './chances'
-import {
-  finishOn,
-  STRIPPING,
-  wetOnly,
-  type Choice,
-  type Facts,
-  type FindingKind,
-  type Group,
-  type RouteSlug,
-} from './facts'
-import { USUAL_HOUSE, type House } from './house'
-import type { Gate, Method, Step, StepKind } from './steps'
-import { splitLadder } from './sanding'
-import { isBare, leave, type Surface } from './surface'
 
 export interface Draft {
   order: number

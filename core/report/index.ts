@@ -1,8 +1,5 @@
 /** The condition report as data (format `hantverk-condition-report`, version 1), and two of them compared. */
-import type { LeadAnswer } from '../safety'
-import type { FinishClass } from '../identify'
-import type { Face, Finding, FindingKind } from '../plan/facts'
-import { damageOn } from '../examine/damage'
+import { damageOn, type Face, type FindingKind, type Finding, type FinishClass, type LeadAnswer } from '../piece'
 
 export const REPORT_FORMAT = 'hantverk-condition-report'
 export const REPORT_VERSION = 1

@@ -2,13 +2,9 @@
  * What may hurt someone, or breaks a law: what raises it, what it forbids, what it asks for, and where to turn. Common
  * practice; local rules decide.
  */
-import type { Period } from '../identify'
-import type { FindingKind } from '../plan/facts'
+import { BANS, type Ban, type FindingKind, type LeadAnswer, leadSuspected, type Period } from '../piece'
 import { speciesOf } from '../wood'
-import { leadSuspected, type LeadAnswer, type Severity } from './index'
-
-export const BANS = ['dry-sanding', 'heat-gun', 'dry-brushing', 'opening', 'sale-across-borders'] as const
-export type Ban = (typeof BANS)[number]
+import type { Severity } from './cautions'
 
 export interface HazardFacts {
   lead: LeadAnswer

@@ -1,6 +1,7 @@
 /** The section: a cut through the surface, to scale in µm. Geometry first, then the same drawing as SVG text. */
-import { isBare, groupsOf, foundSurface, walk, type Facts, type Step } from '../plan'
-import { materialOf } from '../layers/materials'
+import { foundSurface, isBare, type Step, walk } from '../acts'
+import { materialOf } from '../materials'
+import { type Facts, groupsOf } from '../piece'
 import { speciesOf } from '../wood'
 
 export type LayerState = 'found' | 'done' | 'running' | 'planned' | 'failing'

@@ -1,8 +1,8 @@
 /**
  * When each step would be done, by the waits and the hours alone: one pair of hands on the piece whenever it is free.
  */
-import type { Step, Wait } from '../plan'
-import { afterWorking, nextSpan, type Hours } from './hours'
+import type { Step, Wait } from '../acts'
+import { afterWorking, type Hours, nextSpan } from './hours'
 
 const MIN_MS = 60_000
 

@@ -1,10 +1,10 @@
 /** May this step start now? One pure function for screen and server. */
-import { judgeAir, type Air, type AirVerdict } from '../air'
+import type { Step, Wait } from '../acts'
+import { type AirVerdict, type Air, judgeAir } from '../air'
 import { temperatureFactor } from '../drying'
-import { materialOf } from '../layers/materials'
-import type { Verdict } from '../layers/rules'
-import type { Step, Wait } from '../plan'
-import { closingOf, isWorking, nextSpan, type Hours } from './hours'
+import { materialOf } from '../materials'
+import type { Verdict } from '../rules'
+import { closingOf, type Hours, isWorking, nextSpan } from './hours'
 
 const MIN_MS = 60_000
 

@@ -1,5 +1,5 @@
 /** Veneer: measured, or estimated by age. */
-import type { Period } from '../identify'
+import type { Period } from '../piece'
 
 /**
  * Thickness by age, thin end and thick end, mm (common practice): old sawn 1–2.5, sliced 0.5–0.7, newer 0.3–0.5. The

@@ -1,4 +1,4 @@
-import { eventsSince, lastEvent, listen, whileSignedIn, type ShopEvent } from '../services/events'
+import { eventsSince, lastEvent, listen, type ShopEvent, whileSignedIn } from '../services/events'
 
 const BEAT_MS = 15_000
 

@@ -1,5 +1,5 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
-import mysql, { type Pool, type PoolConnection, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise'
+import mysql, { type PoolConnection, type Pool, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise'
 
 export type Params = Record<string, unknown>
 /** Something that runs SQL: the pool, or one connection inside a transaction. */

@@ -12,7 +12,7 @@ import {
   type UnderLight,
   type Wipe,
 } from '#core/colour'
-import { materialOf } from '#core/layers/materials'
+import { materialOf } from '#core/materials'
 import { speciesOf } from '#core/wood'
 import type * as c from '#shared/colour'
 import type { Db } from '../database/db'

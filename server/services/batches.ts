@@ -9,7 +9,7 @@ import {
   sharesOf,
   type Share,
 } from '#core/colour'
-import { materialOf } from '#core/layers/materials'
+import { materialOf } from '#core/materials'
 import { contentsOf, type Ingredient, mixture, scaledUp, toleranceOf } from '#core/mixing'
 import { round } from '#core/units'
 import type * as c from '#shared/colour'

@@ -2,26 +2,26 @@ import type { z } from 'zod'
 import { mustAskAgain } from '#core/approval'
 import { estimate } from '#core/estimate'
 import { potEnds_ms } from '#core/timetable'
-import type { BenchCommand } from '#shared/schemas'
 import type * as s from '#shared/schemas'
-import { db, transaction, type Db } from '../database/db'
+import type { BenchCommand } from '#shared/schemas'
+import { db, type Db, transaction } from '../database/db'
 import { takeSnapshot } from './approvals'
 import { benchView } from './benchView'
 import type { Person } from './people'
-import { readPiece, type PieceFile } from './pieces'
+import { type PieceFile, readPiece } from './pieces'
 import {
   choiceOf,
   insertStep,
+  type PlannedStep,
   readPlan,
   readWetCoat,
+  type StoredPlan,
   writeFaces,
   writeWaits,
-  type PlannedStep,
-  type StoredPlan,
 } from './planRows'
 import { readPrices, readRates, startVerdictsOf } from './plans'
 import { log, tell } from './record'
-import { readAir, readHours, clockIn } from './shop'
+import { clockIn, readAir, readHours } from './shop'
 
 const MINUTE_MS = 60_000
 const LONGEST_AGO_MIN = 12 * 60

@@ -1,8 +1,8 @@
 import type { Air } from '#core/air'
-import type { Verdict } from '#core/layers/rules'
-import { mayStart, type Hours, type StartVerdict } from '#core/timetable'
-import { clockIn } from './shop'
+import type { Verdict } from '#core/rules'
+import { type Hours, mayStart, type StartVerdict } from '#core/timetable'
 import type { StoredPlan } from './planRows'
+import { clockIn } from './shop'
 
 export interface BenchQuestion {
   plan: StoredPlan

@@ -23,7 +23,7 @@ import {
   type Wipe,
 } from '#core/colour'
 import { type Sample, writeCgats, writeSamplesCsv } from '#core/formats'
-import { materialOf } from '#core/layers/materials'
+import { materialOf } from '#core/materials'
 import { round } from '#core/units'
 import type * as c from '#shared/colour'
 import { db, type Db, transaction } from '../database/db'

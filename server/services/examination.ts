@@ -1,8 +1,8 @@
 import type { z } from 'zod'
+import type { Choice } from '#core/build'
 import {
   comparePatches,
   examine,
-  FINDINGS,
   keyOf,
   optionsOf,
   PACE_MIN_M2,
@@ -11,14 +11,14 @@ import {
   scalePatch,
   type WalkOption,
 } from '#core/examine'
-import type { Choice, Facts } from '#core/plan'
+import { type Facts, FINDINGS } from '#core/piece'
 import { HAZARDS, mayOverrule, type Severity } from '#core/safety'
 import { isWithin, LENGTH_MM, round } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import { firstPlace, insertFinding, ownerOf } from './findings'
 import type { Person } from './people'
-import { faceArea, lengthOf, onPiece, readPiece, roomOf, type PieceFile } from './pieces'
+import { faceArea, lengthOf, onPiece, type PieceFile, readPiece, roomOf } from './pieces'
 import { choiceOf } from './planRows'
 import { readAir, readShop } from './shop'
 

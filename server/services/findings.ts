@@ -1,10 +1,10 @@
 import type { z } from 'zod'
-import { FINDINGS, lineLength_mm, placeProblem, type Place } from '#core/examine'
+import { FINDINGS, lineLength_mm, placeProblem, type Place } from '#core/piece'
 import { VENEER_MM } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import type { Person } from './people'
-import { faceOf, lengthOf, onPiece, placeOf, type FaceRow, type FindingRow, type PieceFile } from './pieces'
+import { faceOf, type FaceRow, type FindingRow, lengthOf, onPiece, type PieceFile, placeOf } from './pieces'
 import { readShop } from './shop'
 
 export const FINDING_OWNER = `SELECT part.piece_id

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
-import { HOUSE_METHODS, HOUSE_SLUGS, houseOf, type House } from '#core/plan'
+import { HOUSE_METHODS, HOUSE_SLUGS, houseOf, type House } from '#core/house'
 import type * as s from '#shared/schemas'
-import { db, transaction, type Db } from '../database/db'
+import { db, type Db, transaction } from '../database/db'
 import type { Person } from './people'
 import { logShop, tell } from './record'
 

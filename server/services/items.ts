@@ -1,11 +1,10 @@
-import type { PlaceKind } from '#core/parts'
 import type { z } from 'zod'
-import { proposeMark } from '#core/parts'
+import { type PlaceKind, proposeMark } from '#core/parts'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import { ownerOf } from './findings'
 import type { Person } from './people'
-import { onPiece, type ItemRow } from './pieces'
+import { type ItemRow, onPiece } from './pieces'
 
 /** Adds what comes off a piece, with a mark that nobody in the piece has; a mark that is given must be free. */
 export const addItem = (id: number, input: z.infer<typeof s.addItem>, person: Person, at: Date) =>

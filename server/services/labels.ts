@@ -1,5 +1,5 @@
 import { DateTime } from 'luxon'
-import { cautionsOfAll } from '#core/layers'
+import { cautionsOfAll } from '#core/materials'
 import { db } from '../database/db'
 import type { Fonts } from '../workers/pdf'
 import { batchPage } from './batches'

@@ -3,10 +3,10 @@ import { Transform } from 'node:stream'
 import nodemailer, { type SendMailOptions, type Transporter } from 'nodemailer'
 import type { z } from 'zod'
 import type * as s from '#shared/schemas'
-import { transaction, type Db } from '../database/db'
+import { type Db, transaction } from '../database/db'
 import { sha256 } from './approvals'
 import type { Person } from './people'
-import { log, logShop, tell } from './record'
+import { logShop, log, tell } from './record'
 
 /**
  * Pauses before a letter is tried again, minutes: growing, for a day in all; then it could not be sent. Times here are

@@ -3,23 +3,23 @@ import {
   deltaE00,
   flat,
   isColour,
-  labOf,
   labOfSpectrum,
+  labOf,
   panelStates,
+  type PlannedColour,
   shiftInLight,
+  type Spectrum,
   viewingOf,
   withAbsorption,
-  type PlannedColour,
-  type Spectrum,
 } from '#core/colour'
 import { speciesOf } from '#core/wood'
 import { db, type Db } from '../database/db'
 import { readBands } from './bands'
-import { innerOfReading, onWood, READINGS, readColourants, withSpectrum, type ReadingRow } from './colour'
+import { innerOfReading, onWood, readColourants, type ReadingRow, READINGS, withSpectrum } from './colour'
 import { readPiece } from './pieces'
 import { readPlan } from './planRows'
+import { readRecipe, type RecipeRow, type ShareLine, sharesOnly } from './recipes'
 import { readShop } from './shop'
-import { readRecipe, sharesOnly, type RecipeRow, type ShareLine } from './recipes'
 
 /** The newest of a piece's readings in a role. */
 const latest = (readings: readonly ReadingRow[], role: ReadingRow['role'], zone?: ReadingRow['zone']) =>

@@ -1,18 +1,11 @@
 import type { z } from 'zod'
+import type { OwnWay, RouteSlug } from '#core/build'
 import type { Light } from '#core/colour'
-import {
-  type Concluded,
-  conclude,
-  type PatchMethod,
-  type PatchResult,
-  type PlaceShape,
-  type Recorded,
-} from '#core/examine'
-import type { Period, TestSlug } from '#core/identify'
-import type { Colour, Finish } from '#core/layers/materials'
+import { type Concluded, conclude, type PatchMethod, type PatchResult, type Recorded } from '#core/examine'
+import type { TestSlug } from '#core/identify'
+import type { Colour, Finish } from '#core/materials'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
-import type { Face, Facts, Finding, OwnWay, RouteSlug } from '#core/plan'
-import { leadSuspected } from '#core/safety'
+import { type Face, type Facts, type Finding, leadSuspected, type Period, type PlaceShape } from '#core/piece'
 import {
   faceArea_m2,
   isWithin,
@@ -269,17 +262,11 @@ function recordedOf({
       refinished: piece.refinished,
       keepPatina: Boolean(piece.keep_patina),
       lead: piece.lead_answer,
-      found: null,
-      finishes: [],
-      bans: [],
-      wet: [],
-      movingCracks: [],
       sample: piece.colour_sample,
       undecided: items
         .filter(i => i.kind === 'hardware' && i.state !== 'present' && i.answer === null)
         .map(i => i.name),
       marks: items.filter(i => i.kind === 'mark').map(i => i.name),
-      pace: { stripper: null, sanding: null },
       faces: faces.map(faceOf),
       findings: findings.map(f => ({
         faceId: f.face_id,

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
+import type { Least, Step } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
-import { applyMend, mendOf } from '#core/layers'
-import type { Least, Step } from '#core/plan'
+import { applyMend, mendOf } from '#core/rules'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
 import type { Person } from './people'
@@ -10,11 +10,11 @@ import {
   choiceOf,
   insertStep,
   leastsOf,
+  type PlannedStep,
   readPlan,
+  type StoredPlan,
   writeFaces,
   writeWaits,
-  type PlannedStep,
-  type StoredPlan,
 } from './planRows'
 import { verdictsOf } from './plans'
 

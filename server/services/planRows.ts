@@ -1,16 +1,7 @@
+import { type Least, type Method, type StepKind, type Step, type Wait, withLeast } from '#core/acts'
+import type { Choice, OwnWay, RouteSlug } from '#core/build'
+import { houseOf } from '#core/house'
 import type { Caution } from '#core/safety'
-import {
-  houseOf,
-  withLeast,
-  type Choice,
-  type Least,
-  type OwnWay,
-  type RouteSlug,
-  type Step,
-  type StepKind,
-  type Method,
-  type Wait,
-} from '#core/plan'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../database/db'
 import type { PieceFile, Which } from './pieces'

@@ -1,35 +1,27 @@
 import type { z } from 'zod'
+import { type Step, TAKES_MARKS } from '#core/acts'
+import type { Choice, Way } from '#core/build'
 import { estimate, materialCost_minor, type Rates } from '#core/estimate'
-import { judgePlan, mendOf, RULES, type Verdict } from '#core/layers'
-import {
-  factsOfFaces,
-  finishOfSchool,
-  loopsOf,
-  notesOf,
-  planDifference,
-  TAKES_MARKS,
-  type Choice,
-  type Facts,
-  type GateRecord,
-  type Step,
-  type Way,
-} from '#core/plan'
-import { choiceFor, lessInvasive } from '#core/route'
-import type { Asking } from '../workers/heavy'
+import { choiceFor, lessInvasive } from '#core/ground'
+import { finishOfSchool } from '#core/house'
+import { factsOfFaces, type Facts } from '#core/piece'
+import { type GateRecord, loopsOf, notesOf, planDifference } from '#core/plan'
+import { judgePlan, mendOf, RULES, type Verdict } from '#core/rules'
 import { cautionText, mayOverrule } from '#core/safety'
-import { sectionOf, type LayerState } from '#core/section'
+import { type LayerState, sectionOf } from '#core/section'
 import { forecast, type Hours } from '#core/timetable'
 import { sumOf } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../database/db'
+import type { Asking } from '../workers/heavy'
 import { benchView } from './benchView'
-import type { Person } from './people'
 import { readHouse } from './house'
+import type { Person } from './people'
+import { onPiece, type PieceFile, readPiece } from './pieces'
 import { readEdits } from './planEdits'
-import { onPiece, readPiece, type PieceFile } from './pieces'
-import { choiceOf, insertStep, readPlan, readWetCoat, writeWaits, type PlannedStep, type StoredPlan } from './planRows'
+import { choiceOf, insertStep, type PlannedStep, readPlan, readWetCoat, type StoredPlan, writeWaits } from './planRows'
 import { cannotRead, strangeInPlan } from './readable'
-import { clockIn, readAir, readAirAhead, readHours, readShop } from './shop'
+import { clockIn, readAirAhead, readAir, readHours, readShop } from './shop'
 
 export async function readRates(on: Db = db()): Promise<Rates> {
   const shop = await readShop(on)

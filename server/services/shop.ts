@@ -1,12 +1,12 @@
 import { DateTime } from 'luxon'
 import type { z } from 'zod'
-import { forecastAir, STALE_AFTER_MIN, type Air } from '#core/air'
+import { type Air, forecastAir, STALE_AFTER_MIN } from '#core/air'
 import type { Light } from '#core/colour'
-import { MATERIALS } from '#core/layers/materials'
-import { isWorking, type Hours } from '#core/timetable'
+import { MATERIALS } from '#core/materials'
+import { type Hours, isWorking } from '#core/timetable'
 import type * as s from '#shared/schemas'
-import { db, transaction, type Db } from '../database/db'
-import { publicPerson, type Person } from './people'
+import { db, type Db, transaction } from '../database/db'
+import { type Person, publicPerson } from './people'
 import { log, tell } from './record'
 
 export interface ShopRow {

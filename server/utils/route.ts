@@ -1,10 +1,10 @@
 import type { H3Event } from 'h3'
 import type { z } from 'zod'
 import { API, type Problem, type RouteKey, type RouteSpec } from '#shared/api'
-import { acting, Away, db, Repeated, type Act } from '../database/db'
+import { acting, type Act, Away, db, Repeated } from '../database/db'
 import { NewerDatabase } from '../database/migrate'
-import { currentPerson } from '../services/sessions'
 import type { Person } from '../services/people'
+import { currentPerson } from '../services/sessions'
 
 type Parsed<K extends RouteKey, P extends 'body' | 'query'> =
   (typeof API)[K] extends Record<P, infer S> ? (S extends z.ZodType ? z.output<S> : undefined) : undefined

@@ -3,33 +3,27 @@
  * plain value and gives one back. Nothing here may reach for the server, the database or the clock.
  */
 import { createHash } from 'node:crypto'
+import type { Step } from '#core/acts'
 import { parseClimateLog } from '#core/air'
 import { canonicalJson, type Json } from '#core/approval'
+import type { Choice } from '#core/build'
 import {
-  correctPot,
-  learn,
-  reconstruct,
   type Band,
   type Colourant,
+  correctPot,
   type Lab,
+  learn,
   type Light,
   type Observer,
+  reconstruct,
   type SearchQuestion,
   type Spectrum,
 } from '#core/colour'
 import { parseSamples } from '#core/formats'
-import {
-  completePlan,
-  fallBackFrom,
-  afterFallback,
-  planDifference,
-  workOutPlan,
-  type Choice,
-  type Facts,
-  type Step,
-} from '#core/plan'
+import { judgeRoutes, judgeRoute, type RouteQuestion, type RouteVerdict } from '#core/ground'
+import type { Facts } from '#core/piece'
+import { afterFallback, completePlan, fallBackFrom, planDifference, workOutPlan } from '#core/plan'
 import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
-import { judgeRoute, judgeRoutes, type RouteQuestion, type RouteVerdict } from '#core/route'
 import type { Hours } from '#core/timetable'
 import { reportSchema } from '#shared/report'
 import type { Fonts } from './pdf'

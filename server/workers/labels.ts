@@ -1,5 +1,5 @@
 import QRCode from 'qrcode'
-import { pdfOf, type Fonts } from './pdf'
+import { type Fonts, pdfOf } from './pdf'
 
 /** 70 × 37 mm in points. */
 const LABEL: [number, number] = [198, 105]

@@ -1,6 +1,7 @@
-import { layFaces, outline_mm, placeOutline, scaleMark_mm, FINDINGS, type Layout } from '#core/examine'
-import type { Report, ReportFinding } from '#core/report'
-import { pdfOf, type Fonts } from './pdf'
+import { layFaces, type Layout, scaleMark_mm } from '#core/examine'
+import { FINDINGS, outline_mm, placeOutline } from '#core/piece'
+import type { ReportFinding, Report } from '#core/report'
+import { type Fonts, pdfOf } from './pdf'
 
 const PAGE = { size: 'A4' as const, margin: 48 }
 const INK = '#1c211f'

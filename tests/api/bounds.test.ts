@@ -6,7 +6,7 @@ import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import type { Role } from '#shared/api'
-import { BASE, choice, intake, planOf, setClock, shopPeople, type Caller } from './http'
+import { BASE, type Caller, choice, intake, planOf, setClock, shopPeople } from './http'
 
 const people = {} as Record<Role, Caller>
 let sql: mysql.Connection

@@ -3,24 +3,24 @@ import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import {
   bestRecipes,
   clearCoat,
+  type Colourant,
   colouredInner,
   deltaE00,
   labOf,
   proposed,
   readOf,
-  strengthOf,
-  viewingOf,
-  WAVELENGTHS_nm,
-  type Colourant,
   type SearchQuestion,
   type Share,
   type Spectrum,
+  strengthOf,
+  viewingOf,
+  WAVELENGTHS_nm,
 } from '#core/colour'
 import { parseSamples } from '#core/formats'
 import type { Role } from '#shared/api'
 import { aged, COLOURANTS, OLD_STAINS, WOODS } from '../../demo/colours'
 import { bringBack, takeAway } from '../standIns'
-import { BASE, choice, intake, planOf, setClock, shopPeople, type Caller } from './http'
+import { BASE, type Caller, choice, intake, planOf, setClock, shopPeople } from './http'
 
 const t = (clock: string, day = '2026-12-15') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>

@@ -3,7 +3,7 @@ import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { canonicalJson, type Json } from '#core/approval'
 import type { Role } from '#shared/api'
 import { reportSchema } from '#shared/report'
-import { act, BASE, choice, intake, planOf, setClock, setHouse, shopPeople, stepOf, type Caller } from './http'
+import { act, BASE, type Caller, choice, intake, planOf, setClock, setHouse, shopPeople, stepOf } from './http'
 
 const t = (clock: string, day = '2026-12-08') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>

@@ -2,7 +2,7 @@ import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
-import { act, choice, intake, planOf, setClock, shopPeople, stepOf, type Caller } from './http'
+import { act, type Caller, choice, intake, planOf, setClock, shopPeople, stepOf } from './http'
 
 const t = (clock: string, day = '2026-12-01') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>

@@ -1,6 +1,6 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
-import { act, intake, planOf, setClock, setHouse, shopPeople, stepOf, type Caller } from './http'
+import { act, type Caller, intake, planOf, setClock, setHouse, shopPeople, stepOf } from './http'
 
 const t = (clock: string, day = '2026-12-14') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>

@@ -2,7 +2,7 @@
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
-import { choice, intake, setClock, shopPeople, stepOf, act, type Caller } from './http'
+import { act, type Caller, choice, intake, setClock, shopPeople, stepOf } from './http'
 
 const people = {} as Record<Role, Caller>
 let sql: mysql.Connection

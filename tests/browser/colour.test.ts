@@ -1,6 +1,6 @@
-import { expect } from '@playwright/test'
 import { connect } from 'node:net'
-import { clearCoat, colouredInner, readOf, strengthOf, type Spectrum } from '../../core/colour'
+import { expect } from '@playwright/test'
+import { clearCoat, colouredInner, readOf, type Spectrum, strengthOf } from '../../core/colour'
 import { numbered, WOODS } from '../../demo/colours'
 import { as, barriers, linkTo, test, write } from './page'
 

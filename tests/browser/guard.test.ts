@@ -1,5 +1,5 @@
 import { readFileSync } from 'node:fs'
-import { expect, type Browser, type Page } from '@playwright/test'
+import { type Browser, expect, type Page } from '@playwright/test'
 import mysql from 'mysql2/promise'
 import { as, BASE, test, write } from './page'
 

@@ -1,5 +1,5 @@
 import AxeBuilder from '@axe-core/playwright'
-import { expect, test as base, type Browser, type BrowserContextOptions, type Page } from '@playwright/test'
+import { type BrowserContextOptions, type Browser, expect, type Page, test as base } from '@playwright/test'
 
 export const BASE = process.env.HANTVERK_BASE!
 

@@ -11,8 +11,8 @@ import {
   judgeAir,
   LACQUER_AIR,
   parseClimateLog,
-  whatHelps,
   type Reading,
+  whatHelps,
 } from '#core/air'
 import { isWorking } from '#core/timetable'
 import { at, hours } from '../facts'

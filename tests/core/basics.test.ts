@@ -1,11 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { ladder_P, ladderGaps, MAX_STEP_RATIO, median_um, nearestOn, P, veneerBudget } from '#core/abrasives'
-import { judgeAir, GENERAL_AIR, LACQUER_AIR } from '#core/air'
+import { GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
 import { canonicalJson, mustAskAgain } from '#core/approval'
 import { need_ml } from '#core/coverage'
 import { dryingTime_min } from '#core/drying'
-import { materialOf } from '#core/layers/materials'
+import { materialOf } from '#core/materials'
 import { mayOverrule } from '#core/safety'
 import { faceArea_m2, parseLength_mm } from '#core/units'
 

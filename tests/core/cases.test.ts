@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
-import { examine, type Examined } from '#core/examine'
-import type { FinishClass, LayerReading, Period } from '#core/identify'
-import type { Face, Finding } from '#core/plan'
+import { type Examined, examine } from '#core/examine'
+import type { LayerReading } from '#core/identify'
+import type { Face, Finding, FinishClass, Period } from '#core/piece'
 import { face, facts, finding } from '../facts'
 
 /**

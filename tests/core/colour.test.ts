@@ -1,9 +1,9 @@
 import fc from 'fast-check'
+import { nnls } from 'nnls'
 import { describe, expect, it, test } from 'vitest'
 import * as c from '#core/colour'
-import { nnls } from 'nnls'
-import { nonNegative } from '../../core/colour/nnls'
 import { fitBounded } from '../../core/colour/fit'
+import { nonNegative } from '../../core/colour/nnls'
 import { aged, numbered, OLD_STAINS, WOODS } from '../../demo/colours'
 
 const factor = fc.double({ min: 0.01, max: 0.98, noNaN: true })

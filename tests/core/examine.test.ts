@@ -2,35 +2,39 @@ import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import {
   comparePatches,
-  coveredArea_m2,
-  damageOf,
   examine,
   layFaces,
-  mendingOf,
-  movePlace,
   optionsOf,
-  outline_mm,
-  placeProblem,
+  type Patch,
   QUESTIONS,
+  type Recorded,
   scaleMark_mm,
   scalePatch,
+  walkRound,
+} from '#core/examine'
+import { judgeRoutes } from '#core/ground'
+import { identifyGroups, identify, layerPrior, type Observation, prior } from '#core/identify'
+import { simulate, SIMULATION } from '#core/identify/simulate'
+import { countOf, holeFit, type Holes, itemQuestion, proposeMark } from '#core/parts'
+import { holesSvg } from '#core/parts/drawing'
+import {
+  BANS,
+  coveredArea_m2,
+  damageOf,
+  type Finding,
+  mendingOf,
+  movePlace,
+  outline_mm,
+  placeProblem,
+  type Place,
   shareOf,
   UNPLACED,
-  walkRound,
   wholeFace,
-  type Patch,
-  type Place,
-  type Recorded,
-} from '#core/examine'
-import { identify, layerPrior, identifyGroups, prior, type Observation } from '#core/identify'
-import { simulate, SIMULATION } from '#core/identify/simulate'
-import { judgePlan } from '#core/layers/rules'
-import { countOf, holeFit, itemQuestion, proposeMark, type Holes } from '#core/parts'
-import { holesSvg } from '#core/parts/drawing'
-import { planDifference, workOutPlan, type Finding } from '#core/plan'
+} from '#core/piece'
+import { planDifference, workOutPlan } from '#core/plan'
 import { compareReports, type Report } from '#core/report'
-import { judgeRoutes } from '#core/route'
-import { BANS, bansOf, HAZARDS, hazardsOf, type HazardFacts } from '#core/safety'
+import { judgePlan } from '#core/rules'
+import { bansOf, type HazardFacts, hazardsOf, HAZARDS } from '#core/safety'
 import { crackAdvice, moistureAdvice, movementOf, SPECIES, USUAL_ROOM, veneerThickness } from '#core/wood'
 import { at, choice, face, facts, finding, hours } from '../facts'
 

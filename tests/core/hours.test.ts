@@ -4,10 +4,10 @@ import {
   afterWorking,
   barEdges,
   closingOf,
+  type Hours,
   isWorking,
   nextSpan,
   spanAt,
-  type Hours,
   type Window,
 } from '#core/timetable'
 import { at, hours } from '../facts'

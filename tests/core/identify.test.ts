@@ -2,22 +2,19 @@ import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import {
   entropy_bits,
-  FINISH_CLASSES,
   identify,
   informationGain_bits,
   likelihood,
   MOST_CERTAIN,
   nextTests,
-  PERIODS,
+  type Observation,
   posterior,
-  prior,
   PRIORS,
+  prior,
   reasonsFor,
   TESTS,
-  type FinishClass,
-  type Observation,
-  type Period,
 } from '#core/identify'
+import { FINISH_CLASSES, type FinishClass, PERIODS, type Period } from '#core/piece'
 
 const seen = (...pairs: [string, string][]): Observation[] => pairs.map(([test, result]) => ({ test, result }))
 

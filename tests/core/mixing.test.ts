@@ -1,8 +1,8 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { labOf, viewingOf, WAVELENGTHS_nm } from '#core/colour'
-import { cautionsOfAll } from '#core/layers'
-import { parseSamples, writeCgats, writeSamplesCsv, type Sample } from '#core/formats'
+import { parseSamples, type Sample, writeCgats, writeSamplesCsv } from '#core/formats'
+import { cautionsOfAll } from '#core/materials'
 import * as m from '#core/mixing'
 import { WOODS } from '../../demo/colours'
 

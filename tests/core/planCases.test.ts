@@ -1,21 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { BLEACHES, COLOURS, FILLS, FINISHES, materialOf } from '#core/layers/materials'
-import { judgePlan, RULES } from '#core/layers/rules'
-import {
-  HOUSE_METHODS,
-  HOUSE_SLUGS,
-  houseOf,
-  planDifference,
-  STRIPPING,
-  USUAL_HOUSE,
-  workOutPlan,
-  type Choice,
-  type Facts,
-  type Finding,
-  type House,
-  type StepKind,
-} from '#core/plan'
+import type { StepKind } from '#core/acts'
+import { type Choice, STRIPPING } from '#core/build'
+import { HOUSE_METHODS, HOUSE_SLUGS, houseOf, type House, USUAL_HOUSE } from '#core/house'
+import { BLEACHES, COLOURS, FILLS, FINISHES, materialOf } from '#core/materials'
+import type { Facts, Finding } from '#core/piece'
+import { planDifference, workOutPlan } from '#core/plan'
+import { judgePlan, RULES } from '#core/rules'
 import { SPECIES } from '#core/wood'
 import { choice, face, facts, finding } from '../facts'
 

@@ -1,26 +1,14 @@
 import { describe, expect, it, test } from 'vitest'
-import { addEstimates, estimate, lostAtGate, materialCost_minor, share_minor } from '#core/estimate'
+import { attended_min, STEP_KINDS, type Step, waitAfter } from '#core/acts'
+import type { Choice, RouteSlug } from '#core/build'
 import { need_ml } from '#core/coverage'
-import { FINISHES, materialOf, MATERIALS } from '#core/layers/materials'
-import { judgePlan } from '#core/layers'
-import {
-  attended_min,
-  chanceOfFailing,
-  completePlan,
-  faceFactor,
-  findingsOf,
-  groupsOf,
-  isFound,
-  STEP_KINDS,
-  waitAfter,
-  workOutPlan,
-  type Choice,
-  type Facts,
-  type RouteSlug,
-  type Step,
-} from '#core/plan'
-import { routeReasons } from '#core/route'
-import { cautionText, leadSuspected } from '#core/safety'
+import { addEstimates, estimate, lostAtGate, materialCost_minor, share_minor } from '#core/estimate'
+import { routeReasons } from '#core/ground'
+import { FINISHES, materialOf, MATERIALS } from '#core/materials'
+import { faceFactor, type Facts, findingsOf, groupsOf, isFound, leadSuspected } from '#core/piece'
+import { chanceOfFailing, completePlan, workOutPlan } from '#core/plan'
+import { judgePlan } from '#core/rules'
+import { cautionText } from '#core/safety'
 import { drawSection, layerFill, sectionOf, sectionSvg, spread } from '#core/section'
 import { choice, face, facts, finding } from '../facts'
 

@@ -1,20 +1,20 @@
 import { describe, expect, it } from 'vitest'
 import type { Air } from '#core/air'
-import { judgePlan } from '#core/layers'
 import { workOutPlan } from '#core/plan'
+import { judgePlan } from '#core/rules'
 import {
   afterWorking,
   barEdges,
+  type BenchStep,
+  type BenchWait,
   closingOf,
   forecast,
   isWorking,
   mayStart,
   potEnds_ms,
   windowOf,
-  type BenchStep,
-  type BenchWait,
 } from '#core/timetable'
-import { choice, facts, hours, at } from '../facts'
+import { at, choice, facts, hours } from '../facts'
 
 const clock = (ms: number) => new Date(ms + 3_600_000).toISOString().slice(11, 16)
 const good: Air = { temperature_C: 21, rh: 0.45 }

@@ -1,33 +1,15 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
-import {
-  FINISH_CLASSES,
-  identify,
-  likelihood,
-  nextTests,
-  posterior,
-  prior,
-  PERIODS,
-  TESTS,
-  type Observation,
-} from '#core/identify'
-import { applyMend, judgePlan, mendOf, RULES } from '#core/layers'
-import {
-  completePlan,
-  foundSurface,
-  groupsOf,
-  USUAL_HOUSE,
-  walk,
-  withLeast,
-  workOutPlan,
-  type Choice,
-  type Facts,
-  type Plan,
-  type Step,
-} from '#core/plan'
-import { judgeRoutes, lessInvasive } from '#core/route'
+import { foundSurface, type Step, walk, withLeast } from '#core/acts'
+import type { Choice } from '#core/build'
+import { judgeRoutes, lessInvasive } from '#core/ground'
+import { USUAL_HOUSE } from '#core/house'
+import { identify, likelihood, nextTests, type Observation, posterior, prior, TESTS } from '#core/identify'
+import { type Facts, FINISH_CLASSES, groupsOf, PERIODS } from '#core/piece'
+import { completePlan, type Plan, workOutPlan } from '#core/plan'
+import { applyMend, judgePlan, mendOf, RULES } from '#core/rules'
 import { drawSection, sectionOf, sectionSvg } from '#core/section'
-import { choice, face, facts, finding, hours, at } from '../facts'
+import { at, choice, face, facts, finding, hours } from '../facts'
 
 describe('which finish', () => {
   it('keeps every table a probability', () => {

@@ -1,24 +1,11 @@
 import { describe, expect, it, test } from 'vitest'
-import { judgePlan } from '#core/layers'
-import {
-  fallBackFrom,
-  gritsToTry,
-  groupsIn,
-  inThisShop,
-  loopsOf,
-  machineFor,
-  sandRows,
-  splitLadder,
-  waysOf,
-  WHOLE,
-  workOutPlan,
-  worstPlan,
-  type Choice,
-  type Facts,
-  type Plan,
-} from '#core/plan'
-import { judgeRoute } from '#core/route'
-import { choice, face, facts, finding, hours, at } from '../facts'
+import { gritsToTry, machineFor, sandRows, splitLadder, WHOLE } from '#core/acts'
+import { type Choice, groupsIn, waysOf } from '#core/build'
+import { judgeRoute } from '#core/ground'
+import type { Facts } from '#core/piece'
+import { fallBackFrom, inThisShop, loopsOf, type Plan, workOutPlan, worstPlan } from '#core/plan'
+import { judgePlan } from '#core/rules'
+import { at, choice, face, facts, finding, hours } from '../facts'
 
 const rates = { hour_minor: 60_000, materialMarkup_bp: 2500, tax_bp: 2500 }
 const ask = (f: Facts, c: Choice, record = {}) =>

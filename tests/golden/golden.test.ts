@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import type { Choice, Facts } from '#core/plan'
+import type { Choice } from '#core/build'
+import type { Facts } from '#core/piece'
 import { randomPiece } from './randomPieces'
 import { written } from './written'
 

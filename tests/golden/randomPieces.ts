@@ -2,9 +2,9 @@
  * Made-up pieces of every kind, the same ones each time: lists and chances stand here, so that a new product or
  * finding moves no piece.
  */
-import { UNPLACED } from '#core/examine/place'
-import type { Choice, Face, Facts, Finding, House } from '#core/plan'
-import { USUAL_HOUSE } from '#core/plan'
+import type { Choice } from '#core/build'
+import { type House, USUAL_HOUSE } from '#core/house'
+import { type Face, type Facts, type Finding, UNPLACED } from '#core/piece'
 import { choice, face, facts } from '../facts'
 
 const ROUTES = [

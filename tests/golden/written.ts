@@ -1,7 +1,9 @@
 /** A piece's plan as lines of text: a change of what the application works out is seen as a change of these lines. */
-import { judgePlan } from '#core/layers/rules'
-import { loopsOf, notesOf, workOutPlan, worstPlan, type Choice, type Facts, type Plan } from '#core/plan'
-import { judgeRoutes } from '#core/route'
+import type { Choice } from '#core/build'
+import { judgeRoutes } from '#core/ground'
+import type { Facts } from '#core/piece'
+import { loopsOf, notesOf, type Plan, workOutPlan, worstPlan } from '#core/plan'
+import { judgePlan } from '#core/rules'
 import { sectionOf } from '#core/section'
 import { round } from '#core/units'
 import { at, hours } from '../facts'

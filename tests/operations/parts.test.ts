@@ -5,11 +5,11 @@
 import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { afterAll, describe, expect, it, test } from 'vitest'
+import { readKeys, turnKeys } from '../../ops/keys'
 import { logTo } from '../../ops/log'
 import { keepRule } from '../../ops/nightly'
 import { nextPause } from '../../ops/part'
 import { idOf, isAlive, startOf } from '../../ops/process'
-import { readKeys, turnKeys } from '../../ops/keys'
 import { profileOf } from '../../ops/profile'
 
 const dir = mkdtempSync(`${tmpdir()}/hantverk-test-`)

@@ -3,17 +3,17 @@ import Color from 'colorjs.io'
 import { converter, differenceCiede2000, formatHex } from 'culori'
 import { describe, expect, it, test } from 'vitest'
 import * as c from '#core/colour'
-import { OBSERVERS, POWERS, TABLE_FROM_NM } from '../../core/colour/tables'
 import {
   alcoholShare,
   COMMON_MIXTURES,
   CUT_G_L,
+  type Ingredient,
   levelsOf,
   mixture,
   recut,
-  type Ingredient,
   type Wanted,
 } from '#core/mixing'
+import { OBSERVERS, POWERS, TABLE_FROM_NM } from '../../core/colour/tables'
 import { WOODS } from '../../demo/colours'
 import fixture from './fixtures/observers.json'
 

@@ -1,20 +1,20 @@
 import psychrolib from 'psychrolib'
 import { describe, expect, it, test } from 'vitest'
-import { CAMI_MEDIAN_UM, ladder_P, ladderGaps, median_um, nearestOn, P, P_MEDIAN_UM } from '#core/abrasives'
+import { CAMI_MEDIAN_UM, ladder_P, ladderGaps, median_um, nearestOn, P_MEDIAN_UM, P } from '#core/abrasives'
 import { blushMargin_K, dewPoint_C, heatedTo, LACQUER_AIR, saturationPressure_hPa } from '#core/air'
 import { dryFilm, spread_m2 } from '#core/coverage'
+import { HAZARDS } from '#core/safety'
 import {
   crackAdvice,
   equilibriumMoisture_pct,
+  moistureAdvice,
   movement_mm,
   movementOf,
-  moistureAdvice,
   RIGID_STANDS,
-  SPECIES,
   speciesOf,
+  SPECIES,
   veneerThickness,
 } from '#core/wood'
-import { HAZARDS } from '#core/safety'
 
 describe('grain sizes (ISO 6344-2/-3; ANSI B74.18; from memory)', () => {
   test.each([

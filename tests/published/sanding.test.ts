@@ -2,13 +2,13 @@ import { describe, expect, it, test } from 'vitest'
 import {
   explainLadder,
   finestToTry,
-  gritsFrom,
   gritName,
+  gritsFrom,
   ladder_P,
-  median_um,
-  P,
-  parseGrit,
   type LadderUse,
+  median_um,
+  parseGrit,
+  P,
 } from '#core/abrasives'
 
 /**

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { APPLICATORS, LEFT_ON } from '#core/colour'
-import { MATERIALS } from '#core/layers/materials'
+import { MATERIALS } from '#core/materials'
 
 /** A band of the panel with everything that makes it this colour and no other. */
 const props = defineProps<{ pieceId: number; page: PanelPage; line: PanelLine; read: number }>()

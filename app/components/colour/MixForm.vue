@@ -1,18 +1,18 @@
 <script setup lang="ts">
-import { cautionText } from '#core/safety'
-import { cautionsOfAll, MATERIALS, materialOf, solidsOf } from '#core/layers'
 import { need_ml } from '#core/coverage'
-import { faceArea_m2, round, sumOf } from '#core/units'
+import { cautionsOfAll, materialOf, MATERIALS, solidsOf } from '#core/materials'
 import {
   COMMON_MIXTURES,
+  type CommonIngredient,
   ladles,
   leastTotal,
   measured,
   mixture,
   SHARES_OF,
   SHOWN_ERROR,
-  type CommonIngredient,
 } from '#core/mixing'
+import { cautionText } from '#core/safety'
+import { faceArea_m2, round, sumOf } from '#core/units'
 
 /** Mixtures by parts and percent, worked out while typing; a touch makes a pot of them. */
 const props = defineProps<{ products: readonly { id: number; name: string; class: string }[] }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { flattingFor, levelsOf, SHARES_OF, type ShareOf } from '#core/mixing'
+import { flattingFor, levelsOf, type ShareOf, SHARES_OF } from '#core/mixing'
 
 /** How much flatting the maker's table gives for a sheen. */
 const emit = defineEmits<{ take: [pct: number, of: ShareOf] }>()

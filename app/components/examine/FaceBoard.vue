@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { FINDINGS, movePlace, outline_mm, type Place, type PlaceShape } from '#core/examine'
-import type { FindingKind } from '#core/plan'
+import { type FindingKind, FINDINGS, movePlace, outline_mm, type PlaceShape, type Place } from '#core/piece'
 
 /**
  * One face, large. A tap, a drag or the keys place a finding of the kind in hand; the chosen finding is moved the same

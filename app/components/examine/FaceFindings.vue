@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { FINDINGS, wholeFace, type Place, type PlaceShape } from '#core/examine'
-import { FINDING_KINDS, type FindingKind } from '#core/plan'
+import { FINDING_KINDS, type FindingKind, FINDINGS, type PlaceShape, type Place, wholeFace } from '#core/piece'
 
 /** Faces to scale: the map of all, or one large with its findings. */
 const props = defineProps<{ exam: Examination; load: () => Promise<void>; can: boolean; id: number }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
+import { WISHES } from '#core/piece'
 import { parseLength_mm } from '#core/units'
-import { WISHES } from '#core/plan'
 
 /** The chosen finding: grade, wish, size, note, photographs; move it, or take it back. */
 const props = defineProps<{ finding: ExamFinding; exam: Examination; moving: boolean }>()

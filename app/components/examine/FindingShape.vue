@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { outline_mm, placeOutline } from '#core/examine'
+import { outline_mm, placeOutline } from '#core/piece'
 
 /** One finding as it lies on its face: hatched by grade, dotted where it is kept. */
 const props = defineProps<{

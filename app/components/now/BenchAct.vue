@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { Menu, MenuButton, MenuItem, MenuItems } from '@headlessui/vue'
-import { MATERIALS } from '#core/layers/materials'
+import { MenuButton, MenuItems, MenuItem, Menu } from '@headlessui/vue'
+import { MATERIALS } from '#core/materials'
 import type { ActTarget } from '~/composables/bench'
 
 /** Start, done, not dry yet, take back: now, or some minutes ago. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { Dialog, DialogPanel, DialogTitle } from '@headlessui/vue'
+import { DialogPanel, DialogTitle, Dialog } from '@headlessui/vue'
 import type { InternalApi } from 'nitropack/types'
 import type { ActTarget } from '~/composables/bench'
 

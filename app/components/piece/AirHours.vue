@@ -1,6 +1,6 @@
 <script setup lang="ts">
-import { blushMargin_K, coatingHours, coatingSpans, judgeAir, whatHelps, type Air } from '#core/air'
-import { materialOf } from '#core/layers/materials'
+import { type Air, blushMargin_K, coatingHours, coatingSpans, judgeAir, whatHelps } from '#core/air'
+import { materialOf } from '#core/materials'
 
 /** The hours of the coming days in which a product may go on, and what would help. */
 const props = defineProps<{ product: string; ahead: PlanPage['ahead']; air: Air | null; now: number }>()

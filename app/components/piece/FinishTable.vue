@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { FinishLine } from '#core/route'
+import type { FinishLine } from '#core/ground'
 
 /** All finishes on this piece beside each other; the restorer picks. */
 const props = defineProps<Trial>()

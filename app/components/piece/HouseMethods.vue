@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/plan'
+import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/house'
 import type { HouseEffect } from '~/workers/house.worker'
 
 /** The house methods on this piece: both sides, what each would change here, and a choice for this piece alone. */

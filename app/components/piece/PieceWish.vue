@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PERIODS } from '#core/identify'
+import { PERIODS } from '#core/piece'
 import type { PiecePage } from '~/composables/bench'
 
 /** What the client wants and what is known of the piece, changed after it was taken in. */

@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { MATERIALS } from '#core/layers/materials'
 import { GripVertical } from '@lucide/vue'
-import type { Choice, Facts } from '#core/plan'
+import type { Choice } from '#core/build'
+import { MATERIALS } from '#core/materials'
+import type { Facts } from '#core/piece'
 
 /**
  * One step of a plan: what it is, why, how it is done, what speaks against it; changed here as long as it has not

@@ -1,6 +1,9 @@
 <script setup lang="ts">
 import { explainLadder, gritName, gritsFrom, P } from '#core/abrasives'
-import { gritsToTry, sandPlaces, sandRows, WHOLE, type Choice, type Facts } from '#core/plan'
+import { gritsToTry, sandRows, WHOLE } from '#core/acts'
+import type { Choice } from '#core/build'
+import type { Facts } from '#core/piece'
+import { sandPlaces } from '#core/plan'
 
 /** A sanding step grit by grit: machine, area, minutes; what could be left out; what to try first. */
 const props = defineProps<{

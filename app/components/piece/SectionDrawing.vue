@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { drawSection, layerFill, spread, type Section } from '#core/section'
+import { drawSection, layerFill, type Section, spread } from '#core/section'
 
 /** The section: wood below, found layers left, planned right, to the stated scale. A layer opens its step. */
 const props = defineProps<{ section: Section; label: string }>()

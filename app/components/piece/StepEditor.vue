@@ -1,7 +1,11 @@
 <script setup lang="ts">
-import { parseGrit, nearestOn } from '#core/abrasives'
-import { judgePlan, MATERIALS, type Verdict } from '#core/layers'
-import { completePlan, METHODS, withLeast, type Choice, type Facts } from '#core/plan'
+import { nearestOn, parseGrit } from '#core/abrasives'
+import { METHODS, withLeast } from '#core/acts'
+import type { Choice } from '#core/build'
+import { MATERIALS } from '#core/materials'
+import type { Facts } from '#core/piece'
+import { completePlan } from '#core/plan'
+import { judgePlan, type Verdict } from '#core/rules'
 
 /** What a step is: changed here, with the rules run after a short pause, before anything is saved. */
 const props = defineProps<{ step: PlanPage['steps'][number]; plan: PlanPage; facts: Facts; choice: Choice }>()

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
-import { materialOf } from '#core/layers/materials'
+import { materialOf } from '#core/materials'
 import { SPECIES } from '#core/wood'
 
 type Learnt = InternalApi['/api/colourants/learn']['post']

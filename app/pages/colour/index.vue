@@ -3,24 +3,24 @@ import {
   aimOf,
   BLEACH_LEAVES,
   CLEAR_COAT_SLUGS,
-  isClearCoat,
   clearCoat,
   innerOf,
+  isClearCoat,
   judgeRecipe,
   LEFT_ON,
   LIGHTS,
+  type Light,
   metamerismIndex,
   PASSES,
   readOf,
-  withAbsorption,
-  type Light,
   type Reason,
   type Recipe,
   type SearchQuestion,
   type SearchState,
   type Wipe,
+  withAbsorption,
 } from '#core/colour'
-import { materialOf } from '#core/layers/materials'
+import { materialOf } from '#core/materials'
 
 const route = useRoute()
 const pieceId = computed(() => Number(route.query.piece) || null)

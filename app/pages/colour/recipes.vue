@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { materialOf } from '#core/layers/materials'
+import { materialOf } from '#core/materials'
 import { SPECIES } from '#core/wood'
 
 const route = useRoute()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { cautionsOfAll } from '#core/layers'
+import { cautionsOfAll } from '#core/materials'
 import { scaledUp, toleranceOf } from '#core/mixing'
 import { cautionText } from '#core/safety'
 

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { useRegleSchema } from '@regle/schemas'
+import { PERIODS } from '#core/piece'
 import { faceArea_m2, parseLength_mm, SHAPES, type Shape } from '#core/units'
 import { SPECIES } from '#core/wood'
-import { PERIODS } from '#core/identify'
 import { takeIn } from '#shared/schemas'
 
 const session = useSession()

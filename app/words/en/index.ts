@@ -1,17 +1,17 @@
 /** Every string of the interface, a file for each place. What core says stands in core, beside the data it belongs to. */
+import client from './client'
+import colour from './colour'
 import common from './common'
-import trade from './trade'
+import examine from './examine'
+import mixing from './mixing'
 import now from './now'
 import pieces from './pieces'
-import examine from './examine'
-import route from './route'
 import plan from './plan'
-import client from './client'
-import timetable from './timetable'
-import store from './store'
+import route from './route'
 import shop from './shop'
-import colour from './colour'
-import mixing from './mixing'
+import store from './store'
+import timetable from './timetable'
+import trade from './trade'
 
 export const WORDS = {
   ...common,

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { FINISH_CLASSES, TESTS } from '#core/identify'
+import { TESTS } from '#core/identify'
+import { FINISH_CLASSES } from '#core/piece'
 
 const route = useRoute()
 const { percent, dayTime } = useFormat()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { countOf, holeFit, ITEM_STATES, PLACE_KINDS, type HoleFit, type Holes } from '#core/parts'
+import { countOf, holeFit, type HoleFit, type Holes, ITEM_STATES, PLACE_KINDS } from '#core/parts'
 
 const route = useRoute()
 const session = useSession()

@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import Sortable from 'sortablejs'
 import type { InternalApi } from 'nitropack/types'
-import { MATERIALS } from '#core/layers/materials'
-import type { Facts } from '#core/plan'
+import Sortable from 'sortablejs'
+import { MATERIALS } from '#core/materials'
+import type { Facts } from '#core/piece'
 import { sectionOf } from '#core/section'
 
 const { page, load: reload } = inject(PIECE)!

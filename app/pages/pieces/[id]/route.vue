@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { BLEACHES, COLOURS, FILLS, FINISHES } from '#core/layers/materials'
-import type { House, RouteSlug } from '#core/plan'
+import type { RouteSlug } from '#core/build'
+import type { House } from '#core/house'
+import { BLEACHES, COLOURS, FILLS, FINISHES } from '#core/materials'
 
 const { page, load: reload } = inject(PIECE)!
 const session = useSession()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { SPECIES, speciesOf, movementOf, USUAL_ROOM } from '#core/wood'
+import { movementOf, speciesOf, SPECIES, USUAL_ROOM } from '#core/wood'
 
 const { page, load: loadPiece } = inject(PIECE)!
 const route = useRoute()

@@ -1,0 +1,247 @@
+/** The state of a surface, and what each kind of step does to it. Planner and rules read only this. */
+import { type Base, dryFilm_um, materialOf, type Role } from '../materials'
+import { type Facts, type FinishClass, finishOn, type Group, isFound } from '../piece'
+import type { Step } from './step'
+
+export interface Film {
+  slug: string
+  base: Base | 'unknown'
+  dry_um: number
+  found: boolean
+  step: string | null
+}
+export interface InWood {
+  slug: string
+  base: Base
+  role: Role
+  step: string
+}
+
+export interface Surface {
+  /** from the wood upward */
+  films: Film[]
+  /** colour, conditioner and oil put on so far, in order; a gel over a film stands among the films too */
+  inWood: InWood[]
+  wet: 'stripper' | 'oil' | 'bleach' | 'filler' | null
+  /** last grit, P scale; null: unknown */
+  grit: number | null
+  scuffed: boolean
+  dirty: boolean
+  waxed: boolean
+  contamination: 'none' | 'untreated' | 'washed' | 'barred'
+  dusty: boolean
+  /** grain: as it was, standing up after water, or cut back after it */
+  grain: 'as-is' | 'raised' | 'cut'
+  /** colour that nothing clear lies on yet: its step */
+  openColour: string | null
+  /** bleached or pickled */
+  pale: boolean
+  /** steel wool was used on what is there now */
+  steelWool: boolean
+  /** filler put in and not yet coated: its step */
+  filler: string | null
+}
+
+export const isBare = (s: Surface): boolean => s.films.length === 0
+
+/** Thickness drawn for a film that was found, µm (shop default). */
+const FOUND_UM: Partial<Record<FinishClass, number>> = {
+  'shellac': 40,
+  'nitrocellulose-lacquer': 60,
+  'oil-varnish': 80,
+  'oil-polyurethane': 90,
+  'waterborne': 70,
+  'catalysed': 90,
+  'oil-paint': 100,
+  'wax': 10,
+}
+const UNKNOWN_UM = 60
+/** Finishes that leave no film on the wood. */
+const NO_FILM: readonly FinishClass[] = ['none', 'oil', 'hardwax-oil']
+
+/** The surface as it was found, from the wood upward. Before any test the film is unknown, and counted as there. */
+export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): Surface {
+  const layers = finishOn(facts, group)
+  const slugs: (FinishClass | 'unknown')[] = layers.length ? layers.map(l => l.finish).reverse() : ['unknown']
+  const times = layers.length < 2 && isFound(facts, 'several-layers') ? 2 : 1
+  const films = slugs
+    .filter(f => f === 'unknown' || !NO_FILM.includes(f))
+    .map((f): Film => ({
+      slug: f,
+      base: 'unknown',
+      dry_um: (f === 'unknown' ? UNKNOWN_UM : (FOUND_UM[f] ?? UNKNOWN_UM)) * times,
+      found: true,
+      step: null,
+    }))
+  return {
+    films,
+    inWood: [],
+    wet: null,
+    grit: null,
+    scuffed: false,
+    dirty: true,
+    dusty: false,
+    grain: 'as-is',
+    openColour: null,
+    pale: false,
+    steelWool: false,
+    filler: null,
+    waxed: layers.some(l => l.finish === 'wax') || isFound(facts, 'dirt-and-wax'),
+    contamination: isFound(facts, 'water-beads', 'fish-eyes') ? 'untreated' : 'none',
+  }
+}
+
+/** What a wiped gel stain leaves on a film, µm (shop default: 15 g/m² left, about half of it solid). */
+const GEL_ON_FILM_UM = 8
+
+const WETS = ['oil', 'bleach', 'filler'] as const
+const COLOURING: readonly Role[] = ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash']
+const raise = (s: Surface): Surface['grain'] => (s.grain === 'cut' ? 'cut' : 'raised')
+
+const lay = (step: Step, s: Surface): Surface => {
+  const m = materialOf(step.product!)
+  const entry: InWood = { slug: m.slug, base: m.base, role: m.role, step: step.key }
+  const stillOpen = m.role === 'film' || m.role === 'oil' ? null : s.openColour
+  const openColour = COLOURING.includes(m.role) ? step.key : stillOpen
+  const onFilm = m.role === 'film' || m.role === 'toner' || m.role === 'glaze' || (m.role === 'gel' && !isBare(s))
+  if (onFilm) {
+    const film: Film = {
+      slug: m.slug,
+      base: m.base,
+      dry_um: m.role === 'gel' ? GEL_ON_FILM_UM : dryFilm_um(m),
+      found: false,
+      step: step.key,
+    }
+    const barred = m.slug === 'dewaxed-shellac' && s.contamination === 'washed'
+    return {
+      ...s,
+      films: [...s.films, film],
+      inWood: m.role === 'gel' ? [...s.inWood, entry] : s.inWood,
+      scuffed: false,
+      openColour,
+      filler: m.role === 'film' ? null : s.filler,
+      contamination: barred ? 'barred' : s.contamination,
+    }
+  }
+  const water = m.base === 'water' && isBare(s)
+  return {
+    ...s,
+    inWood: [...s.inWood, entry],
+    openColour,
+    grain: water ? raise(s) : s.grain,
+    pale: s.pale || m.role === 'paint-wash' || m.slug === 'two-part-bleach',
+    wet: WETS.find(role => role === m.role) ?? s.wet,
+    filler: m.role === 'filler' ? step.key : s.filler,
+  }
+}
+
+/** The state that a step leaves behind. */
+export function leave(step: Step, s: Surface): Surface {
+  switch (step.kind) {
+    case 'wash':
+      return { ...s, dirty: false, waxed: false }
+    case 'solvent-wash':
+      return {
+        ...s,
+        dirty: false,
+        waxed: false,
+        contamination: s.contamination === 'untreated' ? 'washed' : s.contamination,
+      }
+    case 'scuff':
+    case 'sand-coat':
+      return { ...s, scuffed: true, dusty: true, grit: step.grits.at(-1) ?? s.grit }
+    case 'level':
+      return {
+        ...s,
+        scuffed: true,
+        grit: step.grits.at(-1) ?? s.grit,
+        films: s.films.map((f, i) => (i === s.films.length - 1 ? { ...f, dry_um: f.dry_um * 0.7 } : f)),
+      }
+    case 'strip':
+      return { ...s, wet: 'stripper' }
+    case 'scrape':
+      return { ...s, wet: null, films: s.films.map(f => ({ ...f, dry_um: f.dry_um * 0.05 })) }
+    case 'wash-off':
+      return {
+        ...s,
+        films: [],
+        inWood: [],
+        scuffed: false,
+        grit: null,
+        dirty: false,
+        openColour: null,
+        filler: null,
+        steelWool: step.method === 'steel-wool',
+      }
+    case 'sand-off':
+      return {
+        ...s,
+        films: [],
+        inWood: [],
+        scuffed: false,
+        grit: step.grits.at(-1) ?? null,
+        dusty: true,
+        openColour: null,
+        filler: null,
+      }
+    case 'rinse':
+      return { ...s, wet: null, grain: raise(s) }
+    case 'raise-grain':
+      return { ...s, grain: 'raised' }
+    case 'fill-off':
+      return { ...s, wet: null }
+    case 'sand':
+    case 'sand-back':
+    case 'pad':
+      return {
+        ...s,
+        grit: step.grits.at(-1) ?? s.grit,
+        dusty: true,
+        grain: s.grain === 'raised' ? 'cut' : s.grain,
+        steelWool: s.steelWool || step.method === 'steel-wool',
+      }
+    case 'clean-off':
+      return { ...s, dusty: false }
+    case 'wax':
+      return { ...s, waxed: true }
+    case 'oil-off':
+      return { ...s, wet: null }
+    case 'coat':
+    case 'oil-on':
+    case 'stain':
+    case 'gel':
+    case 'dye':
+    case 'toner':
+    case 'glaze':
+    case 'paint-wash':
+    case 'bleach':
+    case 'fill':
+    case 'conditioner':
+      return lay(step, s)
+    default:
+      return s
+  }
+}
+
+export interface Visit {
+  step: Step
+  index: number
+  group: Group
+  before: Surface
+  after: Surface
+}
+
+/** Every step on every group of faces it touches, in the order of the work, with the state before and after. */
+export function walk(steps: readonly Step[], groups: readonly Group[], start: (g: Group) => Surface): Visit[] {
+  const now = new Map(groups.map(g => [g.key, start(g)]))
+  return steps.flatMap((step, index) =>
+    groups
+      .filter(g => g.faces.some(f => step.faces.includes(f.id)))
+      .map(group => {
+        const before = now.get(group.key)!
+        const after = leave(step, before)
+        now.set(group.key, after)
+        return { step, index, group, before, after }
+      }),
+  )
+}

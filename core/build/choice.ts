@@ -1,0 +1,64 @@
+/** The ways that a piece may go: route, finish and colour, for the whole or for some of its faces. */
+import type { House } from '../house'
+import type { Bleach, Colour, Fill, Finish } from '../materials'
+import { factsOfFaces, type Facts, groupsOf, type Group } from '../piece'
+
+export const ROUTES = [
+  'clean-and-wax',
+  'amalgamate',
+  'spot-repair',
+  'scuff-and-recoat',
+  'scuff-and-gel',
+  'level-barrier-recoat',
+  'strip-chemical',
+  'strip-mechanical',
+  'strip-both',
+  'refer',
+] as const
+/** Least invasive first. */
+export type RouteSlug = (typeof ROUTES)[number]
+/** Routes that take the old film off. */
+export const STRIPPING: readonly RouteSlug[] = ['strip-chemical', 'strip-mechanical', 'strip-both']
+
+/** A route and what is laid on it. */
+export interface Way {
+  route: RouteSlug
+  finish: Finish
+  colour: Colour
+  conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner'
+  fill?: Fill
+  bleach?: Bleach
+  /** dry film wanted, µm; without it the product's usual coats */ film_um?: number | null
+}
+/** Faces that go another way than the rest of the piece. */
+export interface OwnWay extends Way {
+  faces: readonly number[]
+}
+export interface Choice extends Way {
+  /** the shop's methods; the usual ones where it is not given */ house?: House
+  own?: readonly OwnWay[]
+}
+
+/**
+ * The piece as its ways divide it: the main way first, each with its own faces and choice. A piece of one way comes
+ * back as it is.
+ */
+export function waysOf(facts: Facts, choice: Choice): { facts: Facts; choice: Choice }[] {
+  const { own = [], ...main } = choice
+  if (own.length === 0) return [{ facts, choice: main }]
+  const taken = new Set(own.flatMap(w => w.faces))
+  const ways = [
+    { facts: factsOfFaces(facts, id => !taken.has(id)), choice: main },
+    ...own.map(({ faces, ...way }) => ({
+      facts: factsOfFaces(facts, id => faces.includes(id)),
+      choice: { ...main, ...way },
+    })),
+  ]
+  return ways.filter(w => w.facts.faces.some(f => f.scope === 'refinish'))
+}
+
+/** The groups of every way; faces that go different ways are never one group. */
+export const groupsIn = (facts: Facts, choice: Choice): Group[] =>
+  waysOf(facts, choice).flatMap((way, i) =>
+    groupsOf(way.facts).map(g => (i === 0 ? g : { ...g, key: `${i}|${g.key}` })),
+  )

@@ -1,0 +1,273 @@
+/** A route judged: its plan, what it costs when all goes well, as expected and at worst, and when it is ready. */
+import { type Choice, type RouteSlug, ROUTES, STRIPPING, waysOf } from '../build'
+import { addEstimates, estimate, type Estimate, lostAtGate, type Rates } from '../estimate'
+import { dryFilm_um, materialOf } from '../materials'
+import { type Facts, groupsOf } from '../piece'
+import {
+  budgetOf,
+  chanceOfFailing,
+  chanceReasons,
+  type GateRecord,
+  inThisShop,
+  type Plan,
+  workOutPlan,
+  worstPlan,
+} from '../plan'
+import { judgePlan } from '../rules'
+import type { Caution } from '../safety'
+import { forecast, type Hours } from '../timetable'
+import { round, sumOf } from '../units'
+import {
+  COATS_OVER,
+  doubtful,
+  filmName,
+  routeReasons,
+  type RouteReason,
+  ruledOut,
+  speaksFor,
+  type Standing,
+} from './reasons'
+
+const DAY_MS = 86_400_000
+
+export interface RouteVerdict {
+  route: RouteSlug
+  standing: Standing
+  reasons: RouteReason[]
+  chance: number
+  /** what the chance is of: a gate with a fallback, or a second round */
+  chanceOf: 'fallback' | 'second-round'
+  chanceReasons: { p: number; why: string }[]
+  /** how its gate went in this shop before, where one was judged */
+  record: GateRecord | null
+  plan: Plan
+  likely: Estimate
+  worst: Estimate
+  /** weighted with the chance of failing */
+  expected: { attended_min: number; total_minor: number; ready_ms: number }
+  likelyDays: number
+  worstDays: number
+  readyLikely_ms: number
+  readyWorst_ms: number
+  /** how far back one can go afterwards */
+  reversible: 'wholly' | 'partly' | 'no'
+  patina: 'kept' | 'partly' | 'lost'
+  /** cautions of its steps */
+  hazards: Caution[]
+  gates: { look: string; fails: string; fallback: RouteSlug | null; chance: number }[]
+  /** dry film when done, µm */
+  film_um: number
+}
+
+const REVERSIBLE: Record<RouteSlug, RouteVerdict['reversible']> = {
+  'clean-and-wax': 'wholly',
+  'amalgamate': 'partly',
+  'spot-repair': 'partly',
+  'scuff-and-recoat': 'partly',
+  'scuff-and-gel': 'partly',
+  'level-barrier-recoat': 'partly',
+  'strip-chemical': 'no',
+  'strip-mechanical': 'no',
+  'strip-both': 'no',
+  'refer': 'wholly',
+}
+const PATINA: Record<RouteSlug, RouteVerdict['patina']> = {
+  'clean-and-wax': 'kept',
+  'amalgamate': 'kept',
+  'spot-repair': 'kept',
+  'scuff-and-recoat': 'partly',
+  'scuff-and-gel': 'partly',
+  'level-barrier-recoat': 'partly',
+  'strip-chemical': 'partly',
+  'strip-mechanical': 'lost',
+  'strip-both': 'lost',
+  'refer': 'kept',
+}
+
+/** `record`: how gates went in this shop, by their slug. */
+export interface RouteQuestion {
+  facts: Facts
+  choice: Choice
+  rates: Rates
+  hours: Hours
+  now_ms: number
+  price?: (slug: string) => number | undefined
+  record?: Readonly<Record<string, GateRecord>>
+}
+
+/** The choice adapted to a route: `scuff-and-gel` is always coloured with gel, and a clear recoat never is. */
+export function choiceFor<C extends Pick<Choice, 'route' | 'colour'>>(route: RouteSlug, choice: C): C {
+  if (route === 'scuff-and-gel') return { ...choice, route, colour: 'gel-stain' }
+  const clear = route === 'scuff-and-recoat' && choice.colour === 'gel-stain'
+  return { ...choice, route, colour: clear ? 'none' : choice.colour }
+}
+
+/** What comes of one way when all goes well, when its gate (or first round) fails, and at worst. */
+interface Outcome {
+  chance: number
+  gate: string | null
+  likely: Estimate
+  failed: Estimate
+  worst: Estimate
+  likely_ms: number
+  failed_ms: number
+  worst_ms: number
+}
+
+function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQuestion): Outcome {
+  const { facts, choice } = way
+  const cost = (p: Pick<Plan, 'steps'>) => estimate(p.steps, q.rates, q.price)
+  const ready = (p: Plan, by: 'likely' | 'safe', from_ms: number) =>
+    Math.max(from_ms, ...forecast({ ...p, hours: q.hours, from_ms, by }).map(r => r.end_ms))
+  const gate = plan.steps.find(s => s.gate?.fallback)?.gate ?? null
+  const raw = chanceOfFailing(choice.route, facts)
+  const likely = cost(plan)
+  const likely_ms = ready(plan, 'likely', q.now_ms)
+  const chance = gate ? inThisShop(raw, q.record?.[gate.slug]) : raw
+  if (!gate) {
+    const worst = worstPlan(plan, facts, choice)
+    return {
+      chance,
+      gate: null,
+      likely,
+      failed: cost(worst),
+      worst: cost(worst),
+      likely_ms,
+      failed_ms: ready(worst, 'likely', q.now_ms),
+      worst_ms: ready(worst, 'safe', q.now_ms),
+    }
+  }
+  const next = choiceFor(gate.fallback!, choice)
+  const fallback = workOutPlan(facts, next, { prefix: 'f-', ask: false })
+  const worst = worstPlan(fallback, facts, next)
+  const lost = { ...plan, steps: lostAtGate(plan) }
+  return {
+    chance,
+    gate: gate.slug,
+    likely,
+    failed: addEstimates(cost(lost), cost(fallback)),
+    worst: addEstimates(cost(lost), cost(worst)),
+    likely_ms,
+    failed_ms: ready(fallback, 'likely', ready(lost, 'likely', q.now_ms)),
+    worst_ms: ready(worst, 'safe', ready(lost, 'safe', q.now_ms)),
+  }
+}
+
+const WORST_FIRST: readonly Standing[] = ['ruled-out', 'doubtful']
+
+/** One route judged for the piece's main way, with the faces that go their own way counted in. */
+export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
+  const choice = choiceFor(route, q.choice)
+  const plan = workOutPlan(q.facts, choice)
+  const ways = waysOf(q.facts, choice)
+  const main = ways[0] ?? { facts: q.facts, choice }
+  const reasons = routeReasons(route, main.facts)
+  for (const v of judgePlan({ facts: q.facts, choice, ...plan })) {
+    if (v.severity === 'stop' || v.severity === 'forbidden')
+      reasons.push(ruledOut(`${v.says[0]!.toUpperCase()}${v.says.slice(1)}. ${v.reason}`))
+  }
+  for (const group of groupsOf(main.facts)) {
+    const budget = budgetOf(main.facts, group, choice)
+    if (budget?.verdict === 'do-not-sand')
+      reasons.push(
+        doubtful(
+          `Veneer ${round(budget.thickness_um / 1000, 1)} mm: ${Math.round(budget.takes_um)} µm to take, ` +
+            `${Math.round(budget.thickness_um - budget.reserve_um)} to spare. Pads instead of paper.`,
+        ),
+      )
+  }
+  if (choice.house?.['old-film'] === 'strip' && COATS_OVER.includes(route))
+    reasons.push(doubtful('This house strips rather than coats an old film.'))
+  if (['lacquer-toner', 'glaze'].includes(choice.colour) && materialOf(choice.finish).role !== 'film')
+    reasons.push(
+      ruledOut(
+        `A ${choice.colour === 'glaze' ? 'glaze lies between coats' : 'toner lies in a film'}: choose a film ` +
+          'finish, or a dye.',
+      ),
+    )
+  if (reasons.length === 0)
+    reasons.push(
+      speaksFor(
+        STRIPPING.includes(route)
+          ? 'Nothing speaks against it, but a milder way may do.'
+          : `The film holds (${filmName(main.facts)}) and nothing found speaks against it.`,
+      ),
+    )
+  const standing = WORST_FIRST.find(s => reasons.some(r => r.standing === s)) ?? 'possible'
+  const unique = [...new Map(reasons.map(r => [r.says, r])).values()]
+
+  const outcomes = ways.map(way => outcomeOf(way, ways.length === 1 ? plan : workOutPlan(way.facts, way.choice), q))
+  const whole = ways.length === 1 ? outcomes[0]! : null
+  const likely = estimate(plan.steps, q.rates, q.price)
+  const readyLikely_ms =
+    whole?.likely_ms ??
+    Math.max(q.now_ms, ...forecast({ ...plan, hours: q.hours, from_ms: q.now_ms, by: 'likely' }).map(r => r.end_ms))
+  const readyWorst_ms = Math.max(readyLikely_ms, ...outcomes.map(o => o.worst_ms))
+  /** what the ways add to the plan as it is, together */
+  const more = (of: (o: Outcome) => number) => sumOf(outcomes, of)
+  const worst = whole
+    ? whole.worst
+    : outcomes.reduce((sum, o) => addEstimates(sum, difference(o.worst, o.likely)), likely)
+  const gates = plan.steps.flatMap(st =>
+    st.gate ? [{ ...st.gate, chance: inThisShop(st.gate.chance, q.record?.[st.gate.slug]) }] : [],
+  )
+  const chance = outcomes[0]?.chance ?? 0
+  return {
+    route,
+    standing,
+    reasons: unique,
+    chance,
+    chanceOf: outcomes[0]?.gate ? 'fallback' : 'second-round',
+    chanceReasons: chanceReasons(route, main.facts),
+    record: outcomes[0]?.gate ? (q.record?.[outcomes[0].gate] ?? null) : null,
+    plan,
+    likely,
+    worst,
+    expected: {
+      attended_min: Math.round(
+        likely.attended_min + more(o => o.chance * (o.failed.attended_min - o.likely.attended_min)),
+      ),
+      total_minor: Math.round(likely.total_minor + more(o => o.chance * (o.failed.total_minor - o.likely.total_minor))),
+      ready_ms: Math.max(readyLikely_ms, ...outcomes.map(o => o.likely_ms + o.chance * (o.failed_ms - o.likely_ms))),
+    },
+    likelyDays: Math.ceil((readyLikely_ms - q.now_ms) / DAY_MS),
+    worstDays: Math.ceil((readyWorst_ms - q.now_ms) / DAY_MS),
+    readyLikely_ms,
+    readyWorst_ms,
+    reversible: REVERSIBLE[route],
+    patina: PATINA[route],
+    hazards: [...new Set(plan.steps.flatMap(st => st.cautions))],
+    gates,
+    film_um: sumOf(
+      plan.steps.filter(st => st.kind === 'coat'),
+      st => dryFilm_um(materialOf(st.product!)),
+    ),
+  }
+}
+
+const difference = (a: Estimate, b: Estimate): Estimate => ({
+  attended_min: a.attended_min - b.attended_min,
+  labour_minor: a.labour_minor - b.labour_minor,
+  materials_minor: a.materials_minor - b.materials_minor,
+  net_minor: a.net_minor - b.net_minor,
+  tax_minor: a.tax_minor - b.tax_minor,
+  total_minor: a.total_minor - b.total_minor,
+})
+
+export interface RouteAdvice {
+  verdicts: RouteVerdict[]
+  advised: RouteSlug | null
+}
+
+/** All routes, least invasive first; advised is the least invasive that is possible, else the first doubtful. */
+export function judgeRoutes(q: RouteQuestion): RouteAdvice {
+  const verdicts = ROUTES.map(route => judgeRoute(route, q))
+  const advised = verdicts.find(v => v.standing === 'possible') ?? verdicts.find(v => v.standing === 'doubtful') ?? null
+  return { verdicts, advised: advised?.route ?? null }
+}
+
+/** The next less invasive route than the chosen one that is not ruled out, or null. */
+export const lessInvasive = <V extends Pick<RouteVerdict, 'route' | 'standing'>>(
+  verdicts: readonly V[],
+  chosen: RouteSlug,
+): V | null => verdicts.slice(0, ROUTES.indexOf(chosen)).findLast(v => v.standing !== 'ruled-out') ?? null

@@ -1,0 +1,266 @@
+/** What speaks for and against each route, from findings, film, wish and hazards. */
+import type { RouteSlug } from '../build'
+import {
+  type Facts,
+  type FindingKind,
+  findingsOf,
+  type Finding,
+  finishOn,
+  groupsOf,
+  isFound,
+  leadSuspected,
+  shareOf,
+  wetOnly,
+} from '../piece'
+import { round } from '../units'
+
+export type Standing = 'possible' | 'doubtful' | 'ruled-out'
+export interface RouteReason {
+  standing: Standing
+  says: string
+}
+
+export const ruledOut = (says: string): RouteReason => ({ standing: 'ruled-out', says })
+export const doubtful = (says: string): RouteReason => ({ standing: 'doubtful', says })
+export const speaksFor = (says: string): RouteReason => ({ standing: 'possible', says })
+
+const layerName = (l: { finish: string; certainty: number }) => `${l.finish}, ${Math.round(l.certainty * 100)} % sure`
+export const filmName = (facts: Facts) => (facts.found ? layerName(facts.found) : 'no finish test yet')
+/** "grade 3, 12 % of the faces": what a finding amounts to. */
+const extent = (facts: Facts, f: Finding) => {
+  const share = shareOf(facts, f.kind)
+  return `grade ${f.grade}${share >= 0.005 ? `, ${Math.round(share * 100)} % of the faces` : ''}`
+}
+/** Worn or crazed over more than this share of the faces counts as all over. Shop default. */
+const ALL_OVER = 0.15
+
+/** Reasons that any route keeping the old film shares. */
+function keepsFilm(facts: Facts): RouteReason[] {
+  const reasons: RouteReason[] = []
+  const peeling = findingsOf(facts, 'peeling')[0]
+  if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: what does not hold cannot carry a new coat.`))
+  if (facts.tone === 'lighter')
+    reasons.push(ruledOut('The client wants it lighter; the old colour stays under this route.'))
+  for (const group of groupsOf(facts)) {
+    const top = finishOn(facts, group)[0]
+    const where = facts.finishes.length > 1 ? ` on finish ${group.finishGroup}` : ''
+    if (top?.finish === 'wax') reasons.push(ruledOut(`The finish${where} is wax: nothing holds on it.`))
+    if (top && NO_FILM_FINISH.includes(top.finish))
+      reasons.push(ruledOut(`There is no film to keep${where} (${layerName(top)}).`))
+    if (!top || top.certainty < 0.7)
+      reasons.push(
+        doubtful(`The film${where} is not known for sure (${top ? layerName(top) : filmName(facts)}). Test again.`),
+      )
+  }
+  if (isFound(facts, 'dirt-and-wax'))
+    reasons.push(doubtful('Dirt and wax were found; they must come off completely first.'))
+  return reasons
+}
+const words = (slug: string) => slug[0]!.toUpperCase() + slug.slice(1).replaceAll('-', ' ')
+/** What lies in or below the film. */
+const BELOW: readonly FindingKind[] = [
+  'scratches',
+  'dents',
+  'white-ring',
+  'black-ring',
+  'heat-mark',
+  'crazing',
+  'coarse-film',
+  'runs',
+  'brush-marks',
+  'orange-peel',
+  'peeling',
+  'print',
+  'soft-film',
+  'worn-through',
+  'sanded-through',
+  'old-paint',
+]
+/** Spots on more than this share of the faces are no longer few. Shop default. */
+const FEW = 0.05
+export const COATS_OVER: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat']
+const NO_FILM_FINISH = ['none', 'oil', 'hardwax-oil']
+
+/** Reasons from the findings and the wish, for or against one route. */
+export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
+  const worn = findingsOf(facts, 'worn-through')[0]
+  const rough = findingsOf(facts, 'runs', 'brush-marks', 'orange-peel', 'overspray')
+  const reasons: RouteReason[] = []
+  if (groupsOf(facts).length === 0)
+    reasons.push(ruledOut('No face is in scope. Add the faces that are to be refinished.'))
+  const top = groupsOf(facts).map(g => finishOn(facts, g)[0])
+  const melts = top.length > 0 && top.every(l => l && ['shellac', 'nitrocellulose-lacquer'].includes(l.finish))
+  const meltsIn = () => {
+    if (!melts)
+      reasons.push(
+        top.every(l => l)
+          ? ruledOut(`Its own solvent does not melt this film (${filmName(facts)}).`)
+          : doubtful('The film is not known: only shellac and lacquer melt into themselves.'),
+      )
+    if (facts.tone !== 'same') reasons.push(ruledOut('The colour stays as it is under this route.'))
+  }
+  switch (route) {
+    case 'clean-and-wax': {
+      const broken = findingsOf(facts, ...BELOW).filter(f => f.wish === 'mend')
+      const peeling = findingsOf(facts, 'peeling')[0]
+      if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: wax holds nothing down.`))
+      if (facts.tone !== 'same') reasons.push(ruledOut('Wax does not change the colour.'))
+      if (top.length > 0 && top.every(l => l?.finish === 'none'))
+        reasons.push(ruledOut('The wood is bare; wax alone protects little.'))
+      const worst = broken.find(f => f !== peeling)
+      if (worst)
+        reasons.push(
+          worst.grade >= 3
+            ? ruledOut(`${words(worst.kind)}, ${extent(facts, worst)}: it lies below the surface.`)
+            : doubtful(`${words(worst.kind)}, ${extent(facts, worst)}: it stays.`),
+        )
+      if (facts.use === 'hard' && facts.age === 'new') reasons.push(doubtful('Wax is no finish for hard use.'))
+      break
+    }
+    case 'amalgamate': {
+      meltsIn()
+      const worn = findingsOf(facts, 'worn-through', 'peeling')[0]
+      if (worn)
+        reasons.push(
+          worn.grade >= 3
+            ? ruledOut(`${words(worn.kind)}, ${extent(facts, worn)}: there is no film left to flow.`)
+            : doubtful(`${words(worn.kind)}, ${extent(facts, worn)}: those places want a repair of their own.`),
+        )
+      const flows = findingsOf(facts, 'crazing', 'white-ring', 'heat-mark')[0]
+      reasons.push(
+        flows
+          ? speaksFor(`${words(flows.kind)}, ${extent(facts, flows)}: it closes when the film flows.`)
+          : doubtful('Nothing was found that flowing would close.'),
+      )
+      break
+    }
+    case 'spot-repair': {
+      meltsIn()
+      const spots = findingsOf(
+        facts,
+        'worn-through',
+        'veneer-chipped',
+        'white-ring',
+        'black-ring',
+        'sanded-through',
+        'heat-mark',
+      )
+      if (spots.length === 0) reasons.push(doubtful('There is no spot to repair.'))
+      const share = shareOf(facts, ...spots.map(f => f.kind))
+      if (share > FEW)
+        reasons.push(ruledOut(`Spots cover ${Math.round(share * 100)} % of the faces: that is all over.`))
+      const overall = findingsOf(facts, 'peeling', 'crazing', 'orange-peel', 'coarse-film')[0]
+      if (overall) reasons.push(ruledOut(`${words(overall.kind)}, ${extent(facts, overall)}: it is not a spot.`))
+      break
+    }
+    case 'strip-mechanical': {
+      if (wetOnly(facts)) reasons.push(ruledOut('Dust is forbidden here until the hazards are settled.'))
+      if (facts.keepPatina) reasons.push(ruledOut('The patina is kept: nothing is sanded off.'))
+      const shaped = groupsOf(facts)
+        .flatMap(g => g.faces)
+        .find(f => f.shape !== 'flat')
+      if (shaped)
+        reasons.push(
+          shaped.shape === 'profiled'
+            ? doubtful(`${shaped.part}, ${shaped.name} is profiled.`)
+            : ruledOut(`${shaped.part}, ${shaped.name} is ${shaped.shape}: a scraper does not reach it.`),
+        )
+      if (groupsOf(facts).some(g => g.substrate === 'veneer'))
+        reasons.push(doubtful('Veneer: only as far as its budget goes.'))
+      if (isFound(facts, 'several-layers', 'runs'))
+        reasons.push(doubtful('Thick old film: paper clogs; stripper is quicker.'))
+      if (top.length > 0 && top.every(l => l?.finish === 'none'))
+        reasons.push(ruledOut('The wood is bare: there is nothing to take off.'))
+      break
+    }
+    case 'strip-both': {
+      if (wetOnly(facts)) reasons.push(ruledOut('Sanding dry is forbidden here until the hazards are settled.'))
+      if (top.length > 0 && top.every(l => l?.finish === 'none'))
+        reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
+      else if (facts.age === 'keep' && ['before-1850', '1850-1925'].includes(facts.period))
+        reasons.push(doubtful('An old piece whose age is kept: paper goes no further here than after stripper alone.'))
+      break
+    }
+    case 'refer': {
+      const grave = facts.bans.includes('opening') || facts.bans.includes('dry-brushing')
+      const early = facts.keepPatina && facts.period === 'before-1850'
+      if (grave) reasons.push(speaksFor('Hazards stand in the way that want a conservator or a licensed firm.'))
+      else if (early)
+        reasons.push(doubtful('An early piece whose surface is kept: ask a conservator when its finish is original.'))
+      else reasons.push(doubtful('Nothing asks for a conservator.'))
+      break
+    }
+    case 'scuff-and-recoat': {
+      reasons.push(...keepsFilm(facts))
+      if (worn)
+        reasons.push(
+          worn.grade >= 3 || shareOf(facts, 'worn-through') > ALL_OVER
+            ? ruledOut(`Worn through, ${extent(facts, worn)}: a clear coat shows every bare patch.`)
+            : doubtful(`Worn through, ${extent(facts, worn)}: the bare patches need colour first.`),
+        )
+      if (rough.some(f => f.grade >= 3)) reasons.push(doubtful('Drips or brush marks stay under a new coat.'))
+      const crazed = findingsOf(facts, 'crazing')[0]
+      if (crazed)
+        reasons.push(
+          crazed.grade >= 3
+            ? ruledOut(`Crazing, ${extent(facts, crazed)}: it comes through a new coat.`)
+            : doubtful('Light crazing may come through.'),
+        )
+      if (facts.tone === 'darker') reasons.push(doubtful('A clear coat alone does not make it darker.'))
+      if (isFound(facts, 'water-beads', 'fish-eyes'))
+        reasons.push(doubtful('Contamination was found: wash, test, barrier.'))
+      break
+    }
+    case 'scuff-and-gel': {
+      reasons.push(...keepsFilm(facts))
+      if (facts.tone !== 'darker')
+        reasons.push(
+          facts.tone === 'same'
+            ? doubtful('Gel stain goes darker; the client wants the same colour.')
+            : doubtful('Gel stain goes darker only.'),
+        )
+      else reasons.push(speaksFor('The client wants it darker, and gel hides scratches.'))
+      if (worn && worn.grade >= 4)
+        reasons.push(doubtful(`Worn through, ${extent(facts, worn)}: gel takes differently on bare wood.`))
+      break
+    }
+    case 'level-barrier-recoat': {
+      reasons.push(...keepsFilm(facts))
+      if (rough.length)
+        reasons.push(speaksFor(`${words(rough[0]!.kind)}, ${extent(facts, rough[0]!)}: levelling takes it away.`))
+      else reasons.push(doubtful('Nothing was found that asks for levelling; scuffing is milder.'))
+      if (isFound(facts, 'several-layers'))
+        reasons.push(doubtful('Several layers: cutting through them leaves halos that show only under the sealer.'))
+      const shaped = groupsOf(facts)
+        .flatMap(g => g.faces)
+        .filter(f => f.shape !== 'flat')
+      if (shaped.length)
+        reasons.push(doubtful(`${shaped[0]!.part}, ${shaped[0]!.name} is ${shaped[0]!.shape}: it cannot be levelled.`))
+      break
+    }
+    case 'strip-chemical': {
+      if (groupsOf(facts).length > 0 && groupsOf(facts).every(g => finishOn(facts, g)[0]?.finish === 'none'))
+        reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (isFound(facts, 'several-layers')) reasons.push(speaksFor('Several layers come off together.'))
+      const failing = findingsOf(facts, 'peeling', 'worn-through', 'crazing')[0]
+      if (failing)
+        reasons.push(speaksFor(`${words(failing.kind)}, ${extent(facts, failing)}: it comes off with the film.`))
+      if (facts.tone === 'lighter') reasons.push(speaksFor('The old colour comes off, so that it can become lighter.'))
+      if (facts.bans.includes('dry-sanding') && !leadSuspected(facts.lead))
+        reasons.push(doubtful('A hazard is not ruled out: wet methods only.'))
+      if (leadSuspected(facts.lead))
+        reasons.push(
+          doubtful(
+            `Lead ${facts.lead === 'yes' ? 'was found' : 'is not ruled out'}: wet methods only, and local ` +
+              'rules on the waste.',
+          ),
+        )
+      if (facts.pace.stripper !== null)
+        reasons.push(speaksFor(`The timed patch counts: ${round(facts.pace.stripper)} min for each flat m².`))
+      if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
+      break
+    }
+  }
+  return reasons
+}

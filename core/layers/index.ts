@@ -1,4 +1,0 @@
-export * from './materials'
-export * from './rules'
-export * from './mend'
-export * from './cautions'

@@ -1,0 +1,17 @@
+import type { Caution } from '../safety'
+import { materialOf } from './classes'
+
+/** Cautions that go with handling a product class, whatever is done with it. */
+export function cautionsOf(slug: string): Caution[] {
+  const { role, base, traits } = materialOf(slug)
+  return [
+    ...(role === 'bleach' ? ['bleach' as const] : []),
+    ...(slug === 'ammonia' ? ['ammonia' as const] : []),
+    ...(traits.includes('catalysed') ? ['isocyanate' as const] : []),
+    ...(base !== 'water' ? ['solvent' as const] : []),
+    ...(base === 'oil' ? ['oily-rags' as const] : []),
+  ]
+}
+
+/** The cautions of several classes together, each once. */
+export const cautionsOfAll = (slugs: readonly string[]): Caution[] => [...new Set(slugs.flatMap(cautionsOf))]

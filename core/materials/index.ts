@@ -1,0 +1,3 @@
+/** Product classes with their usual figures. */
+export * from './cautions'
+export * from './classes'

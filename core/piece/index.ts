@@ -1,0 +1,10 @@
+/** What a piece is and what is known of it. */
+export * from './danger'
+export * from './damage'
+export * from './face'
+export * from './facts'
+export * from './finding'
+export * from './findingTraits'
+export * from './finish'
+export * from './period'
+export * from './place'

@@ -1,0 +1,55 @@
+/**
+ * What may lie on what: all rules, and a plan judged by them. A new rule is one entry in `wood`, `colour` or `coats`,
+ * and one row in its test.
+ */
+import { foundSurface, type Step, type Surface, type Wait, walk } from '../acts'
+import { type Choice, waysOf } from '../build'
+import { type Facts, groupsOf, type Group } from '../piece'
+import { COAT_RULES } from './coats'
+import { COLOUR_RULES } from './colour'
+import type { Breach, RuleContext, Rule } from './rule'
+import { WOOD_RULES } from './wood'
+
+export interface Verdict extends Omit<Rule, 'check'> {
+  rule: string
+  step: string
+  says: string
+  wait?: Breach['wait']
+}
+
+export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES]
+
+/**
+ * All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step; each way of a
+ * piece is judged by itself.
+ */
+export function judgePlan(input: {
+  facts: Facts
+  choice: Choice
+  steps: readonly Step[]
+  waits: readonly Wait[]
+  start?: (g: Group) => Surface
+  scope?: Rule['scope']
+}): Verdict[] {
+  const { scope = 'plan' } = input
+  const found = new Map<string, Verdict>()
+  for (const way of waysOf(input.facts, input.choice)) {
+    const groups = groupsOf(way.facts)
+    const own = new Set(groups.flatMap(g => g.faces.map(f => f.id)))
+    const steps = input.choice.own?.length ? input.steps.filter(s => s.faces.some(f => own.has(f))) : input.steps
+    const keys = new Set(steps.map(s => s.key))
+    const waits = input.choice.own?.length ? input.waits.filter(w => keys.has(w.from) && keys.has(w.to)) : input.waits
+    const context: RuleContext = {
+      ...way,
+      steps,
+      waits,
+      visits: walk(steps, groups, input.start ?? (g => foundSurface(way.facts, g))),
+    }
+    for (const { check, ...rule } of RULES.filter(r => r.scope === scope)) {
+      for (const b of check?.(context) ?? [])
+        if (!found.has(`${rule.slug}|${b.step}`))
+          found.set(`${rule.slug}|${b.step}`, { ...rule, rule: rule.slug, ...b })
+    }
+  }
+  return [...found.values()]
+}

@@ -1,0 +1,351 @@
+/** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
+import { explainLadder, gritName, median_um, P, STOP_P, type StopFor } from '../abrasives'
+import { isBare, TAKES_MARKS } from '../acts'
+import { leadSuspected } from '../piece'
+import { budgetOf } from '../plan'
+import { round } from '../units'
+import { speciesOf } from '../wood'
+import {
+  ABRASIVE,
+  breach,
+  type Breach,
+  COMMON,
+  COVERING,
+  DAY_MIN,
+  each,
+  gap_min,
+  hours,
+  product,
+  type RuleContext,
+  type Rule,
+  tooSoon,
+} from './rule'
+
+/** Old finish or bare wood abraded dry. */
+const dryAbrasion = (c: RuleContext, says: string): Breach[] =>
+  each(c, v =>
+    ABRASIVE.includes(v.step.kind) &&
+    v.step.kind !== 'rub-out' &&
+    v.step.method !== 'wet' &&
+    (v.before.films.some(f => f.found) || isBare(v.before))
+      ? says
+      : null,
+  )
+
+/** What a covering step asks of the grit under it. */
+function gritFor(kind: string, slug: string | null): StopFor {
+  if (slug === 'hardwax-oil-2c') return 'hardwax'
+  if (kind === 'oil-on') return slug === 'varnish-oil' ? 'varnish-oil' : 'film'
+  if (kind === 'dye' || kind === 'paint-wash') return 'dye'
+  return kind === 'stain' || kind === 'gel' || kind === 'conditioner' ? 'stain' : 'film'
+}
+
+export const WOOD_RULES: readonly Rule[] = [
+  {
+    slug: 'bleach-needs-bare-wood',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Bleach works on wood; a film keeps it off in patches.',
+    mend: 'Strip first.',
+    check: c =>
+      each(c, v =>
+        v.step.kind === 'bleach' && !isBare(v.before)
+          ? `${v.before.films.at(-1)!.slug.replaceAll('-', ' ')} lies on the wood`
+          : null,
+      ),
+  },
+  {
+    slug: 'bleach-rinse-and-dry',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Bleach left in the wood, or its water, eats or lifts what comes next.',
+    mend: 'Rinse, and wait 24 to 48 h until the wood is near equilibrium.',
+    check: c =>
+      each(c, v => {
+        if (!COVERING.includes(v.step.kind)) return null
+        if (v.before.wet === 'bleach') return 'the bleach was not rinsed out'
+        const rinse = c.visits.findLast(u => u.group === v.group && u.index < v.index && u.step.kind === 'rinse')
+        const least = rinse && isBare(v.before) ? gap_min(c, rinse.step.key, v.step.key) : Infinity
+        return least < DAY_MIN ? tooSoon(rinse!.step.key, DAY_MIN, `only ${hours(least)} since the rinse`) : null
+      }),
+  },
+  {
+    slug: 'stop-grit',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Finer than the range takes less colour or holds less; coarser leaves scratches.',
+    mend: 'End the ladder inside the range.',
+    check: c =>
+      each(c, v => {
+        if (
+          !COVERING.includes(v.step.kind) ||
+          !isBare(v.before) ||
+          v.before.inWood.some(w => w.role !== 'filler' && w.role !== 'bleach') ||
+          v.before.filler ||
+          v.before.grit === null
+        )
+          return null
+        const range = STOP_P[gritFor(v.step.kind, v.step.product)]
+        return v.before.grit < range.min || v.before.grit > range.max
+          ? `left at P${v.before.grit}; P${range.min} to P${range.max} is the range: ${range.why}`
+          : null
+      }),
+  },
+  {
+    slug: 'ladder-skips',
+    severity: 'warn',
+    scope: 'plan',
+    source: 'ISO 6344, from memory; common practice',
+    reason:
+      'A grit more than 1.9 times finer than the one before leaves its scratches, and they show under ' +
+      'the first colour.',
+    mend: 'Put the grit between, or look at a last hand pass in raking light.',
+    check: c =>
+      c.visits.flatMap(v => {
+        if (v.step.kind !== 'sand') return []
+        const before =
+          v.before.grit !== null && isBare(v.before) && v.before.grit < (v.step.grits[0] ?? 0) ? [v.before.grit] : []
+        const oilOnOpenPores =
+          ['varnish-oil', 'hardwax-oil-2c'].includes(c.choice.finish) && speciesOf(v.group.species).pores === 'open'
+        const ladder = [...before, ...v.step.grits].map(P)
+        const rungs = explainLadder(ladder, { oilOnOpenPores })
+        const at = rungs.findIndex(r => r.gap)
+        const wide = rungs[at]
+        return wide
+          ? [
+              breach(
+                v.step,
+                [
+                  `${gritName(ladder[at - 1]!)} to ${gritName(wide.grit)} is ${round(wide.ratio!, 1)} times`,
+                  wide.fill && `${gritName(wide.fill)} fills the gap`,
+                  wide.excuse,
+                ]
+                  .filter(Boolean)
+                  .join('; '),
+                wide.excuse ? 'note' : 'warn',
+              ),
+            ]
+          : []
+      }),
+  },
+  {
+    slug: 'filler-dry-before-lacquer',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'A coat over damp filler lifts it or turns it grey.',
+    mend: 'Wait 24 h, three days under a waterborne coat, or put dewaxed shellac on it.',
+    check: c =>
+      each(c, v => {
+        const filler = v.before.filler ? c.steps.find(s => s.key === v.before.filler) : null
+        if (v.step.kind !== 'coat' || filler?.product !== 'paste-filler') return null
+        const needs = product(v)!.base === 'water' ? 3 * DAY_MIN : DAY_MIN
+        const least = gap_min(c, filler.key, v.step.key)
+        return least < needs && v.step.product !== 'dewaxed-shellac'
+          ? tooSoon(filler.key, needs, `${hours(least)} from the filler to this coat; ${hours(needs)} at the least`)
+          : null
+      }),
+  },
+  {
+    slug: 'repair-filler-before-colour',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Filler never takes stain like wood.',
+    mend: 'Tint the filler and try it under the finish, or fill after sealing with coloured wax.',
+    check: c =>
+      each(c, v =>
+        ['stain', 'dye'].includes(v.step.kind) &&
+        c.visits.some(
+          u => u.group === v.group && u.index < v.index && u.step.kind === 'mend' && !/tinted/i.test(u.step.title),
+        )
+          ? 'mended places lie under this colour'
+          : null,
+      ),
+  },
+  {
+    slug: 'steel-wool-and-water',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Steel left in the wood rusts under water, and blackens tannin.',
+    mend: 'Non-woven pads or bronze wool instead.',
+    check: c =>
+      each(c, v =>
+        v.before.steelWool &&
+        isBare(v.before) &&
+        (v.step.kind === 'raise-grain' ||
+          v.step.kind === 'rinse' ||
+          (COVERING.includes(v.step.kind) && product(v)?.base === 'water'))
+          ? 'steel wool was used on this wood'
+          : null,
+      ),
+  },
+  {
+    slug: 'ammonia-needs-tannin',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Ammonia darkens tannin; where there is none it does nothing.',
+    mend: 'Dye instead.',
+    check: c =>
+      each(c, v =>
+        v.step.product === 'ammonia' && !speciesOf(v.group.species).tannin
+          ? `${speciesOf(v.group.species).name} holds little tannin`
+          : null,
+      ),
+  },
+  {
+    slug: 'veneer-budget',
+    severity: 'stop',
+    scope: 'plan',
+    source: `${COMMON}, a model to be tuned`,
+    reason: 'The ladder takes more than the veneer can spare.',
+    mend: 'By hand only, or rub with a pad instead of sanding.',
+    check: c =>
+      each(c, v => {
+        if (v.step.kind !== 'sand' || v.step.grits.length < 2) return null
+        const budget = budgetOf(c.facts, v.group, c.choice)
+        if (!budget || budget.verdict === 'fine' || (budget.verdict === 'by-hand' && v.step.method === 'hand'))
+          return null
+        return (
+          `${Math.round(budget.takes_um)} µm of ${Math.round(budget.thickness_um - budget.reserve_um)} µm to ` +
+          `spare; ${budget.verdict === 'by-hand' ? 'by hand only' : 'do not sand'}`
+        )
+      }),
+  },
+  {
+    slug: 'lead-no-dust',
+    severity: 'forbidden',
+    scope: 'plan',
+    source: 'US 16 CFR 1303 (1978), from memory',
+    reason: 'Old paint or varnish may hold lead: no dry sanding, no heat.',
+    mend: 'Work wet, or record a lead test that says no.',
+    check: c => (leadSuspected(c.facts.lead) ? dryAbrasion(c, 'dry abrasion while lead is not ruled out') : []),
+  },
+  {
+    slug: 'poison-no-dust',
+    severity: 'forbidden',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'A hazard that is not ruled out forbids dust: no dry sanding, no dry brushing.',
+    mend: 'Work wet, or record evidence that clears the hazard.',
+    check: c =>
+      c.facts.bans.includes('dry-sanding') && !leadSuspected(c.facts.lead)
+        ? dryAbrasion(c, 'dry abrasion while a hazard is not ruled out')
+        : [],
+  },
+  {
+    slug: 'keep-patina',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'The mellow surface is what is worth money on an old piece.',
+    mend: 'P180 at the coarsest (P150 on flats), pads on turned and carved parts, no bleach.',
+    check: c =>
+      !c.facts.keepPatina
+        ? []
+        : each(c, v => {
+            if (v.step.kind === 'bleach') return 'bleach takes the patina'
+            const coarsest = Math.max(0, ...v.step.grits.map(g => median_um(P(g))))
+            return ['sand', 'sand-off', 'roughen'].includes(v.step.kind) && coarsest > median_um(P(150))
+              ? `P${v.step.grits[0]} is coarser than P150`
+              : null
+          }),
+  },
+  {
+    slug: 'closed-pore-no-filler',
+    severity: 'note',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Closed-pored wood has nothing to fill.',
+    mend: 'Leave the filler out.',
+    check: c =>
+      each(c, v =>
+        v.step.kind === 'fill' && speciesOf(v.group.species).pores === 'closed'
+          ? `${speciesOf(v.group.species).name} is closed-pored`
+          : null,
+      ),
+  },
+  {
+    slug: 'pva-on-sealed-joint',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Wood glue does not hold on finish.',
+    mend: 'Scrape to wood, or epoxy.',
+    check: c =>
+      each(c, v =>
+        ['joint', 'mend'].includes(v.step.kind) && /wood glue|pva/i.test(v.step.title) && !isBare(v.before)
+          ? 'finish lies where the glue is to hold'
+          : null,
+      ),
+  },
+  {
+    slug: 'rigid-filler-in-moving-crack',
+    severity: 'warn',
+    scope: 'plan',
+    source: 'Wood Handbook table 13-5, from memory; common practice',
+    reason: 'A brittle filler breaks out with the next season.',
+    mend: 'Fill with what stretches, or let in a strip of the same wood.',
+    check: c =>
+      each(c, v =>
+        v.step.kind === 'mend' &&
+        c.facts.movingCracks.some(id => v.step.faces.includes(id) && v.group.faces.some(f => f.id === id)) &&
+        !/stretch|strip of/i.test(v.step.title)
+          ? 'the crack here moves with the seasons'
+          : null,
+      ),
+  },
+  {
+    slug: 'keep-maker-mark',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: "A maker's mark that was sanded away is gone.",
+    mend: 'Leave it out and mask it.',
+    // once for the plan; the steps themselves each name what to keep
+    check: c =>
+      c.facts.marks.length === 0
+        ? []
+        : c.steps
+            .filter(s => TAKES_MARKS.includes(s.kind))
+            .slice(0, 1)
+            .map(s => breach(s, `keep: ${c.facts.marks.join(', ')}`)),
+  },
+  {
+    slug: 'flood-on-veneer',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Water soaks veneer and animal glue: blisters, open joints.',
+    mend: 'Less water, wiped fast, checked for blisters.',
+    check: c =>
+      each(c, v =>
+        v.group.substrate === 'veneer' && ['bleach', 'rinse', 'raise-grain'].includes(v.step.kind)
+          ? 'this floods veneer'
+          : null,
+      ),
+  },
+  {
+    slug: 'wood-too-wet',
+    severity: 'stop',
+    scope: 'plan',
+    source: 'Wood Handbook FPL-GTR-190, eq. 4-5, from memory; margin common practice',
+    reason: 'Wood more than 2 points above equilibrium shrinks under the new finish, and the finish fails.',
+    mend: 'Let it stand, and measure again at a moisture gate before the first coat or colour.',
+    check: c =>
+      each(c, v => {
+        const wet = c.facts.wet.find(w => v.step.faces.includes(w.faceId) && v.group.faces.some(f => f.id === w.faceId))
+        const covered =
+          v.before.inWood.some(w => w.role !== 'filler' && w.role !== 'bleach') || v.before.films.some(f => !f.found)
+        if (!wet || covered || !COVERING.includes(v.step.kind)) return null
+        return c.visits.some(u => u.group === v.group && u.index < v.index && u.step.gate?.slug === 'moisture')
+          ? null
+          : `the wood is above ${round(wet.most_pct, 1)} %, and nothing measures it again before this step`
+      }),
+  },
+]

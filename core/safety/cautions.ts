@@ -1,0 +1,40 @@
+/** Cautions that go with the work, and the three classes of verdict. */
+
+/** forbidden: lifted only by recorded evidence. stop: the owner may overrule with a word. warn: anyone may. */
+export type Severity = 'forbidden' | 'stop' | 'warn' | 'note'
+export type Role = 'owner' | 'lead' | 'finisher' | 'office'
+
+/** Who may overrule a verdict of this class; nobody lifts `forbidden` with a word. */
+export const mayOverrule = (severity: Severity, role: Role): boolean => {
+  if (severity === 'forbidden') return false
+  if (severity === 'stop') return role === 'owner'
+  return role !== 'office'
+}
+
+const END = "Follow the product's safety data sheet, local codes and licensed practice."
+
+const TEXT = {
+  'solvent':
+    'Solvent vapour: ventilate, organic-vapour cartridges and gloves; a dust mask is not a vapour mask. ' +
+    'No flame, heater, pilot light or ordinary fan motor near it.',
+  'oily-rags':
+    'Rags with drying oil heat up by themselves: lay them flat outdoors or keep them under water in a ' +
+    'closed metal can.',
+  'dust': 'Dust: extraction and mask. Beech and oak dust count as carcinogens in many rules.',
+  'lead':
+    'Old paint or varnish may hold lead: no dry sanding, no heat gun. Wet methods, HEPA vacuum, clothes ' +
+    'stay in the shop. Local rules decide.',
+  'poison':
+    'This surface may carry poison (see its hazards): no dry sanding, no brushing dry. Wet methods, HEPA ' +
+    'vacuum, gloves.',
+  'bleach': 'Bleach: gloves, goggles, open vessel, never closed, never with other chemicals.',
+  'ammonia': 'Ammonia fumes: outdoors or strong extraction, cartridges for ammonia, goggles.',
+  'isocyanate': 'Two-part urethane holds isocyanates: supplied air, licensed sprayers only, never in an ordinary room.',
+  'sludge': 'Stripper sludge and rags are hazardous waste in most places: ask the local authority.',
+  'spray': 'Spraying: extraction, cartridges, eye protection, no ignition source.',
+  'skin': 'Gloves and goggles; wash skin at once.',
+} as const
+
+export type Caution = keyof typeof TEXT
+/** The caution's words; every one ends with where to turn. */
+export const cautionText = (caution: Caution): string => `${TEXT[caution]} ${END}`
