@@ -1,3 +1,3 @@
-import { answersPage } from '../services/approvals'
+import { answersPage } from '../services/client/page'
 
 export default route('GET /api/answers', async () => answersPage(await now()))

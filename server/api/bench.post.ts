@@ -1,3 +1,3 @@
-import { actAtBench } from '../services/bench'
+import { actAtBench } from '../services/bench/acts'
 
 export default route('POST /api/bench', async ({ body, person }) => actAtBench(body, person, await now()))

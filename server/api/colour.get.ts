@@ -1,3 +1,3 @@
-import { colourPage } from '../services/colour'
+import { colourPage } from '../services/colour/page'
 
 export default route('GET /api/colour', ({ query }) => colourPage(query))

@@ -1,4 +1,4 @@
-import { eventsSince, lastEvent, listen, type ShopEvent, whileSignedIn } from '../services/events'
+import { eventsSince, lastEvent, listen, type ShopEvent, whileSignedIn } from '../services/platform/events'
 
 const BEAT_MS = 15_000
 

@@ -1,3 +1,3 @@
-import { nowPage } from '../services/now'
+import { nowPage } from '../services/bench/now'
 
 export default route('GET /api/now', async () => nowPage(await now()))

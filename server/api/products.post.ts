@@ -1,3 +1,3 @@
-import { addProduct } from '../services/store'
+import { addProduct } from '../services/store/store'
 
 export default route('POST /api/products', async ({ body, person }) => addProduct(body, person, await now()))

@@ -1,3 +1,3 @@
-import { shopPage } from '../services/shop'
+import { shopPage } from '../services/shop/page'
 
 export default route('GET /api/shop', () => shopPage())

@@ -1,3 +1,3 @@
-import { changeShop } from '../services/shop'
+import { changeShop } from '../services/shop/page'
 
 export default route('PUT /api/shop', async ({ body, person }) => changeShop(body, person, await now()))

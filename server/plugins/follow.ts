@@ -1,8 +1,8 @@
 import { z } from 'zod'
 import { openPool } from '../database/db'
-import { takeJob, thin } from '../services/jobs'
-import { sendWaiting } from '../services/mail'
-import { addAir } from '../services/shop'
+import { takeJob, thin } from '../services/platform/jobs'
+import { sendWaiting } from '../services/platform/mail'
+import { addAir } from '../services/shop/air'
 
 const CLIMATE_S = 15
 const MAIL_S = 1.5

@@ -3,8 +3,8 @@ import type { z } from 'zod'
 import { API, type Problem, type RouteKey, type RouteSpec } from '#shared/api'
 import { acting, type Act, Away, db, Repeated } from '../database/db'
 import { NewerDatabase } from '../database/migrate'
-import type { Person } from '../services/people'
-import { currentPerson } from '../services/sessions'
+import type { Person } from '../services/shop/person'
+import { currentPerson } from '../services/shop/sessions'
 
 type Parsed<K extends RouteKey, P extends 'body' | 'query'> =
   (typeof API)[K] extends Record<P, infer S> ? (S extends z.ZodType ? z.output<S> : undefined) : undefined

@@ -1,5 +1,5 @@
-import { whileSignedIn } from '../../services/events'
-import { followBalance } from '../../services/instruments'
+import { whileSignedIn } from '../../services/platform/events'
+import { followBalance } from '../../services/platform/instruments'
 
 /**
  * Server-sent events: each weight as the balance tells it, in grams; null when its line broke, and the end, so that

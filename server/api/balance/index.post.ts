@@ -1,4 +1,4 @@
-import { tellBalance } from '../../services/instruments'
+import { tellBalance } from '../../services/platform/instruments'
 
 export default route('POST /api/balance', ({ body }) =>
   tellBalance(body.act === 'pour' ? `POUR ${body.g_s}` : body.act.toUpperCase()),

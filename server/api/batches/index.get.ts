@@ -1,3 +1,3 @@
-import { listBatches } from '../../services/batches'
+import { listBatches } from '../../services/colour/pots'
 
 export default route('GET /api/batches', ({ query }) => listBatches(query))

@@ -1,3 +1,3 @@
-import { learn } from '../../services/colour'
+import { learn } from '../../services/colour/colourants'
 
 export default route('POST /api/colourants/learn', async ({ body, person }) => learn(body, person, await now()))

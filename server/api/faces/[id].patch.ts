@@ -1,4 +1,4 @@
-import { changeFace } from '../../services/findings'
+import { changeFace } from '../../services/piece/findings'
 
 export default route('PATCH /api/faces/:id', async ({ id, body, person }) =>
   changeFace(id(), body, person, await now()),

@@ -1,3 +1,3 @@
-import { housePage } from '../../services/house'
+import { housePage } from '../../services/plan/house'
 
 export default route('GET /api/house', () => housePage())

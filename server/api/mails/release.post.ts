@@ -1,3 +1,3 @@
-import { releaseMail } from '../../services/mail'
+import { releaseMail } from '../../services/platform/mail'
 
 export default route('POST /api/mails/release', async ({ person }) => releaseMail(person, await now()))

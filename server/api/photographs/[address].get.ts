@@ -1,4 +1,4 @@
-import { readPhotograph } from '../../services/photographs'
+import { readPhotograph } from '../../services/piece/photographs'
 
 export default route('GET /api/photographs/:address', async ({ event, param, query }) => {
   const data = await readPhotograph(param('address'), query.size)

@@ -1,3 +1,3 @@
-import { listPieces } from '../../services/pieces'
+import { listPieces } from '../../services/piece/pieces'
 
 export default route('GET /api/pieces', ({ query }) => listPieces(query))

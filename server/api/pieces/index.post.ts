@@ -1,3 +1,3 @@
-import { takeIn } from '../../services/pieces'
+import { takeIn } from '../../services/piece/pieces'
 
 export default route('POST /api/pieces', async ({ body, person }) => takeIn(body, person, await now()))

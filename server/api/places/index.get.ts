@@ -1,3 +1,3 @@
-import { listPlaces } from '../../services/items'
+import { listPlaces } from '../../services/piece/items'
 
 export default route('GET /api/places', () => listPlaces())

@@ -1,4 +1,4 @@
-import { exportReadings } from '../../services/colour'
+import { exportReadings } from '../../services/colour/readings'
 
 export default route('GET /api/readings/export', async ({ event, query }) => {
   const text = await exportReadings(query, await now())

@@ -1,3 +1,3 @@
-import { importReadings } from '../../services/colour'
+import { importReadings } from '../../services/colour/readings'
 
 export default route('POST /api/readings/import', async ({ body, person }) => importReadings(body, person, await now()))

@@ -1,3 +1,3 @@
-import { addReading } from '../../services/colour'
+import { addReading } from '../../services/colour/readings'
 
 export default route('POST /api/readings', async ({ body, person }) => addReading(body, person, await now()))

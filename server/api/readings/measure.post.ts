@@ -1,4 +1,4 @@
-import { measureReading } from '../../services/colour'
+import { measureReading } from '../../services/colour/readings'
 
 export default route('POST /api/readings/measure', async ({ body, person }) =>
   measureReading(body, person, await now()),

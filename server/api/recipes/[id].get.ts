@@ -1,3 +1,3 @@
-import { recipePage } from '../../services/recipes'
+import { recipePage } from '../../services/colour/recipes'
 
 export default route('GET /api/recipes/:id', ({ id }) => recipePage(id()))

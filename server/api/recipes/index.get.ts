@@ -1,3 +1,3 @@
-import { listRecipes } from '../../services/recipes'
+import { listRecipes } from '../../services/colour/recipes'
 
 export default route('GET /api/recipes', ({ query }) => listRecipes(query))

@@ -1,3 +1,3 @@
-import { saveRecipe } from '../../services/recipes'
+import { saveRecipe } from '../../services/colour/recipes'
 
 export default route('POST /api/recipes', async ({ body, person }) => saveRecipe(body, person, await now()))

@@ -1,4 +1,4 @@
-import { endSession } from '../../services/sessions'
+import { endSession } from '../../services/shop/sessions'
 
 export default route('DELETE /api/session', async ({ event, person }) => {
   await endSession(event, person)

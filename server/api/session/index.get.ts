@@ -1,5 +1,5 @@
 import { db } from '../../database/db'
-import { publicPerson } from '../../services/people'
+import { publicPerson } from '../../services/shop/person'
 
 export default route('GET /api/session', async ({ person }) => {
   const shop = await db().row<{ name: string; currency: string; zone: string; length_unit: 'mm' | 'in' }>(

@@ -1,3 +1,3 @@
-import { signIn } from '../../services/people'
+import { signIn } from '../../services/shop/door'
 
 export default route('POST /api/session', ({ event, body }) => signIn(event, body))

@@ -1,3 +1,3 @@
-import { listSessions } from '../../services/sessions'
+import { listSessions } from '../../services/shop/sessions'
 
 export default route('GET /api/sessions', ({ person }) => listSessions(person))

@@ -1,4 +1,4 @@
-import { removeStep } from '../../services/planEdits'
+import { removeStep } from '../../services/plan/edits'
 
 export default route('DELETE /api/steps/:id', async ({ id, query, person }) =>
   removeStep(id(), query.rowVersion, person, await now()),

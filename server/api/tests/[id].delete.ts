@@ -1,3 +1,3 @@
-import { withdrawTest } from '../../services/examination'
+import { withdrawTest } from '../../services/examination/record'
 
 export default route('DELETE /api/tests/:id', async ({ id, person }) => withdrawTest(id(), person, await now()))

@@ -1,4 +1,4 @@
-import { replyWord } from '../../../services/approvals'
+import { replyWord } from '../../../services/client/answers'
 
 export default route('POST /api/approvals/:id/words', async ({ id, body, person }) =>
   replyWord(id(), body, person, await now()),

@@ -1,3 +1,3 @@
-import { batchPage } from '../../../services/batches'
+import { batchPage } from '../../../services/colour/pots'
 
 export default route('GET /api/batches/:id', ({ id }) => batchPage(id()))

@@ -1,4 +1,4 @@
-import { potLabel } from '../../../services/labels'
+import { potLabel } from '../../../services/platform/labels'
 
 export default route('GET /api/batches/:id/label', async ({ event, id }) => {
   const pdf = await potLabel(id())

@@ -1,4 +1,4 @@
-import { changeItem } from '../../../services/items'
+import { changeItem } from '../../../services/piece/items'
 
 export default route('PATCH /api/items/:id', async ({ id, body, person }) =>
   changeItem(id(), body, person, await now()),

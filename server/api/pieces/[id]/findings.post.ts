@@ -1,4 +1,4 @@
-import { addFinding } from '../../../services/findings'
+import { addFinding } from '../../../services/piece/findings'
 
 export default route('POST /api/pieces/:id/findings', async ({ id, body, person }) =>
   addFinding(id(), body, person, await now()),

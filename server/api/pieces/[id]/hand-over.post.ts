@@ -1,4 +1,4 @@
-import { handOver } from '../../../services/handOver'
+import { handOver } from '../../../services/piece/handOver'
 
 export default route('POST /api/pieces/:id/hand-over', async ({ id, body, person }) =>
   handOver(id(), body, person, await now()),

@@ -1,3 +1,3 @@
-import { piecePage } from '../../../services/pieces'
+import { piecePage } from '../../../services/piece/pieces'
 
 export default route('GET /api/pieces/:id', ({ id }) => piecePage(id()))

@@ -1,3 +1,3 @@
-import { panelPage } from '../../../services/panel'
+import { panelPage } from '../../../services/colour/panel'
 
 export default route('GET /api/pieces/:id/panel', ({ id }) => panelPage(id()))

@@ -1,4 +1,4 @@
-import { addPhotograph, MOST_BYTES, oneUpload } from '../../../services/photographs'
+import { addPhotograph, MOST_BYTES, oneUpload } from '../../../services/piece/photographs'
 
 export default route('POST /api/pieces/:id/photographs', async ({ event, id, person }) => {
   const pieceId = id()

@@ -1,4 +1,4 @@
-import { reportFile } from '../../../services/reports'
+import { reportFile } from '../../../services/examination/reports'
 
 export default route('GET /api/pieces/:id/report', async ({ event, id, query, person }) => {
   const { name, type, data } = await reportFile(id(), query, person, await now())

@@ -1,4 +1,4 @@
-import { dropWays } from '../../../services/plans'
+import { dropWays } from '../../../services/plan/choose'
 
 export default route('DELETE /api/pieces/:id/ways', async ({ id, query, person }) =>
   dropWays(id(), query.rowVersion, person, await now()),

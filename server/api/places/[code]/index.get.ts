@@ -1,3 +1,3 @@
-import { placePage } from '../../../services/items'
+import { placePage } from '../../../services/piece/items'
 
 export default route('GET /api/places/:code', ({ param }) => placePage(param('code')))

@@ -1,4 +1,4 @@
-import { placeLabel } from '../../../services/labels'
+import { placeLabel } from '../../../services/platform/labels'
 
 export default route('GET /api/places/:code/label', async ({ event, param }) => {
   const pdf = await placeLabel(param('code'))

@@ -1,4 +1,4 @@
-import { splitStep } from '../../../services/planEdits'
+import { splitStep } from '../../../services/plan/edits'
 
 export default route('POST /api/steps/:id/split', async ({ id, body, person }) =>
   splitStep(id(), body, person, await now()),

@@ -1,4 +1,4 @@
-import { overruleExamination } from '../../../../services/examination'
+import { overruleExamination } from '../../../../services/examination/page'
 
 export default route('POST /api/pieces/:id/examination/overrules', async ({ id, body, person }) =>
   overruleExamination(id(), body, person, await now()),

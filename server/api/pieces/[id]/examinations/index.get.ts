@@ -1,3 +1,3 @@
-import { listExaminations } from '../../../../services/reports'
+import { listExaminations } from '../../../../services/examination/reports'
 
 export default route('GET /api/pieces/:id/examinations', ({ id }) => listExaminations(id()))

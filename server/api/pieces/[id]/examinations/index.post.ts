@@ -1,4 +1,4 @@
-import { saveExamination } from '../../../../services/reports'
+import { saveExamination } from '../../../../services/examination/reports'
 
 export default route('POST /api/pieces/:id/examinations', async ({ id, body, person }) =>
   saveExamination(id(), body, person, await now()),

@@ -1,5 +1,5 @@
-import { oneUpload } from '../../../../services/photographs'
-import { MOST_BYTES, readIn } from '../../../../services/reports'
+import { MOST_BYTES, readIn } from '../../../../services/examination/reports'
+import { oneUpload } from '../../../../services/piece/photographs'
 
 export default route('POST /api/pieces/:id/examinations/read', async ({ event, id, person }) => {
   const pieceId = id()

@@ -1,0 +1,264 @@
+import { potEnds_ms } from '#core/timetable'
+import type * as s from '#shared/schemas'
+import type { BenchCommand } from '#shared/schemas'
+import { transaction } from '../../database/db'
+import { takeSnapshot } from '../client/ask'
+import { readPiece } from '../piece/read'
+import { startVerdictsOf } from '../plan/judge'
+import { choiceOf, readPlan, readWetCoat } from '../plan/rows'
+import { log, tell } from '../platform/log'
+import { readAir } from '../shop/air'
+import type { Person } from '../shop/person'
+import { clockIn, readHours } from '../shop/rows'
+import { type Act, MINUTE_MS, type Result, write } from './act'
+import { fallBack } from './gate'
+import { benchView } from './view'
+
+const LONGEST_AGO_MIN = 12 * 60
+const NOT_DRY_MIN = 15
+
+function follow(act: Act, command: BenchCommand): Promise<Result> {
+  switch (command.kind) {
+    case 'start':
+      return start(act)
+    case 'finish':
+      return finish(act, command)
+    case 'not-dry':
+      return notDry(act)
+    case 'mixed':
+      return mixed(act)
+    case 'undo':
+      return undo(act)
+  }
+}
+
+/** An act at the bench. */
+export async function actAtBench(command: BenchCommand, person: Person, now: Date): Promise<Result> {
+  return transaction(async tx => {
+    const owner = await tx.row<{ piece_id: number }>('SELECT piece_id FROM plan_step WHERE id = :stepId', {
+      stepId: command.stepId,
+    })
+    if (!owner) throw notFound('step')
+    const file = await readPiece(tx, owner.piece_id, true)
+    if (file.piece.state === 'handed-over')
+      throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
+    const plan = await readPlan(tx, owner.piece_id)
+    const step = plan.steps.find(st => st.id === command.stepId)!
+    if (step.rowVersion !== command.rowVersion) throw stale()
+    const act: Act = { tx, file, plan, step, now, person, at: momentOf(command.happenedAt, now) }
+    const result = await follow(act, command)
+    await tell(tx, 'piece', file.piece.id, now)
+    return result
+  })
+}
+
+/** When it happened: not in the future (a tablet's clock may run two minutes ahead), not before half a day. */
+function momentOf(happenedAt: string, now: Date): Date {
+  const at = new Date(happenedAt)
+  if (at.getTime() > now.getTime() + 2 * MINUTE_MS) throw fail(422, 'future', 'This has not happened yet.')
+  if (at.getTime() < now.getTime() - LONGEST_AGO_MIN * MINUTE_MS)
+    throw fail(422, 'too-long-ago', 'That is more than twelve hours ago. Write it into the log instead.')
+  return at.getTime() > now.getTime() ? now : at
+}
+
+async function start(act: Act): Promise<Result> {
+  const { tx, file, plan, step, at, person } = act
+  const choice = choiceOf(file)!
+  const hours = await readHours(tx)
+  const { air } = await readAir(at, tx)
+  const verdict = benchView({
+    plan,
+    verdicts: startVerdictsOf(file.facts, choice, plan),
+    hours,
+    at,
+    air,
+    wetCoat: await readWetCoat(tx, at, clockIn(hours.zone, at)),
+  }).get(step.key)!
+  if (!verdict.may) throw fail(409, verdict.refusals[0]!.code, verdict.refusals.map(r => r.says).join(' '))
+  if (!plan.steps.some(st => st.kind !== 'approval' && st.started_ms !== null))
+    await takeSnapshot(tx, file, plan, 'work-started', '', at)
+  await tx.run(
+    `UPDATE plan_step
+        SET state = 'running', started_at = :at, started_by = :personId, row_version = row_version + 1
+        WHERE id = :id`,
+    { at, personId: person.id, id: step.id },
+  )
+  await write(
+    act,
+    'started',
+    `Started: ${step.title}${verdict.warnings.length ? `. Knowing: ${verdict.warnings.join(' ')}` : ''}`,
+  )
+  return { ok: true, says: step.title }
+}
+
+async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' }>): Promise<Result> {
+  const { tx, step, at, person } = act
+  if (step.state !== 'running') throw fail(409, 'not-running', 'This step is not running.')
+  if (step.started_ms !== null && at.getTime() < step.started_ms)
+    throw fail(422, 'before-start', 'It cannot end before it started.')
+  if (step.gate && !command.gate)
+    throw fail(422, 'gate', 'Judge the gate: passed or failed?', { gate: 'Passed or failed?' })
+  const used: string[] = []
+  for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
+  await tx.run(
+    `UPDATE plan_step
+        SET state = 'done', finished_at = :at, finished_by = :personId, gate_result = :gate,
+          row_version = row_version + 1
+        WHERE id = :id`,
+    { at, personId: person.id, gate: step.gate ? command.gate : null, id: step.id },
+  )
+  const minutes = Math.round((at.getTime() - step.started_ms!) / MINUTE_MS)
+  const says = [
+    `Done: ${step.title}, ${minutes} min (planned ${step.attended_min})`,
+    ...used.map(u => u[0]!.toUpperCase() + u.slice(1)),
+    step.gate
+      ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ` +
+        `${command.gate === 'pass' ? step.gate.look : step.gate.fails}`
+      : '',
+    command.note,
+  ]
+    .filter(Boolean)
+    .map(s => s.replace(/\.$/, ''))
+    .join('. ')
+  await write(act, step.gate ? 'gate' : 'finished', says)
+  if (step.gate && command.gate === 'fail') return fallBack(act)
+  if (!act.plan.steps.some(st => st.id !== step.id && (st.state === 'planned' || st.state === 'running'))) {
+    await tx.run("UPDATE piece SET state = 'ready', row_version = row_version + 1 WHERE id = :id", {
+      id: act.file.piece.id,
+    })
+    await tell(tx, 'pieces', act.file.piece.id, act.now)
+    await write(act, 'ready', 'Ready for the client')
+  }
+  return { ok: true, says }
+}
+
+/** Takes from a lot; more than it holds only with a word, and then the lot stands at nought. */
+async function bookUse({ tx, step, at }: Act, use: { lotId: number; amountMl: number; word: string }): Promise<string> {
+  const lot = await tx.row<{
+    id: number
+    left_ml: number
+    code: string
+    name: string
+    class: string
+    price_minor: number
+  }>(
+    `SELECT lot.id, lot.left_ml, lot.code, product.name, product.class, product.price_minor
+        FROM lot
+        JOIN product ON product.id = lot.product_id
+        WHERE lot.id = :lotId
+        FOR UPDATE`,
+    use,
+  )
+  if (!lot) throw fail(422, 'invalid', 'There is no such lot.', { 'used.0.lotId': 'Choose a lot.' })
+  if (use.amountMl > lot.left_ml && !use.word)
+    throw fail(
+      422,
+      'below-zero',
+      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(use.amountMl)} ml were ` +
+        'used. Say a word why, or choose another lot.',
+      { 'used.0.word': 'Say a word why.' },
+    )
+  const booked = Math.min(use.amountMl, lot.left_ml)
+  await tx.run('UPDATE lot SET left_ml = left_ml - :booked WHERE id = :id', { booked, id: lot.id })
+  await tx.run(
+    `INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at)
+        VALUES (:lotId, :stepId, :amountMl, :booked, :price, :word, :at)`,
+    { ...use, stepId: step.id, booked, price: lot.price_minor, at },
+  )
+  await tell(tx, 'store', null, at)
+  const other = step.product && lot.class !== step.product ? ` instead of ${step.product}` : ''
+  return `used ${Math.round(use.amountMl)} ml ${lot.name}, lot ${lot.code}${other}${use.word ? ` (${use.word})` : ''}`
+}
+
+/** "Mixed": the pot of a two-part product begins its life; touched again, a new pot. */
+async function mixed(act: Act): Promise<Result> {
+  const { tx, step, at } = act
+  if (step.state !== 'planned' && step.state !== 'running')
+    throw fail(409, 'done', 'This step is done; nothing is mixed for it any more.')
+  const ends_ms = potEnds_ms({ ...step, mixed_ms: at.getTime() }, (await readAir(at, tx)).air)
+  if (ends_ms === null) throw fail(422, 'no-pot', 'This product is not mixed from two parts, or its pot does not set.')
+  await tx.run('UPDATE plan_step SET mixed_at = :at, row_version = row_version + 1 WHERE id = :id', { at, id: step.id })
+  const says = `Mixed for: ${step.title}. Use the pot by ${clockIn((await readHours(tx)).zone, at)(ends_ms)}`
+  await write(act, 'mixed', says)
+  return { ok: true, says }
+}
+
+/** "Not dry yet": holds back what waits for this step by a quarter hour, or a quarter of the wait. */
+async function notDry(act: Act): Promise<Result> {
+  const { tx, file, plan, step, at, now } = act
+  const into = plan.waits.filter(w => w.to === step.key && w.kind !== 'order' && w.kind !== 'answer')
+  if (step.state !== 'planned' || into.length === 0)
+    throw fail(409, 'nothing-dries', 'Nothing is drying under this step.')
+  for (const w of into) {
+    const until = new Date(at.getTime() + Math.max(NOT_DRY_MIN, w.min / 4) * MINUTE_MS)
+    await tx.run(
+      'UPDATE plan_wait SET held_until = :until WHERE piece_id = :pieceId AND from_key = :from AND to_key = :to',
+      { until, pieceId: file.piece.id, from: w.from, to: w.to },
+    )
+  }
+  const until = at.getTime() + Math.max(NOT_DRY_MIN, Math.max(...into.map(w => w.min)) / 4) * MINUTE_MS
+  const says = `Not dry yet before: ${step.title}. Try again ${clockIn((await readHours(tx)).zone, now)(until)}`
+  await write(act, 'not-dry', says)
+  return { ok: true, says }
+}
+
+/** Takes the last act on a step back by a compensating entry; what it used goes back to its lots. */
+async function undo(act: Act): Promise<Result> {
+  const { tx, plan, step, file } = act
+  const index = plan.steps.findIndex(st => st.id === step.id)
+  if (step.kind === 'approval') throw fail(409, 'answer', 'An answer is superseded only by a newer one.')
+  if (step.state !== 'running' && step.state !== 'done')
+    throw fail(409, 'nothing', 'There is nothing to take back here.')
+  if (
+    plan.steps
+      .slice(index + 1)
+      .some(st => st.faces.some(f => step.faces.includes(f)) && (st.state === 'running' || st.state === 'done'))
+  )
+    throw fail(409, 'later', 'A later step has started since; take that back first.')
+  if (step.gateResult === 'fail')
+    throw fail(409, 'gate', 'The plan has gone over to its fallback; a failed gate cannot be taken back.')
+  const last = await tx.row<{ id: number }>(
+    "SELECT id FROM logbook WHERE step_id = :id AND kind IN ('started', 'finished', 'gate') ORDER BY id DESC LIMIT 1",
+    { id: step.id },
+  )
+  if (step.state === 'done') {
+    const uses = await tx.rows<{ lot_id: number; amount: number; booked: number; price_minor: number }>(
+      `SELECT lot_id, SUM(amount_ml) AS amount, SUM(booked_ml) AS booked, MAX(price_minor) AS price_minor
+          FROM lot_use
+          WHERE step_id = :id
+          GROUP BY lot_id
+          HAVING SUM(amount_ml) > 0
+          ORDER BY lot_id`,
+      { id: step.id },
+    )
+    for (const use of uses) {
+      await tx.run('UPDATE lot SET left_ml = left_ml + :booked WHERE id = :lot_id', use)
+      await tx.run(
+        `INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at)
+            VALUES (:lot_id, :stepId, -:amount, -:booked, :price_minor, 'taken back', :at)`,
+        { ...use, stepId: step.id, at: act.at },
+      )
+    }
+    await tx.run(
+      `UPDATE plan_step
+          SET state = 'running', finished_at = NULL, finished_by = NULL, gate_result = NULL,
+            row_version = row_version + 1
+          WHERE id = :id`,
+      { id: step.id },
+    )
+    await tx.run(
+      "UPDATE piece SET state = 'active', row_version = row_version + 1 WHERE id = :id AND state = 'ready'",
+      { id: file.piece.id },
+    )
+  } else {
+    await tx.run(
+      `UPDATE plan_step
+          SET state = 'planned', started_at = NULL, started_by = NULL, row_version = row_version + 1
+          WHERE id = :id`,
+      { id: step.id },
+    )
+  }
+  const says = `Taken back: ${step.state === 'done' ? 'the end' : 'the start'} of ${step.title}`
+  await write(act, 'undone', says, last?.id)
+  return { ok: true, says }
+}

@@ -1,0 +1,77 @@
+import { mustAskAgain } from '#core/approval'
+import { estimate } from '#core/estimate'
+import type * as s from '#shared/schemas'
+import { readPrices, readRates } from '../plan/asking'
+import { choiceOf, insertStep, writeFaces, writeWaits } from '../plan/rows'
+import { log } from '../platform/log'
+import { type Act, repeatBefore, type Result } from './act'
+
+/** A failed gate: the rest of the plan gives way to the fallback's, from the surface as it now is. */
+export async function fallBack(act: Act): Promise<Result> {
+  const { tx, file, plan, step, now } = act
+  const id = file.piece.id
+  const choice = choiceOf(file)!
+  if (!step.gate!.fallback) return repeatBefore(act)
+  const done = plan.steps.filter(st => st.state === 'done' || st.state === 'running' || st.id === step.id)
+  const left = plan.steps.filter(st => st.state === 'planned' && st.id !== step.id)
+  const rates = await readRates(tx)
+  const price = await readPrices(tx)
+  const [quiet, asking] = await inWorker('fallBack', { step, done, left, facts: file.facts, choice })
+  const worst_minor = estimate(quiet.live.steps, rates, price).total_minor
+  const askAgain = mustAskAgain(file.piece.accepted_worst_minor ?? 0, worst_minor)
+  const { over, live } = askAgain ? asking : quiet
+  for (const key of over.skip)
+    await tx.run(
+      "UPDATE plan_step SET state = 'skipped', row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key",
+      { id, key },
+    )
+  for (const { key, faces } of over.narrow) {
+    await writeFaces(tx, left.find(st => st.key === key)!.id, faces)
+    const { attended_min, amount_ml } = live.steps.find(st => st.key === key)!
+    await tx.run(
+      `UPDATE plan_step
+          SET attended_min = :attended_min, amount_ml = :amount_ml, row_version = row_version + 1
+          WHERE piece_id = :id AND step_key = :key`,
+      { id, key, attended_min, amount_ml },
+    )
+  }
+  const from = (plan.steps.at(-1)?.position ?? 0) + 100
+  for (const [i, st] of over.fresh.entries())
+    await insertStep(tx, id, live.steps.find(l => l.key === st.key) ?? st, from + i * 100)
+  const first = over.fresh[0]
+  const joins =
+    first && !live.waits.some(w => w.to === first.key)
+      ? [
+          {
+            from: step.key,
+            to: first.key,
+            kind: 'order' as const,
+            min: 0,
+            likely: 0,
+            safe: 0,
+            max: null,
+            hard: false,
+            why: 'after the failed gate',
+          },
+        ]
+      : []
+  await writeWaits(tx, id, [...live.waits, ...joins], plan.waits)
+  await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
+  await tx.run('UPDATE piece SET route = :route, row_version = row_version + 1 WHERE id = :id', {
+    id,
+    route: over.choice.route,
+  })
+  for (const w of over.choice.own ?? [])
+    await tx.run(
+      `UPDATE own_way
+          SET route = :route
+          WHERE piece_id = :id AND id IN (SELECT way_id FROM own_way_face WHERE face_id = :face)`,
+      { id, route: w.route, face: w.faces[0]! },
+    )
+  const says = askAgain
+    ? `Goes over to ${step.gate!.fallback}. It may cost ${Math.round(worst_minor / 100)}, more than the worst ` +
+      'that was accepted: the client must be asked again.'
+    : `Goes over to ${step.gate!.fallback}, inside the worst price that was accepted.`
+  await log(tx, { pieceId: id, stepId: step.id, kind: 'gate', says, at: now, recordedAt: now, personId: act.person.id })
+  return { ok: true, says, askAgain }
+}

@@ -1,0 +1,263 @@
+import { TAKES_MARKS } from '#core/acts'
+import { dewPoint_C, GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
+import { CLOSING_MIN, closingOf, nextSpan, spanAt, windowOf, type Window } from '#core/timetable'
+import { round } from '#core/units'
+import { db } from '../../database/db'
+import { runningPots } from '../colour/pots'
+import { readPieces } from '../piece/read'
+import type { PieceFile, Unreadable } from '../piece/rows'
+import { datesOf, startVerdictsOf } from '../plan/judge'
+import { choiceOf, type PlannedStep, readPlans, readWetCoat, type StoredPlan } from '../plan/rows'
+import { strangeInPlan } from '../plan/strange'
+import { lastEvent } from '../platform/events'
+import { readable } from '../platform/readable'
+import { readAir } from '../shop/air'
+import { clockIn, readHours } from '../shop/rows'
+import { benchView } from './view'
+
+interface StepLine {
+  pieceId: number
+  piece: string
+  stepId: number
+  key: string
+  kind: string
+  title: string
+  faces: string
+  attended_min: number
+  rowVersion: number
+  product: string | null
+  amount_ml: number | null
+  gate: { look: string; fails: string } | null
+  keeps: string[]
+}
+interface WindowLine extends Window {
+  pieceId: number
+  piece: string
+  step: StepLine
+  running: boolean
+  acknowledged: string | null
+}
+
+const EARLY_CLOSE = 10 * 60_000
+
+/**
+ * Reads each piece by itself and lets others in between; what cannot be read is told, and holds up nothing beside it.
+ */
+async function eachPiece(
+  files: readonly PieceFile[],
+  plans: ReadonlyMap<number, StoredPlan>,
+  read: (file: PieceFile, plan: StoredPlan | undefined) => void,
+): Promise<Unreadable[]> {
+  const inTurns = turns()
+  const strange: Unreadable[] = []
+  for (const file of files) {
+    const { id, name } = file.piece
+    const plan = plans.get(id)
+    const why = plan && strangeInPlan(plan)
+    const failed = why ? { id, name, why } : readable(id, name, () => read(file, plan))
+    if (failed) strange.push(failed)
+    await inTurns()
+  }
+  return strange
+}
+
+type NowPage = Awaited<ReturnType<typeof workOutNow>>
+let asked: { event: number; at_ms: number; page: Promise<NowPage> } | undefined
+const TOGETHER_MS = 1000
+
+/**
+ * Everything that can be done now. Tablets that ask at once share one answer, unless something was written in between.
+ */
+export async function nowPage(at: Date): Promise<NowPage> {
+  const event = await lastEvent()
+  if (asked && asked.event === event && Math.abs(at.getTime() - asked.at_ms) < TOGETHER_MS) return asked.page
+  const page = workOutNow(at)
+  const mine = { event, at_ms: at.getTime(), page }
+  asked = mine
+  try {
+    return await page
+  } finally {
+    if (asked === mine) asked = undefined
+  }
+}
+
+/** One question of the bench for each planned step, over all pieces. */
+async function workOutNow(at: Date) {
+  const [{ files, unreadable }, plans, hours, { air, last }] = await Promise.all([
+    readPieces(db(), { where: 'active' }),
+    readPlans(db(), { where: 'active' }),
+    readHours(),
+    readAir(at),
+  ])
+  const acks = await db().rows<{ piece_id: number; from_key: string; to_key: string; at: Date; name: string }>(
+    `SELECT a.piece_id, a.from_key, a.to_key, a.at, person.name
+        FROM alarm_ack a
+        JOIN person ON person.id = a.person_id
+        WHERE a.at > :since
+        ORDER BY a.id`,
+    { since: new Date(at.getTime() - EARLY_CLOSE) },
+  )
+  const heard = new Map(acks.map(a => [`${a.piece_id}|${a.from_key}|${a.to_key}`, a]))
+  const windows: WindowLine[] = []
+  const running: (StepLine & { started_ms: number; startedBy: string | null })[] = []
+  const may: (StepLine & { latest_ms: number | null; closes_ms: number | null; warnings: string[] })[] = []
+  const mustNot: (StepLine & { code: string; says: string; latest_ms: number | null })[] = []
+  const waiting: { pieceId: number; piece: string; says: string }[] = []
+  const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
+  const strange = await eachPiece(files, plans, (file, plan) => {
+    const choice = choiceOf(file)
+    if (!plan || !choice) {
+      waiting.push({
+        pieceId: file.piece.id,
+        piece: file.piece.name,
+        says: file.tests.length || file.findings.length ? 'choose a route' : 'examine',
+      })
+      return
+    }
+    const names = new Map(file.faces.map(f => [f.id, f.part]))
+    const line = (st: PlannedStep): StepLine => ({
+      pieceId: file.piece.id,
+      piece: file.piece.name,
+      stepId: st.id,
+      key: st.key,
+      kind: st.kind,
+      title: st.title,
+      attended_min: st.attended_min,
+      rowVersion: st.rowVersion,
+      product: st.product,
+      amount_ml: st.amount_ml,
+      gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null,
+      keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [],
+      faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
+    })
+    const view = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air, wetCoat })
+    const byKey = new Map(plan.steps.map(st => [st.key, st]))
+    for (const st of plan.steps) {
+      if (st.state === 'running') running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy })
+      if (st.state !== 'planned') continue
+      const v = view.get(st.key)!
+      const codes = new Set(v.refusals.map(r => r.code))
+      if (st.kind === 'approval')
+        waiting.push({ pieceId: file.piece.id, piece: file.piece.name, says: 'waits for the client' })
+      else if (v.may) may.push({ ...line(st), latest_ms: v.latest_ms, closes_ms: v.closes_ms, warnings: v.warnings })
+      else if (!codes.has('earlier-step') && !codes.has('client') && !codes.has('too-early'))
+        mustNot.push({
+          ...line(st),
+          code: v.refusals[0]!.code,
+          says: v.refusals.map(r => r.says).join(' '),
+          latest_ms: v.latest_ms,
+        })
+    }
+    for (const w of plan.waits) {
+      const from = byKey.get(w.from)
+      const to = byKey.get(w.to)
+      if (!from || !to || to.state !== 'planned' || from.kind === 'approval' || (w.min === 0 && w.max === null))
+        continue
+      const window = windowOf(w, from, air)
+      if (!window) continue
+      const ack = heard.get(`${file.piece.id}|${w.from}|${w.to}`)
+      windows.push({
+        ...window,
+        pieceId: file.piece.id,
+        piece: file.piece.name,
+        step: line(to),
+        running: from.state === 'running',
+        acknowledged: ack?.name ?? null,
+      })
+    }
+  })
+  const key = (w: WindowLine) => {
+    if (w.closes_ms !== null) return w.closes_ms
+    if (w.opens_ms === null) return Infinity
+    return w.opens_ms > at.getTime() ? w.opens_ms + 1e12 : 5e14
+  }
+  windows.sort((a, b) => key(a) - key(b))
+  const since = new Date(at.getTime() - 26 * 3_600_000)
+  const news = await db().rows<{ piece_id: number; piece: string; kind: string; says: string; happened_at: Date }>(
+    `SELECT logbook.piece_id, piece.name AS piece, logbook.kind, logbook.says, logbook.happened_at
+        FROM logbook
+        JOIN piece ON piece.id = logbook.piece_id
+        WHERE logbook.recorded_at > :since AND logbook.kind IN ('answer', 'question', 'ready', 'gate')
+        ORDER BY logbook.id DESC
+        LIMIT 8`,
+    { since },
+  )
+  return {
+    now_ms: at.getTime(),
+    zone: hours.zone,
+    mode: useRuntimeConfig().mode,
+    closing_ms: closingOf(hours, at.getTime()),
+    open: spanAt(hours, at.getTime()),
+    nextOpen_ms: nextSpan(hours, at.getTime())[0],
+    closing_min: CLOSING_MIN,
+    air: {
+      reading: last,
+      fresh: air !== null,
+      dew_C: air ? round(dewPoint_C(air), 1) : null,
+      general: judgeAir(GENERAL_AIR, air),
+      lacquer: judgeAir(LACQUER_AIR, air),
+    },
+    windows,
+    unreadable: [...unreadable, ...strange],
+    pots: await runningPots(),
+    running,
+    may,
+    mustNot,
+    waiting,
+    news,
+    became: windows
+      .filter(
+        w =>
+          w.opens_ms !== null &&
+          w.opens_ms <= at.getTime() &&
+          w.opens_ms > at.getTime() - 24 * 3_600_000 &&
+          w.closes_ms === null,
+      )
+      .map(w => ({ pieceId: w.pieceId, piece: w.piece, title: w.step.title, since_ms: w.opens_ms! })),
+  }
+}
+
+interface TimetableLine {
+  pieceId: number
+  piece: string
+  dueOn: string | null
+  held: boolean
+  late: boolean
+  readyLikely_ms: number | null
+  readySafe_ms: number | null
+  steps: { key: string; start_ms: number; end_ms: number; title: string; attended_min: number }[]
+}
+/** The next seven days as waits and hours give them. */
+export async function timetablePage(at: Date) {
+  const [{ files, unreadable }, plans, hours] = await Promise.all([
+    readPieces(db(), { where: 'active' }),
+    readPlans(db(), { where: 'active' }),
+    readHours(),
+  ])
+  const until = at.getTime() + 7 * 86_400_000
+  const pieces: TimetableLine[] = []
+  const strange = await eachPiece(files, plans, (file, plan) => {
+    if (!plan) return
+    const dates = datesOf(plan, hours, at)
+    const held = plan.steps.some(st => st.kind === 'approval' && st.state === 'planned')
+    const titles = new Map(plan.steps.map(st => [st.key, st]))
+    pieces.push({
+      pieceId: file.piece.id,
+      piece: file.piece.name,
+      dueOn: file.piece.due_on,
+      held,
+      readyLikely_ms: dates.readyLikely_ms,
+      readySafe_ms: dates.readySafe_ms,
+      late:
+        file.piece.due_on !== null &&
+        dates.readySafe_ms !== null &&
+        new Date(dates.readySafe_ms).toISOString().slice(0, 10) > file.piece.due_on,
+      steps: dates.safe
+        .filter(
+          f => titles.get(f.key)?.state === 'planned' && titles.get(f.key)!.kind !== 'approval' && f.start_ms < until,
+        )
+        .map(f => ({ ...f, title: titles.get(f.key)!.title, attended_min: titles.get(f.key)!.attended_min })),
+    })
+  })
+  return { now_ms: at.getTime(), zone: hours.zone, hours, pieces, unreadable: [...unreadable, ...strange] }
+}

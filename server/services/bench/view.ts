@@ -1,0 +1,37 @@
+import type { Air } from '#core/air'
+import type { Verdict } from '#core/rules'
+import { type Hours, mayStart, type StartVerdict } from '#core/timetable'
+import type { StoredPlan } from '../plan/rows'
+import { clockIn } from '../shop/rows'
+
+export interface BenchQuestion {
+  plan: StoredPlan
+  verdicts: readonly Verdict[]
+  hours: Hours
+  at: Date
+  air: Air | null
+  wetCoat: string | null
+}
+
+/** The one question of the bench, asked for every step of a plan. */
+export function benchView({ plan, verdicts, hours, at, air, wetCoat }: BenchQuestion): Map<string, StartVerdict> {
+  const overruled = new Set(plan.overruled.keys())
+  const clock = clockIn(hours.zone, at)
+  return new Map(
+    plan.steps.map(step => [
+      step.key,
+      mayStart({
+        step,
+        steps: plan.steps,
+        waits: plan.waits,
+        verdicts,
+        overruled,
+        hours,
+        now_ms: at.getTime(),
+        air,
+        wetCoat,
+        clock,
+      }),
+    ]),
+  )
+}

@@ -1,0 +1,162 @@
+import type { z } from 'zod'
+import { canonicalJson, type Json } from '#core/approval'
+import { estimate } from '#core/estimate'
+import { sectionSvg } from '#core/section'
+import type * as s from '#shared/schemas'
+import type { Db } from '../../database/db'
+import { onPiece } from '../piece/pieces'
+import type { PieceFile } from '../piece/rows'
+import { readAsking } from '../plan/asking'
+import { datesOf, sectionFor, verdictsOf } from '../plan/judge'
+import { choiceOf, readPlan, type StoredPlan } from '../plan/rows'
+import { DAY_MS, sha256 } from '../platform/digest'
+import { queueMail } from '../platform/mail'
+import type { Person } from '../shop/person'
+import { readShop } from '../shop/rows'
+import type { Shown } from './rows'
+
+async function contentOf(
+  tx: Db,
+  file: PieceFile,
+  plan: StoredPlan,
+  words: string,
+  at: Date,
+  answerBy: Date | null,
+): Promise<Shown> {
+  const shop = await readShop(tx)
+  const choice = choiceOf(file)!
+  const asking = await readAsking(at, tx)
+  const { hours, rates, prices } = asking
+  const verdict = await inWorker('judgeOne', { ...asking, facts: file.facts, choice })
+  const live = plan.steps.filter(st => st.state !== 'skipped')
+  const planned = estimate(live, rates, slug => (Object.hasOwn(prices, slug) ? prices[slug] : undefined)).total_minor
+  const dates = datesOf(plan, hours, at)
+  const begun = live.some(st => st.state === 'done' && st.kind !== 'approval')
+  const waiting_ms = answerBy ? answerBy.getTime() - at.getTime() : 0
+  const readySafe = Math.max(dates.readySafe_ms ?? 0, begun ? 0 : verdict.readyWorst_ms) + waiting_ms
+  return {
+    about: 'plan',
+    shop: shop.name,
+    piece: file.piece.name,
+    client: file.piece.client_name,
+    route: choice.route,
+    finish: choice.finish,
+    colour: choice.colour,
+    sheen: file.piece.sheen,
+    tone: file.piece.tone,
+    words,
+    currency: shop.currency,
+    likely_minor: planned,
+    worst_minor: Math.max(planned, begun ? planned : verdict.worst.total_minor + planned - verdict.likely.total_minor),
+    readyLikely: new Date(dates.readyLikely_ms ?? at.getTime()).toISOString().slice(0, 10),
+    readySafe: new Date(readySafe).toISOString().slice(0, 10),
+    answerBy: answerBy?.toISOString().slice(0, 10) ?? null,
+    ...(choice.own
+      ? {
+          ways: choice.own.map(w => ({
+            faces: file.faces
+              .filter(f => w.faces.includes(f.id))
+              .map(f => `${f.part}, ${f.name}`)
+              .join(' · '),
+            route: w.route,
+            finish: w.finish,
+          })),
+        }
+      : {}),
+    why: verdict.reasons.map(r => r.says),
+    gate: live.find(st => st.gate?.fallback && st.state !== 'done')?.gate?.fails ?? null,
+    steps: live.filter(st => st.kind !== 'approval').map(st => st.title),
+  }
+}
+
+/** Stores an unchangeable snapshot: canonical JSON, the rendered section, and a SHA-256 over both. */
+export async function takeSnapshot(
+  tx: Db,
+  file: PieceFile,
+  plan: StoredPlan,
+  reason: 'asked' | 'work-started',
+  words: string,
+  at: Date,
+  answerBy: Date | null = null,
+): Promise<{ id: number; shown: Shown }> {
+  const shown = await contentOf(tx, file, plan, words, at, answerBy)
+  const content = canonicalJson({
+    shown: shown as unknown as Json,
+    steps: plan.steps.map(st => ({
+      key: st.key,
+      title: st.title,
+      kind: st.kind,
+      product: st.product,
+      attended_min: st.attended_min,
+      amount_ml: st.amount_ml,
+      faces: st.faces,
+      grits: st.grits,
+    })) as unknown as Json,
+    waits: plan.waits.map(({ held_ms: _held, least_min: _least, ...w }) => w) as unknown as Json,
+  })
+  const section = sectionFor(file.facts, plan, verdictsOf(file.facts, choiceOf(file)!, plan))
+  const picture = section ? sectionSvg(section) : ''
+  const { id } = await tx.run(
+    `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
+        VALUES (:pieceId, :reason, :at, :content, :picture, :sha)`,
+    { pieceId: file.piece.id, reason, at, content, picture, sha: sha256(content + picture) },
+  )
+  return { id, shown }
+}
+
+/** Asks the client: snapshot, an open approval that supersedes older open ones, and a mail in the queue. */
+export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at: Date) =>
+  onPiece(id, at, person, async (tx, file) => {
+    const plan = await readPlan(tx, id)
+    const step = plan.steps.find(st => st.kind === 'approval' && st.state === 'planned')
+    if (!step)
+      throw fail(
+        409,
+        'nothing-to-ask',
+        plan.steps.length
+          ? 'The client has said yes to this plan.'
+          : 'Choose a route first; then there is something to ask.',
+      )
+    const open = verdictsOf(file.facts, choiceOf(file)!, plan).find(
+      v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`),
+    )
+    if (open) throw fail(409, 'rule', `The plan still breaks a rule: ${open.says}. ${open.mend}`)
+    await tx.run(
+      `UPDATE approval
+          SET state = 'superseded'
+          WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'`,
+      { id },
+    )
+    const expires = new Date(at.getTime() + input.days * DAY_MS)
+    const snapshot = await takeSnapshot(tx, file, plan, 'asked', input.words, at, expires)
+    const made = await tx.run(
+      `INSERT INTO approval (piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at)
+     VALUES (:id, :snapshotId, :stepKey, :likely, :worst, :personId, :at, :expires)`,
+      {
+        id,
+        snapshotId: snapshot.id,
+        stepKey: step.key,
+        likely: snapshot.shown.likely_minor,
+        worst: snapshot.shown.worst_minor,
+        personId: person.id,
+        at,
+        expires,
+      },
+    )
+    if (file.piece.client_email)
+      await queueMail(tx, {
+        kind: 'ask',
+        recipient: file.piece.client_email,
+        pieceId: id,
+        approvalId: made.id,
+        says: input.words,
+      })
+    return {
+      kind: 'asked',
+      says:
+        `Client asked: ${Math.round(snapshot.shown.likely_minor / 100)} ${snapshot.shown.currency} likely, ` +
+        `${Math.round(snapshot.shown.worst_minor / 100)} at ` +
+        `worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`,
+      result: { id: made.id },
+    }
+  })

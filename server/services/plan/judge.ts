@@ -1,0 +1,55 @@
+import type { Choice } from '#core/build'
+import type { Facts } from '#core/piece'
+import { judgePlan, type Verdict } from '#core/rules'
+import { type LayerState, sectionOf } from '#core/section'
+import { forecast, type Hours } from '#core/timetable'
+import type * as s from '#shared/schemas'
+import type { StoredPlan } from './rows'
+
+/** Verdicts of a stored plan: the rules run on the steps that count. */
+export function verdictsOf(facts: Facts, choice: Choice, plan: StoredPlan): Verdict[] {
+  const steps = plan.steps.filter(st => st.state !== 'skipped')
+  return judgePlan({ facts, choice, steps, waits: plan.waits })
+}
+
+/** The same, and what only a start is judged by. */
+export function startVerdictsOf(facts: Facts, choice: Choice, plan: StoredPlan): Verdict[] {
+  const steps = plan.steps.filter(st => st.state !== 'skipped')
+  return [...verdictsOf(facts, choice, plan), ...judgePlan({ facts, choice, steps, waits: plan.waits, scope: 'start' })]
+}
+
+const layerStates = (plan: StoredPlan) => {
+  const states = new Map(
+    plan.steps.map((st): [string, LayerState] => [st.key, st.state === 'skipped' ? 'planned' : st.state]),
+  )
+  return (key: string): LayerState => states.get(key) ?? 'planned'
+}
+/** The section of a stored plan. */
+export function sectionFor(facts: Facts, plan: StoredPlan, verdicts: readonly Verdict[]) {
+  const failing = new Set(
+    verdicts
+      .filter(v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`))
+      .map(v => v.step),
+  )
+  return sectionOf(
+    facts,
+    plan.steps.filter(st => st.state !== 'skipped'),
+    layerStates(plan),
+    failing,
+  )
+}
+
+/** Likely and safe dates of what is left, from now. */
+export function datesOf(plan: StoredPlan, hours: Hours, at: Date) {
+  const steps = plan.steps.filter(st => st.state !== 'skipped')
+  const done = new Map(
+    steps
+      .filter(st => st.started_ms !== null)
+      .map(st => [st.key, { started_ms: st.started_ms!, finished_ms: st.finished_ms }]),
+  )
+  const run = (by: 'likely' | 'safe') => forecast({ steps, waits: plan.waits, hours, from_ms: at.getTime(), by, done })
+  const end = (rows: { end_ms: number }[]) => (rows.length ? Math.max(...rows.map(r => r.end_ms)) : null)
+  const likely = run('likely')
+  const safe = run('safe')
+  return { likely, safe, readyLikely_ms: end(likely), readySafe_ms: end(safe) }
+}

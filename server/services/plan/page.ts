@@ -1,0 +1,189 @@
+import type { z } from 'zod'
+import { type Step, TAKES_MARKS } from '#core/acts'
+import { estimate, materialCost_minor } from '#core/estimate'
+import { loopsOf, notesOf, planDifference } from '#core/plan'
+import { mendOf, RULES } from '#core/rules'
+import { cautionText, mayOverrule } from '#core/safety'
+import { sumOf } from '#core/units'
+import type * as s from '#shared/schemas'
+import { db } from '../../database/db'
+import { benchView } from '../bench/view'
+import { onPiece } from '../piece/pieces'
+import { readPiece } from '../piece/read'
+import { cannotRead } from '../platform/readable'
+import { readAirAhead, readAir } from '../shop/air'
+import type { Person } from '../shop/person'
+import { clockIn, readHours } from '../shop/rows'
+import { DAY_MS, readPrices, readRates } from './asking'
+import { readEdits } from './edits'
+import { datesOf, sectionFor, startVerdictsOf, verdictsOf } from './judge'
+import { choiceOf, type PlannedStep, readPlan, readWetCoat, type StoredPlan } from './rows'
+import { strangeInPlan } from './strange'
+
+interface Cost {
+  soFar_minor: number
+  planned_minor: number
+}
+async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
+  const rates = await readRates()
+  const price = await readPrices()
+  const used = await db().row<{ sum: number | null }>(
+    `SELECT SUM(u.amount_ml / 1000 * u.price_minor) AS sum
+        FROM lot_use u
+        JOIN plan_step st ON st.id = u.step_id
+        WHERE st.piece_id = :id`,
+    { id },
+  )
+  const done = plan.steps.filter(st => st.state === 'done')
+  const labour = estimate(
+    done.map(st => ({ ...st, amount_ml: null, attended_min: Math.min(workedMin(st), 600) })),
+    rates,
+  )
+  const materials = Math.round((used?.sum ?? 0) * (1 + rates.materialMarkup_bp / 10_000))
+  const net = labour.net_minor + materials
+  return {
+    soFar_minor: net + Math.round((net * rates.tax_bp) / 10_000),
+    planned_minor: estimate(
+      plan.steps.filter(st => st.state !== 'skipped'),
+      rates,
+      price,
+    ).total_minor,
+  }
+}
+/** Minutes worked on a step: as timed, at least one. */
+const workedMin = (st: PlannedStep) =>
+  st.kind === 'approval' ? 0 : Math.max(1, Math.round(((st.finished_ms ?? 0) - (st.started_ms ?? 0)) / 60_000))
+
+export async function planPage(id: number, person: Person, at: Date) {
+  const file = await readPiece(db(), id)
+  const choice = choiceOf(file)
+  const plan = await readPlan(db(), id)
+  if (!choice || plan.steps.length === 0) return { ready: false as const, rowVersion: file.piece.row_version }
+  const strange = strangeInPlan(plan)
+  if (strange) throw cannotRead(strange)
+  const hours = await readHours()
+  const { air } = await readAir(at)
+  const verdicts = verdictsOf(file.facts, choice, plan)
+  const bench = benchView({
+    plan,
+    verdicts: startVerdictsOf(file.facts, choice, plan),
+    hours,
+    at,
+    air,
+    wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)),
+  })
+  const { budgets } = await inWorker('plan', { facts: file.facts, choice })
+  const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
+  const price = await readPrices()
+  const cost = await costOf(id, plan)
+  const dates = datesOf(plan, hours, at)
+  return {
+    ready: true as const,
+    ...(await readEdits(id)),
+    loops: loopsOf(
+      plan.steps.filter(st => st.state !== 'skipped'),
+      file.facts,
+      choice,
+    ),
+    since: await sinceAgreed(id, plan, cost, dates, file.piece.agreed_minor, file.piece.accepted_worst_minor),
+    rowVersion: file.piece.row_version,
+    choice,
+    now_ms: at.getTime(),
+    acceptedWorst_minor: file.piece.accepted_worst_minor,
+    agreed_minor: file.piece.agreed_minor,
+    steps: plan.steps.map(st => ({
+      ...st,
+      faceNames: st.faces.map(f => faceNames.get(f) ?? ''),
+      cautionTexts: st.cautions.map(cautionText),
+      keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [],
+      notes: notesOf(st, file.facts),
+      start: bench.get(st.key)!,
+      cost_minor: materialCost_minor(st, price),
+    })),
+    waits: plan.waits,
+    ahead: await readAirAhead(at, hours),
+    airNow: air,
+    verdicts: verdicts.map(v => ({
+      ...v,
+      overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null,
+      mayOverrule: mayOverrule(v.severity, person.role),
+      oneTouch: mendOf(v),
+    })),
+    section: sectionFor(file.facts, plan, verdicts),
+    budgets: budgets.map(b => ({ species: b.group.species, ...b.budget })),
+    dates,
+    cost,
+    left_min: sumOf(
+      plan.steps.filter(st => st.state === 'planned'),
+      st => st.attended_min,
+    ),
+    film_um: sumOf(sectionFor(file.facts, plan, verdicts)?.planned ?? [], l => l.um),
+  }
+}
+
+/**
+ * What changed since the client said yes: steps, minutes, price, days; null while nothing was agreed. Beyond the worst
+ * price or the latest date that was accepted, a new answer is needed.
+ */
+async function sinceAgreed(
+  id: number,
+  plan: StoredPlan,
+  cost: Cost,
+  dates: ReturnType<typeof datesOf>,
+  agreed_minor: number | null,
+  worst_minor: number | null,
+) {
+  const row = await db().row<{ content: string }>(
+    `SELECT sn.content
+        FROM approval a
+        JOIN plan_snapshot sn ON sn.id = a.snapshot_id
+        WHERE a.piece_id = :id AND a.item_id IS NULL AND a.band_id IS NULL AND a.state = 'yes'
+        ORDER BY a.id DESC
+        LIMIT 1`,
+    { id },
+  )
+  if (!row || agreed_minor === null) return null
+  const agreed = JSON.parse(row.content) as {
+    steps: Pick<Step, 'key' | 'title' | 'attended_min'>[]
+    shown: { readyLikely: string; readySafe: string }
+  }
+  const dayOf = (ms: number | null) => (ms === null ? 0 : Math.floor(ms / DAY_MS))
+  const difference = planDifference(
+    agreed.steps as Step[],
+    plan.steps.filter(st => st.state !== 'skipped'),
+  )
+  const dearer = worst_minor !== null && cost.planned_minor > worst_minor
+  const later = dayOf(dates.readyLikely_ms) > dayOf(Date.parse(agreed.shown.readySafe)) ? ('date' as const) : null
+  return {
+    ...difference,
+    price_minor: cost.planned_minor - agreed_minor,
+    days: dayOf(dates.readyLikely_ms) - dayOf(Date.parse(agreed.shown.readyLikely)),
+    needsAnswer: dearer ? ('price' as const) : later,
+  }
+}
+
+/** Overrules a verdict with a word why. Nobody lifts what is forbidden. */
+export const overrule = (id: number, input: z.infer<typeof s.overrule>, person: Person, at: Date) =>
+  onPiece(id, at, person, async tx => {
+    const rule = RULES.find(r => r.slug === input.rule)
+    const plan = await readPlan(tx, id)
+    if (!rule || !plan.steps.some(st => st.key === input.stepKey)) throw notFound('verdict')
+    if (!mayOverrule(rule.severity, person.role))
+      throw fail(
+        403,
+        'forbidden',
+        rule.severity === 'forbidden'
+          ? `This is forbidden until evidence lifts it. ${rule.mend}`
+          : 'Only the owner may overrule a stop.',
+      )
+    await tx.run(
+      `INSERT INTO overrule (piece_id, rule, step_key, word, person_id, at)
+          VALUES (:id, :rule, :stepKey, :word, :personId, :at)`,
+      { ...input, id, personId: person.id, at },
+    )
+    return {
+      kind: 'overruled',
+      says: `Overruled ${input.rule} at "${plan.steps.find(st => st.key === input.stepKey)!.title}": ${input.word}`,
+      result: { ok: true },
+    }
+  })

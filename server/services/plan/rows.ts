@@ -1,0 +1,314 @@
+import { type Least, type Method, type StepKind, type Step, type Wait, withLeast } from '#core/acts'
+import type { Choice, OwnWay, RouteSlug } from '#core/build'
+import { houseOf } from '#core/house'
+import type { Caution } from '#core/safety'
+import type { BenchStep, BenchWait, StepState } from '#core/timetable'
+import type { Db } from '../../database/db'
+import type { Which } from '../piece/read'
+import type { PieceFile } from '../piece/rows'
+
+interface StepRow {
+  id: number
+  piece_id: number
+  step_key: string
+  position: number
+  kind: StepKind
+  title: string
+  product: string | null
+  grits: string
+  method: Method
+  coat: number | null
+  passes: number
+  attended_min: number
+  amount_ml: number | null
+  cautions: string
+  why: string
+  gate_slug: string | null
+  gate_look: string | null
+  gate_fails: string | null
+  gate_fallback: RouteSlug | null
+  gate_chance: number | null
+  by_hand: 0 | 1
+  state: StepState
+  gate_result: 'pass' | 'fail' | null
+  started_at: Date | null
+  finished_at: Date | null
+  mixed_at: Date | null
+  started_by: string | null
+  finished_by: string | null
+  row_version: number
+}
+interface WaitRow {
+  piece_id: number
+  from_key: string
+  to_key: string
+  kind: Wait['kind']
+  min_min: number
+  likely_min: number
+  safe_min: number
+  max_min: number | null
+  hard: 0 | 1
+  why: string
+  held_until: Date | null
+  least_min: number | null
+}
+
+/** A step of the working plan as it stands in the database. */
+export interface PlannedStep extends BenchStep {
+  id: number
+  position: number
+  rowVersion: number
+  gateResult: 'pass' | 'fail' | null
+  startedBy: string | null
+  finishedBy: string | null
+}
+export interface StoredPlan {
+  steps: PlannedStep[]
+  waits: BenchWait[]
+  overruled: Map<string, { word: string; by: string }>
+}
+
+const list = (text: string) => (text ? text.split(',') : [])
+
+const stepOf = (r: StepRow, faces: number[]): PlannedStep => ({
+  id: r.id,
+  key: r.step_key,
+  position: r.position,
+  kind: r.kind,
+  title: r.title,
+  faces,
+  product: r.product,
+  grits: list(r.grits).map(Number),
+  method: r.method,
+  coat: r.coat,
+  passes: r.passes,
+  attended_min: r.attended_min,
+  amount_ml: r.amount_ml,
+  cautions: list(r.cautions) as Caution[],
+  why: r.why,
+  byHand: Boolean(r.by_hand),
+  rowVersion: r.row_version,
+  gateResult: r.gate_result,
+  gate: r.gate_slug
+    ? { slug: r.gate_slug, look: r.gate_look!, fails: r.gate_fails!, fallback: r.gate_fallback, chance: r.gate_chance! }
+    : null,
+  state: r.state,
+  started_ms: r.started_at?.getTime() ?? null,
+  finished_ms: r.finished_at?.getTime() ?? null,
+  mixed_ms: r.mixed_at?.getTime() ?? null,
+  startedBy: r.started_by,
+  finishedBy: r.finished_by,
+})
+const waitOf = (r: WaitRow): BenchWait => ({
+  from: r.from_key,
+  to: r.to_key,
+  kind: r.kind,
+  min: r.min_min,
+  likely: r.likely_min,
+  safe: r.safe_min,
+  max: r.max_min,
+  hard: Boolean(r.hard),
+  why: r.why,
+  held_ms: r.held_until?.getTime() ?? null,
+  least_min: r.least_min,
+})
+
+const WHERE = { one: 'piece.id = :id', active: "piece.state = 'active'" } as const
+
+const emptyPlan = (): StoredPlan => ({ steps: [], waits: [], overruled: new Map() })
+
+/** Working plans of the pieces asked for, by piece, in four queries. */
+export async function readPlans(on: Db, which: Which): Promise<Map<number, StoredPlan>> {
+  const where = WHERE[which.where]
+  const params = { id: which.id ?? 0 }
+  const steps = await on.rows<StepRow>(
+    `SELECT s.*, a.name AS started_by, b.name AS finished_by
+        FROM plan_step s
+        JOIN piece ON piece.id = s.piece_id
+        LEFT JOIN person a ON a.id = s.started_by
+        LEFT JOIN person b ON b.id = s.finished_by
+        WHERE ${where}`,
+    params,
+  )
+  // sorted here: such wide rows do not fit the database's sort buffer
+  steps.sort((a, b) => a.piece_id - b.piece_id || a.position - b.position || a.id - b.id)
+  const done = await on.rows<{ step_id: number; face_id: number }>(
+    `SELECT f.step_id, f.face_id
+        FROM piece
+        JOIN plan_step s ON s.piece_id = piece.id
+        JOIN plan_step_face f ON f.step_id = s.id
+        WHERE ${where}`,
+    params,
+  )
+  done.sort((a, b) => a.face_id - b.face_id)
+  const facesOf = new Map<number, number[]>()
+  for (const { step_id, face_id } of done) {
+    const faces = facesOf.get(step_id)
+    if (faces) faces.push(face_id)
+    else facesOf.set(step_id, [face_id])
+  }
+  const waits = await on.rows<WaitRow>(
+    `SELECT w.* FROM plan_wait w JOIN piece ON piece.id = w.piece_id WHERE ${where}`,
+    params,
+  )
+  const overrules = await on.rows<{ piece_id: number; rule: string; step_key: string; word: string; by_name: string }>(
+    `SELECT o.piece_id, o.rule, o.step_key, o.word, person.name AS by_name
+        FROM overrule o
+        JOIN piece ON piece.id = o.piece_id
+        JOIN person ON person.id = o.person_id
+        WHERE o.about = 'plan' AND ${where}`,
+    params,
+  )
+  const plans = new Map<number, StoredPlan>()
+  const of = (id: number) => {
+    const plan = plans.get(id) ?? emptyPlan()
+    plans.set(id, plan)
+    return plan
+  }
+  for (const row of steps) of(row.piece_id).steps.push(stepOf(row, facesOf.get(row.id) ?? []))
+  for (const row of waits) of(row.piece_id).waits.push(waitOf(row))
+  for (const o of overrules) of(o.piece_id).overruled.set(`${o.rule}|${o.step_key}`, { word: o.word, by: o.by_name })
+  return plans
+}
+
+export async function readPlan(on: Db, pieceId: number): Promise<StoredPlan> {
+  return (await readPlans(on, { where: 'one', id: pieceId })).get(pieceId) ?? emptyPlan()
+}
+
+/** The choice stored with a piece, with the faces that go their own way; null before a route was chosen. */
+export const choiceOf = ({ piece, ways }: Pick<PieceFile, 'piece' | 'ways'>): Choice | null =>
+  piece.route
+    ? {
+        route: piece.route as RouteSlug,
+        finish: piece.finish as Choice['finish'],
+        colour: piece.colour as Choice['colour'],
+        conditioner: piece.conditioner as Choice['conditioner'],
+        fill: piece.fill as Choice['fill'],
+        bleach: piece.bleach as Choice['bleach'],
+        film_um: piece.film_um,
+        house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }),
+        ...(ways.length
+          ? {
+              own: ways.map(({ id: _id, piece_id: _piece, ...w }): OwnWay => ({
+                ...w,
+                faces: list(w.faces).map(Number),
+              })),
+            }
+          : {}),
+      }
+    : null
+
+/** JSON that came from a column, or as text from a function; what is no record counts as nothing. */
+function parsed(value: unknown): Record<string, string> {
+  const found: unknown = typeof value === 'string' ? JSON.parse(value) : value
+  return typeof found === 'object' && found !== null && !Array.isArray(found) ? (found as Record<string, string>) : {}
+}
+
+export async function insertStep(tx: Db, pieceId: number, step: Step, position: number): Promise<number> {
+  const { id } = await tx.run(
+    `INSERT INTO plan_step (
+        piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml,
+        cautions, why, gate_slug, gate_look, gate_fails, gate_fallback, gate_chance, by_hand
+      )
+        VALUES (
+          :pieceId, :key, :position, :kind, :title, :product, :grits, :method, :coat, :passes, :attended_min,
+          :amount_ml, :cautions, :why, :gateSlug, :look, :fails, :fallback, :chance, :byHand
+        )`,
+    {
+      ...step,
+      pieceId,
+      position,
+      faces: undefined,
+      gate: undefined,
+      grits: step.grits.join(','),
+      cautions: step.cautions.join(','),
+      amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100,
+      gateSlug: step.gate?.slug ?? null,
+      look: step.gate?.look ?? null,
+      fails: step.gate?.fails ?? null,
+      fallback: step.gate?.fallback ?? null,
+      chance: step.gate?.chance ?? null,
+    },
+  )
+  await insertFaces(tx, id, step.faces)
+  return id
+}
+
+async function insertFaces(tx: Db, stepId: number, faces: readonly number[]): Promise<void> {
+  if (faces.length)
+    await tx.run('INSERT INTO plan_step_face (step_id, face_id) VALUES :rows', { rows: faces.map(f => [stepId, f]) })
+}
+
+/** The faces that a step is done on. */
+export async function writeFaces(tx: Db, stepId: number, faces: readonly number[]): Promise<void> {
+  await tx.run('DELETE FROM plan_step_face WHERE step_id = :stepId', { stepId })
+  await insertFaces(tx, stepId, faces)
+}
+
+/** A coat that is wet somewhere in the shop, in words, while dust and finish share a room; else null. */
+export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => string): Promise<string | null> {
+  const wet = await on.row<{ piece: string; title: string; until: Date | null }>(
+    `SELECT piece.name AS piece, s.title, MAX(s.finished_at + INTERVAL w.min_min MINUTE) AS until
+        FROM plan_step s
+        JOIN piece ON piece.id = s.piece_id
+        JOIN shop ON shop.id = 1 AND shop.one_room
+        LEFT JOIN plan_wait w ON w.piece_id = s.piece_id AND w.from_key = s.step_key
+        WHERE piece.state = 'active'
+          AND s.kind IN ('coat', 'toner', 'glaze', 'gel', 'stain', 'oil-on', 'spot-coat')
+          AND (s.state = 'running' OR (s.state = 'done' AND s.finished_at + INTERVAL w.min_min MINUTE > :at))
+        GROUP BY s.id, piece.name, s.title, s.state
+        ORDER BY s.state = 'running' DESC, until DESC
+        LIMIT 1`,
+    { at },
+  )
+  return wet && `${wet.piece}, ${wet.title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
+}
+
+/** The minima put in by hand. */
+export const leastsOf = (waits: readonly BenchWait[]): Least[] =>
+  waits.flatMap(w => (w.least_min === null ? [] : [{ from: w.from, to: w.to, min: w.least_min }]))
+
+/** Replaces the waits of a plan, keeping what "not dry yet" held back and the minima put in by hand. */
+export async function writeWaits(
+  tx: Db,
+  pieceId: number,
+  waits: readonly Wait[],
+  held: readonly BenchWait[],
+  leasts = leastsOf(held),
+): Promise<void> {
+  const heldUntil = new Map(held.map(w => [`${w.from}>${w.to}`, w.held_ms]))
+  const keys = new Set(
+    (
+      await tx.rows<{ step_key: string }>(
+        "SELECT step_key FROM plan_step WHERE piece_id = :pieceId AND state <> 'skipped'",
+        { pieceId },
+      )
+    ).map(r => r.step_key),
+  )
+  await tx.run('DELETE FROM plan_wait WHERE piece_id = :pieceId', { pieceId })
+  const rows = withLeast(waits, leasts, keys).map(w => {
+    const held_ms = heldUntil.get(`${w.from}>${w.to}`)
+    return [
+      pieceId,
+      w.from,
+      w.to,
+      w.kind,
+      w.min,
+      w.likely,
+      w.safe,
+      w.max,
+      w.hard,
+      w.why,
+      held_ms ? new Date(held_ms) : null,
+      leasts.find(l => l.from === w.from && l.to === w.to)?.min ?? null,
+    ]
+  })
+  if (rows.length)
+    await tx.run(
+      `INSERT INTO plan_wait (
+          piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until, least_min
+        )
+          VALUES :rows`,
+      { rows },
+    )
+}

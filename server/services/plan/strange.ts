@@ -1,0 +1,19 @@
+import { P_GRITS } from '#core/abrasives'
+import { METHODS, STEP_KINDS } from '#core/acts'
+import { ROUTES } from '#core/build'
+import { MATERIALS } from '#core/materials'
+import { first } from '../platform/readable'
+import type { StoredPlan } from './rows'
+
+/** The same of a stored plan. */
+export function strangeInPlan({ steps }: StoredPlan): string | null {
+  return first(steps, st => {
+    const grit = st.grits.find(g => !P_GRITS.includes(g))
+    if (!STEP_KINDS.includes(st.kind)) return `a step "${st.title}" is of no known kind`
+    if (!METHODS.includes(st.method)) return `the method of "${st.title}" is not known`
+    if (grit !== undefined) return `grit ${grit} of "${st.title}" is on no scale`
+    if (st.product !== null && !MATERIALS.some(m => m.slug === st.product))
+      return `the product "${st.product}" of "${st.title}" is not known`
+    return st.gate?.fallback && !ROUTES.includes(st.gate.fallback) ? `the fallback of "${st.title}" is not known` : null
+  })
+}

@@ -1,0 +1,57 @@
+import { DateTime } from 'luxon'
+import type { Light } from '#core/colour'
+import type { Hours } from '#core/timetable'
+import type * as s from '#shared/schemas'
+import { db, type Db } from '../../database/db'
+
+export interface ShopRow {
+  name: string
+  zone: string
+  currency: string
+  length_unit: 'mm' | 'in'
+  hour_minor: number
+  material_markup_bp: number
+  tax_bp: number
+  one_room: 0 | 1
+  light: Light
+  idle_h: number
+  mail_name: string
+  mail_address: string
+  mail_held: 0 | 1
+  row_version: number
+}
+
+export async function readShop(on: Db = db()): Promise<ShopRow> {
+  const row = await on.row<ShopRow>('SELECT * FROM shop WHERE id = 1')
+  if (!row) throw fail(409, 'no-shop', 'This shop is not set up yet. Open the first page.')
+  return row
+}
+
+let lastHours: { text: string; hours: Hours } | undefined
+
+/**
+ * Opening hours as they stand now; unchanged ones are the same object, so that what was worked out from them is found
+ * again.
+ */
+export async function readHours(on: Db = db()): Promise<Hours> {
+  const shop = await readShop(on)
+  const openings = await on.rows<{ weekday: number; open_min: number; close_min: number }>(
+    'SELECT * FROM opening ORDER BY weekday, open_min',
+  )
+  const closures = await on.rows<{ day: string }>('SELECT day FROM closure')
+  const week: Record<number, [number, number][]> = {}
+  for (const o of openings) (week[o.weekday] ??= []).push([o.open_min, o.close_min])
+  const hours = { zone: shop.zone, week, closures: closures.map(c => c.day) }
+  const text = JSON.stringify(hours)
+  if (lastHours?.text !== text) lastHours = { text, hours }
+  return lastHours.hours
+}
+
+/** Words for a moment in the shop's zone: the time today, the day and time otherwise. */
+export const clockIn =
+  (zone: string, now: Date) =>
+  (ms: number): string => {
+    const at = DateTime.fromMillis(ms, { zone }).setLocale('en-GB')
+    const today = DateTime.fromJSDate(now, { zone })
+    return at.hasSame(today, 'day') ? at.toFormat('HH:mm') : at.toFormat('ccc d LLL HH:mm')
+  }
