@@ -1,4 +1,3 @@
-import type * as s from '#shared/schemas'
 import type { Db } from '../../database/db'
 import type { PieceFile } from '../piece/rows'
 import { choiceOf, insertStep, type PlannedStep, readPlan, type StoredPlan, writeWaits } from '../plan/rows'

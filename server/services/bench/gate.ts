@@ -1,6 +1,5 @@
 import { mustAskAgain } from '#core/approval'
 import { estimate } from '#core/estimate'
-import type * as s from '#shared/schemas'
 import { readPrices, readRates } from '../plan/asking'
 import { choiceOf, insertStep, writeFaces, writeWaits } from '../plan/rows'
 import { log } from '../platform/log'

@@ -1,4 +1,3 @@
-import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
 
 export const readLog = (pieceId: number) =>

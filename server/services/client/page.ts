@@ -1,4 +1,3 @@
-import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
 import type { ColourShown } from '../colour/bandRows'
 import { sha256 } from '../platform/digest'

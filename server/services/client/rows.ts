@@ -2,7 +2,6 @@ import type { RouteSlug } from '#core/build'
 import type { Colour, Finish } from '#core/materials'
 import type { ItemAnswer, ItemState } from '#core/parts'
 import type { Facts } from '#core/piece'
-import type * as s from '#shared/schemas'
 import type { Db } from '../../database/db'
 import type { ColourShown } from '../colour/bandRows'
 

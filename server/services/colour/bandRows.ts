@@ -1,5 +1,4 @@
 import type { APPLICATORS, ClearCoat, Light, Share, UnderLight, Wipe } from '#core/colour'
-import type * as c from '#shared/colour'
 import type { Db } from '../../database/db'
 import type { ReadingRow } from './readings'
 

@@ -1,5 +1,4 @@
 import { round } from '#core/units'
-import type * as c from '#shared/colour'
 import type { Db } from '../../database/db'
 
 /** What colourants of a class are thinned with. */

@@ -1,5 +1,4 @@
 import { conclude, type Recorded } from '#core/examine'
-import type * as s from '#shared/schemas'
 import type { Db } from '../../database/db'
 import { cannotRead, readable } from '../platform/readable'
 import {

@@ -7,7 +7,6 @@ import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
 import type { Face, Facts, Finding, Period, PlaceShape } from '#core/piece'
 import { faceArea_m2, type Shape } from '#core/units'
 import type { Room } from '#core/wood'
-import type * as s from '#shared/schemas'
 
 export interface PieceRow {
   id: number

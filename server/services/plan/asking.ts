@@ -1,6 +1,5 @@
 import type { Rates } from '#core/estimate'
 import type { GateRecord } from '#core/plan'
-import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
 import type { Asking } from '../../workers/heavy'
 import { readHours, readShop } from '../shop/rows'

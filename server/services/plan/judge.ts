@@ -3,7 +3,6 @@ import type { Facts } from '#core/piece'
 import { judgePlan, type Verdict } from '#core/rules'
 import { type LayerState, sectionOf } from '#core/section'
 import { forecast, type Hours } from '#core/timetable'
-import type * as s from '#shared/schemas'
 import type { StoredPlan } from './rows'
 
 /** Verdicts of a stored plan: the rules run on the steps that count. */

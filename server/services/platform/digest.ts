@@ -1,5 +1,4 @@
 import { createHash } from 'node:crypto'
-import type * as s from '#shared/schemas'
 
 export const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 export const DAY_MS = 86_400_000

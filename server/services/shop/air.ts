@@ -1,7 +1,6 @@
 import { DateTime } from 'luxon'
 import { type Air, forecastAir, STALE_AFTER_MIN } from '#core/air'
 import { type Hours, isWorking } from '#core/timetable'
-import type * as s from '#shared/schemas'
 import { db, type Db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
 import { AHEAD_H, LOG_DAYS } from './page'

@@ -1,5 +1,4 @@
 import type { Role } from '#shared/api'
-import type * as s from '#shared/schemas'
 
 export interface Person {
   id: number

@@ -1,7 +1,6 @@
 import { DateTime } from 'luxon'
 import type { Light } from '#core/colour'
 import type { Hours } from '#core/timetable'
-import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
 
 export interface ShopRow {
