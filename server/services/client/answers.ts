@@ -6,7 +6,6 @@ import { sha256 } from '../platform/digest'
 import { log, tell } from '../platform/log'
 import { queueMail } from '../platform/mail'
 import type { Person } from '../shop/person'
-import { ask } from './ask'
 import { type Answer, type ApprovalRow, expired, isChoice, readApproval } from './rows'
 
 /**

@@ -1,6 +1,5 @@
 import { db } from '../../database/db'
 import type { ColourShown } from '../colour/bandRows'
-import { sha256 } from '../platform/digest'
 import { heldBecause } from '../platform/mail'
 import { readShop } from '../shop/rows'
 import { approvalOf } from './answers'

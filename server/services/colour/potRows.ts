@@ -1,6 +1,5 @@
 import type { ClearCoat, Gloss, Share } from '#core/colour'
 import { contentsOf } from '#core/mixing'
-import type * as c from '#shared/colour'
 import type { Db } from '../../database/db'
 
 const MIN_MS = 60_000

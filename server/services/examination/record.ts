@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { keyOf, optionsOf, PACE_MIN_M2, PATCH_SIDE_MM, QUESTIONS, type WalkOption } from '#core/examine'
 import { HAZARDS } from '#core/safety'
-import { isWithin, LENGTH_MM, round } from '#core/units'
+import { isWithin, LENGTH_MM } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
 import { firstPlace, insertFinding, ownerOf } from '../piece/findings'

@@ -12,7 +12,6 @@ import type { Person } from '../shop/person'
 import { readHours } from '../shop/rows'
 import { readAsking, readPriceList, readRates } from './asking'
 import { readHouse } from './house'
-import { overrule } from './page'
 import { choiceOf, insertStep, readPlan, type StoredPlan, writeWaits } from './rows'
 
 const beganWork = (plan: StoredPlan) => plan.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
