@@ -134,6 +134,8 @@ export const API = {
   'PATCH /api/people/:id': { roles: owner, body: s.changePerson },
   // its answer is shown once and kept nowhere, so it cannot be given again
   'POST /api/people/:id/password': { roles: owner, body: s.resetPassword, once: false },
+  'POST /api/licences': { roles: owner, body: s.addLicence },
+  'DELETE /api/licences/:id': { roles: owner },
   'POST /api/clock': { roles: owner, body: s.setClock, once: false },
 } as const satisfies Record<string, RouteSpec>
 

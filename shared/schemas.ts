@@ -1,7 +1,7 @@
 /** What browser and server say to each other. Messages are written for a restorer. */
 import { z } from 'zod'
 import { P_GRITS } from '../core/abrasives'
-import { METHODS, STEP_KINDS } from '../core/acts'
+import { actOf, FIELD_VALUES, METHODS, STEP_KINDS, TYPED } from '../core/acts'
 import { ROUTES } from '../core/build'
 import { LIGHTS } from '../core/colour'
 import { PATCH_METHODS, PATCH_RESULTS } from '../core/examine'
@@ -10,7 +10,7 @@ import { TESTS } from '../core/identify'
 import { BLEACHES, COLOURS, FILLS, FINISHES, MATERIALS } from '../core/materials'
 import { ITEM_ANSWERS, ITEM_STATES, PLACE_KINDS } from '../core/parts'
 import { FINDING_KINDS, FINISH_CLASSES, PERIODS, WISHES } from '../core/piece'
-import { HAZARDS } from '../core/safety'
+import { HAZARDS, LICENCES } from '../core/safety'
 import { isWithin, LENGTH_MM, MOST_FACES, parseLength_mm, SHAPES, VENEER_MM } from '../core/units'
 import { SPECIES } from '../core/wood'
 
@@ -404,6 +404,22 @@ export const choose = z.strictObject({
   house: house.default({}),
 })
 const CLASSES = MATERIALS.map(m => m.slug)
+const fieldsOfStep = z
+  .strictObject({
+    against: z.enum(FIELD_VALUES.against),
+    on: z.enum(FIELD_VALUES.on),
+    as: z.enum(FIELD_VALUES.as),
+    dustBy: z.enum(FIELD_VALUES.dustBy),
+    wipe: z.enum(FIELD_VALUES.wipe),
+    after: z.enum(FIELD_VALUES.after),
+    where: z.enum(FIELD_VALUES.where),
+    filler: z.enum(FIELD_VALUES.filler),
+    glue: z.enum(FIELD_VALUES.glue),
+    shade: z.enum(FIELD_VALUES.shade),
+    shaken: z.boolean(),
+  })
+  .partial()
+/** What is left out follows from the kind of step. */
 const stepBody = {
   title: text('What is to be done', 200),
   attendedMin: z
@@ -417,20 +433,25 @@ const stepBody = {
     .array(z.literal(P_GRITS, { error: 'This grit is on no scale. Use one of the P scale, such as 120 or 180.' }))
     .max(8, 'Eight grits at the most.'),
   method: z.enum(METHODS),
+  fields: fieldsOfStep,
 }
 export const addStep = z.strictObject({
   kind: slugOf(
-    STEP_KINDS.filter(k => k !== 'approval' && k !== 'gate'),
+    STEP_KINDS.filter(kind => actOf({ kind }).byHand),
     'Choose a kind of step.',
   ),
   after: id.nullable(),
   faces: z.array(id).min(1, 'Choose the faces.').max(MOST_FACES, 'Choose fewer faces.'),
   ...stepBody,
+  title: stepBody.title.optional(),
+  attendedMin: stepBody.attendedMin.optional(),
+  amountMl: stepBody.amountMl.optional(),
+  fields: fieldsOfStep.default({}),
   coat: z.number().int().min(1).max(20).nullable(),
 })
 /** `after`: move it to stand after this step; null is the beginning. */
 export const changeStep = z
-  .strictObject({ rowVersion: version, ...stepBody, after: id.nullable() })
+  .strictObject({ rowVersion: version, ...stepBody, after: id.nullable(), follow: z.array(z.enum(TYPED)).max(3) })
   .partial()
   .required({ rowVersion: true })
 export const splitStep = z.strictObject({
@@ -543,6 +564,12 @@ export const shopChange = z.strictObject({
   mailAddress: z.email('This is no mail address.').max(200).or(z.literal('')).default(''),
 })
 const role = z.enum(['owner', 'lead', 'finisher', 'office'])
+export const addLicence = z.strictObject({
+  personId: id,
+  kind: z.enum(LICENCES, { error: 'Choose what the licence is for.' }),
+  number: text("The licence's number", 80),
+  validUntil: z.iso.date('Give the last day that it is valid.'),
+})
 export const addPerson = z.strictObject({
   name: text('The name', 80),
   login: text('The name to sign in with', 80),

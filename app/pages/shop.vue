@@ -126,6 +126,7 @@ const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}
         <p v-else>{{ money(shop.hour_minor) }} {{ w('shop.anHour') }}</p>
       </section>
       <ShopBackup :shop="shop" @changed="load" />
+      <ShopLicences :licences="shop.licences" :people="shop.people" @changed="load" />
       <section>
         <h2>{{ w('shop.hours') }}</h2>
         <p v-for="d in days" :key="d" class="row flex justify-between !py-1.5 clock">

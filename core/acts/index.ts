@@ -1,6 +1,13 @@
-/** Kinds of step: what each needs, does, leaves and asks. */
+/** Kinds of step: one record each, by family, and what follows from the records. */
+export * from './acts'
+export * from './cautions'
 export * from './minutes'
-export * from './sanding'
+export * from './oldTitles'
+export * from './sandRows'
 export * from './step'
 export * from './surface'
+export * from './wait'
 export * from './waits'
+export * from './walk'
+export { coatOf, gritsSaid } from './words'
+export { type Act, type ActContext, type Unfit, type Does, type Late, SETUP_MIN } from './act'

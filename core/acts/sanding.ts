@@ -1,92 +1,169 @@
-/** A sanding step grit by grit and face by face: which machine, how long, and what to try first. */
-import { finestToTry, LEFT_BY_SANDING_OFF_UM, LEFT_BY_STRIPPING_UM, P } from '../abrasives'
-import { faceFactor, type Face } from '../piece'
+/** Abrasion: scuff, level, sand, pad, between coats, back to the filler; and raising the grain before it. */
 import { sumOf } from '../units'
-import type { Method, Step } from './step'
+import {
+  type Act,
+  always,
+  ANY_GROUND,
+  AS_IT_WAS,
+  NO_CAUTION,
+  NO_NOTES,
+  NO_WAIT,
+  NOT_DRYING,
+  NOTHING_MADE,
+  perM2,
+  SETUP_MIN,
+} from './act'
+import { sandRows } from './sandRows'
+import type { Step } from './step'
+import type { Surface } from './surface'
+import { fixed, H } from './wait'
+import { gritsSaid } from './words'
 
-/**
- * Attended minutes per m² of flat horizontal face: the first coarse grit, and each further one (shop default,
- * unsourced).
- */
-const FIRST_M2 = { machine: 20, hand: 30 }
-const LATER_M2: Partial<Record<Method, number>> = { 'random-orbit': 10, 'belt': 6, 'finishing-sander': 12 }
-const BY_HAND_M2 = 20
-/** The belt takes grits up to here; finer is the finishing sander's. */
-const BELT_TO_P = 100
+const DUST = { ...NOTHING_MADE, dust: true, noise: true }
+const byHand = (step: Pick<Step, 'method'>) => (step.method === 'wet' ? ', wet' : ' by hand')
+/** A film that was cut for the next coat. */
+const keyed = (s: Surface, step: Step): Surface => ({
+  ...s,
+  scuffed: true,
+  dusty: true,
+  grit: step.grits.at(-1) ?? s.grit,
+})
+/** Bare wood under the paper: raised fibres are gone. */
+const cut = (s: Surface, step: Step): Surface => ({
+  ...s,
+  grit: step.grits.at(-1) ?? s.grit,
+  dusty: true,
+  grain: s.grain === 'raised' ? 'cut' : s.grain,
+  steelWool: s.steelWool || step.method === 'steel-wool',
+})
+/** What every abrasion has in common. */
+const ABRASION = {
+  needs: null,
+  usesUp: false,
+  does: ['abrades'],
+  ground: ANY_GROUND,
+  then: NO_WAIT,
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: [],
+  layer: null,
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: NO_NOTES,
+} as const
 
-/** Where a sanding step stands in its ladder. */
-export interface LadderPlace {
-  first: boolean
-  last: boolean
-}
-export const WHOLE: LadderPlace = { first: true, last: true }
-
-const SHAPED: readonly Face['shape'][] = ['turned', 'carved', 'profiled']
-
-/**
- * The machine for one grit on one face. Shaped and veneered faces are sanded by hand whatever the step says, and the
- * last grit of all as well.
- */
-export function machineFor(face: Face, method: Method, grit: number, lastOfAll: boolean): Method {
-  if (method === 'wet') return 'wet'
-  if (method === 'hand' || SHAPED.includes(face.shape) || face.substrate === 'veneer' || lastOfAll) return 'hand'
-  if (method === 'finishing-sander') return grit <= BELT_TO_P ? 'belt' : 'finishing-sander'
-  return method
-}
-
-export interface SandRow {
-  grit: number
-  machine: Method
-  faces: number[]
-  area_m2: number
-  minutes: number
-}
-
-/**
- * Rows of a sanding step: one for each grit and machine, in order. `pace`: minutes for each flat m² of the first grit,
- * by a timed patch.
- */
-export function sandRows(
-  step: Pick<Step, 'grits' | 'method'>,
-  faces: readonly Face[],
-  place: LadderPlace = WHOLE,
-  pace: number | null = null,
-): SandRow[] {
-  return step.grits.flatMap((grit, i) => {
-    const byMachine = new Map<Method, Face[]>()
-    for (const face of faces) {
-      const machine = machineFor(
-        face,
-        step.method,
-        grit,
-        place.last && step.grits.length > 1 && i === step.grits.length - 1,
-      )
-      byMachine.set(machine, [...(byMachine.get(machine) ?? []), face])
-    }
-    return [...byMachine].map(([machine, its]): SandRow => {
-      const hand = LATER_M2[machine] === undefined
-      const first = pace ?? (hand ? FIRST_M2.hand : FIRST_M2.machine)
-      const later = LATER_M2[machine] ?? BY_HAND_M2
-      const each = i === 0 && place.first ? first : later
-      return {
-        grit,
-        machine,
-        faces: its.map(f => f.id),
-        area_m2: sumOf(its, f => f.area_m2),
-        minutes: sumOf(its, f => f.area_m2 * faceFactor(f)) * each,
-      }
-    })
-  })
+export const scuff: Act = {
+  ...ABRASION,
+  pace: perM2(8),
+  methods: ['hand', 'finishing-sander', 'wet'],
+  makes: { ...DUST, wears: true },
+  leaves: keyed,
+  fields: ['grits', 'on'],
+  says: step => {
+    const what = step.fields.on === 'sealer' ? 'Scuff the sealer' : 'Scuff'
+    const how = step.fields.on === 'sealer' && step.method !== 'wet' ? '' : byHand(step)
+    return `${what} ${gritsSaid(step.grits)}${how}`
+  },
 }
 
-/** Grits to try on a hand's breadth before the first, finest first; where the ladder only goes on, none. P scale. */
-export const gritsToTry = (grits: readonly number[], place: LadderPlace, sandedOff: boolean): number[] =>
-  place.first && grits.length > 1
-    ? finestToTry(grits.map(P), sandedOff ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM).map(g => g.number)
-    : []
+export const level: Act = {
+  ...ABRASION,
+  does: ['abrades', 'smooths'],
+  pace: perM2(25),
+  methods: ['wet', 'hand'],
+  makes: { ...DUST, noise: false, water: true, wears: true },
+  leaves: (s, step) => ({
+    ...s,
+    scuffed: true,
+    grit: step.grits.at(-1) ?? s.grit,
+    films: s.films.map((f, i) => (i === s.films.length - 1 ? { ...f, dry_um: f.dry_um * 0.7 } : f)),
+  }),
+  fields: ['grits'],
+  says: step => `${step.method === 'wet' ? 'Wet-sand' : 'Sand'} the old film level, ${gritsSaid(step.grits, ' then ')}`,
+}
 
-/** The ladder in two: what comes before fills, and the last grits that cut them flush. A single grit stays whole. */
-export const splitLadder = (grits: readonly number[]): [coarse: number[], fine: number[]] => {
-  const at = grits.length < 2 ? 0 : Math.max(1, grits.length - 2)
-  return [grits.slice(0, at), grits.slice(at)]
+export const sand: Act = {
+  ...ABRASION,
+  pace: (step, faces, pace, place) =>
+    SETUP_MIN + sumOf(sandRows(step, faces, place, pace.sanding), r => r.minutes) * step.passes,
+  methods: ['random-orbit', 'finishing-sander', 'hand', 'belt', 'wet'],
+  makes: { ...DUST, wears: true },
+  leaves: cut,
+  rounds: { with: [], worst: 2, passes: 'No scratch of the grit before in raking light.' },
+  fields: ['grits', 'after'],
+  notes: always(
+    'Stay off mouldings, veneer edges and coated arrises: they cut through first.',
+    'Paler wood or a glue line under the paper means stop.',
+  ),
+  says: step => {
+    const grits = gritsSaid(step.grits)
+    if (step.fields.after === 'bleach') return `Sand lightly ${grits}${byHand(step)}`
+    return step.fields.after === 'water' ? `Cut back ${grits}${byHand(step)}` : `Sand ${grits}`
+  },
+}
+
+export const pad: Act = {
+  ...ABRASION,
+  pace: perM2(8),
+  methods: ['hand', 'wet'],
+  makes: { ...DUST, noise: false, wears: true },
+  leaves: cut,
+  fields: ['grits', 'after'],
+  says: step => {
+    const after = { bleach: ', lightly: the treated layer is thin', water: ': only the raised fibres' }
+    const how = step.fields.after ? after[step.fields.after] : ''
+    return `Rub with a ${step.method === 'wet' ? 'wet ' : ''}non-woven pad${how}`
+  },
+}
+
+export const sandCoat: Act = {
+  ...ABRASION,
+  does: ['abrades', 'smooths'],
+  pace: perM2(6),
+  methods: ['hand', 'finishing-sander', 'wet'],
+  makes: DUST,
+  leaves: keyed,
+  fields: ['grits'],
+  notes: always('A few light strokes with the grain; edges left alone.'),
+  says: step => `Sand lightly ${gritsSaid(step.grits)}${step.method === 'wet' ? ' wet,' : ''} and wipe`,
+}
+
+export const sandBack: Act = {
+  ...ABRASION,
+  pace: perM2(25),
+  methods: ['hand', 'wet'],
+  makes: DUST,
+  leaves: cut,
+  fields: ['grits'],
+  says: step => `Sand back ${gritsSaid(step.grits)}${byHand(step)}`,
+}
+
+export const raiseGrain: Act = {
+  ...ABRASION,
+  does: ['floods'],
+  pace: perM2(4),
+  methods: ['rag', 'hand'],
+  makes: { ...NOTHING_MADE, water: true },
+  leaves: s => ({ ...s, grain: 'raised' }),
+  then: () => fixed('dry', H, 2 * H, 4 * H, 'the wetted wood dries'),
+  fields: [],
+  notes: always('Edges too; wipe at once.'),
+  says: () => 'Raise the grain: wet evenly, wipe, let dry',
+}
+
+export const rubOut: Act = {
+  ...ABRASION,
+  does: ['abrades', 'smooths'],
+  pace: perM2(40),
+  methods: ['wet', 'hand'],
+  makes: { ...DUST, noise: false, water: true },
+  leaves: AS_IT_WAS,
+  fields: ['grits', 'where', 'sheen'],
+  notes: always('Shiny spots are the low ones; stop at the first sign of colour.'),
+  says: step =>
+    step.fields.where === 'spots'
+      ? `Level there only, ${gritsSaid(step.grits)}, and bring the sheen back`
+      : `Level ${gritsSaid(step.grits)} and rub out${step.fields.sheen ? ` to ${step.fields.sheen}` : ''}`,
 }

@@ -1,81 +1,79 @@
-/** The kinds of step, their words and what an hour of them is made of. */
+/** A step of a plan, and the words of which its meaning is made. Titles and cautions are said from these, never stored. */
 import type { RouteSlug } from '../build'
-import type { Caution } from '../safety'
 
 export const STEP_KINDS = [
-  'approval',
-  'take-apart',
-  'wash',
-  'solvent-wash',
-  'cover',
-  'roughen',
-  'strip',
-  'scrape',
-  'wash-off',
-  'scuff',
-  'level',
-  'sand',
-  'pad',
-  'clean-off',
-  'conditioner',
-  'stain',
-  'gel',
-  'coat',
-  'sand-coat',
-  'oil-on',
-  'oil-off',
-  'wax',
-  'rub-out',
-  'joint',
-  'mend',
-  'mask',
-  'unmask',
-  'amalgamate',
-  'spot-colour',
-  'spot-coat',
-  'sand-off',
-  'bleach',
-  'rinse',
-  'raise-grain',
-  'fill',
-  'fill-off',
-  'sand-back',
-  'dye',
-  'toner',
-  'glaze',
-  'paint-wash',
-  'refer',
-  'gate',
-  'finish-up',
-  'other',
+  ...(['approval', 'take-apart', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off'] as const),
+  ...(['scuff', 'level', 'sand', 'pad', 'clean-off', 'conditioner', 'stain', 'gel', 'coat', 'sand-coat'] as const),
+  ...(['oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate'] as const),
+  ...(['spot-colour', 'spot-coat', 'sand-off', 'bleach', 'rinse', 'raise-grain', 'fill', 'fill-off'] as const),
+  ...(['sand-back', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate', 'finish-up', 'other'] as const),
 ] as const
 export type StepKind = (typeof STEP_KINDS)[number]
 export const METHODS = [
-  'hand',
-  'random-orbit',
-  'belt',
-  'finishing-sander',
-  'steel-wool',
-  'wet',
-  'brush',
-  'spray',
-  'rag',
+  ...(['hand', 'random-orbit', 'belt', 'finishing-sander', 'steel-wool', 'wet', 'brush', 'spray', 'rag'] as const),
   'none',
 ] as const
 export type Method = (typeof METHODS)[number]
 
+export const GATES = [
+  ...(['wetting-test', 'sealer-judged', 'film-flowed', 'moisture', 'barrier-clear', 'adhesion'] as const),
+] as const
+export type GateSlug = (typeof GATES)[number]
 export interface Gate {
-  slug: string
+  slug: GateSlug
   look: string
   fails: string
   fallback: RouteSlug | null
   chance: number
 }
 
+/** What a step carries beside product, grits, method and coat. Each act names the ones that it reads. */
+export interface Fields {
+  /** solvent wash: what it takes away */
+  against?: 'wax' | 'contamination'
+  /** scuff: the layer under the paper, where it is not the old film */
+  on?: 'sealer'
+  /** coat, oil: what the layer is for, where it is not the finish itself */
+  as?: LayerUse
+  /** how many coats there are of this one */
+  of?: number
+  /** how dust is taken off */
+  dustBy?: 'tack-cloth' | 'damp-cloth' | 'air-only' | 'after-wet'
+  /** wiping filler, by the grain */
+  wipe?: 'across' | 'with'
+  /** sanding: what it follows, where it is not a ladder of its own */
+  after?: 'bleach' | 'water'
+  /** rubbing out: only where it was mended, or to this sheen */
+  where?: 'spots'
+  sheen?: 'matt' | 'satin' | 'semi-gloss' | 'gloss'
+  /** what a repair is filled with */
+  filler?: 'tinted' | 'plain' | 'stretching' | 'wood-strip'
+  /** what a repair is glued with */
+  glue?: 'wood-glue' | 'hide-glue' | 'epoxy'
+  /** what is mended, and at how many places */
+  repairs?: readonly { kind: string; places: number }[]
+  /** toner: bands and edges, or the overall mist */
+  shade?: 'dark' | 'light'
+  /** the can is shaken, not stirred */
+  shaken?: boolean
+  /** moisture gate: most per cent */
+  most_pct?: number
+}
+export const LAYER_USES = [
+  ...(['barrier', 'against-contamination', 'under-glaze', 'over-glaze', 'under-toner', 'before-filler'] as const),
+  ...(['over-filler', 'under-lacquer', 'sealer', 'under-shellac'] as const),
+] as const
+export type LayerUse = (typeof LAYER_USES)[number]
+
+/** What of a step may be typed by hand; what was not typed follows from the act. */
+export const TYPED = ['title', 'attended_min', 'amount_ml'] as const
+export type Typed = (typeof TYPED)[number]
+
 export interface Step {
   /** stays the same across versions of a plan */
   key: string
   kind: StepKind
+  /** said from the fields, unless it was typed */
   title: string
   faces: number[]
   product: string | null
@@ -84,11 +82,43 @@ export interface Step {
   method: Method
   coat: number | null
   passes: number
+  fields: Fields
   attended_min: number
   amount_ml: number | null
-  cautions: Caution[]
   why: string
   gate: Gate | null
-  /** changed or added by hand */
-  byHand: boolean
+  /** what was typed by hand */
+  typed: readonly Typed[]
 }
+
+/** A step with everything left out that it may do without. */
+export const stepOf = (given: Pick<Step, 'key' | 'kind' | 'faces'> & Partial<Step>): Step => ({
+  title: '',
+  product: null,
+  grits: [],
+  method: 'none',
+  coat: null,
+  passes: 1,
+  fields: {},
+  attended_min: 0,
+  amount_ml: null,
+  why: '',
+  gate: null,
+  typed: [],
+  ...given,
+})
+
+/** Values of the fields that somebody may choose. */
+export const FIELD_VALUES = {
+  against: ['wax', 'contamination'],
+  on: ['sealer'],
+  as: LAYER_USES,
+  dustBy: ['tack-cloth', 'damp-cloth', 'air-only', 'after-wet'],
+  wipe: ['across', 'with'],
+  after: ['bleach', 'water'],
+  where: ['spots'],
+  filler: ['tinted', 'plain', 'stretching', 'wood-strip'],
+  glue: ['wood-glue', 'hide-glue', 'epoxy'],
+  shade: ['dark', 'light'],
+} as const satisfies { [F in keyof Fields]?: readonly Fields[F][] }
+export type ChosenField = keyof typeof FIELD_VALUES

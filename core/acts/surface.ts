@@ -96,10 +96,13 @@ const GEL_ON_FILM_UM = 8
 
 const WETS = ['oil', 'bleach', 'filler'] as const
 const COLOURING: readonly Role[] = ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash']
-const raise = (s: Surface): Surface['grain'] => (s.grain === 'cut' ? 'cut' : 'raised')
+/** Grain after water. */
+export const raise = (s: Surface): Surface['grain'] => (s.grain === 'cut' ? 'cut' : 'raised')
 
-const lay = (step: Step, s: Surface): Surface => {
-  const m = materialOf(step.product!)
+/** What a product leaves where it is laid; a step that has none yet leaves all as it was. */
+export const lay = (step: Step, s: Surface): Surface => {
+  if (step.product === null) return s
+  const m = materialOf(step.product)
   const entry: InWood = { slug: m.slug, base: m.base, role: m.role, step: step.key }
   const stillOpen = m.role === 'film' || m.role === 'oil' ? null : s.openColour
   const openColour = COLOURING.includes(m.role) ? step.key : stillOpen
@@ -133,115 +136,4 @@ const lay = (step: Step, s: Surface): Surface => {
     wet: WETS.find(role => role === m.role) ?? s.wet,
     filler: m.role === 'filler' ? step.key : s.filler,
   }
-}
-
-/** The state that a step leaves behind. */
-export function leave(step: Step, s: Surface): Surface {
-  switch (step.kind) {
-    case 'wash':
-      return { ...s, dirty: false, waxed: false }
-    case 'solvent-wash':
-      return {
-        ...s,
-        dirty: false,
-        waxed: false,
-        contamination: s.contamination === 'untreated' ? 'washed' : s.contamination,
-      }
-    case 'scuff':
-    case 'sand-coat':
-      return { ...s, scuffed: true, dusty: true, grit: step.grits.at(-1) ?? s.grit }
-    case 'level':
-      return {
-        ...s,
-        scuffed: true,
-        grit: step.grits.at(-1) ?? s.grit,
-        films: s.films.map((f, i) => (i === s.films.length - 1 ? { ...f, dry_um: f.dry_um * 0.7 } : f)),
-      }
-    case 'strip':
-      return { ...s, wet: 'stripper' }
-    case 'scrape':
-      return { ...s, wet: null, films: s.films.map(f => ({ ...f, dry_um: f.dry_um * 0.05 })) }
-    case 'wash-off':
-      return {
-        ...s,
-        films: [],
-        inWood: [],
-        scuffed: false,
-        grit: null,
-        dirty: false,
-        openColour: null,
-        filler: null,
-        steelWool: step.method === 'steel-wool',
-      }
-    case 'sand-off':
-      return {
-        ...s,
-        films: [],
-        inWood: [],
-        scuffed: false,
-        grit: step.grits.at(-1) ?? null,
-        dusty: true,
-        openColour: null,
-        filler: null,
-      }
-    case 'rinse':
-      return { ...s, wet: null, grain: raise(s) }
-    case 'raise-grain':
-      return { ...s, grain: 'raised' }
-    case 'fill-off':
-      return { ...s, wet: null }
-    case 'sand':
-    case 'sand-back':
-    case 'pad':
-      return {
-        ...s,
-        grit: step.grits.at(-1) ?? s.grit,
-        dusty: true,
-        grain: s.grain === 'raised' ? 'cut' : s.grain,
-        steelWool: s.steelWool || step.method === 'steel-wool',
-      }
-    case 'clean-off':
-      return { ...s, dusty: false }
-    case 'wax':
-      return { ...s, waxed: true }
-    case 'oil-off':
-      return { ...s, wet: null }
-    case 'coat':
-    case 'oil-on':
-    case 'stain':
-    case 'gel':
-    case 'dye':
-    case 'toner':
-    case 'glaze':
-    case 'paint-wash':
-    case 'bleach':
-    case 'fill':
-    case 'conditioner':
-      return lay(step, s)
-    default:
-      return s
-  }
-}
-
-export interface Visit {
-  step: Step
-  index: number
-  group: Group
-  before: Surface
-  after: Surface
-}
-
-/** Every step on every group of faces it touches, in the order of the work, with the state before and after. */
-export function walk(steps: readonly Step[], groups: readonly Group[], start: (g: Group) => Surface): Visit[] {
-  const now = new Map(groups.map(g => [g.key, start(g)]))
-  return steps.flatMap((step, index) =>
-    groups
-      .filter(g => g.faces.some(f => step.faces.includes(f.id)))
-      .map(group => {
-        const before = now.get(group.key)!
-        const after = leave(step, before)
-        now.set(group.key, after)
-        return { step, index, group, before, after }
-      }),
-  )
 }

@@ -51,9 +51,11 @@ export function byRecord<T extends ColourRecord>(bands: readonly T[]): T[][] {
   return [...groups.values()].sort((a, b) => b.length - a.length)
 }
 
+/** How a step changes the look: a colour, a clear layer, paler wood, or in a way that is not modelled. */
+export type Look = 'colour' | 'finish' | 'wax' | 'bleach' | 'other'
 export interface LookStep {
   key: string
-  kind: string
+  look: Look | null
   title: string
   product: string | null
   coat: number | null
@@ -80,13 +82,8 @@ export interface PanelState {
   surface: Surface
 }
 
-const COLOUR_KINDS = ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash', 'spot-colour']
 /** Wax goes over a finish and is the finish only where it lies alone. */
-const FINISH_KINDS = ['coat', 'oil-on']
-const CLEAR_KINDS = [...FINISH_KINDS, 'wax']
-const LOOKS = [...COLOUR_KINDS, ...CLEAR_KINDS, 'bleach', 'fill', 'amalgamate']
-export const changesLook = (kind: string): boolean => LOOKS.includes(kind)
-export const isColour = (kind: string): boolean => COLOUR_KINDS.includes(kind)
+const CLEAR: readonly (Look | null)[] = ['finish', 'wax']
 
 /**
  * What the panel should show after each step, beginning with the bare sanded wood, its clear coats new or after
@@ -104,11 +101,8 @@ export function panelStates(
   let clear: Spectrum | null = null
   let coats = 0
   let coat: string | null = null
-  const finish =
-    (steps.findLast(s => FINISH_KINDS.includes(s.kind)) ?? steps.findLast(s => CLEAR_KINDS.includes(s.kind)))
-      ?.product ?? null
-  const coatsOf = (product: string | null) =>
-    steps.filter(s => CLEAR_KINDS.includes(s.kind) && s.product === product).length
+  const finish = (steps.findLast(s => s.look === 'finish') ?? steps.findLast(s => s.look === 'wax'))?.product ?? null
+  const coatsOf = (product: string | null) => steps.filter(s => CLEAR.includes(s.look) && s.product === product).length
   const state = (key: string, title: string): PanelState => {
     const surface: Surface = { clear, gloss: clear ? gloss : 'excluded' }
     return {
@@ -125,15 +119,15 @@ export function panelStates(
   const states = [state('bare', '')]
   const coloured = new Map<PlannedColour, { base: Spectrum; coats: number }>()
   for (const s of steps) {
-    if (!changesLook(s.kind)) continue
-    if (s.kind === 'bleach') inner = inner && withAbsorption(inner, BLEACH_LEAVES)
-    else if (CLEAR_KINDS.includes(s.kind)) {
+    if (s.look === null) continue
+    if (s.look === 'bleach') inner = inner && withAbsorption(inner, BLEACH_LEAVES)
+    else if (CLEAR.includes(s.look)) {
       const film =
         s.product && isClearCoat(s.product) ? clearCoat(s.product, years).map(t => t ** (1 / coatsOf(s.product))) : null
       if (coat !== finish) coat = s.product
       clear = (clear ?? wood.map(() => 1)).map((t, i) => t * (film?.[i] ?? 1))
     } else {
-      if (isColour(s.kind)) coats += 1
+      if (s.look === 'colour') coats += 1
       const colour = colours.find(c => c.group === s.product)
       if (!colour || !inner) {
         why ??= colour ? 'not-modelled' : 'no-recipe'

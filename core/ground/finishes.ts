@@ -1,4 +1,5 @@
 /** Finishes beside each other on one piece. */
+import { actOf, does } from '../acts'
 import { FINISHES, type Finish, materialOf } from '../materials'
 import { sumOf } from '../units'
 import { judgeRoute, type RouteQuestion } from './judge'
@@ -35,7 +36,7 @@ export function compareFinishes(q: RouteQuestion): FinishLine[] {
       durability: m.durability,
       repairable: m.repairable,
       yellows: m.traits.includes('yellows'),
-      coats: own.filter(st => ['coat', 'oil-on', 'wax'].includes(st.kind)).length,
+      coats: own.filter(st => actOf(st).layer !== null && does(st, 'covers')).length,
       total_minor: verdict.likely.total_minor,
       handle_d: verdict.likelyDays,
       use_d: verdict.likelyDays + m.cure_d[1],

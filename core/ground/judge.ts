@@ -1,4 +1,5 @@
 /** A route judged: its plan, what it costs when all goes well, as expected and at worst, and when it is ready. */
+import { cautionsOfStep } from '../acts'
 import { type Choice, type RouteSlug, ROUTES, STRIPPING, waysOf } from '../build'
 import { addEstimates, estimate, type Estimate, lostAtGate, type Rates } from '../estimate'
 import { dryFilm_um, materialOf } from '../materials'
@@ -14,7 +15,7 @@ import {
   worstPlan,
 } from '../plan'
 import { judgePlan } from '../rules'
-import type { Caution } from '../safety'
+import type { Caution, LicenceKind } from '../safety'
 import { forecast, type Hours } from '../timetable'
 import { round, sumOf } from '../units'
 import {
@@ -86,6 +87,8 @@ const PATINA: Record<RouteSlug, RouteVerdict['patina']> = {
 
 /** `record`: how gates went in this shop, by their slug. */
 export interface RouteQuestion {
+  /** what somebody in the shop holds a licence for today */
+  licences?: readonly LicenceKind[]
   facts: Facts
   choice: Choice
   rates: Rates
@@ -162,7 +165,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const ways = waysOf(q.facts, choice)
   const main = ways[0] ?? { facts: q.facts, choice }
   const reasons = routeReasons(route, main.facts)
-  for (const v of judgePlan({ facts: q.facts, choice, ...plan })) {
+  for (const v of judgePlan({ facts: q.facts, choice, ...plan, licences: q.licences })) {
     if (v.severity === 'stop' || v.severity === 'forbidden')
       reasons.push(ruledOut(`${v.says[0]!.toUpperCase()}${v.says.slice(1)}. ${v.reason}`))
   }
@@ -236,10 +239,10 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
     readyWorst_ms,
     reversible: REVERSIBLE[route],
     patina: PATINA[route],
-    hazards: [...new Set(plan.steps.flatMap(st => st.cautions))],
+    hazards: [...new Set(plan.steps.flatMap(st => cautionsOfStep(st, q.facts)))],
     gates,
     film_um: sumOf(
-      plan.steps.filter(st => st.kind === 'coat'),
+      plan.steps.filter(st => st.kind === 'coat' && st.product),
       st => dryFilm_um(materialOf(st.product!)),
     ),
   }

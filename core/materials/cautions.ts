@@ -1,3 +1,4 @@
+/** Cautions that go with product classes. */
 import type { Caution } from '../safety'
 import { materialOf } from './classes'
 
@@ -8,6 +9,8 @@ export function cautionsOf(slug: string): Caution[] {
     ...(role === 'bleach' ? ['bleach' as const] : []),
     ...(slug === 'ammonia' ? ['ammonia' as const] : []),
     ...(traits.includes('catalysed') ? ['isocyanate' as const] : []),
+    ...(traits.includes('hardener') ? ['hardener' as const] : []),
+    ...(traits.includes('methylene-chloride') ? ['methylene-chloride' as const] : []),
     ...(base !== 'water' ? ['solvent' as const] : []),
     ...(base === 'oil' ? ['oily-rags' as const] : []),
   ]

@@ -25,7 +25,16 @@ export type Role =
  * catalysed: two parts · stearate: soapy sanding sealer · yellows: ambers with age · clear: water-clear · waxed: holds
  * shellac's wax · flatted: for a sheen · needs-open-wood: goes into bare wood only
  */
-export type Trait = 'catalysed' | 'stearate' | 'yellows' | 'clear' | 'waxed' | 'needs-open-wood' | 'exterior'
+export type Trait =
+  | 'catalysed'
+  | 'hardener'
+  | 'methylene-chloride'
+  | 'stearate'
+  | 'yellows'
+  | 'clear'
+  | 'waxed'
+  | 'needs-open-wood'
+  | 'exterior'
 
 export interface Material {
   slug: string
@@ -383,7 +392,7 @@ export const MATERIALS: readonly Material[] = [
     minutes_m2: 8,
     price_minor: 160000,
     wipe_min: 50,
-    traits: ['needs-open-wood'],
+    traits: ['needs-open-wood', 'hardener'],
     durability: 4,
     repairable: 5,
     voc_g_l: 5,
@@ -663,6 +672,23 @@ export const MATERIALS: readonly Material[] = [
     durability: 1,
     repairable: 5,
     voc_g_l: 600,
+  }),
+  // never proposed: a shop that works with it says so itself, and shows its licence
+  inWood({
+    slug: 'methylene-chloride-stripper',
+    name: 'methylene chloride stripper',
+    role: 'stripper',
+    base: 'none',
+    spread_g_m2: [450, 450],
+    density: 1.25,
+    recoat_min: [10, 20],
+    recoatMax_min: 20,
+    handle_min: 0,
+    transfer: 1,
+    minutes_m2: 6,
+    air: null,
+    traits: ['methylene-chloride'],
+    price_minor: 24000,
   }),
   inWood({
     slug: 'solvent-gel-stripper',

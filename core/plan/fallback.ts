@@ -1,10 +1,11 @@
 /**
  * What becomes of a plan when one of its gates fails: the faces of the gate go over to its fallback, the others go on.
  */
-import { foundSurface, type Step, type Surface, walk } from '../acts'
+import { does, foundSurface, type Step, type Surface, walk } from '../acts'
 import { type Choice, groupsIn, waysOf } from '../build'
 import { factsOfFaces, type Facts, type Group } from '../piece'
-import { completePlan, type Plan, workOutPlan } from './planner'
+import { completePlan, type Plan } from './complete'
+import { workOutPlan } from './planner'
 
 export interface Fallback {
   choice: Choice
@@ -48,7 +49,7 @@ export function fallBackFrom(
     { start, prefix: 'f-', ask },
   )
   const rest = (s: Step) => s.faces.filter(f => !over.has(f))
-  const last = (s: Step) => s.kind === 'finish-up' || s.kind === 'unmask'
+  const last = (s: Step) => does(s, 'ends')
   return {
     choice: next,
     skip: left.filter(s => rest(s).length === 0 || last(s)).map(s => s.key),

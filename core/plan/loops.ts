@@ -1,29 +1,10 @@
 /** Steps that repeat until an inspection passes: how often they are planned, how often at worst, and what passes. */
-import type { StepKind, Step } from '../acts'
+import { actOf, does, type Step } from '../acts'
 import type { Choice } from '../build'
 import { materialOf } from '../materials'
 import type { Facts } from '../piece'
 import { speciesOf } from '../wood'
 
-interface LoopKind {
-  /** further kinds that belong to one round, after (or before) the step itself */
-  round: readonly StepKind[]
-  passes: string
-  /** rounds at worst, where the product's own range of coats does not say */
-  worst?: number
-}
-/** Worst counts: the range of coats of the product, else these (common practice). */
-const LOOPS: Partial<Record<StepKind, LoopKind>> = {
-  'strip': { round: ['scrape'], worst: 2, passes: 'A scraped corner shows clean wood.' },
-  'bleach': { round: ['rinse'], worst: 2, passes: 'Dry, it is as pale inside the corners as on the flat.' },
-  'fill': { round: ['fill-off', 'sand-back'], passes: 'Level pores in raking light.' },
-  'sand': { round: [], worst: 2, passes: 'No scratch of the grit before in raking light.' },
-  'dye': { round: [], passes: 'Even and dark enough, judged dry.' },
-  'gel': { round: [], passes: 'Dark enough, judged dry.' },
-  'toner': { round: [], passes: 'Dark enough under this light; each coat helps less.' },
-  'coat': { round: ['sand-coat'], passes: 'Even sheen in raking light.' },
-  'oil-on': { round: ['oil-off'], passes: 'Even sheen in raking light; the wood drinks no more.' },
-}
 /** Bare soft wood may drink two coats more than planned (common practice). */
 const SOFT_EXTRA = 2
 
@@ -37,65 +18,61 @@ export interface Loop {
   again: string[]
 }
 
-const worstOf = (step: Step, kind: LoopKind, facts: Facts, rounds: number): number => {
+/** Of the range of coats of its product, or by the act; soft wood under a film drinks more. */
+function worstOf(step: Step, rounds: number, facts: Facts): number {
   const m = step.product ? materialOf(step.product) : null
-  const soft = step.kind === 'coat' && facts.faces.some(f => step.faces.includes(f.id) && speciesOf(f.species).softwood)
-  return (
-    Math.max(rounds, kind.worst ?? (m ? m.coats[1] : rounds)) +
-    (soft && m?.role === 'film' && m.coats[1] > 1 ? SOFT_EXTRA : 0)
-  )
+  const film = does(step, 'finishes') && m?.role === 'film' && m.coats[1] > 1
+  const soft = film && facts.faces.some(f => step.faces.includes(f.id) && speciesOf(f.species).softwood)
+  return Math.max(rounds, actOf(step).rounds?.worst ?? m?.coats[1] ?? rounds) + (soft ? SOFT_EXTRA : 0)
 }
 
-/**
- * The loops of a plan, each with its planned and its worst count. Only the finish itself loops among the coats, and
- * only a whole ladder's end among sanding.
- */
+/** Only the finish itself loops among the coats, and only a whole ladder's end among sanding. */
+const mayLoop = (step: Step, choice: Pick<Choice, 'finish'>): boolean =>
+  actOf(step).rounds !== null &&
+  (!does(step, 'finishes') || step.product === choice.finish) &&
+  (!does(step, 'abrades') || step.grits.length > 1)
+
+/** The loops of a plan, each with its planned and its worst count. */
 export function loopsOf(steps: readonly Step[], facts: Facts, choice: Pick<Choice, 'finish'>): Loop[] {
   const groups = new Map<string, Step[]>()
   for (const step of steps) {
-    const looping =
-      LOOPS[step.kind] &&
-      (!['coat', 'oil-on'].includes(step.kind) || step.product === choice.finish) &&
-      (step.kind !== 'sand' || step.grits.length > 1) &&
-      step.gate === null
     const id = `${step.kind}|${step.product}|${step.faces.join()}`
-    if (looping) groups.set(id, [...(groups.get(id) ?? []), step])
+    if (mayLoop(step, choice)) groups.set(id, [...(groups.get(id) ?? []), step])
   }
   return [...groups.values()].flatMap(its => {
     const last = its.at(-1)!
-    const kind = LOOPS[last.kind]!
-    const rounds = last.kind === 'sand' ? 1 : its.length
-    const worst = worstOf(last, kind, facts, rounds)
+    const own = actOf(last).rounds!
+    const rounds = does(last, 'abrades') ? 1 : its.length
+    const worst = worstOf(last, rounds, facts)
     const shares = (s: Step) => s.faces.some(f => last.faces.includes(f))
     const at = steps.indexOf(last)
-    const after = kind.round.flatMap(k => {
-      const found =
-        k === 'sand-coat'
-          ? steps.slice(0, at).findLast(s => s.kind === k && shares(s))
-          : steps.slice(at).find(s => s.kind === k && shares(s))
-      return found ? [found] : []
-    })
-    const again = last.kind === 'coat' ? [...after, last] : [last, ...after]
-    return worst > rounds ? [{ step: last.key, rounds, worst, passes: kind.passes, again: again.map(s => s.key) }] : []
+    const beside = (where: 'before' | 'after') =>
+      own.with
+        .filter(o => o.stands === where)
+        .flatMap(({ kind }) => {
+          const fits = (s: Step) => s.kind === kind && shares(s)
+          const found = where === 'before' ? steps.slice(0, at).findLast(fits) : steps.slice(at).find(fits)
+          return found ? [found] : []
+        })
+    const again = [...beside('before'), last, ...beside('after')]
+    return worst > rounds ? [{ step: last.key, rounds, worst, passes: own.passes, again: again.map(s => s.key) }] : []
   })
 }
 
-/**
- * The steps when every loop goes its worst count. Coats may be numbered on; keys of further rounds end in "+1", "+2".
- */
+/** The steps when every loop goes its worst count. Coats are numbered on; keys of further rounds end in "+1", "+2". */
 export function worstSteps(steps: readonly Step[], facts: Facts, choice: Pick<Choice, 'finish'>): Step[] {
   const at = new Map<string, Step[]>()
   for (const loop of loopsOf(steps, facts, choice)) {
     const round = loop.again.map(key => steps.find(s => s.key === key)!)
-    const lastKey = loop.again.reduce((last, key) =>
-      steps.findIndex(s => s.key === key) > steps.findIndex(s => s.key === last) ? key : last,
-    )
+    const places = loop.again.map(key => steps.findIndex(s => s.key === key))
+    const lastKey = steps[Math.max(...places)]!.key
     const extra = Array.from({ length: loop.worst - loop.rounds }, (_, n) =>
       round.map((s): Step => ({
         ...s,
         key: `${s.key}+${n + 1}`,
-        grits: s.kind === 'sand' ? s.grits.slice(-1) : s.grits,
+        grits: does(s, 'abrades') ? s.grits.slice(-1) : s.grits,
         coat: s.coat === null ? null : s.coat + n + 1,
+        fields: s.fields.of ? { ...s.fields, of: loop.worst } : s.fields,
       })),
     ).flat()
     at.set(lastKey, [...(at.get(lastKey) ?? []), ...extra])

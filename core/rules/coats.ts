@@ -1,14 +1,14 @@
 /** Rules of sealers and topcoats: what may lie on what, and when. */
 import { median_um, P } from '../abrasives'
-import { isBare, type Visit } from '../acts'
+import { does, isBare, type Visit, wears } from '../acts'
 import {
-  ABRASIVE,
+  abrades,
   breach,
-  COATING,
   COMMON,
-  COVERING,
+  covers,
   DAY_MIN,
   each,
+  films,
   gap_min,
   hours,
   leastElapsed_min,
@@ -17,6 +17,7 @@ import {
   type Rule,
   tooSoon,
   top,
+  unfit,
 } from './rule'
 
 const OIL_FILMS = ['oil-varnish', 'oil-polyurethane', 'oil-paint', 'wiping-varnish', 'resin-oil-varnish']
@@ -44,6 +45,18 @@ const laterFilm = (c: RuleContext, v: Visit) =>
   c.visits.find(u => u.group === v.group && u.index > v.index && u.step.kind === 'coat')
 
 export const COAT_RULES: readonly Rule[] = [
+  {
+    slug: 'isocyanates-need-licence',
+    severity: 'forbidden',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Two-part urethane holds isocyanates: supplied air, licensed sprayers only, never in an ordinary room.',
+    mend: 'Another finish, or record the licence under Shop.',
+    check: c =>
+      c.licences.includes('isocyanates')
+        ? []
+        : each(c, v => (product(v)?.traits.includes('catalysed') ? `${product(v)!.name} without a licence` : null)),
+  },
   {
     slug: 'waxy-shellac-under-film',
     severity: 'stop',
@@ -73,9 +86,7 @@ export const COAT_RULES: readonly Rule[] = [
     reason: 'Nothing holds on wax.',
     mend: 'Take the wax off with white spirit first.',
     check: c =>
-      each(c, v =>
-        COVERING.includes(v.step.kind) && v.step.kind !== 'wax' && v.before.waxed ? 'wax lies under this step' : null,
-      ),
+      each(c, v => (covers(v) && v.step.kind !== 'wax' && v.before.waxed ? 'wax lies under this step' : null)),
   },
   {
     slug: 'hot-solvent-over-oil-film',
@@ -86,10 +97,7 @@ export const COAT_RULES: readonly Rule[] = [
     mend: 'A barrier of dewaxed shellac, or another finish.',
     check: c =>
       each(c, v =>
-        COATING.includes(v.step.kind) &&
-        product(v)!.base === 'lacquer' &&
-        top(v.before) &&
-        OIL_FILMS.includes(top(v.before)!.slug)
+        films(v) && product(v)!.base === 'lacquer' && top(v.before) && OIL_FILMS.includes(top(v.before)!.slug)
           ? `lacquer over ${words(top(v.before)!.slug)}`
           : null,
       ),
@@ -154,8 +162,7 @@ export const COAT_RULES: readonly Rule[] = [
     source: COMMON,
     reason: 'Oil does not go into a sealed surface; it stays sticky.',
     mend: 'Strip to bare wood, or choose a film.',
-    check: c =>
-      each(c, v => (v.step.kind === 'oil-on' && !isBare(v.before) ? `${top(v.before)!.slug} seals the wood` : null)),
+    check: unfit('oil-on-sealed-surface'),
   },
   {
     slug: 'boiled-linseed-under-shellac',
@@ -181,7 +188,7 @@ export const COAT_RULES: readonly Rule[] = [
     mend: 'Solvent wash, a wetting test, a gate, and a dewaxed shellac barrier before the topcoat.',
     check: c =>
       each(c, v => {
-        if (!COVERING.includes(v.step.kind) || v.step.kind === 'wax' || v.before.contamination === 'none') return null
+        if (!covers(v) || v.step.kind === 'wax' || v.before.contamination === 'none') return null
         if (v.before.contamination === 'untreated') return 'water beaded here, and it was not washed with solvent'
         if (!c.visits.some(u => u.group === v.group && u.index < v.index && u.step.kind === 'gate'))
           return 'no wetting test between the solvent wash and this step'
@@ -198,8 +205,7 @@ export const COAT_RULES: readonly Rule[] = [
     source: COMMON,
     reason: 'Abrasion drives grease, wax and polish into the surface.',
     mend: 'Add a wash with mild soap, then white spirit, before it.',
-    check: c =>
-      each(c, v => (ABRASIVE.includes(v.step.kind) && v.before.dirty ? 'the surface has not been washed' : null)),
+    check: c => each(c, v => (abrades(v) && v.before.dirty ? 'the surface has not been washed' : null)),
   },
   {
     slug: 'recoat-window-passed',
@@ -277,8 +283,7 @@ export const COAT_RULES: readonly Rule[] = [
     source: COMMON,
     reason: 'Shaken finish carries bubbles into the film.',
     mend: 'Stir what is brushed or wiped; shake only aerosols.',
-    check: c =>
-      each(c, v => (/\bshake/i.test(v.step.title) && v.step.method !== 'spray' ? 'this is brushed or wiped' : null)),
+    check: c => each(c, v => (v.step.fields.shaken && v.step.method !== 'spray' ? 'this is brushed or wiped' : null)),
   },
   {
     slug: 'insides-too',
@@ -311,7 +316,7 @@ export const COAT_RULES: readonly Rule[] = [
     mend: 'Two sealing coats on every face, end and screw hole first.',
     check: c =>
       each(c, v =>
-        ['level', 'sand-coat', 'rub-out'].includes(v.step.kind) &&
+        does(v.step, 'smooths') &&
         v.step.method === 'wet' &&
         v.before.films.length < 2 &&
         !v.before.films.some(f => f.found)
@@ -364,7 +369,7 @@ export const COAT_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const under = top(v.before)?.slug
-        if (!under || !['solvent-wash', 'clean-off'].includes(v.step.kind)) return null
+        if (!under || !does(v.step, 'cleans') || wears(v.step)) return null
         if (v.step.product === 'alcohol' && SHELLACS.includes(under)) return 'alcohol on shellac'
         return v.step.product === 'lacquer-thinner' && (SHELLACS.includes(under) || /lacquer|sealer/.test(under))
           ? `thinner on ${words(under)}`
@@ -381,10 +386,7 @@ export const COAT_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const before = c.visits.findLast(u => u.group === v.group && u.index < v.index)
-        return isFilm(v) &&
-          product(v)!.base === 'water' &&
-          before?.step.kind === 'clean-off' &&
-          /tack/i.test(before.step.title)
+        return isFilm(v) && product(v)!.base === 'water' && before?.step.fields.dustBy === 'tack-cloth'
           ? 'a tack cloth just before it'
           : null
       }),
@@ -418,7 +420,7 @@ export const COAT_RULES: readonly Rule[] = [
       c.facts.undecided.length === 0
         ? []
         : c.steps
-            .filter(s => s.kind === 'mend' || COVERING.includes(s.kind))
+            .filter(s => s.kind === 'mend' || does(s, 'covers'))
             .map(s => breach(s, `the client has not answered about: ${c.facts.undecided.join(', ')}`)),
   },
   {

@@ -1,11 +1,13 @@
 /** Rules of colour: conditioner, stain, dye, gel, toner, paint wash. */
-import { isBare, type Visit } from '../acts'
+import { does, isBare, type Visit } from '../acts'
 import {
-  ABRASIVE,
+  abrades,
   type Breach,
   COMMON,
+  covers,
   DAY_MIN,
   each,
+  films,
   gap_min,
   hours,
   lastInWood,
@@ -14,7 +16,7 @@ import {
   type RuleContext,
   type Rule,
   tooSoon,
-  top,
+  unfit,
 } from './rule'
 
 const OIL_COLOUR = ['stain', 'gel', 'conditioner']
@@ -35,7 +37,7 @@ const wetColourUnder = (c: RuleContext, covers: (v: Visit) => boolean): Breach[]
         )
       : null
   })
-const coatOf = (base: string) => (v: Visit) => ['coat', 'toner'].includes(v.step.kind) && product(v)!.base === base
+const coatOf = (base: string) => (v: Visit) => films(v) && product(v)?.base === base
 
 export const COLOUR_RULES: readonly Rule[] = [
   {
@@ -75,12 +77,7 @@ export const COLOUR_RULES: readonly Rule[] = [
     source: COMMON,
     reason: 'A penetrating stain does not go through a film or a sealer; it stays on top and smears.',
     mend: 'Strip first, or colour with gel stain, glaze or toner.',
-    check: c =>
-      each(c, v =>
-        ['stain', 'dye'].includes(v.step.kind) && !isBare(v.before)
-          ? `${top(v.before)!.slug} still lies on the wood`
-          : null,
-      ),
+    check: unfit('stain-needs-bare-wood'),
   },
   {
     slug: 'gel-over-film-needs-scuff',
@@ -89,12 +86,7 @@ export const COLOUR_RULES: readonly Rule[] = [
     source: COMMON,
     reason: 'Gel stain holds on a film only in its scratches.',
     mend: 'Add a scuff P220 to P320 before the gel.',
-    check: c =>
-      each(c, v =>
-        v.step.kind === 'gel' && !isBare(v.before) && !v.before.scuffed && top(v.before)!.slug !== 'gel-stain'
-          ? 'the film under the gel is not scuffed'
-          : null,
-      ),
+    check: unfit('gel-over-film-needs-scuff'),
   },
   {
     slug: 'gel-only-darker',
@@ -143,13 +135,9 @@ export const COLOUR_RULES: readonly Rule[] = [
     check: c =>
       each(c, v =>
         v.step.kind === 'toner' &&
-        /\bdark|\bband|\bedge/i.test(v.step.title) &&
+        v.step.fields.shade === 'dark' &&
         c.visits.some(
-          u =>
-            u.group === v.group &&
-            u.index < v.index &&
-            u.step.kind === 'toner' &&
-            /\blight|\boverall/i.test(u.step.title),
+          u => u.group === v.group && u.index < v.index && u.step.kind === 'toner' && u.step.fields.shade === 'light',
         )
           ? 'the light toner lies under this dark one'
           : null,
@@ -184,8 +172,7 @@ export const COLOUR_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const dye = v.before.inWood.findLast(w => ['dye', 'paint-wash'].includes(w.role) && w.base === 'water')
-        if (!dye || !isBare(v.before) || !['coat', 'oil-on'].includes(v.step.kind) || product(v)!.base !== 'oil')
-          return null
+        if (!dye || !isBare(v.before) || !does(v.step, 'finishes') || product(v)?.base !== 'oil') return null
         const least = gap_min(c, dye.step, v.step.key)
         return least < DAY_MIN / 2
           ? tooSoon(dye.step, DAY_MIN / 2, `only ${hours(least)} since the water colour`)
@@ -210,7 +197,7 @@ export const COLOUR_RULES: readonly Rule[] = [
     mend: 'A clear coat over the last coloured one first; sand that.',
     check: c =>
       each(c, v =>
-        ABRASIVE.includes(v.step.kind) && v.step.kind !== 'sand-back' && v.before.openColour !== null
+        abrades(v) && v.step.kind !== 'sand-back' && v.before.openColour !== null
           ? 'colour lies open under the paper'
           : null,
       ),
@@ -239,7 +226,7 @@ export const COLOUR_RULES: readonly Rule[] = [
     mend: 'A water-clear topcoat that does not yellow.',
     check: c =>
       each(c, v =>
-        v.before.pale && ['coat', 'oil-on'].includes(v.step.kind) && product(v)!.traits.includes('yellows')
+        v.before.pale && does(v.step, 'finishes') && product(v)?.traits.includes('yellows')
           ? `${product(v)!.name} ambers over pale wood`
           : null,
       ),
@@ -255,9 +242,7 @@ export const COLOUR_RULES: readonly Rule[] = [
       c.facts.sample !== 'bare'
         ? []
         : each(c, v =>
-            ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash'].includes(v.step.kind)
-              ? 'its colour was approved on a sample without topcoat'
-              : null,
+            covers(v) && does(v.step, 'colours') ? 'its colour was approved on a sample without topcoat' : null,
           ),
   },
 ]

@@ -5,6 +5,7 @@
 import { foundSurface, type Step, type Surface, type Wait, walk } from '../acts'
 import { type Choice, waysOf } from '../build'
 import { type Facts, groupsOf, type Group } from '../piece'
+import type { LicenceKind } from '../safety'
 import { COAT_RULES } from './coats'
 import { COLOUR_RULES } from './colour'
 import type { Breach, RuleContext, Rule } from './rule'
@@ -30,8 +31,9 @@ export function judgePlan(input: {
   waits: readonly Wait[]
   start?: (g: Group) => Surface
   scope?: Rule['scope']
+  licences?: readonly LicenceKind[]
 }): Verdict[] {
-  const { scope = 'plan' } = input
+  const { scope = 'plan', licences = [] } = input
   const found = new Map<string, Verdict>()
   for (const way of waysOf(input.facts, input.choice)) {
     const groups = groupsOf(way.facts)
@@ -41,6 +43,7 @@ export function judgePlan(input: {
     const waits = input.choice.own?.length ? input.waits.filter(w => keys.has(w.from) && keys.has(w.to)) : input.waits
     const context: RuleContext = {
       ...way,
+      licences,
       steps,
       waits,
       visits: walk(steps, groups, input.start ?? (g => foundSurface(way.facts, g))),

@@ -1,6 +1,6 @@
 /** Mends that are mechanical: one touch puts a step in, or changes one. The rules are run again afterwards. */
 import { ladder_P } from '../abrasives'
-import type { StepKind, Step } from '../acts'
+import { stepOf, type Step } from '../acts'
 import type { Verdict } from './judge'
 import { hours } from './rule'
 
@@ -9,37 +9,32 @@ interface Mend {
   /** what the touch does, in words */
   says: string
   /** put in before the step that breaks the rule */
-  insert?: (step: Step) => Pick<Step, 'kind' | 'title'> & Partial<Step>
+  insert?: Pick<Step, 'kind'> & Partial<Step>
   /** change the step itself */
   change?: Change
   /** change the nearest earlier step that `which` finds */
   earlier?: { which: (step: Step) => boolean; change: Change }
 }
 
-const coat = (product: string, title: string) => (): Pick<Step, 'kind' | 'title'> & Partial<Step> => ({
+const barrier: Mend['insert'] = {
   kind: 'coat',
-  title,
-  product,
+  product: 'dewaxed-shellac',
   method: 'brush',
   coat: 1,
-})
-const barrier = coat('dewaxed-shellac', 'Dewaxed shellac barrier')
-const scuff = () => ({ kind: 'scuff' as StepKind, title: 'Scuff P320 by hand', grits: [320], method: 'hand' as const })
+  fields: { as: 'barrier' },
+}
+const scuff = (grit: number): Mend['insert'] => ({ kind: 'scuff', grits: [grit], method: 'hand' })
 /** A ladder with every gap filled from the shelf. */
 const filled = (s: Step): Partial<Step> => {
-  const grits = s.grits.flatMap((g, i) =>
-    i === 0
-      ? [g]
-      : ladder_P(s.grits[i - 1]!, g)
-          .slice(1)
-          .map(x => x.number),
-  )
-  return { grits, title: s.title.replace(/P\d+( → P\d+)*/, grits.map(g => `P${g}`).join(' → ')) }
+  const between = (from: number, to: number) => ladder_P(from, to).slice(1)
+  const grits = s.grits.flatMap((g, i) => (i === 0 ? [g] : between(s.grits[i - 1]!, g).map(x => x.number)))
+  return { grits }
 }
-const is =
-  (...products: string[]) =>
-  (s: Step) =>
-    s.product !== null && products.includes(s.product)
+const notCoarser = (s: Step, least: number): Partial<Step> => {
+  const fine = s.grits.filter(g => g >= least)
+  return { grits: fine.length ? fine : [least] }
+}
+const is = (product: string) => (s: Step) => s.product === product
 
 const MENDS: Readonly<Record<string, Mend>> = {
   'conditioner-base-matches-stain': {
@@ -49,67 +44,61 @@ const MENDS: Readonly<Record<string, Mend>> = {
       change: s => ({ product: s.product === 'oil-conditioner' ? 'water-conditioner' : 'oil-conditioner' }),
     },
   },
-  'gel-over-film-needs-scuff': {
-    says: 'Put a scuff before it',
-    insert: () => ({ ...scuff(), title: 'Scuff P220 by hand', grits: [220] }),
-  },
-  'recoat-window-passed': { says: 'Put a scuff before it', insert: scuff },
+  'gel-over-film-needs-scuff': { says: 'Put a scuff before it', insert: scuff(220) },
+  'recoat-window-passed': { says: 'Put a scuff before it', insert: scuff(320) },
   'clean-before-abrade': {
     says: 'Put a wash before it',
-    insert: () => ({ kind: 'wash', title: 'Wash with mild soap and water', product: 'mild-soap', method: 'rag' }),
+    insert: { kind: 'wash', product: 'mild-soap', method: 'rag' },
   },
   'wax-under-anything': {
     says: 'Take the wax off before it',
-    insert: () => ({
-      kind: 'solvent-wash',
-      title: 'Take wax off with white spirit',
-      product: 'white-spirit',
-      method: 'rag',
-    }),
+    insert: { kind: 'solvent-wash', product: 'white-spirit', method: 'rag', fields: { against: 'wax' } },
   },
   'hot-solvent-over-oil-film': { says: 'Put dewaxed shellac between', insert: barrier },
   'waxy-shellac-under-film': {
     says: 'Take dewaxed shellac under it',
-    earlier: { which: is('shellac-brushed'), change: () => ({ product: 'dewaxed-shellac', title: 'Dewaxed shellac' }) },
+    earlier: { which: is('shellac-brushed'), change: () => ({ product: 'dewaxed-shellac' }) },
   },
   'stearate-sealer-under-catalysed': {
     says: 'Take vinyl sealer under it',
-    earlier: {
-      which: is('lacquer-sanding-sealer'),
-      change: () => ({ product: 'vinyl-sealer', title: 'Vinyl sealer' }),
-    },
+    earlier: { which: is('lacquer-sanding-sealer'), change: () => ({ product: 'vinyl-sealer' }) },
   },
   'steel-wool-and-water': {
     says: 'Wash off with rags and pads',
-    earlier: {
-      which: s => s.method === 'steel-wool',
-      change: s => ({ method: 'rag', title: s.title.replace(' with steel wool', '') }),
-    },
+    earlier: { which: s => s.method === 'steel-wool', change: () => ({ method: 'rag' }) },
   },
   'no-abrasion-on-colour': { says: 'Put a clear coat over the colour first', insert: barrier },
   'lead-no-dust': { says: 'Work wet', change: () => ({ method: 'wet' }) },
   'poison-no-dust': { says: 'Work wet', change: () => ({ method: 'wet' }) },
-  'keep-patina': {
-    says: 'Nothing coarser than P180',
-    change: s => ({
-      grits: s.grits.filter(g => g >= 180).length ? s.grits.filter(g => g >= 180) : [180],
-      title: s.title.replace(/P\d+( → P\d+)*/, 'P180'),
-    }),
-  },
-  'ladder-skips': { says: 'Put the grit between', change: s => filled(s) },
+  'keep-patina': { says: 'Nothing coarser than P180', change: s => notCoarser(s, 180) },
+  'ladder-skips': { says: 'Put the grit between', change: filled },
   'veneer-budget': { says: 'By hand', change: () => ({ method: 'hand' }) },
   'dye-bleeds-into-same-solvent': { says: 'Spray it', change: () => ({ method: 'spray' }) },
   'exterior-stain-indoors': { says: 'Take an interior stain', change: () => ({ product: 'pigment-stain' }) },
   'resin-tack-cloth-before-waterborne': {
     says: 'Wipe with a damp cloth',
-    earlier: { which: s => s.kind === 'clean-off', change: () => ({ title: 'Vacuum, then a barely damp cloth' }) },
+    earlier: {
+      which: s => s.fields.dustBy === 'tack-cloth',
+      change: s => ({ fields: { ...s.fields, dustBy: 'damp-cloth' } }),
+    },
   },
-  'bleach-rinse-and-dry': {
-    says: 'Put a rinse before it',
-    insert: () => ({ kind: 'rinse', title: 'Rinse or neutralise as the kit says, buckets of water', method: 'rag' }),
-  },
+  'bleach-rinse-and-dry': { says: 'Put a rinse before it', insert: { kind: 'rinse', method: 'rag' } },
   'cleaner-attacks-film': { says: 'Take white spirit', change: () => ({ product: 'white-spirit' }) },
   'wet-sand-needs-sealed-wood': { says: 'Sand it dry, by hand', change: () => ({ method: 'hand' }) },
+  'repair-filler-before-colour': {
+    says: 'Tint the filler',
+    earlier: { which: s => s.kind === 'mend', change: s => ({ fields: { ...s.fields, filler: 'tinted' } }) },
+  },
+  'pva-on-sealed-joint': { says: 'Take epoxy', change: s => ({ fields: { ...s.fields, glue: 'epoxy' } }) },
+  'rigid-filler-in-moving-crack': {
+    says: 'Fill with what stretches',
+    change: s => ({ fields: { ...s.fields, filler: 'stretching' } }),
+  },
+  'shake-and-bubbles': { says: 'Stir it', change: s => ({ fields: { ...s.fields, shaken: false } }) },
+  'methylene-chloride-needs-licence': {
+    says: 'Take a citrus or soy gel',
+    change: () => ({ product: 'solvent-gel-stripper' }),
+  },
 }
 
 type Mendable = Pick<Verdict, 'rule' | 'wait'>
@@ -130,27 +119,11 @@ export function applyMend(steps: readonly Step[], verdict: Pick<Verdict, 'rule' 
   const step = steps[at]
   if (!mend || !step) return null
   if (mend.insert) {
-    const fresh: Step = {
-      product: null,
-      grits: [],
-      method: 'none',
-      coat: null,
-      passes: 1,
-      attended_min: 0,
-      amount_ml: null,
-      cautions: [],
-      why: 'put in to keep a rule',
-      gate: null,
-      byHand: false,
-      ...mend.insert(step),
-      faces: step.faces,
-      key,
-    }
+    const fresh = stepOf({ why: 'put in to keep a rule', ...mend.insert, faces: step.faces, key })
     return [...steps.slice(0, at), fresh, ...steps.slice(at)]
   }
-  const target = mend.earlier
-    ? steps.slice(0, at).findLastIndex(s => mend.earlier!.which(s) && s.faces.some(f => step.faces.includes(f)))
-    : at
+  const shares = (s: Step) => s.faces.some(f => step.faces.includes(f))
+  const target = mend.earlier ? steps.slice(0, at).findLastIndex(s => mend.earlier!.which(s) && shares(s)) : at
   if (target < 0) return null
   const change = mend.earlier?.change ?? mend.change!
   return steps.map((s, i) => (i === target ? { ...s, ...change(s) } : s))

@@ -1,11 +1,13 @@
 /** What a rule is, and the few questions that rules ask of a plan. A rule reads surface states and waits only. */
-import type { StepKind, Step, Surface, Visit, Wait } from '../acts'
+import { actOf, does, type Step, type Surface, type Unfit, type Visit, type Wait } from '../acts'
 import type { Choice } from '../build'
 import { materialOf, type Material } from '../materials'
 import type { Facts } from '../piece'
-import type { Severity } from '../safety'
+import type { LicenceKind, Severity } from '../safety'
 
 export interface RuleContext {
+  /** what somebody in the shop holds a licence for today */
+  licences: readonly LicenceKind[]
   facts: Facts
   choice: Choice
   steps: readonly Step[]
@@ -33,30 +35,15 @@ export interface Rule {
 }
 
 export const COMMON = 'common practice'
-export const ABRASIVE: readonly StepKind[] = [
-  'scuff',
-  'roughen',
-  'level',
-  'sand',
-  'sand-off',
-  'sand-back',
-  'sand-coat',
-  'pad',
-  'rub-out',
-]
-export const COVERING: readonly StepKind[] = [
-  'coat',
-  'gel',
-  'stain',
-  'dye',
-  'toner',
-  'glaze',
-  'paint-wash',
-  'oil-on',
-  'conditioner',
-  'wax',
-]
-export const COATING: readonly StepKind[] = ['coat', 'toner', 'glaze']
+export const abrades = (v: Pick<Visit, 'step'>): boolean => does(v.step, 'abrades')
+export const covers = (v: Pick<Visit, 'step'>): boolean => does(v.step, 'covers')
+export const films = (v: Pick<Visit, 'step'>): boolean => does(v.step, 'films')
+/** A step that its act cannot do on this surface, by this rule. */
+export const unfit = (rule: Unfit['rule']) => (c: RuleContext) =>
+  each(c, v => {
+    const found = actOf(v.step).ground(v.before, v.step)
+    return found?.rule === rule ? found.says : null
+  })
 
 export const breach = (step: Step, says: string, severity?: Severity): Breach =>
   severity ? { step: step.key, says, severity } : { step: step.key, says }

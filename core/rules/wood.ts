@@ -1,16 +1,16 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
 import { explainLadder, gritName, median_um, P, STOP_P, type StopFor } from '../abrasives'
-import { isBare, TAKES_MARKS } from '../acts'
+import { does, isBare, wears } from '../acts'
 import { leadSuspected } from '../piece'
 import { budgetOf } from '../plan'
 import { round } from '../units'
 import { speciesOf } from '../wood'
 import {
-  ABRASIVE,
+  abrades,
   breach,
   type Breach,
   COMMON,
-  COVERING,
+  covers,
   DAY_MIN,
   each,
   gap_min,
@@ -19,12 +19,13 @@ import {
   type RuleContext,
   type Rule,
   tooSoon,
+  unfit,
 } from './rule'
 
 /** Old finish or bare wood abraded dry. */
 const dryAbrasion = (c: RuleContext, says: string): Breach[] =>
   each(c, v =>
-    ABRASIVE.includes(v.step.kind) &&
+    abrades(v) &&
     v.step.kind !== 'rub-out' &&
     v.step.method !== 'wet' &&
     (v.before.films.some(f => f.found) || isBare(v.before))
@@ -42,18 +43,27 @@ function gritFor(kind: string, slug: string | null): StopFor {
 
 export const WOOD_RULES: readonly Rule[] = [
   {
+    slug: 'methylene-chloride-needs-licence',
+    severity: 'forbidden',
+    scope: 'plan',
+    source: 'US 40 CFR 751 subpart B (2024), from memory; local rules decide',
+    reason: 'Methylene chloride kills in closed rooms and is banned for most uses in many places.',
+    mend: 'A citrus or soy gel, or record the licence under Shop.',
+    check: c =>
+      c.licences.includes('methylene-chloride')
+        ? []
+        : each(c, v =>
+            product(v)?.traits.includes('methylene-chloride') ? `${product(v)!.name} without a licence` : null,
+          ),
+  },
+  {
     slug: 'bleach-needs-bare-wood',
     severity: 'stop',
     scope: 'plan',
     source: COMMON,
     reason: 'Bleach works on wood; a film keeps it off in patches.',
     mend: 'Strip first.',
-    check: c =>
-      each(c, v =>
-        v.step.kind === 'bleach' && !isBare(v.before)
-          ? `${v.before.films.at(-1)!.slug.replaceAll('-', ' ')} lies on the wood`
-          : null,
-      ),
+    check: unfit('bleach-needs-bare-wood'),
   },
   {
     slug: 'bleach-rinse-and-dry',
@@ -64,7 +74,7 @@ export const WOOD_RULES: readonly Rule[] = [
     mend: 'Rinse, and wait 24 to 48 h until the wood is near equilibrium.',
     check: c =>
       each(c, v => {
-        if (!COVERING.includes(v.step.kind)) return null
+        if (!covers(v)) return null
         if (v.before.wet === 'bleach') return 'the bleach was not rinsed out'
         const rinse = c.visits.findLast(u => u.group === v.group && u.index < v.index && u.step.kind === 'rinse')
         const least = rinse && isBare(v.before) ? gap_min(c, rinse.step.key, v.step.key) : Infinity
@@ -81,7 +91,7 @@ export const WOOD_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         if (
-          !COVERING.includes(v.step.kind) ||
+          !covers(v) ||
           !isBare(v.before) ||
           v.before.inWood.some(w => w.role !== 'filler' && w.role !== 'bleach') ||
           v.before.filler ||
@@ -158,9 +168,9 @@ export const WOOD_RULES: readonly Rule[] = [
     mend: 'Tint the filler and try it under the finish, or fill after sealing with coloured wax.',
     check: c =>
       each(c, v =>
-        ['stain', 'dye'].includes(v.step.kind) &&
+        does(v.step, 'soaks') &&
         c.visits.some(
-          u => u.group === v.group && u.index < v.index && u.step.kind === 'mend' && !/tinted/i.test(u.step.title),
+          u => u.group === v.group && u.index < v.index && u.step.kind === 'mend' && u.step.fields.filler !== 'tinted',
         )
           ? 'mended places lie under this colour'
           : null,
@@ -177,9 +187,7 @@ export const WOOD_RULES: readonly Rule[] = [
       each(c, v =>
         v.before.steelWool &&
         isBare(v.before) &&
-        (v.step.kind === 'raise-grain' ||
-          v.step.kind === 'rinse' ||
-          (COVERING.includes(v.step.kind) && product(v)?.base === 'water'))
+        (does(v.step, 'floods') || (covers(v) && product(v)?.base === 'water'))
           ? 'steel wool was used on this wood'
           : null,
       ),
@@ -251,9 +259,7 @@ export const WOOD_RULES: readonly Rule[] = [
         : each(c, v => {
             if (v.step.kind === 'bleach') return 'bleach takes the patina'
             const coarsest = Math.max(0, ...v.step.grits.map(g => median_um(P(g))))
-            return ['sand', 'sand-off', 'roughen'].includes(v.step.kind) && coarsest > median_um(P(150))
-              ? `P${v.step.grits[0]} is coarser than P150`
-              : null
+            return wears(v.step) && coarsest > median_um(P(150)) ? `P${v.step.grits[0]} is coarser than P150` : null
           }),
   },
   {
@@ -279,7 +285,7 @@ export const WOOD_RULES: readonly Rule[] = [
     mend: 'Scrape to wood, or epoxy.',
     check: c =>
       each(c, v =>
-        ['joint', 'mend'].includes(v.step.kind) && /wood glue|pva/i.test(v.step.title) && !isBare(v.before)
+        does(v.step, 'mends') && v.step.fields.glue === 'wood-glue' && !isBare(v.before)
           ? 'finish lies where the glue is to hold'
           : null,
       ),
@@ -295,7 +301,7 @@ export const WOOD_RULES: readonly Rule[] = [
       each(c, v =>
         v.step.kind === 'mend' &&
         c.facts.movingCracks.some(id => v.step.faces.includes(id) && v.group.faces.some(f => f.id === id)) &&
-        !/stretch|strip of/i.test(v.step.title)
+        !['stretching', 'wood-strip'].includes(v.step.fields.filler ?? '')
           ? 'the crack here moves with the seasons'
           : null,
       ),
@@ -312,7 +318,7 @@ export const WOOD_RULES: readonly Rule[] = [
       c.facts.marks.length === 0
         ? []
         : c.steps
-            .filter(s => TAKES_MARKS.includes(s.kind))
+            .filter(s => wears(s))
             .slice(0, 1)
             .map(s => breach(s, `keep: ${c.facts.marks.join(', ')}`)),
   },
@@ -323,12 +329,7 @@ export const WOOD_RULES: readonly Rule[] = [
     source: COMMON,
     reason: 'Water soaks veneer and animal glue: blisters, open joints.',
     mend: 'Less water, wiped fast, checked for blisters.',
-    check: c =>
-      each(c, v =>
-        v.group.substrate === 'veneer' && ['bleach', 'rinse', 'raise-grain'].includes(v.step.kind)
-          ? 'this floods veneer'
-          : null,
-      ),
+    check: c => each(c, v => (v.group.substrate === 'veneer' && does(v.step, 'floods') ? 'this floods veneer' : null)),
   },
   {
     slug: 'wood-too-wet',
@@ -342,7 +343,7 @@ export const WOOD_RULES: readonly Rule[] = [
         const wet = c.facts.wet.find(w => v.step.faces.includes(w.faceId) && v.group.faces.some(f => f.id === w.faceId))
         const covered =
           v.before.inWood.some(w => w.role !== 'filler' && w.role !== 'bleach') || v.before.films.some(f => !f.found)
-        if (!wet || covered || !COVERING.includes(v.step.kind)) return null
+        if (!wet || covered || !covers(v)) return null
         return c.visits.some(u => u.group === v.group && u.index < v.index && u.step.gate?.slug === 'moisture')
           ? null
           : `the wood is above ${round(wet.most_pct, 1)} %, and nothing measures it again before this step`

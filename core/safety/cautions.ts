@@ -32,6 +32,13 @@ const TEXT = {
   'isocyanate': 'Two-part urethane holds isocyanates: supplied air, licensed sprayers only, never in an ordinary room.',
   'sludge': 'Stripper sludge and rags are hazardous waste in most places: ask the local authority.',
   'spray': 'Spraying: extraction, cartridges, eye protection, no ignition source.',
+  'noise': 'Noise: ear protection.',
+  'hardener':
+    'The hardener of a two-part hardwax oil may hold isocyanates: read its data sheet before mixing, gloves, fresh ' +
+    'air, never sprayed.',
+  'methylene-chloride':
+    'Methylene chloride kills in closed rooms and is banned for most uses in many places: only where the law allows ' +
+    'it, by licensed people, with supplied air.',
   'skin': 'Gloves and goggles; wash skin at once.',
 } as const
 

@@ -1,3 +1,4 @@
 /** Hazards, cautions, and the classes of verdict. */
 export * from './cautions'
 export * from './hazards'
+export * from './licences'

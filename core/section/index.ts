@@ -78,7 +78,7 @@ export function sectionOf(
   const colours = end.inWood
     .filter(w => !['conditioner', 'bleach', 'filler'].includes(w.role) && !end.films.some(f => f.step === w.step))
     .map(w => ({ slug: w.slug, name: nameOf(w.slug), state: state(w.step), step: w.step }))
-  const foundGone = visits.some(v => v.step.kind === 'wash-off' && isBare(v.after) && stateOf(v.step.key) === 'done')
+  const foundGone = visits.some(v => !isBare(v.before) && isBare(v.after) && stateOf(v.step.key) === 'done')
   return { species: species.name, tone: species.tone, pores: species.pores, found, planned, colours, foundGone }
 }
 

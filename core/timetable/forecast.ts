@@ -1,7 +1,7 @@
 /**
  * When each step would be done, by the waits and the hours alone: one pair of hands on the piece whenever it is free.
  */
-import type { Step, Wait } from '../acts'
+import { does, type Step, type Wait } from '../acts'
 import { afterWorking, type Hours, nextSpan } from './hours'
 
 const MIN_MS = 60_000
@@ -53,7 +53,7 @@ export function forecast(input: ForecastInput): Forecast[] {
       })
       continue
     }
-    if (step.kind === 'approval') {
+    if (does(step, 'words')) {
       result.set(step.key, { key: step.key, start_ms: ready, end_ms: ready + answer_min * MIN_MS })
       continue
     }

@@ -1,5 +1,5 @@
 /** May this step start now? One pure function for screen and server. */
-import type { Step, Wait } from '../acts'
+import { actOf, does, type Late, makesDust, type Step, type Wait } from '../acts'
 import { type AirVerdict, type Air, judgeAir } from '../air'
 import { temperatureFactor } from '../drying'
 import { materialOf } from '../materials'
@@ -108,23 +108,20 @@ export interface StartQuestion {
   clock: (at_ms: number) => string
 }
 
-/** Abrasion that is not done wet. */
-export const makesDust = (step: Pick<Step, 'kind' | 'method'>): boolean =>
-  DUST.includes(step.kind) && step.method !== 'wet'
-const DUST: readonly Step['kind'][] = [
-  'scuff',
-  'roughen',
-  'level',
-  'sand',
-  'sand-off',
-  'sand-back',
-  'sand-coat',
-  'pad',
-  'rub-out',
-]
+/** What a window that has passed asks for, and whether the next step must not start before it was done. */
+const LATE: Record<Late, { stops: boolean; says: string }> = {
+  'scuff': { stops: true, says: 'Mend: scuff before this coat.' },
+  'condition-again': { stops: true, says: 'Mend: condition again.' },
+  'wet-again': { stops: false, says: 'Work at once; wet it again where it has dried.' },
+  'soften': { stops: false, says: 'It has set: soften it with its own thinner, and wipe hard.' },
+  'nothing': { stops: false, says: 'Work at once, and look for what went wrong.' },
+}
 
-/** Steps whose work is spoiled, not just late, once the maximum has passed. */
-const lateStops = (wait: BenchWait) => wait.kind === 'recoat' || wait.from.includes('conditioner')
+/** A rule that asked for time, which has passed by now: the plan counts the least, the clock what it was. */
+function waitedFor(v: Verdict, steps: ReadonlyMap<string, BenchStep>, now_ms: number): boolean {
+  const end = v.wait ? steps.get(v.wait.from)?.finished_ms : null
+  return v.wait !== undefined && typeof end === 'number' && now_ms - end >= v.wait.min * MIN_MS
+}
 
 /** Judges one step against its waits, the plan's verdicts, the hours and the air. */
 export function mayStart(q: StartQuestion): StartVerdict {
@@ -139,7 +136,7 @@ export function mayStart(q: StartQuestion): StartVerdict {
 
   if (step.state !== 'planned')
     refuse('not-planned', step.state === 'running' ? 'It is running already.' : 'It is done.')
-  if (step.kind === 'approval')
+  if (does(step, 'words'))
     refuse(
       'client',
       'The client has not said yes yet. Ask under Client, or record a word given by phone or at the counter.',
@@ -152,8 +149,8 @@ export function mayStart(q: StartQuestion): StartVerdict {
     if (!from || from.state === 'skipped') continue
     if (from.state !== 'done')
       refuse(
-        from.kind === 'approval' ? 'client' : 'earlier-step',
-        from.kind === 'approval' ? "It waits for the client's word." : `First: ${from.title}.`,
+        does(from, 'words') ? 'client' : 'earlier-step',
+        does(from, 'words') ? "It waits for the client's word." : `${from.title}: that comes before.`,
       )
     const window = windowOf(wait, from, q.air)
     if (!window) continue
@@ -163,19 +160,16 @@ export function mayStart(q: StartQuestion): StartVerdict {
     else if (window.safe_ms !== null && now_ms < window.safe_ms && wait.kind !== 'dwell' && wait.kind !== 'order')
       warnings.push(`Try it first: likely ready ${clock(window.likely_ms!)}, safe ${clock(window.safe_ms)}.`)
     if (window.closes_ms !== null && now_ms > window.closes_ms) {
-      if (!lateStops(wait))
-        warnings.push(`The window closed at ${clock(window.closes_ms)}: work at once, wet it again where it has dried.`)
+      const late = LATE[actOf(from).late]
+      const passed = `The window closed at ${clock(window.closes_ms)}`
+      if (!late.stops) warnings.push(`${passed}. ${late.says}`)
       else if (!said('recoat-window-passed') && !said('stain-within-2h-of-conditioner'))
-        refuse(
-          'too-late',
-          `The window closed at ${clock(window.closes_ms)}: ${wait.why}. Mend: scuff or condition again.`,
-          true,
-        )
+        refuse('too-late', `${passed}: ${wait.why}. ${late.says}`, true)
     }
   }
 
   for (const v of q.verdicts) {
-    if (v.step !== step.key || said(v.rule)) continue
+    if (v.step !== step.key || said(v.rule) || waitedFor(v, byKey, now_ms)) continue
     if (v.severity === 'forbidden' || v.severity === 'stop')
       refuse('rule', `${v.says}. ${v.reason} ${v.mend}`, v.severity === 'stop')
     else warnings.push(`${v.says}. ${v.mend}`)

@@ -1,4 +1,5 @@
 import mysql, { type Connection, type RowDataPacket } from 'mysql2/promise'
+import { CONVERSIONS } from './conversions'
 
 export interface Migration {
   name: string
@@ -112,6 +113,7 @@ export async function migrate(
       for (const [no, statement] of statementsOf(sql).entries()) {
         if (steps.get(no) !== true) await runStep(on, name, no, statement, steps.has(no), watch)
       }
+      await CONVERSIONS[name]?.(on)
       await on.query('START TRANSACTION')
       await on.query('INSERT INTO migration (name) VALUES (?)', [name])
       await on.query('DELETE FROM migration_step WHERE name = ?', [name])

@@ -33,7 +33,7 @@ export { picture } from './picture'
 export { placeLabelPdf, potLabelPdf } from './labels'
 
 /** What every judging of routes asks of the shop; prices in minor units a litre, by class. */
-export interface Asking extends Pick<RouteQuestion, 'rates' | 'hours' | 'record' | 'now_ms'> {
+export interface Asking extends Pick<RouteQuestion, 'rates' | 'hours' | 'record' | 'licences' | 'now_ms'> {
   prices: Readonly<Record<string, number>>
 }
 export type Asked = Asking & { facts: Facts; choice: Choice }

@@ -125,6 +125,8 @@ export interface PlanStep {
   position: number
   amount_ml: number | null
   attended_min: number
+  typed: string[]
+  cautionTexts: string[]
   start: { may: boolean; refusals: { code: string; says: string }[] }
 }
 export interface PlanView {

@@ -372,7 +372,16 @@ describe('the air, and what dust may do in it', () => {
   )
   it('a pot is mixed at the bench, and its end refuses the coat until a new one is mixed', async () => {
     const { id, rowVersion } = await table()
-    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...shellac, finish: 'urethane-2c', rowVersion })
+    const urethaneWanted = { ...shellac, finish: 'urethane-2c', rowVersion }
+    const refused = await people.lead.send(`PUT /api/pieces/${id}/choice`, urethaneWanted)
+    expect(refused.body.message).toMatch(/without a licence/)
+    const shop = await people.owner.ok<{ people: { id: number; active: boolean }[] }>('GET /api/shop')
+    const licence = { kind: 'isocyanates', number: 'AV-2231', validUntil: '2027-06-30' }
+    const holder = shop.people.find(p => p.active)!.id
+    const past = { ...licence, personId: holder, validUntil: '2020-01-01' }
+    expect((await people.owner.send('POST /api/licences', past)).body.fields).toHaveProperty('validUntil')
+    const held = await people.owner.ok<{ id: number }>('POST /api/licences', { ...licence, personId: holder })
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, urethaneWanted)
     const urethane = async () =>
       (await plan(id)).steps.find(s => (s as unknown as { product: string }).product === 'urethane-2c')!
     const says = async () => (await urethane()).start.refusals.map(r => r.says).join(' ')
@@ -383,6 +392,8 @@ describe('the air, and what dust may do in it', () => {
     expect(await says()).toMatch(/The pot was mixed at 08:00; its life ended at \d\d:\d\d/)
     expect((await act(people.finisher, 'mixed', await urethane(), t('10:30'))).status).toBe(200)
     expect(await says()).not.toMatch(/pot was mixed/)
+    await people.owner.ok(`DELETE /api/licences/${held.id}`)
+    expect(await says()).toMatch(/without a licence/)
   })
   it('colour approved on a sample without topcoat is warned of, under the finish it is not', async () => {
     const { id, rowVersion } = await table()

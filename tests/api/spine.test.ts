@@ -239,19 +239,38 @@ describe('examine, route, plan', () => {
       kind: 'wax',
       after: sand.id,
       faces,
-      title: 'Wax',
-      attendedMin: 10,
-      product: null,
-      amountMl: null,
+      product: 'paste-wax',
       grits: [],
       method: 'rag',
       coat: null,
     })
+    const added = (await planOf(people.lead, id)).steps.find(s => s.kind === 'wax')!
+    expect(added).toMatchObject({ title: 'Wax thin, let haze, buff', typed: [] })
+    expect(added.attended_min).toBeGreaterThan(8)
     const verdict = (await planOf(people.lead, id)).verdicts.find(v => v.rule === 'wax-under-anything')!
     expect((await people.lead.send(`POST /api/pieces/${id}/approvals`, { words: '' })).body.message).toMatch(/wax/)
     const word = { rule: verdict.rule, stepKey: verdict.step, word: 'a trial' }
     expect((await people.lead.send(`POST /api/pieces/${id}/overrules`, word)).status).toBe(403)
     expect((await people.owner.send(`POST /api/pieces/${id}/overrules`, word)).status).toBe(200)
+  })
+  it('keeps what was typed and works out the rest; a change by hand loses no caution, minute or amount', async () => {
+    const id = await planned({}, { ...choice, finish: 'waterborne-polyurethane' })
+    const coat = await stepOf(people.lead, id, 'coat-1')
+    const patch = async (step: { id: number; rowVersion: number }, change: object) =>
+      people.lead.send(`PATCH /api/steps/${step.id}`, { rowVersion: step.rowVersion, ...change })
+    expect((await patch(coat, { product: null })).body.message).toBe('This step needs a product.')
+    expect((await patch(coat, { product: 'mild-soap' })).body.message).toMatch(/not for this kind of step/)
+    await patch(coat, { attendedMin: 44 })
+    const typed = await stepOf(people.lead, id, 'coat-1')
+    expect(typed).toMatchObject({ attended_min: 44, typed: ['attended_min'], title: coat.title })
+    await patch(typed, { product: 'oil-polyurethane' })
+    const oiled = await stepOf(people.lead, id, 'coat-1')
+    expect(oiled.title).toBe('Oil polyurethane, coat 1 of 3')
+    expect(oiled.attended_min).toBe(44)
+    expect(oiled.amount_ml).not.toBe(typed.amount_ml)
+    expect(oiled.cautionTexts.join(' ')).toMatch(/Solvent vapour.*Rags with drying oil/)
+    await patch(oiled, { follow: ['attended_min'] })
+    expect(await stepOf(people.lead, id, 'coat-1')).toMatchObject({ typed: [], attended_min: coat.attended_min })
   })
   it('moves, edits and removes, and refuses a stale row', async () => {
     const id = await planned()

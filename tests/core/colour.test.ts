@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { nnls } from 'nnls'
 import { describe, expect, it, test } from 'vitest'
+import { lookOf, type StepKind } from '#core/acts'
 import * as c from '#core/colour'
 import { fitBounded } from '../../core/colour/fit'
 import { nonNegative } from '../../core/colour/nnls'
@@ -389,9 +390,9 @@ describe('correcting a pot', () => {
 })
 
 describe('the step panel', () => {
-  const step = (key: string, kind: string, product: string | null = null): c.LookStep => ({
+  const step = (key: string, kind: StepKind, product: string | null = null): c.LookStep => ({
     key,
-    kind,
+    look: lookOf({ kind }),
     title: key,
     product,
     coat: 1,

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
+import { cautionsOfStep } from '#core/acts'
 import {
   comparePatches,
   examine,
@@ -428,7 +429,12 @@ describe('hazards', () => {
     expect(told.changes.find(c => c.key === 'pad')).toMatchObject({ before: null })
     expect(planDifference(free.steps, free.steps)).toEqual({ changes: [], minutes: 0 })
     expect(graveOf(judgePlan({ facts: banned, choice: choice(), ...wet }))).toEqual([])
-    expect(wet.steps.find(s => s.kind === 'scrape')!.cautions).toContain('poison')
+    expect(
+      cautionsOfStep(
+        wet.steps.find(s => s.kind === 'scrape')!,
+        banned,
+      ),
+    ).toContain('poison')
   })
 })
 

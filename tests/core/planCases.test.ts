@@ -7,6 +7,7 @@ import { BLEACHES, COLOURS, FILLS, FINISHES, materialOf } from '#core/materials'
 import type { Facts, Finding } from '#core/piece'
 import { planDifference, workOutPlan } from '#core/plan'
 import { judgePlan, RULES } from '#core/rules'
+import { LICENCES } from '#core/safety'
 import { SPECIES } from '#core/wood'
 import { choice, face, facts, finding } from '../facts'
 
@@ -212,7 +213,7 @@ describe.each(CASES)('$piece', ({ facts: f, choice: c, expect: wanted }) => {
     if (wanted.fallback) expect(plan.steps.some(s => s.gate?.fallback === wanted.fallback)).toBe(true)
   })
   it('breaks no stop, and warns where it should', () => {
-    const verdicts = judgePlan({ facts: f, choice: c, ...plan })
+    const verdicts = judgePlan({ facts: f, choice: c, ...plan, licences: LICENCES })
     expect(verdicts.filter(v => v.severity === 'stop' || v.severity === 'forbidden')).toEqual([])
     for (const rule of wanted.warns ?? []) expect(verdicts.map(v => v.rule)).toContain(rule)
   })
@@ -312,7 +313,7 @@ describe('whatever the piece, the wish and the house', () => {
       }),
     )
   const stops = (f: Facts, c: Choice) =>
-    judgePlan({ facts: f, choice: c, ...workOutPlan(f, c) })
+    judgePlan({ facts: f, choice: c, ...workOutPlan(f, c), licences: LICENCES })
       .filter(v => v.severity === 'stop' || v.severity === 'forbidden')
       .map(v => `${v.rule} at ${v.step}: ${v.says}`)
 

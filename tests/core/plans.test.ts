@@ -1,5 +1,5 @@
 import { describe, expect, it, test } from 'vitest'
-import { attended_min, STEP_KINDS, type Step, waitAfter } from '#core/acts'
+import { attended_min, cautionsOfStep, STEP_KINDS, type Step, waitAfter } from '#core/acts'
 import type { Choice, RouteSlug } from '#core/build'
 import { need_ml } from '#core/coverage'
 import { addEstimates, estimate, lostAtGate, materialCost_minor, share_minor } from '#core/estimate'
@@ -149,7 +149,7 @@ describe('orders of the work', () => {
     for (const [, f, c] of orders)
       for (const step of workOutPlan(facts(f), choice(c)).steps) {
         expect(step.why.length, step.key).toBeGreaterThan(5)
-        for (const caution of step.cautions)
+        for (const caution of cautionsOfStep(step, facts(f)))
           expect(cautionText(caution)).toMatch(/local codes and licensed practice\.$/)
       }
   })
@@ -209,6 +209,7 @@ describe('minutes and amounts', () => {
     method: 'hand' as const,
     product: null,
     passes: 1,
+    fields: {},
     ...more,
   })
   const square = [face({ area_m2: 1 })]
@@ -322,10 +323,10 @@ describe('waits', () => {
       passes: 1,
       attended_min: 0,
       amount_ml: null,
-      cautions: [],
+      fields: {},
       why: '',
       gate: null,
-      byHand: false,
+      typed: [],
     })
     const { min, max } = waitAfter(step(from, product), step(to, next), facts(f))
     return [min, max]
@@ -453,10 +454,10 @@ describe('price', () => {
     passes: 1,
     attended_min: attended,
     amount_ml,
-    cautions: [],
+    fields: {},
     why: '',
     gate: null,
-    byHand: false,
+    typed: [],
   })
   it('is labour, materials with markup, and tax, each rounded once', () => {
     const e = estimate([line(90, 250, 'dewaxed-shellac')], rates)

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
-import { foundSurface, type Step, walk, withLeast } from '#core/acts'
+import { cautionsOfStep, foundSurface, type Step, walk, withLeast } from '#core/acts'
 import type { Choice } from '#core/build'
 import { judgeRoutes, lessInvasive } from '#core/ground'
 import { USUAL_HOUSE } from '#core/house'
@@ -8,6 +8,7 @@ import { identify, likelihood, nextTests, type Observation, posterior, prior, TE
 import { type Facts, FINISH_CLASSES, groupsOf, PERIODS } from '#core/piece'
 import { completePlan, type Plan, workOutPlan } from '#core/plan'
 import { applyMend, judgePlan, mendOf, RULES } from '#core/rules'
+import { LICENCES } from '#core/safety'
 import { drawSection, sectionOf, sectionSvg } from '#core/section'
 import { at, choice, face, facts, finding, hours } from '../facts'
 
@@ -101,7 +102,7 @@ describe('plans from surface states: one fact changed at a time', () => {
     const plan = workOutPlan(facts({ lead: 'unknown' }), choice())
     expect(kinds(plan)).not.toContain('sand')
     expect(grave(judgePlan({ facts: facts({ lead: 'unknown' }), choice: choice(), ...plan }))).toEqual([])
-    expect(step(plan, 'scrape').cautions).toContain('lead')
+    expect(cautionsOfStep(step(plan, 'scrape'), facts({ lead: 'unknown' }))).toContain('lead')
   })
   it('meets contamination with wash, gate, barrier, gate', () => {
     const f = facts({ findings: [finding('water-beads')] })
@@ -173,7 +174,7 @@ const cases: [string, Facts, Choice, Break][] = [
     'stain-within-2h-of-conditioner',
     pine,
     choice({ colour: 'pigment-stain' }),
-    change('conditioner', { attended_min: 200, byHand: true }),
+    change('conditioner', { attended_min: 200, typed: ['attended_min'] }),
   ],
   ['stain-needs-bare-wood', facts(), choice({ colour: 'pigment-stain' }), without('wash-off')],
   [
@@ -239,7 +240,7 @@ const cases: [string, Facts, Choice, Break][] = [
     'repair-filler-before-colour',
     facts(),
     choice({ colour: 'pigment-stain' }),
-    before('stain', { kind: 'mend', title: 'Putty' }),
+    before('stain', { kind: 'mend', fields: { filler: 'plain' } }),
   ],
   ['steel-wool-and-water', facts(), choice(), change('wash-off', { method: 'steel-wool' })],
   ['ammonia-needs-tannin', facts(), choice({ colour: 'ammonia' }), elsewhere(pine)],
@@ -254,13 +255,13 @@ const cases: [string, Facts, Choice, Break][] = [
     'pva-on-sealed-joint',
     facts({ findings: [finding('loose-leg')] }),
     choice({ route: 'scuff-and-recoat' }),
-    change('joint', { title: 'Wood glue and clamps', byHand: true }),
+    change('joint', { fields: { glue: 'wood-glue' } }),
   ],
   [
     'rigid-filler-in-moving-crack',
     facts({ movingCracks: [1], findings: [finding('crack')] }),
     choice(),
-    change('mend', { title: 'Rigid filler', byHand: true }),
+    change('mend', { fields: { filler: 'plain' } }),
   ],
   ['keep-maker-mark', facts(), choice(), elsewhere(facts({ marks: ['stamp'] }))],
   [
@@ -281,8 +282,8 @@ const cases: [string, Facts, Choice, Break][] = [
     choice({ colour: 'lacquer-toner', finish: 'nitrocellulose-lacquer' }),
     p => ({
       steps: p.steps.map(s => {
-        if (s.key === 'toner-1') return { ...s, title: 'Light overall toner' }
-        if (s.key === 'toner-2') return { ...s, title: 'Dark band' }
+        if (s.key === 'toner-1') return { ...s, fields: { shade: 'light' } as const }
+        if (s.key === 'toner-2') return { ...s, fields: { shade: 'dark' } as const }
         return s
       }),
     }),
@@ -349,7 +350,7 @@ const cases: [string, Facts, Choice, Break][] = [
     elsewhere(facts()),
   ],
   ['tape-on-fresh-film', facts(), choice(), before('finish-up', { kind: 'mask' })],
-  ['shake-and-bubbles', facts(), choice(), change('coat', { title: 'Shake well and brush on' })],
+  ['shake-and-bubbles', facts(), choice(), change('coat', { fields: { shaken: true } })],
   [
     'insides-too',
     facts({ faces: [face({ part: 'top' })] }),
@@ -370,7 +371,7 @@ const cases: [string, Facts, Choice, Break][] = [
     choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }),
     before('scuff', { kind: 'solvent-wash', product: 'alcohol' }),
   ],
-  ['resin-tack-cloth-before-waterborne', facts(), choice(), change('clean-off', { title: 'Vacuum, then tack cloth' })],
+  ['resin-tack-cloth-before-waterborne', facts(), choice(), change('clean-off', { fields: { dustBy: 'tack-cloth' } })],
   [
     'poison-no-dust',
     facts({ bans: ['dry-sanding'] }),
@@ -383,6 +384,8 @@ const cases: [string, Facts, Choice, Break][] = [
     choice(),
     p => ({ ...p, steps: p.steps.filter(s => s.gate?.slug !== 'moisture') }),
   ],
+  ['isocyanates-need-licence', facts(), choice(), change('coat', { product: 'urethane-2c' })],
+  ['methylene-chloride-needs-licence', facts(), choice(), change('strip', { product: 'methylene-chloride-stripper' })],
   ['lead-no-dust', facts({ lead: 'yes' }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
 ]
 
@@ -488,7 +491,7 @@ describe('rules', () => {
         })
         const c = choice({ colour: p.colour as Choice['colour'], finish: p.finish as Choice['finish'] })
         expect(
-          judgePlan({ facts: f, choice: c, ...workOutPlan(f, c) }).filter(
+          judgePlan({ facts: f, choice: c, ...workOutPlan(f, c), licences: LICENCES }).filter(
             v => v.severity === 'stop' || v.severity === 'forbidden',
           ),
         ).toEqual([])

@@ -1,4 +1,5 @@
 /** A piece's plan as lines of text: a change of what the application works out is seen as a change of these lines. */
+import { cautionsOfStep } from '#core/acts'
 import type { Choice } from '#core/build'
 import { judgeRoutes } from '#core/ground'
 import type { Facts } from '#core/piece'
@@ -10,7 +11,7 @@ import { at, hours } from '../facts'
 
 const RATES = { hour_minor: 65_000, materialMarkup_bp: 2_000, tax_bp: 2_500 }
 
-const planLines = (plan: Plan): string[] => [
+const planLines = (plan: Plan, facts: Facts): string[] => [
   ...plan.steps.map(s =>
     [
       s.key,
@@ -22,7 +23,7 @@ const planLines = (plan: Plan): string[] => [
       s.passes > 1 ? `× ${s.passes}` : '',
       `${s.attended_min} min`,
       s.amount_ml === null ? '' : `${round(s.amount_ml, 1)} ml`,
-      s.cautions.join(' '),
+      cautionsOfStep(s, facts).join(' '),
       s.gate ? `gate ${s.gate.slug} ${s.gate.fallback ?? 'again'} ${round(s.gate.chance, 3)}` : '',
     ]
       .filter(Boolean)
@@ -48,7 +49,7 @@ export function written(name: string, facts: Facts, choice: Choice): string {
   return [
     `# ${name}: ${choice.route}, ${choice.finish}, ${choice.colour}`,
     '',
-    ...planLines(plan),
+    ...planLines(plan, facts),
     '',
     ...plan.budgets.map(b => `veneer ${b.group.key}: ${b.budget.verdict} ${Math.round(b.budget.takes_um)}`),
     ...verdicts.map(v => `${v.severity} ${v.rule} at ${v.step}: ${v.says}`),

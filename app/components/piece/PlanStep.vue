@@ -93,7 +93,7 @@ function split(faces: number[]) {
         <GripVertical :size="20" aria-hidden="true" />
       </button>
       <button class="grow basis-48 text-left min-h-12" :aria-expanded="open" @click="emit('toggle')">
-        <strong class="font-semibold">{{ s.title }}</strong><span v-if="s.byHand" class="caption">
+        <strong class="font-semibold">{{ s.title }}</strong><span v-if="s.typed.length" class="caption">
           · {{ w('plan.byHand') }}</span
         >
         <span v-if="some" class="caption block">{{ some }}</span>

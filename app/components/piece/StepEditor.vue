@@ -1,15 +1,16 @@
 <script setup lang="ts">
 import { nearestOn, parseGrit } from '#core/abrasives'
-import { METHODS, withLeast } from '#core/acts'
+import { actOf, withLeast } from '#core/acts'
 import type { Choice } from '#core/build'
 import { MATERIALS } from '#core/materials'
 import type { Facts } from '#core/piece'
-import { completePlan } from '#core/plan'
+import { completePlan, editedStep, type StepEdit } from '#core/plan'
 import { judgePlan, type Verdict } from '#core/rules'
 
 /** What a step is: changed here, with the rules run after a short pause, before anything is saved. */
 const props = defineProps<{ step: PlanPage['steps'][number]; plan: PlanPage; facts: Facts; choice: Choice }>()
-const emit = defineEmits<{ save: [change: Record<string, unknown>] }>()
+type Change = Omit<StepEdit, 'attended_min' | 'amount_ml'> & { attendedMin?: number; amountMl?: number | null }
+const emit = defineEmits<{ save: [change: Change] }>()
 const { hours } = useFormat()
 const begin = () => ({
   title: props.step.title,
@@ -18,6 +19,7 @@ const begin = () => ({
   grits: props.step.grits.map(g => `P${g}`).join(', '),
   product: props.step.product,
   method: props.step.method,
+  fields: { ...props.step.fields },
 })
 const edit = ref(begin())
 watch(
@@ -27,8 +29,11 @@ watch(
   },
 )
 const gritError = ref('')
-const abrades = computed(() => props.step.grits.length > 0)
-const laid = computed(() => props.step.product !== null)
+const act = computed(() => actOf(props.step))
+const abrades = computed(() => act.value.fields.includes('grits'))
+const products = computed(() => MATERIALS.filter(m => act.value.needs?.roles.includes(m.role)))
+/** The methods of its kind, and the one that it was given. */
+const methods = computed(() => [...new Set([...act.value.methods, props.step.method])])
 
 /** Grits as typed, on the P scale; CAMI becomes the P grit nearest to it. */
 function typedGrits(): number[] | null {
@@ -47,15 +52,18 @@ function typedGrits(): number[] | null {
 const change = computed(() => {
   const now = begin()
   const grits = typedGrits()
-  const c: Record<string, unknown> = {}
+  const c: Change = {}
   if (edit.value.title !== now.title) c.title = edit.value.title
   if (edit.value.attendedMin !== now.attendedMin) c.attendedMin = edit.value.attendedMin
   if (edit.value.amountMl !== now.amountMl) c.amountMl = edit.value.amountMl
   if (edit.value.product !== now.product) c.product = edit.value.product
   if (edit.value.method !== now.method) c.method = edit.value.method
+  if (JSON.stringify(edit.value.fields) !== JSON.stringify(now.fields)) c.fields = edit.value.fields
   if (grits && grits.join() !== props.step.grits.join()) c.grits = grits
   return c
 })
+/** What was typed once may follow from the kind of step again. */
+const follow = () => emit('save', { follow: [...props.step.typed] })
 const PAUSE_MS = 250
 const seen = shallowRef<{ breaks: Verdict[]; mends: string[]; minutes: number | null } | null>(null)
 watchDebounced(
@@ -66,16 +74,8 @@ watchDebounced(
       return
     }
     const live = props.plan.steps.filter(s => s.state !== 'skipped')
-    const next = live.map(s =>
-      s.key === props.step.key
-        ? {
-            ...s,
-            ...c,
-            attended_min: (c.attendedMin as number | undefined) ?? s.attended_min,
-            byHand: s.byHand || 'attendedMin' in c,
-          }
-        : s,
-    )
+    const { attendedMin: attended_min, amountMl: amount_ml, ...rest } = c
+    const next = live.map(s => (s.key === props.step.key ? editedStep(s, { ...rest, attended_min, amount_ml }) : s))
     const again = completePlan(next, props.facts, props.choice)
     const leasts = props.plan.waits.flatMap(w =>
       w.least_min === null ? [] : [{ from: w.from, to: w.to, min: w.least_min }],
@@ -112,19 +112,22 @@ watchDebounced(
     <label v-if="abrades" class="w-48"
       >{{ w('plan.grits') }} <input v-model="edit.grits" class="field" :aria-invalid="Boolean(gritError)"
     /></label>
-    <label v-if="laid" class="w-60"
+    <label v-if="products.length" class="w-60"
       >{{ w('plan.product') }}
       <select v-model="edit.product" class="field">
-        <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
+        <option v-if="!act.needs?.always" :value="null">{{ w('field.unsaid') }}</option>
+        <option v-for="m in products" :key="m.slug" :value="m.slug">{{ m.name }}</option>
       </select></label
     >
-    <label v-if="abrades || laid" class="w-44"
+    <label v-if="methods.length > 1" class="w-44"
       >{{ w('plan.method') }}
       <select v-model="edit.method" class="field">
-        <option v-for="m in METHODS" :key="m" :value="m">{{ w(`method.${m}`) }}</option>
+        <option v-for="m in methods" :key="m" :value="m">{{ w(`method.${m}`) }}</option>
       </select></label
     >
+    <StepFields v-model="edit.fields" :kind="step.kind" />
     <button class="act" :disabled="Boolean(gritError)">{{ w('save') }}</button>
+    <button v-if="step.typed.length" type="button" class="act act-quiet" @click="follow">{{ w('plan.follow') }}</button>
     <p v-if="gritError" class="w-full text-madder" role="alert">{{ gritError }}</p>
     <div v-if="seen" class="w-full" role="status" data-test="foreseen">
       <p v-if="seen.minutes !== null" class="clock">

@@ -67,7 +67,7 @@ async function start(act: Act): Promise<Result> {
   const { air } = await readAir(at, tx)
   const verdict = benchView({
     plan,
-    verdicts: startVerdictsOf(file.facts, choice, plan),
+    verdicts: startVerdictsOf(file, plan, at),
     hours,
     at,
     air,

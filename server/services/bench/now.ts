@@ -1,4 +1,4 @@
-import { TAKES_MARKS } from '#core/acts'
+import { wears } from '#core/acts'
 import { dewPoint_C, GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
 import { CLOSING_MIN, closingOf, nextSpan, spanAt, windowOf, type Window } from '#core/timetable'
 import { round } from '#core/units'
@@ -127,10 +127,10 @@ async function workOutNow(at: Date) {
       product: st.product,
       amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null,
-      keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [],
+      keeps: wears(st) ? file.facts.marks : [],
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
     })
-    const view = benchView({ plan, verdicts: startVerdictsOf(file.facts, choice, plan), hours, at, air, wetCoat })
+    const view = benchView({ plan, verdicts: startVerdictsOf(file, plan, at), hours, at, air, wetCoat })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
     for (const st of plan.steps) {
       if (st.state === 'running') running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy })

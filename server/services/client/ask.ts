@@ -94,7 +94,7 @@ export async function takeSnapshot(
     })) as unknown as Json,
     waits: plan.waits.map(({ held_ms: _held, least_min: _least, ...w }) => w) as unknown as Json,
   })
-  const section = sectionFor(file.facts, plan, verdictsOf(file.facts, choiceOf(file)!, plan))
+  const section = sectionFor(file.facts, plan, verdictsOf(file, plan, at))
   const picture = section ? sectionSvg(section) : ''
   const { id } = await tx.run(
     `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
@@ -117,7 +117,7 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
           ? 'The client has said yes to this plan.'
           : 'Choose a route first; then there is something to ask.',
       )
-    const open = verdictsOf(file.facts, choiceOf(file)!, plan).find(
+    const open = verdictsOf(file, plan, at).find(
       v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`),
     )
     if (open) throw fail(409, 'rule', `The plan still breaks a rule: ${open.says}. ${open.mend}`)

@@ -1,10 +1,10 @@
+import { lookOf } from '#core/acts'
 import {
-  changesLook,
   deltaE00,
   flat,
-  isColour,
   labOfSpectrum,
   labOf,
+  type Look,
   panelStates,
   type PlannedColour,
   shiftInLight,
@@ -44,8 +44,8 @@ const YEARS = 10
  * The steps of one face, so that faces that go another way have no coats in this panel: the first face that is
  * coloured, else coated.
  */
-function stepsOfLead<T extends { kind: string; faces: readonly number[] }>(steps: readonly T[]): T[] {
-  const lead = (steps.find(s => isColour(s.kind)) ?? steps.find(s => changesLook(s.kind)))?.faces[0]
+function stepsOfLead<T extends { look: Look | null; faces: readonly number[] }>(steps: readonly T[]): T[] {
+  const lead = (steps.find(s => s.look === 'colour') ?? steps.find(s => s.look !== null))?.faces[0]
   return lead === undefined ? [] : steps.filter(s => s.faces.includes(lead))
 }
 
@@ -68,7 +68,7 @@ export async function panelPage(id: number) {
     shares: sharesOnly(r.shares),
     set: set.filter(k => r.shares.some(s => s.id === k.id)),
   }))
-  const steps = stepsOfLead(plan.steps.filter(s => s.state !== 'skipped'))
+  const steps = stepsOfLead(plan.steps.filter(s => s.state !== 'skipped').map(s => ({ ...s, look: lookOf(s) })))
   const inner = wood ? innerOfReading(wood) : flat(0.5)
   const gloss = target?.gloss ?? 'excluded'
   const states = panelStates(steps, inner, planned, gloss)
@@ -76,12 +76,12 @@ export async function panelPage(id: number) {
   const isBare = steps
     .slice(
       0,
-      steps.findIndex(s => changesLook(s.kind)),
+      steps.findIndex(s => s.look !== null),
     )
     .every(s => s.state === 'done')
   const reached = states.findLastIndex(s => (s.key === 'bare' ? isBare : done.has(s.key)))
   const coatsOf = (kind: string) =>
-    new Set(steps.filter(s => s.product === kind && changesLook(s.kind)).map(s => s.coat)).size
+    new Set(steps.filter(s => s.product === kind && s.look !== null).map(s => s.coat)).size
   const lines = states.map((s, i) => {
     const mine = bands.filter(b => b.step_key === s.key)
     const predicted = wood ? s.predicted : null

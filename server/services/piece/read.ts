@@ -166,6 +166,11 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const params = { id: which.id ?? 0 }
   const pieces = await on.rows<PieceRow>(
     `SELECT piece.*, (SELECT JSON_OBJECTAGG(slug, choice) FROM house_method) AS shop_house,
+        (
+          SELECT JSON_ARRAYAGG(JSON_OBJECT('kind', kind, 'valid_until', valid_until))
+            FROM licence
+            WHERE withdrawn_at IS NULL
+        ) AS licences,
         client.name AS client_name, client.email AS client_email, client.phone AS client_phone
         FROM piece
         JOIN client ON client.id = piece.client_id

@@ -5,6 +5,7 @@ import type { TestSlug } from '#core/identify'
 import type { Colour, Finish } from '#core/materials'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
 import type { Face, Facts, Finding, Period, PlaceShape } from '#core/piece'
+import type { LicenceKind } from '#core/safety'
 import { faceArea_m2, type Shape } from '#core/units'
 import type { Room } from '#core/wood'
 
@@ -38,6 +39,8 @@ export interface PieceRow {
   colour_sample: Facts['sample']
   house: Record<string, string> | null
   shop_house: Record<string, string> | string | null
+  /** licences that the shop holds, whoever has them */
+  licences: { kind: LicenceKind; valid_until: string }[] | null
   taken_in_at: Date
   handed_over_at: Date | null
   row_version: number

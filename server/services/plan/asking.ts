@@ -2,6 +2,7 @@ import type { Rates } from '#core/estimate'
 import type { GateRecord } from '#core/plan'
 import { db, type Db } from '../../database/db'
 import type { Asking } from '../../workers/heavy'
+import { licencesOn, readLicences } from '../shop/licences'
 import { readHours, readShop } from '../shop/rows'
 
 export async function readRates(on: Db = db()): Promise<Rates> {
@@ -47,5 +48,6 @@ export const readAsking = async (at: Date, on: Db = db()): Promise<Asking> => ({
   hours: await readHours(on),
   prices: await readPriceList(on),
   record: await readGateRecord(on),
+  licences: licencesOn(await readLicences(on), at),
   now_ms: at.getTime(),
 })

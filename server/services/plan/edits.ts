@@ -1,6 +1,7 @@
 import type { z } from 'zod'
-import type { Least, Step } from '#core/acts'
+import { type Least, type Step, titleOf } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
+import { addedStep, editedStep, productProblem, type StepEdit } from '#core/plan'
 import { applyMend, mendOf } from '#core/rules'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
@@ -15,6 +16,7 @@ import {
   type PlannedStep,
   readPlan,
   type StoredPlan,
+  typedTitle,
   writeFaces,
   writeWaits,
 } from './rows'
@@ -32,14 +34,14 @@ const plannedOf = ({
   passes,
   attended_min,
   amount_ml,
-  cautions,
   why,
   gate,
-  byHand,
+  fields,
+  typed,
 }: Step): Step => ({
   key,
   kind,
-  title,
+  title: typed.includes('title') ? title : '',
   faces: [...faces].sort((a, b) => a - b),
   product,
   grits: [...grits],
@@ -48,10 +50,10 @@ const plannedOf = ({
   passes,
   attended_min,
   amount_ml: amount_ml === null ? null : Math.round(amount_ml * 100) / 100,
-  cautions: [...cautions],
   why,
   gate,
-  byHand,
+  fields,
+  typed,
 })
 const written = (steps: readonly Step[]): string => canonicalJson(steps.map(plannedOf) as unknown as Json)
 interface Kept {
@@ -105,18 +107,19 @@ async function writeSteps(
     await tx.run(
       `UPDATE plan_step
           SET position = :position, title = :title, attended_min = :attended_min, product = :product,
-            amount_ml = :amount_ml, grits = :grits, method = :method, by_hand = :byHand,
+            amount_ml = :amount_ml, grits = :grits, method = :method, fields = :fields, typed = :typed,
             row_version = row_version + (:touched)
           WHERE id = :id`,
       {
         position,
-        title: step.title,
+        title: typedTitle(step),
         attended_min: step.attended_min,
         product: step.product,
         amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100,
         grits: step.grits.join(','),
         method: step.method,
-        byHand: step.byHand,
+        fields: JSON.stringify(step.fields),
+        typed: step.typed.join(),
         touched: written([given]) === written([was]) ? 0 : 1,
         id: was.id,
       },
@@ -206,35 +209,54 @@ function placeAfter(steps: readonly PlannedStep[], after: number | null): number
   return place
 }
 
+type StepBody = Pick<
+  Partial<z.infer<typeof s.addStep>>,
+  keyof z.infer<typeof s.changeStep> & keyof z.infer<typeof s.addStep>
+>
+/** What a form sent, as a change of a step; what was left blank follows from the act. */
+const editOf = ({
+  title,
+  attendedMin,
+  amountMl,
+  product,
+  grits,
+  method,
+  coat,
+  fields,
+  follow,
+}: StepBody & Pick<z.infer<typeof s.changeStep>, 'follow'> & { coat?: number | null }): StepEdit => ({
+  title,
+  attended_min: attendedMin,
+  amount_ml: amountMl,
+  product,
+  grits,
+  method,
+  coat,
+  fields,
+  follow,
+})
+/** @throws Fail 422 when the step's act needs a product, or another one. */
+function refuseProduct(step: Step) {
+  const problem = productProblem(step)
+  if (problem) throw fail(422, 'invalid', problem, { product: problem })
+}
+
 export const addStep = (id: number, input: z.infer<typeof s.addStep>, person: Person, at: Date) =>
   editPlan(id, person, at, (plan, file) => {
     const faces = new Set(file.faces.map(f => f.id))
     if (input.faces.some(f => !faces.has(f)))
       throw fail(422, 'invalid', 'A face is not on this piece.', { faces: 'Choose faces of this piece.' })
-    if (['coat', 'stain', 'gel', 'conditioner', 'oil-on', 'strip'].includes(input.kind) && !input.product)
-      throw fail(422, 'invalid', 'This step needs a product.', { product: 'Choose a product class.' })
     const place = placeAfter(plan.steps, input.after)
-    const step: Step = {
+    const step = addedStep({
       key: freshKey(plan, `hand-${input.kind}`, at),
       kind: input.kind,
-      title: input.title,
       faces: input.faces,
-      product: input.product,
-      grits: input.grits,
-      method: input.method,
-      coat: input.coat,
-      passes: 1,
-      attended_min: input.attendedMin,
-      amount_ml: input.amountMl,
-      cautions: [],
       why: `added by ${person.name}`,
-      gate: null,
-      byHand: true,
-    }
-    return {
-      steps: [...plan.steps.slice(0, place), step, ...plan.steps.slice(place)],
-      says: `Step added: ${input.title}`,
-    }
+      ...editOf(input),
+    })
+    refuseProduct(step)
+    const said = titleOf(step)
+    return { steps: [...plan.steps.slice(0, place), step, ...plan.steps.slice(place)], says: `Step added: ${said}` }
   })
 
 async function stepPiece(stepId: number): Promise<number> {
@@ -255,30 +277,17 @@ function openStep(plan: StoredPlan, stepId: number, rowVersion: number): Planned
 export async function changeStep(stepId: number, input: z.infer<typeof s.changeStep>, person: Person, at: Date) {
   return editPlan(await stepPiece(stepId), person, at, plan => {
     const step = openStep(plan, stepId, input.rowVersion)
-    const { rowVersion: _seen, after, amountMl, attendedMin, ...given } = input
-    const changes = {
-      ...given,
-      ...(attendedMin === undefined ? {} : { attended_min: attendedMin }),
-      ...(amountMl === undefined ? {} : { amount_ml: amountMl }),
+    const { after } = input
+    const next = editedStep(step, editOf(input))
+    refuseProduct(next)
+    const said = titleOf(next)
+    if (after === undefined) {
+      const typed = next.typed.includes('attended_min') ? `, ${next.attended_min} min` : ''
+      return { steps: plan.steps.map(st => (st.id === stepId ? next : st)), says: `Step changed: ${said}${typed}` }
     }
-    const own = Object.entries(changes).filter(
-      ([key, value]) => value !== undefined && JSON.stringify(value) !== JSON.stringify(step[key as keyof PlannedStep]),
-    )
-    // minutes and amounts follow from grits, method and product unless they were typed
-    const typed = own.some(([key]) => ['title', 'attended_min', 'amount_ml'].includes(key))
-    const chain =
-      input.grits && input.title === undefined
-        ? { title: step.title.replace(/P\d+( → P\d+)*/, input.grits.map(g => `P${g}`).join(' → ')) }
-        : {}
-    const next: PlannedStep = { ...step, ...chain, ...Object.fromEntries(own), byHand: step.byHand || typed }
-    if (after === undefined)
-      return {
-        steps: plan.steps.map(st => (st.id === stepId ? next : st)),
-        says: `Step changed: ${next.title}${typed ? `, ${next.attended_min} min` : ''}`,
-      }
     const rest = plan.steps.filter(st => st.id !== stepId)
     const place = placeAfter(rest, after)
-    return { steps: [...rest.slice(0, place), next, ...rest.slice(place)], says: `Step moved: ${next.title}` }
+    return { steps: [...rest.slice(0, place), next, ...rest.slice(place)], says: `Step moved: ${said}` }
   })
 }
 
@@ -309,9 +318,7 @@ export async function splitStep(stepId: number, input: z.infer<typeof s.splitSte
 /** Mends a verdict by its mechanical mend: a step put in, or one changed. Started steps are never touched. */
 export const mendPlan = (id: number, input: z.infer<typeof s.mendVerdict>, person: Person, at: Date) =>
   editPlan(id, person, at, (plan, file) => {
-    const verdict = verdictsOf(file.facts, choiceOf(file)!, plan).find(
-      v => v.rule === input.rule && v.step === input.stepKey,
-    )
+    const verdict = verdictsOf(file, plan, at).find(v => v.rule === input.rule && v.step === input.stepKey)
     if (!verdict) throw notFound('verdict')
     if (verdict.wait) {
       const { from, min } = verdict.wait

@@ -1,21 +1,29 @@
-import type { Choice } from '#core/build'
 import type { Facts } from '#core/piece'
 import { judgePlan, type Verdict } from '#core/rules'
 import { type LayerState, sectionOf } from '#core/section'
 import { forecast, type Hours } from '#core/timetable'
-import type { StoredPlan } from './rows'
+import type { PieceFile } from '../piece/rows'
+import { licencesOn } from '../shop/licences'
+import { choiceOf, type StoredPlan } from './rows'
+
+/** What the rules are asked of a stored plan, on this day. */
+const questionOf = (file: PieceFile, plan: StoredPlan, at: Date) => ({
+  facts: file.facts,
+  choice: choiceOf(file)!,
+  steps: plan.steps.filter(st => st.state !== 'skipped'),
+  waits: plan.waits,
+  licences: licencesOn(file.piece.licences ?? [], at),
+})
 
 /** Verdicts of a stored plan: the rules run on the steps that count. */
-export function verdictsOf(facts: Facts, choice: Choice, plan: StoredPlan): Verdict[] {
-  const steps = plan.steps.filter(st => st.state !== 'skipped')
-  return judgePlan({ facts, choice, steps, waits: plan.waits })
-}
+export const verdictsOf = (file: PieceFile, plan: StoredPlan, at: Date): Verdict[] =>
+  judgePlan(questionOf(file, plan, at))
 
 /** The same, and what only a start is judged by. */
-export function startVerdictsOf(facts: Facts, choice: Choice, plan: StoredPlan): Verdict[] {
-  const steps = plan.steps.filter(st => st.state !== 'skipped')
-  return [...verdictsOf(facts, choice, plan), ...judgePlan({ facts, choice, steps, waits: plan.waits, scope: 'start' })]
-}
+export const startVerdictsOf = (file: PieceFile, plan: StoredPlan, at: Date): Verdict[] => [
+  ...verdictsOf(file, plan, at),
+  ...judgePlan({ ...questionOf(file, plan, at), scope: 'start' }),
+]
 
 const layerStates = (plan: StoredPlan) => {
   const states = new Map(

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { type Step, TAKES_MARKS } from '#core/acts'
+import { cautionsOfStep, does, type Step, wears } from '#core/acts'
 import { estimate, materialCost_minor } from '#core/estimate'
 import { loopsOf, notesOf, planDifference } from '#core/plan'
 import { mendOf, RULES } from '#core/rules'
@@ -52,7 +52,7 @@ async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
 }
 /** Minutes worked on a step: as timed, at least one. */
 const workedMin = (st: PlannedStep) =>
-  st.kind === 'approval' ? 0 : Math.max(1, Math.round(((st.finished_ms ?? 0) - (st.started_ms ?? 0)) / 60_000))
+  does(st, 'words') ? 0 : Math.max(1, Math.round(((st.finished_ms ?? 0) - (st.started_ms ?? 0)) / 60_000))
 
 export async function planPage(id: number, person: Person, at: Date) {
   const file = await readPiece(db(), id)
@@ -63,10 +63,10 @@ export async function planPage(id: number, person: Person, at: Date) {
   if (strange) throw cannotRead(strange)
   const hours = await readHours()
   const { air } = await readAir(at)
-  const verdicts = verdictsOf(file.facts, choice, plan)
+  const verdicts = verdictsOf(file, plan, at)
   const bench = benchView({
     plan,
-    verdicts: startVerdictsOf(file.facts, choice, plan),
+    verdicts: startVerdictsOf(file, plan, at),
     hours,
     at,
     air,
@@ -94,8 +94,8 @@ export async function planPage(id: number, person: Person, at: Date) {
     steps: plan.steps.map(st => ({
       ...st,
       faceNames: st.faces.map(f => faceNames.get(f) ?? ''),
-      cautionTexts: st.cautions.map(cautionText),
-      keeps: TAKES_MARKS.includes(st.kind) ? file.facts.marks : [],
+      cautionTexts: cautionsOfStep(st, file.facts).map(cautionText),
+      keeps: wears(st) ? file.facts.marks : [],
       notes: notesOf(st, file.facts),
       start: bench.get(st.key)!,
       cost_minor: materialCost_minor(st, price),

@@ -1,7 +1,18 @@
-import { type Least, type Method, type StepKind, type Step, type Wait, withLeast } from '#core/acts'
+import {
+  type Fields,
+  type GateSlug,
+  kindsThat,
+  type Least,
+  type Method,
+  type StepKind,
+  type Step,
+  titleOf,
+  type Typed,
+  type Wait,
+  withLeast,
+} from '#core/acts'
 import type { Choice, OwnWay, RouteSlug } from '#core/build'
 import { houseOf } from '#core/house'
-import type { Caution } from '#core/safety'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../../database/db'
 import type { Which } from '../piece/read'
@@ -21,14 +32,14 @@ interface StepRow {
   passes: number
   attended_min: number
   amount_ml: number | null
-  cautions: string
   why: string
-  gate_slug: string | null
+  gate_slug: GateSlug | null
   gate_look: string | null
   gate_fails: string | null
   gate_fallback: RouteSlug | null
   gate_chance: number | null
-  by_hand: 0 | 1
+  fields: Fields
+  typed: string
   state: StepState
   gate_result: 'pass' | 'fail' | null
   started_at: Date | null
@@ -70,35 +81,44 @@ export interface StoredPlan {
 
 const list = (text: string) => (text ? text.split(',') : [])
 
-const stepOf = (r: StepRow, faces: number[]): PlannedStep => ({
-  id: r.id,
-  key: r.step_key,
-  position: r.position,
-  kind: r.kind,
-  title: r.title,
-  faces,
-  product: r.product,
-  grits: list(r.grits).map(Number),
-  method: r.method,
-  coat: r.coat,
-  passes: r.passes,
-  attended_min: r.attended_min,
-  amount_ml: r.amount_ml,
-  cautions: list(r.cautions) as Caution[],
-  why: r.why,
-  byHand: Boolean(r.by_hand),
-  rowVersion: r.row_version,
-  gateResult: r.gate_result,
-  gate: r.gate_slug
-    ? { slug: r.gate_slug, look: r.gate_look!, fails: r.gate_fails!, fallback: r.gate_fallback, chance: r.gate_chance! }
-    : null,
-  state: r.state,
-  started_ms: r.started_at?.getTime() ?? null,
-  finished_ms: r.finished_at?.getTime() ?? null,
-  mixed_ms: r.mixed_at?.getTime() ?? null,
-  startedBy: r.started_by,
-  finishedBy: r.finished_by,
-})
+const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
+  const step: PlannedStep = {
+    id: r.id,
+    key: r.step_key,
+    position: r.position,
+    kind: r.kind,
+    title: r.title,
+    faces,
+    product: r.product,
+    grits: list(r.grits).map(Number),
+    method: r.method,
+    coat: r.coat,
+    passes: r.passes,
+    attended_min: r.attended_min,
+    amount_ml: r.amount_ml,
+    why: r.why,
+    fields: r.fields,
+    typed: list(r.typed) as Typed[],
+    rowVersion: r.row_version,
+    gateResult: r.gate_result,
+    gate: r.gate_slug
+      ? {
+          slug: r.gate_slug,
+          look: r.gate_look!,
+          fails: r.gate_fails!,
+          fallback: r.gate_fallback,
+          chance: r.gate_chance!,
+        }
+      : null,
+    state: r.state,
+    started_ms: r.started_at?.getTime() ?? null,
+    finished_ms: r.finished_at?.getTime() ?? null,
+    mixed_ms: r.mixed_at?.getTime() ?? null,
+    startedBy: r.started_by,
+    finishedBy: r.finished_by,
+  }
+  return { ...step, title: titleOf(step) }
+}
 const waitOf = (r: WaitRow): BenchWait => ({
   from: r.from_key,
   to: r.to_key,
@@ -204,15 +224,19 @@ function parsed(value: unknown): Record<string, string> {
   return typeof found === 'object' && found !== null && !Array.isArray(found) ? (found as Record<string, string>) : {}
 }
 
+/** A title is stored only where it was typed. */
+export const typedTitle = (step: Pick<Step, 'title' | 'typed'>): string =>
+  step.typed.includes('title') ? step.title : ''
+
 export async function insertStep(tx: Db, pieceId: number, step: Step, position: number): Promise<number> {
   const { id } = await tx.run(
     `INSERT INTO plan_step (
         piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml,
-        cautions, why, gate_slug, gate_look, gate_fails, gate_fallback, gate_chance, by_hand
+        fields, typed, why, gate_slug, gate_look, gate_fails, gate_fallback, gate_chance
       )
         VALUES (
           :pieceId, :key, :position, :kind, :title, :product, :grits, :method, :coat, :passes, :attended_min,
-          :amount_ml, :cautions, :why, :gateSlug, :look, :fails, :fallback, :chance, :byHand
+          :amount_ml, :fields, :typed, :why, :gateSlug, :look, :fails, :fallback, :chance
         )`,
     {
       ...step,
@@ -221,7 +245,9 @@ export async function insertStep(tx: Db, pieceId: number, step: Step, position: 
       faces: undefined,
       gate: undefined,
       grits: step.grits.join(','),
-      cautions: step.cautions.join(','),
+      title: typedTitle(step),
+      fields: JSON.stringify(step.fields),
+      typed: step.typed.join(),
       amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100,
       gateSlug: step.gate?.slug ?? null,
       look: step.gate?.look ?? null,
@@ -247,21 +273,26 @@ export async function writeFaces(tx: Db, stepId: number, faces: readonly number[
 
 /** A coat that is wet somewhere in the shop, in words, while dust and finish share a room; else null. */
 export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => string): Promise<string | null> {
-  const wet = await on.row<{ piece: string; title: string; until: Date | null }>(
-    `SELECT piece.name AS piece, s.title, MAX(s.finished_at + INTERVAL w.min_min MINUTE) AS until
-        FROM plan_step s
-        JOIN piece ON piece.id = s.piece_id
-        JOIN shop ON shop.id = 1 AND shop.one_room
-        LEFT JOIN plan_wait w ON w.piece_id = s.piece_id AND w.from_key = s.step_key
-        WHERE piece.state = 'active'
-          AND s.kind IN ('coat', 'toner', 'glaze', 'gel', 'stain', 'oil-on', 'spot-coat')
-          AND (s.state = 'running' OR (s.state = 'done' AND s.finished_at + INTERVAL w.min_min MINUTE > :at))
-        GROUP BY s.id, piece.name, s.title, s.state
-        ORDER BY s.state = 'running' DESC, until DESC
+  const wet = await on.row<StepRow & { piece: string; until: Date | null }>(
+    `SELECT wet.*
+        FROM (
+          SELECT s.*, piece.name AS piece,
+            (
+              SELECT MAX(s.finished_at + INTERVAL w.min_min MINUTE)
+                FROM plan_wait w
+                WHERE w.piece_id = s.piece_id AND w.from_key = s.step_key
+            ) AS until
+            FROM plan_step s
+            JOIN piece ON piece.id = s.piece_id
+            JOIN shop ON shop.id = 1 AND shop.one_room
+            WHERE piece.state = 'active' AND s.kind IN (:kinds) AND s.state IN ('running', 'done')
+        ) wet
+        WHERE wet.state = 'running' OR wet.until > :at
+        ORDER BY wet.state = 'running' DESC, wet.until DESC
         LIMIT 1`,
-    { at },
+    { at, kinds: kindsThat('lingers') },
   )
-  return wet && `${wet.piece}, ${wet.title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
+  return wet && `${wet.piece}, ${stepOf(wet, []).title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
 }
 
 /** The minima put in by hand. */

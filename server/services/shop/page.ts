@@ -3,6 +3,7 @@ import { MATERIALS } from '#core/materials'
 import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
+import { readLicences } from './licences'
 import { type Person, publicPerson } from './person'
 import { readHours, readShop, type ShopRow } from './rows'
 
@@ -42,6 +43,7 @@ export async function shopPage() {
     backup: await readBackup(),
     hours: await readHours(),
     people: people.map(publicPerson),
+    licences: await readLicences(),
     materials: MATERIALS.map(m => ({ ...m, tag: 'shop default' as const })),
   }
 }

@@ -1,7 +1,6 @@
 <script setup lang="ts">
 import type { InternalApi } from 'nitropack/types'
 import Sortable from 'sortablejs'
-import { MATERIALS } from '#core/materials'
 import type { Facts } from '#core/piece'
 import { sectionOf } from '#core/section'
 
@@ -114,43 +113,13 @@ const section = computed(() =>
         return 'planned'
       }),
 )
-const adding = ref<{
-  after: number
-  kind: string
-  title: string
-  attendedMin: number
-  product: string | null
-  faces: number[]
-} | null>(null)
-const KINDS = [
-  'clean-off',
-  'wash',
-  'solvent-wash',
-  'scuff',
-  'sand',
-  'sand-coat',
-  'coat',
-  'stain',
-  'gel',
-  'conditioner',
-  'wax',
-  'other',
-] as const
+/** The step after which another is being put in. */
+const adding = ref<number | null>(null)
 const scope = computed(() =>
   page.value!.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, name: `${f.part}, ${f.name}` })),
 )
-async function add() {
-  const a = adding.value!
-  const needs = ['coat', 'stain', 'gel', 'conditioner'].includes(a.kind)
-  const abrades = ['scuff', 'sand', 'sand-coat'].includes(a.kind)
-  const done = await send('POST', `/api/pieces/${id.value}/steps`, {
-    ...a,
-    product: needs ? a.product : null,
-    amountMl: null,
-    grits: abrades ? [a.kind === 'sand' ? 180 : 320] : [],
-    method: abrades ? 'hand' : 'brush',
-    coat: null,
-  })
+async function add(step: Record<string, unknown>) {
+  const done = await send('POST', `/api/pieces/${id.value}/steps`, step)
   if (done) adding.value = null
   await again(done)
 }
@@ -243,47 +212,12 @@ const worst = computed(
             @remove="remove(s)"
             @split="split(s, $event)"
             @move="move(s, $event)"
-            @add="
-              adding = {
-                after: s.id,
-                kind: 'clean-off',
-                title: '',
-                attendedMin: 10,
-                product: 'dewaxed-shellac',
-                faces: scope.map(f => f.id),
-              }
-            "
+            @add="adding = s.id"
             @mend="mend($event, s.key)"
             @overrule="(rule, word) => overrule(rule, s.key, word)"
           />
-          <li v-if="adding?.after === s.id" class="bg-sheet px-4 py-3">
-            <form class="flex flex-wrap gap-2 items-end" @submit.prevent="add">
-              <label
-                >{{ w('plan.kind') }}
-                <select v-model="adding.kind" class="field">
-                  <option v-for="k in KINDS" :key="k" :value="k">{{ w(`step.${k}`) }}</option>
-                </select></label
-              >
-              <label class="grow">{{ w('plan.what') }} <input v-model="adding.title" class="field" required /></label>
-              <label class="w-28"
-                >{{ w('plan.minutes') }} <input v-model.number="adding.attendedMin" type="number" min="0" class="field"
-              /></label>
-              <label v-if="['coat', 'stain', 'gel', 'conditioner'].includes(adding.kind)"
-                >{{ w('plan.product') }}
-                <select v-model="adding.product" class="field">
-                  <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
-                </select></label
-              >
-              <FaceChoice
-                v-if="scope.length > 1"
-                v-model="adding.faces"
-                class="w-full"
-                :faces="scope"
-                :label="w('plan.onFaces')"
-              />
-              <button class="act" :disabled="adding.faces.length === 0">{{ w('plan.add') }}</button>
-              <button type="button" class="act act-quiet" @click="adding = null">{{ w('cancel') }}</button>
-            </form>
+          <li v-if="adding === s.id" class="bg-sheet px-4 py-3">
+            <AddStep :after="s.id" :faces="scope" @add="add" @cancel="adding = null" />
           </li>
         </template>
       </ol>

@@ -1,0 +1,101 @@
+<script setup lang="ts">
+import { actOf, type Fields, STEP_KINDS, type StepKind, stepOf, titleOf } from '#core/acts'
+import { MATERIALS } from '#core/materials'
+
+/** A step put in by hand: kind, faces, and what its kind asks. What is left blank follows from the kind. */
+const props = defineProps<{ after: number; faces: readonly { id: number; name: string }[] }>()
+const emit = defineEmits<{ add: [step: Record<string, unknown>]; cancel: [] }>()
+const KINDS = STEP_KINDS.filter(kind => actOf({ kind }).byHand)
+const kind = ref<StepKind>('clean-off')
+const act = computed(() => actOf({ kind: kind.value }))
+const title = ref('')
+const minutes = ref<number | ''>('')
+const product = ref<string | null>(null)
+const grit = ref('')
+const method = ref(act.value.methods[0])
+const fields = ref<Fields>({})
+const on = ref(props.faces.map(f => f.id))
+const products = computed(() => MATERIALS.filter(m => act.value.needs?.roles.includes(m.role)))
+const abrades = computed(() => act.value.fields.includes('grits'))
+watch(kind, () => {
+  product.value = act.value.needs?.always ? (products.value[0]?.slug ?? null) : null
+  method.value = act.value.methods[0]
+  fields.value = {}
+  grit.value = ''
+})
+const grits = computed(() => {
+  const typed = Number(grit.value.replace(/^p/i, '')) || (kind.value === 'sand' ? 180 : 320)
+  return abrades.value ? [typed] : []
+})
+const said = computed(() =>
+  titleOf(
+    stepOf({
+      key: '',
+      kind: kind.value,
+      faces: on.value,
+      product: product.value,
+      grits: grits.value,
+      method: method.value,
+      fields: fields.value,
+    }),
+  ),
+)
+const add = () =>
+  emit('add', {
+    after: props.after,
+    kind: kind.value,
+    faces: on.value,
+    ...(title.value.trim() ? { title: title.value } : {}),
+    ...(minutes.value === '' ? {} : { attendedMin: minutes.value }),
+    product: product.value,
+    grits: grits.value,
+    method: method.value,
+    coat: null,
+    fields: fields.value,
+  })
+</script>
+
+<template>
+  <form class="flex flex-wrap gap-2 items-end" data-test="add-step" @submit.prevent="add">
+    <label class="w-60"
+      >{{ w('plan.kind') }}
+      <select v-model="kind" class="field">
+        <option v-for="k in KINDS" :key="k" :value="k">{{ w(`step.${k}`) }}</option>
+      </select></label
+    >
+    <label v-if="products.length" class="w-60"
+      >{{ w('plan.product') }}
+      <select v-model="product" class="field">
+        <option v-if="!act.needs?.always" :value="null">{{ w('field.unsaid') }}</option>
+        <option v-for="m in products" :key="m.slug" :value="m.slug">{{ m.name }}</option>
+      </select></label
+    >
+    <label v-if="abrades" class="w-28"
+      >{{ w('plan.grits') }} <input v-model="grit" class="field" placeholder="P320"
+    /></label>
+    <label v-if="act.methods.length > 1" class="w-44"
+      >{{ w('plan.method') }}
+      <select v-model="method" class="field">
+        <option v-for="m in act.methods" :key="m" :value="m">{{ w(`method.${m}`) }}</option>
+      </select></label
+    >
+    <StepFields v-model="fields" :kind="kind" />
+    <label class="grow basis-64"
+      >{{ w('plan.what') }}
+      <input v-model="title" class="field" maxlength="200" :placeholder="said" :required="kind === 'other'"
+    /></label>
+    <label class="w-28"
+      >{{ w('plan.minutes') }}
+      <input
+        v-model.number="minutes"
+        type="number"
+        min="0"
+        max="10000"
+        class="field"
+        :placeholder="w('plan.workedOut')"
+    /></label>
+    <FaceChoice v-if="faces.length > 1" v-model="on" class="w-full" :faces="faces" :label="w('plan.onFaces')" />
+    <button class="act" :disabled="on.length === 0">{{ w('plan.add') }}</button>
+    <button type="button" class="act act-quiet" @click="emit('cancel')">{{ w('cancel') }}</button>
+  </form>
+</template>

@@ -1,0 +1,187 @@
+/** Colour: bleach, conditioner, stain, gel, dye, toner, glaze, paint wash, touching up. */
+import { materialOf } from '../materials'
+import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2, type Unfit } from './act'
+import type { Step } from './step'
+import { isBare, lay, type Surface } from './surface'
+import { COLOUR_DRY, D, fixed, H } from './wait'
+import { called } from './words'
+
+const top = (s: Surface) => s.films.at(-1)!
+const onBareWood = (rule: Unfit['rule'], says: string) => (s: Surface) =>
+  isBare(s) ? null : { rule, says: `${top(s).slug.replaceAll('-', ' ')} ${says}` }
+const AGAIN = 'Dark enough, judged dry.'
+const COLOUR = {
+  usesUp: true,
+  makes: { ...NOTHING_MADE, vapour: true },
+  does: ['covers', 'colours'],
+  ground: ANY_GROUND,
+  leaves: (s: Surface, step: Step) => lay(step, s),
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: ['used'],
+  layer: { follows: [] },
+  fields: [],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: NO_NOTES,
+} as const
+
+export const bleach: Act = {
+  ...COLOUR,
+  needs: { roles: ['bleach'], always: true },
+  pace: perM2(15),
+  methods: ['brush', 'rag'],
+  makes: { ...NOTHING_MADE, vapour: true, water: true },
+  does: ['looks', 'floods'],
+  ground: onBareWood('bleach-needs-bare-wood', 'lies on the wood'),
+  then: step =>
+    step.product === 'two-part-bleach'
+      ? fixed('dwell', 8 * H, 12 * H, 16 * H, 'it works overnight')
+      : fixed('dwell', 30, H, 2 * H, 'it works while wet'),
+  rounds: {
+    with: [{ kind: 'rinse', stands: 'after' }],
+    worst: 2,
+    passes: 'Dry, it is as pale inside the corners as on the flat.',
+  },
+  inOrder: true,
+  notes: always('Small amounts, open vessel, never closed.', 'Inside faces may want a round of their own.'),
+  says: step =>
+    step.product === 'two-part-bleach'
+      ? 'Bleach, A and B 1:1 in an open vessel, twice over; leave overnight'
+      : 'Oxalic acid on the stains',
+}
+
+export const conditioner: Act = {
+  ...COLOUR,
+  needs: { roles: ['conditioner'], always: true },
+  pace: perM2(6),
+  methods: ['rag', 'brush'],
+  does: ['covers'],
+  then: (_step, next) =>
+    next.kind === 'stain' || next.kind === 'gel'
+      ? fixed('dwell', 5, 10, 15, 'stain within 2 h of the conditioner, or it has sealed too far', 2 * H)
+      : COLOUR_DRY,
+  late: 'condition-again',
+  notes: always('Flood, wait, wipe; the stain follows within two hours.'),
+  says: () => 'Conditioner on, wipe after 5 to 15 min',
+}
+
+export const stain: Act = {
+  ...COLOUR,
+  does: ['covers', 'colours', 'soaks', 'lingers'],
+  needs: { roles: ['stain'], always: true },
+  pace: perM2(10),
+  methods: ['rag', 'brush', 'spray'],
+  ground: onBareWood('stain-needs-bare-wood', 'still lies on the wood'),
+  then: (_step, next) =>
+    next.kind === 'stain'
+      ? fixed('recoat', 2 * H, 2 * H, 4 * H, 'second coat of penetrating stain after 2 h')
+      : COLOUR_DRY,
+  inOrder: true,
+  notes: always('With the grain, the whole face in one go.'),
+  says: () => 'Stain on and wipe',
+}
+
+/** Gel is wiped about three minutes after it went on, and may stay on twice that. */
+const GEL_OPEN_MIN = 6
+export const gel: Act = {
+  ...COLOUR,
+  does: ['covers', 'colours', 'lingers'],
+  needs: { roles: ['gel'], always: true },
+  pace: perM2(12),
+  methods: ['rag', 'brush'],
+  ground: s =>
+    isBare(s) || s.scuffed || top(s).slug === 'gel-stain'
+      ? null
+      : { rule: 'gel-over-film-needs-scuff', says: 'the film under the gel is not scuffed' },
+  then: (_step, next) =>
+    next.kind === 'gel'
+      ? fixed('recoat', 8 * H, 12 * H, D, 'second gel coat after 8 to 10 h by some labels, 12 to 24 h by others')
+      : COLOUR_DRY,
+  open: () => ({ open_min: GEL_OPEN_MIN, min_m2: 12, says: 'wiped after about 3 min; less in hot weather' }),
+  rounds: { with: [], worst: null, passes: AGAIN },
+  inOrder: true,
+  notes: always('Stir half a minute; wipe with the grain in long strokes over the whole length, turning the cloth.'),
+  says: () => 'Gel stain on, 3 min, wipe with the grain',
+}
+
+export const dye: Act = {
+  ...COLOUR,
+  does: ['covers', 'colours', 'soaks'],
+  needs: { roles: ['dye'], always: true },
+  pace: perM2(5),
+  methods: ['spray', 'rag', 'brush'],
+  ground: onBareWood('stain-needs-bare-wood', 'still lies on the wood'),
+  then: (step, next) => {
+    if (step.product !== null && materialOf(step.product).base === 'alcohol')
+      return fixed('dry', 10, 30, H, 'alcohol dye dries fast')
+    if (next.kind === 'dye') return fixed('dry', H, 2 * H, 4 * H, 'judge each pass dry')
+    return fixed('dry', 12 * H, 12 * H, D, 'water colour dries overnight before a film')
+  },
+  rounds: { with: [], worst: null, passes: 'Even and dark enough, judged dry.' },
+  fields: ['of'],
+  inOrder: true,
+  notes: always(
+    'Correct light boards with a narrow fan first, then the whole with a wide one.',
+    'Keep the rest, labelled, until the set is delivered.',
+  ),
+  says: step => {
+    if (step.product === 'ammonia') return 'Dilute ammonia, judge dry, again a little stronger'
+    const which = step.fields.of ? ` ${step.coat ?? 1} of ${step.fields.of}` : ''
+    return `Dye, light pass${which}`
+  },
+}
+
+export const toner: Act = {
+  ...COLOUR,
+  does: ['covers', 'films', 'colours', 'lingers'],
+  needs: { roles: ['toner'], always: true },
+  pace: perM2(5),
+  methods: ['spray'],
+  then: () => fixed('recoat', 10, 20, 30, 'flash time between mists'),
+  rounds: { with: [], worst: null, passes: 'Dark enough under this light; each coat helps less.' },
+  fields: ['of', 'shade'],
+  inOrder: true,
+  notes: always(
+    'Dark bands and edges first, then the lighter overall mist.',
+    'Start to the side of the piece, to clear the nozzle.',
+  ),
+  says: step => {
+    const what = { dark: 'Dark toner, bands and edges', light: 'Light toner over all' }
+    const mist = step.fields.of ? `, mist ${step.coat ?? 1} of ${step.fields.of}` : ''
+    return `${step.fields.shade ? what[step.fields.shade] : 'Toner'}${mist}`
+  },
+}
+
+export const glaze: Act = {
+  ...COLOUR,
+  does: ['covers', 'films', 'colours', 'lingers'],
+  needs: { roles: ['glaze'], always: true },
+  pace: perM2(12),
+  methods: ['rag', 'brush'],
+  then: () => fixed('dry', 12 * H, D, 2 * D, 'glaze dries before the clear coat'),
+  says: () => 'Glaze on, wipe the heights, leave the recesses',
+}
+
+export const paintWash: Act = {
+  ...COLOUR,
+  needs: { roles: ['paint-wash'], always: true },
+  pace: perM2(10),
+  methods: ['rag', 'brush'],
+  then: () => fixed('dry', 12 * H, 12 * H, D, 'the wash dries before it is sealed'),
+  says: () => 'Paint wash on, wipe to the wanted paleness',
+}
+
+export const spotColour: Act = {
+  ...COLOUR,
+  does: ['colours'],
+  needs: { roles: ['film', 'dye', 'stain'], always: true },
+  pace: perM2(4),
+  methods: ['brush'],
+  leaves: s => s,
+  then: () => fixed('dry', 30, H, 2 * H, 'the touch-up dries'),
+  layer: null,
+  says: step => `Colour back: brush and ${step.product === 'dewaxed-shellac' ? 'shellac' : called(step)} with dye`,
+}

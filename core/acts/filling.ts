@@ -1,0 +1,84 @@
+/** Grain filling. */
+import { materialOf } from '../materials'
+import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
+import type { Step } from './step'
+import { lay } from './surface'
+import { D, fixed, H } from './wait'
+
+const isOil = (step: Step) => step.product !== null && materialOf(step.product).base === 'oil'
+const dwell = (step: Step) =>
+  isOil(step)
+    ? fixed('dwell', 10, 15, 20, 'wipe when it hazes; left longer it sets', 30)
+    : fixed('dwell', 0, 2, 5, 'scraped off at once', 10)
+const WIPE_OFF_M2 = 10
+
+export const fill: Act = {
+  needs: { roles: ['filler'], always: true },
+  usesUp: true,
+  pace: perM2(15),
+  methods: ['hand', 'brush'],
+  makes: { ...NOTHING_MADE, vapour: true, water: true },
+  does: ['looks'],
+  ground: ANY_GROUND,
+  leaves: (s, step) => lay(step, s),
+  then: dwell,
+  open: step => {
+    const wait = dwell(step)
+    return {
+      open_min: wait.max! - wait.likely,
+      min_m2: WIPE_OFF_M2,
+      says: `wiped between ${wait.likely} and ${wait.max} min`,
+    }
+  },
+  late: 'soften',
+  rounds: {
+    with: [
+      { kind: 'fill-off', stands: 'after' },
+      { kind: 'sand-back', stands: 'after' },
+    ],
+    worst: null,
+    passes: 'Level pores in raking light.',
+  },
+  asks: ['used'],
+  layer: { follows: ['fill-off', 'sand-back'] },
+  fields: [],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: always('Stir first: old paste filler takes 20 to 30 minutes. Tint it and try it under the finish.'),
+  says: step => {
+    if (isOil(step)) return 'Paste filler, thinned to a slow thread, across the grain'
+    return `Grain filler, ${(step.coat ?? 1) === 1 ? 'stiff' : 'runny'}, trowelled across`
+  },
+}
+
+export const fillOff: Act = {
+  needs: { roles: ['filler'], always: false },
+  usesUp: false,
+  pace: perM2(WIPE_OFF_M2),
+  methods: ['rag', 'hand'],
+  makes: { ...NOTHING_MADE, vapour: true },
+  does: ['cleans'],
+  ground: ANY_GROUND,
+  leaves: s => ({ ...s, wet: null }),
+  then: step =>
+    isOil(step)
+      ? fixed('dry', D, D, 2 * D, 'paste filler 24 h, thick fills longer')
+      : fixed('dry', 2 * H, 3 * H, 4 * H, 'waterborne filler dries'),
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: [],
+  layer: null,
+  fields: ['wipe'],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: NO_NOTES,
+  says: step => {
+    if (!isOil(step)) return 'Scrape off with a steep blade'
+    return step.fields.wipe === 'with'
+      ? 'Wipe with the grain'
+      : 'Wipe across the grain with burlap, then very lightly with it'
+  },
+}

@@ -1,0 +1,86 @@
+/** Taking apart, covering, masking, and putting together again. */
+import { type Face, partsToTakeOff } from '../piece'
+import { sumOf } from '../units'
+import {
+  type Act,
+  always,
+  ANY_GROUND,
+  AS_IT_WAS,
+  NO_CAUTION,
+  NO_NOTES,
+  NO_WAIT,
+  NOT_DRYING,
+  NOTHING_MADE,
+  perM2,
+  SETUP_MIN,
+} from './act'
+
+const FINISH_UP_MIN = 15
+/** Taking apart, and putting together again, per part beside the largest (shop default). */
+const PER_PART_MIN = 5
+const MASKING_MIN_PER_M = 4
+/** About the rim of all faces laid side by side. */
+const rim_min = (_step: unknown, faces: readonly Face[]) =>
+  SETUP_MIN + MASKING_MIN_PER_M * 4 * Math.sqrt(sumOf(faces, f => f.area_m2))
+const PREPARING = {
+  needs: null,
+  usesUp: false,
+  methods: ['none', 'hand'],
+  makes: NOTHING_MADE,
+  does: [],
+  ground: ANY_GROUND,
+  leaves: AS_IT_WAS,
+  then: NO_WAIT,
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: [],
+  layer: null,
+  fields: [],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: NO_NOTES,
+} as const
+
+export const takeApart: Act = {
+  ...PREPARING,
+  pace: (_step, faces) => SETUP_MIN + PER_PART_MIN * partsToTakeOff(faces),
+  notes: always(
+    'Mark each part and bag its screws before the next comes off.',
+    'A table with leaves: open it and take them out; it needs its whole length on trestles.',
+  ),
+  says: () => 'Take off leaves, doors, drawers and hardware; mark each',
+}
+
+export const cover: Act = {
+  ...PREPARING,
+  pace: rim_min,
+  notes: always(
+    'Plastic on the floor, the base wrapped.',
+    'Tape about 6 mm in from an edge, a card strip in a rule joint or groove.',
+  ),
+  says: () => 'Cover and tape, 6 mm in from the edges',
+}
+
+export const mask: Act = {
+  ...PREPARING,
+  pace: rim_min,
+  notes: always('Tape on the rim only, lifted soon; press its edge down.'),
+  says: () => 'Mask what is left alone; paper over faces, tape on the rim only',
+}
+
+export const unmask: Act = {
+  ...PREPARING,
+  pace: perM2(2),
+  does: ['ends'],
+  notes: always('Away from the fresh colour. A bleed-under comes off with a nearly dry thinner rag.'),
+  says: () => 'Peel the masking toward the masked side, slowly',
+}
+
+export const finishUp: Act = {
+  ...PREPARING,
+  pace: (_step, faces) => FINISH_UP_MIN + PER_PART_MIN * partsToTakeOff(faces),
+  does: ['ends'],
+  says: () => 'Put together, look over, label',
+}

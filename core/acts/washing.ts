@@ -1,0 +1,119 @@
+/** Washing, wiping wax and contamination off, taking dust off. */
+import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
+import type { Fields } from './step'
+import { fixed, H } from './wait'
+import { called } from './words'
+
+const DUST_OFF: Record<NonNullable<Fields['dustBy']>, string> = {
+  'tack-cloth': 'Vacuum, then tack cloth, lightly',
+  'damp-cloth': 'Vacuum, then a barely damp cloth',
+  'air-only': 'Air and vacuum only',
+  'after-wet': 'Clean and let the water go',
+}
+
+export const wash: Act = {
+  needs: { roles: ['cleaner'], always: true },
+  usesUp: true,
+  pace: perM2(6),
+  methods: ['rag', 'hand'],
+  makes: { ...NOTHING_MADE, vapour: true, water: true },
+  does: ['cleans'],
+  ground: ANY_GROUND,
+  leaves: s => ({ ...s, dirty: false, waxed: false }),
+  then: () => fixed('dry', 30, 30, H, 'the washed surface dries'),
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: ['used'],
+  layer: null,
+  fields: [],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: NO_NOTES,
+  says: step => `Wash with ${called(step)}`,
+}
+
+export const solventWash: Act = {
+  needs: { roles: ['cleaner'], always: true },
+  usesUp: true,
+  pace: perM2(12),
+  methods: ['rag', 'hand'],
+  makes: { ...NOTHING_MADE, vapour: true },
+  does: ['cleans'],
+  ground: ANY_GROUND,
+  leaves: s => ({
+    ...s,
+    dirty: false,
+    waxed: false,
+    contamination: s.contamination === 'untreated' ? 'washed' : s.contamination,
+  }),
+  then: () => fixed('dry', 30, 30, H, 'the solvent leaves the surface'),
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: ['used'],
+  layer: null,
+  fields: ['against'],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: NO_NOTES,
+  says: step =>
+    step.fields.against === 'contamination'
+      ? 'Solvent wash against contamination'
+      : `Take wax off with ${called(step)}`,
+}
+
+export const cleanOff: Act = {
+  needs: { roles: ['cleaner'], always: false },
+  usesUp: true,
+  pace: perM2(3),
+  methods: ['rag', 'hand'],
+  makes: NOTHING_MADE,
+  does: ['cleans'],
+  ground: ANY_GROUND,
+  leaves: s => ({ ...s, dusty: false }),
+  then: NO_WAIT,
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: [],
+  layer: null,
+  fields: ['dustBy'],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: NO_NOTES,
+  says: step => DUST_OFF[step.fields.dustBy ?? 'tack-cloth'],
+}
+
+export const rinse: Act = {
+  needs: null,
+  usesUp: false,
+  pace: perM2(20),
+  methods: ['rag', 'hand'],
+  makes: { ...NOTHING_MADE, water: true },
+  does: ['cleans', 'floods'],
+  ground: ANY_GROUND,
+  leaves: s => ({ ...s, wet: null, grain: s.grain === 'cut' ? 'cut' : 'raised' }),
+  then: () =>
+    fixed(
+      'dry',
+      24 * H,
+      36 * H,
+      48 * H,
+      'wood dries 24 to 48 h after the rinse, near equilibrium before anything goes on',
+    ),
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: [],
+  layer: null,
+  fields: [],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: always('A cabinet takes 40 to 45 litres; little at a time on veneer.'),
+  says: () => 'Rinse or neutralise as the kit says, buckets of water',
+}

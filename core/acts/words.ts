@@ -1,0 +1,14 @@
+/** Words that titles share. */
+import { materialOf } from '../materials'
+import type { Step } from './step'
+
+export const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1)
+/** The name of a step's product class; a step without one says so. */
+export const called = (step: Pick<Step, 'product'>): string =>
+  step.product ? materialOf(step.product).name : 'a product not chosen yet'
+/** ", coat 2 of 3"; nothing where there is one, or it is not counted. */
+export const coatOf = (step: Pick<Step, 'coat' | 'fields'>): string => {
+  if (step.coat === null) return ''
+  return step.fields.of ? `, coat ${step.coat} of ${step.fields.of}` : `, coat ${step.coat}`
+}
+export const gritsSaid = (grits: readonly number[], between = ' → '): string => grits.map(g => `P${g}`).join(between)

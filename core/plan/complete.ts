@@ -1,0 +1,122 @@
+/** Minutes, amounts, titles and waits of a list of steps: after planning, and after every change made by hand. */
+import type { VeneerBudget } from '../abrasives'
+import {
+  actOf,
+  attended_min,
+  does,
+  foundSurface,
+  isBare,
+  type LadderPlace,
+  SETUP_MIN,
+  type Step,
+  type Surface,
+  titleOf,
+  type Visit,
+  waitsBetween,
+  type Wait,
+  walk,
+} from '../acts'
+import { type Choice, groupsIn, waysOf } from '../build'
+import { need_ml } from '../coverage'
+import { materialOf } from '../materials'
+import { type Facts, groupsOf, type Group, mendingOf, type Mending } from '../piece'
+import { sumOf } from '../units'
+import { speciesOf } from '../wood'
+import { budgetOf, isJoint } from './stages'
+
+export interface Plan {
+  steps: Step[]
+  waits: Wait[]
+  budgets: { group: Group; budget: VeneerBudget }[]
+}
+
+/** Liquid for one step, ml, from the areas of its faces. Null for a step that uses no product up. */
+export function amount_ml(
+  step: Pick<Step, 'product' | 'coat' | 'passes' | 'faces' | 'kind'>,
+  facts: Facts,
+  bare: boolean,
+): number | null {
+  if (!step.product || !actOf(step).usesUp) return null
+  const material = materialOf(step.product)
+  const need = (soft: boolean) => {
+    const faces = facts.faces.filter(f => step.faces.includes(f.id) && speciesOf(f.species).softwood === soft)
+    const area_m2 = sumOf(faces, f => f.area_m2)
+    const bareSoft = soft && bare && material.role === 'film'
+    return area_m2 > 0 ? need_ml({ material, area_m2, coat: step.coat ?? 1, bareSoft }) : 0
+  }
+  return (need(true) + need(false)) * step.passes
+}
+
+const isLadder = (step: Step) => step.kind === 'sand'
+const finerThan = (a: Step, b: Step) => Math.max(...a.grits) > Math.max(...b.grits)
+
+const placesAmong = (visits: readonly Visit[]): Map<string, LadderPlace> => {
+  const later = (v: Visit) => visits.filter(u => u.group === v.group && u.index > v.index && isLadder(u.step))
+  return new Map(
+    visits
+      .filter(v => isLadder(v.step))
+      .map(v => [v.step.key, { first: v.before.grit === null, last: !later(v).some(u => finerThan(u.step, v.step)) }]),
+  )
+}
+
+/** Where each sanding step stands in its ladder: the first takes what stripping left, the last ends by hand. */
+export const sandPlaces = (steps: readonly Step[], facts: Facts, choice: Choice): Map<string, LadderPlace> =>
+  placesAmong(walk(steps, groupsIn(facts, choice), g => foundSurface(facts, g)))
+
+/** What a repair step mends on its faces: joints by gluing, all else by mending. */
+function repairsOf(step: Step, facts: Facts): Mending[] {
+  if (!does(step, 'mends')) return []
+  const faces = facts.faces.filter(f => step.faces.includes(f.id))
+  return mendingOf({ ...facts, faces }).filter(m => isJoint(m.kind) === (step.kind === 'joint'))
+}
+
+function repaired(step: Step, repairs: readonly Mending[], facts: Facts): Step {
+  const moves = step.kind === 'mend' && facts.movingCracks.some(id => step.faces.includes(id))
+  return {
+    ...step,
+    fields: {
+      ...step.fields,
+      repairs: repairs.map(m => ({ kind: m.kind, places: m.places })),
+      ...(moves && !step.fields.filler ? { filler: 'stretching' } : {}),
+    },
+  }
+}
+
+/** Fills in minutes, amounts, titles and waits of a list of steps. What was typed by hand stays as it was typed. */
+export function completePlan(
+  steps: readonly Step[],
+  facts: Facts,
+  choice: Choice,
+  start: (g: Group) => Surface = g => foundSurface(facts, g),
+): Plan {
+  const bareAt = new Map<string, boolean>()
+  const visits = walk(steps, groupsIn(facts, choice), start)
+  const placeAt = placesAmong(visits)
+  for (const v of visits) bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
+  const filled = steps.map((given): Step => {
+    const faces = facts.faces.filter(f => given.faces.includes(f.id))
+    const repairs = repairsOf(given, facts)
+    const step = repairs.length ? repaired(given, repairs, facts) : given
+    const typed = (what: Step['typed'][number]) => step.typed.includes(what)
+    const worked = repairs.length
+      ? SETUP_MIN + sumOf(repairs, m => m.minutes)
+      : attended_min(step, faces, facts.pace, placeAt.get(step.key))
+    return {
+      ...step,
+      title: titleOf(step),
+      attended_min: typed('attended_min') ? step.attended_min : Math.ceil(worked),
+      amount_ml: typed('amount_ml') ? step.amount_ml : amount_ml(step, facts, bareAt.get(step.key) ?? false),
+    }
+  })
+  const budgets = waysOf(facts, choice).flatMap(way =>
+    groupsOf(way.facts).flatMap(group => {
+      const budget = budgetOf(way.facts, group, way.choice)
+      return budget ? [{ group, budget }] : []
+    }),
+  )
+  const waits = waitsBetween(filled, facts)
+  // a house that trusts the label plans with the likely end, not the safe one
+  const dries = (w: Wait) => ['dry', 'recoat', 'harden'].includes(w.kind)
+  const trusted = choice.house?.['dry-by'] === 'label'
+  return { steps: filled, waits: trusted ? waits.map(w => (dries(w) ? { ...w, safe: w.likely } : w)) : waits, budgets }
+}

@@ -1,0 +1,117 @@
+/** One group at work, and what its stages share. */
+import {
+  ladder_P,
+  LEFT_BY_SANDING_OFF_UM,
+  LEFT_BY_STRIPPING_UM,
+  STOP_P,
+  type StopFor,
+  veneerBudget,
+  type VeneerBudget,
+} from '../../abrasives'
+import { type Fields, type Gate, isBare, leave, type Method, type StepKind, stepOf, type Surface } from '../../acts'
+import { type Choice, STRIPPING } from '../../build'
+import { type House, USUAL_HOUSE } from '../../house'
+import { materialOf } from '../../materials'
+import { type Facts, type FindingKind, type Group, mendingOf, wetOnly } from '../../piece'
+import { veneerThickness } from '../../wood'
+
+/** A step as a stage puts it; what it is called, what it takes and when follow from its act. */
+export interface Draft {
+  order: number
+  kind: StepKind
+  why: string
+  product?: string
+  grits?: number[]
+  method?: Method
+  coat?: number
+  passes?: number
+  fields?: Fields
+  gate?: Gate
+}
+
+/** One group at work: what is known, and the surface as the drafts so far leave it. */
+export interface Bench {
+  facts: Facts
+  choice: Choice
+  house: House
+  group: Group
+  s: Surface
+  /** nothing is abraded dry */
+  lead: boolean
+  put: (order: number, kind: StepKind, why: string, more?: Omit<Draft, 'order' | 'kind' | 'why'>) => void
+}
+
+/** A bench, and the drafts that gather on it. */
+export function benchFor(facts: Facts, choice: Choice, group: Group, start: Surface): { b: Bench; drafts: Draft[] } {
+  const drafts: Draft[] = []
+  const b: Bench = {
+    facts,
+    choice,
+    group,
+    house: choice.house ?? USUAL_HOUSE,
+    s: start,
+    lead: wetOnly(facts),
+    put: (order, kind, why, more = {}) => {
+      drafts.push({ order, kind, why, ...more })
+      b.s = leave(stepOf({ key: `${kind}-${drafts.length}`, kind, faces: [], ...more }), b.s)
+    },
+  }
+  return { b, drafts }
+}
+
+export const isJoint = (kind: FindingKind): boolean => kind === 'loose-leg' || kind === 'open-joint'
+const WATER_COLOURS = ['water-dye', 'paint-wash', 'ammonia']
+export const isWaterColour = (colour: string): boolean => WATER_COLOURS.includes(colour)
+export const lastGrit = (grits: readonly number[]) => grits.at(-1)!
+/** The grit of a house method's option, such as "P180". */
+export const gritOf = (option: string) => Number(option.slice(1))
+
+/** What the bare wood is left for. */
+export function stopFor(choice: Choice): StopFor {
+  if (isWaterColour(choice.colour) || choice.colour === 'alcohol-dye') return 'dye'
+  if (choice.colour === 'pigment-stain' || choice.colour === 'gel-stain') return 'stain'
+  if (choice.finish === 'hardwax-oil-2c') return 'hardwax'
+  return materialOf(choice.finish).role === 'oil' ? 'varnish-oil' : 'film'
+}
+
+/** Patina marked, or an old piece whose age is kept in a house that stops at 90–95 %. */
+export const gentle = (facts: Facts, house: House): boolean =>
+  facts.keepPatina ||
+  (house['old-surface'] === 'patina' && facts.age === 'keep' && ['before-1850', '1850-1925'].includes(facts.period))
+
+/** The dry ladder for bare wood of this group, P scale. Patina: nothing coarser than P180. */
+export function bareLadder(facts: Facts, group: Group, choice: Choice): number[] {
+  const house = choice.house ?? USUAL_HOUSE
+  const use = stopFor(choice)
+  const usualStop = use === 'stain' ? gritOf(house['stop-under-stain']) : STOP_P[use].take
+  const stop = choice.finish === 'hardwax-oil-2c' && use === 'dye' ? STOP_P.hardwax.max : usualStop
+  const firstOnSolid = choice.route === 'strip-both' ? 80 : 100
+  const first = group.substrate === 'veneer' ? 120 : firstOnSolid
+  return ladder_P(gentle(facts, house) ? 180 : first, stop).map(g => g.number)
+}
+
+/** The veneer sum of a group; null where the wood is solid. Not measured: the thin end of what its age used. */
+export function budgetOf(facts: Facts, group: Group, choice: Choice): VeneerBudget | null {
+  if (group.substrate !== 'veneer' || !STRIPPING.includes(choice.route) || wetOnly(facts)) return null
+  const ladder = bareLadder(facts, group, choice).map(number => ({ scale: 'P' as const, number }))
+  return veneerBudget({
+    thickness_mm: veneerThickness(group.veneer_mm, facts.period).mm,
+    ladder,
+    left_um: choice.route === 'strip-mechanical' ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM,
+  })
+}
+
+/** The machine, or wet where old finish or bare wood may hold lead or poison. */
+export const dry = (b: Bench, machine: Method): Method =>
+  b.lead && (b.s.films.some(f => f.found) || isBare(b.s)) ? 'wet' : machine
+
+export function cleanOff(b: Bench, order: number, why = 'dust under a coat stays there') {
+  const damp = b.house.dust === 'tack-cloth' && materialOf(b.choice.finish).base === 'water'
+  b.put(order, 'clean-off', why, { method: 'rag', fields: { dustBy: damp ? 'damp-cloth' : b.house.dust } })
+}
+
+/** What is mended on this group, besides joints. */
+export const mends = (b: Bench) => mendingOf({ ...b.facts, faces: b.group.faces }).filter(m => !isJoint(m.kind))
+export function mend(b: Bench, order: number, why: string) {
+  if (mends(b).length) b.put(order, 'mend', why, { method: 'hand' })
+}

@@ -1,0 +1,112 @@
+import { describe, expect, it } from 'vitest'
+import {
+  actOf,
+  ACTS,
+  attended_min,
+  FIELD_VALUES,
+  fieldsOfTitle,
+  foundSurface,
+  leave,
+  STEP_KINDS,
+  stepOf,
+  titleOf,
+  waitAfter,
+} from '#core/acts'
+import { MATERIALS } from '#core/materials'
+import { groupsOf } from '#core/piece'
+import { completePlan, editedStep, productProblem, workOutPlan } from '#core/plan'
+import { choice, face, facts } from '../facts'
+
+/** A step of each kind with each product that it may take, and with none. */
+const steps = STEP_KINDS.flatMap(kind => {
+  const roles = ACTS[kind].needs?.roles ?? []
+  return [null, ...MATERIALS.filter(m => roles.some(r => r === m.role)).map(m => m.slug)].map(product =>
+    stepOf({ key: kind, kind, faces: [1], product, grits: [180], coat: 1, method: ACTS[kind].methods[0] }),
+  )
+})
+const start = () => foundSurface(facts(), groupsOf(facts())[0]!)
+
+describe('acts', () => {
+  it.each(steps.map(s => [`${s.kind} with ${s.product}`, s] as const))('%s answers every question', (_name, step) => {
+    const act = actOf(step)
+    const k = { facts: facts(), air: { temperature_C: 21, rh: 0.5 } }
+    expect(titleOf(step)).not.toMatch(/undefined|null|NaN|-coat|-chemical/)
+    expect(titleOf(step).length).toBeGreaterThan(3)
+    expect(Number.isFinite(attended_min(step, [face()]))).toBe(true)
+    expect(leave(step, start())).toHaveProperty('films')
+    for (const kind of STEP_KINDS) {
+      const wait = waitAfter(step, stepOf({ key: 'next', kind, faces: [1] }), facts())
+      expect(wait.min).toBeLessThanOrEqual(wait.likely)
+      expect(wait.likely).toBeLessThanOrEqual(wait.safe)
+      if (wait.max !== null) expect(wait.safe).toBeLessThanOrEqual(wait.max)
+    }
+    const open = act.open(step, k)
+    if (open) expect(open.open_min).toBeGreaterThan(0)
+    for (const follows of act.layer?.follows ?? []) expect(STEP_KINDS).toContain(follows)
+    for (const { kind } of act.rounds?.with ?? []) expect(STEP_KINDS).toContain(kind)
+    expect(act.usesUp).toBe(act.asks.includes('used') || step.kind === 'clean-off')
+  })
+  it('takes a product of its own roles, and says in words what is wrong with another', () => {
+    for (const kind of STEP_KINDS)
+      for (const m of MATERIALS) {
+        const problem = productProblem({ kind, product: m.slug })
+        expect(problem === null).toBe(Boolean(ACTS[kind].needs?.roles.some(r => r === m.role)))
+      }
+    expect(productProblem({ kind: 'coat', product: null })).toBe('This step needs a product.')
+  })
+  it('says every value of every field it reads differently, or leaves it to a rule', () => {
+    const told = STEP_KINDS.flatMap(kind =>
+      ACTS[kind].fields.flatMap(field => {
+        if (!(field in FIELD_VALUES)) return []
+        const values = FIELD_VALUES[field as keyof typeof FIELD_VALUES]
+        const titles = values.map(value =>
+          titleOf(
+            stepOf({ key: 'x', kind, faces: [1], grits: [180], product: 'varnish-oil', fields: { [field]: value } }),
+          ),
+        )
+        return new Set(titles).size === values.length ? [] : [`${kind}.${field}`]
+      }),
+    )
+    // a sealer is called by its name alone; waterborne filler is scraped, not wiped
+    expect(told).toEqual([])
+  })
+})
+
+describe('titles of plans stored before there were fields', () => {
+  const piece = facts({
+    faces: [face(), face({ id: 2, part: 'leg', shape: 'turned' })],
+    findings: [],
+    tone: 'darker',
+  })
+  it.each(['pigment-stain', 'lacquer-toner', 'glaze', 'water-dye', 'none'] as const)(
+    'read as the fields that say them again: %s',
+    colour => {
+      const plan = workOutPlan(piece, choice({ colour, finish: 'nitrocellulose-lacquer', fill: 'paste-filler' }))
+      for (const step of plan.steps) {
+        const again = { ...step, fields: fieldsOfTitle(step) }
+        expect(titleOf(again), step.key).toBe(step.title)
+      }
+    },
+  )
+})
+
+describe('a step changed by hand', () => {
+  const plan = workOutPlan(facts(), choice())
+  const change = (edit: Parameters<typeof editedStep>[1]) =>
+    completePlan(
+      plan.steps.map(s => (s.key === 'coat-1' ? editedStep(s, edit) : s)),
+      facts(),
+      choice(),
+    ).steps.find(s => s.key === 'coat-1')!
+  const was = plan.steps.find(s => s.key === 'coat-1')!
+  it('keeps a typed title, and minutes and amount still follow the product', () => {
+    const step = change({ title: 'Thin first coat', product: 'oil-polyurethane' })
+    expect(step).toMatchObject({ title: 'Thin first coat', typed: ['title'] })
+    expect(step.amount_ml).not.toBe(was.amount_ml)
+  })
+  it('lets what was typed follow again', () => {
+    const typed = change({ attended_min: 99 })
+    expect(typed).toMatchObject({ attended_min: 99, typed: ['attended_min'] })
+    expect(editedStep(typed, { follow: ['attended_min'] }).typed).toEqual([])
+  })
+})
