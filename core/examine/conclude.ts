@@ -115,12 +115,17 @@ function notExaminedOf(facts: Facts, walk: Walk, finishes: readonly GroupFound[]
   )
   const open = walk.stations
     .filter(s => s.done < s.total)
-    .map(s => `${s.station.replaceAll('-', ' ')}: ${s.total - s.done} of ${s.total} questions open`)
+    .map(s => `${s.station.replaceAll('-', ' ')}: questions open, ${s.total - s.done} of ${s.total}`)
   const unnamed = [
     ...new Set(facts.faces.filter(f => speciesOf(f.species).slug === 'unknown').map(f => `${f.part}: wood not named`)),
   ]
   const unplaced = facts.findings.filter(f => f.place.shape === 'unplaced').length
-  return [...untested, ...open, ...unnamed, ...(unplaced ? [`${unplaced} findings not yet drawn on a face`] : [])]
+  return [
+    ...untested,
+    ...open,
+    ...unnamed,
+    ...(unplaced ? [`${unplaced} ${unplaced === 1 ? 'finding' : 'findings'} not yet drawn on a face`] : []),
+  ]
 }
 
 /** Days to plan with where the wood does not dry, until somebody knows why. Shop default. */

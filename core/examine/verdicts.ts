@@ -48,6 +48,7 @@ const faceName = (facts: Facts, id: number) => {
   const face = facts.faces.find(f => f.id === id)
   return face ? `${face.part}, ${face.name}` : 'this face'
 }
+const daysSaid = (d: number) => (Math.round(d) <= 1 ? 'a day' : `${Math.round(d)} days`)
 const DRYING_BASIS = {
   readings: 'the pace between the readings',
   thickness: 'the usual pace of this thickness (shop default)',
@@ -127,7 +128,7 @@ const wetWood: Judge = c =>
           'points above it is too wet to finish.',
         m.stalled
           ? 'It is not drying: look for where the water comes from.'
-          : `About ${Math.max(1, Math.round(m.likely_d!))} days at ${DRYING_BASIS[m.basis ?? 'thickness']}.`,
+          : `About ${daysSaid(m.likely_d!)} at ${DRYING_BASIS[m.basis ?? 'thickness']}.`,
       ],
       mend: 'Let it stand with air round it and measure again.',
       source: 'Wood Handbook FPL-GTR-190, eq. 4-5, from memory; margin common practice',

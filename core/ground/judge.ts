@@ -16,7 +16,7 @@ import {
 } from '../plan'
 import { judgePlan } from '../rules'
 import type { Caution, LicenceKind } from '../safety'
-import { forecast, type Hours } from '../timetable'
+import { forecast, type Hours, nextSpan } from '../timetable'
 import { round, sumOf } from '../units'
 import {
   COATS_OVER,
@@ -158,6 +158,9 @@ function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQu
 
 const WORST_FIRST: readonly Standing[] = ['ruled-out', 'doubtful']
 
+/** A moment between two others may fall into the night or a closed day: it is then the next opening. */
+const openFrom = (hours: Hours, at_ms: number): number => Math.max(at_ms, nextSpan(hours, at_ms)[0])
+
 /** One route judged for the piece's main way, with the faces that go their own way counted in. */
 export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const choice = choiceFor(route, q.choice)
@@ -231,7 +234,10 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
         likely.attended_min + more(o => o.chance * (o.failed.attended_min - o.likely.attended_min)),
       ),
       total_minor: Math.round(likely.total_minor + more(o => o.chance * (o.failed.total_minor - o.likely.total_minor))),
-      ready_ms: Math.max(readyLikely_ms, ...outcomes.map(o => o.likely_ms + o.chance * (o.failed_ms - o.likely_ms))),
+      ready_ms: openFrom(
+        q.hours,
+        Math.max(readyLikely_ms, ...outcomes.map(o => o.likely_ms + o.chance * (o.failed_ms - o.likely_ms))),
+      ),
     },
     likelyDays: Math.ceil((readyLikely_ms - q.now_ms) / DAY_MS),
     worstDays: Math.ceil((readyWorst_ms - q.now_ms) / DAY_MS),

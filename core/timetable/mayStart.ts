@@ -118,7 +118,11 @@ const LATE: Record<Late, { stops: boolean; says: string }> = {
 }
 
 /** A rule that asked for time, which has passed by now: the plan counts the least, the clock what it was. */
-function waitedFor(v: Verdict, steps: ReadonlyMap<string, BenchStep>, now_ms: number): boolean {
+export function waitedFor(
+  v: Verdict,
+  steps: ReadonlyMap<string, Pick<BenchStep, 'finished_ms'>>,
+  now_ms: number,
+): boolean {
   const end = v.wait ? steps.get(v.wait.from)?.finished_ms : null
   return v.wait !== undefined && typeof end === 'number' && now_ms - end >= v.wait.min * MIN_MS
 }

@@ -57,6 +57,11 @@ export function judgeAll(q: Asked): { advised: RouteVerdict['route'] | null; ver
   const advice = judgeRoutes(questionOf(q))
   return { advised: advice.advised, verdicts: advice.verdicts.map(withoutPlan) }
 }
+/** The veneer sums of a chosen plan, and what it comes to with the chance of failing counted in. */
+export function planFigures(q: Asked) {
+  const { plan, expected, chance } = judgeRoute(q.choice.route, questionOf(q))
+  return { budgets: plan.budgets, expected, chance }
+}
 export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choice.route, questionOf(q)))
 
 export const plan = ({ facts, choice }: { facts: Facts; choice: Choice }) => workOutPlan(facts, choice)

@@ -47,10 +47,10 @@ const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) 
       :class="verdict.severity === 'stop' ? 'text-madder' : verdict.severity === 'warn' ? 'text-ochre' : ''"
     >
       {{
-        w('airHours.now', {
+        w(margin < 0 ? 'airHours.below' : 'airHours.above', {
           t: air!.temperature_C.toFixed(1),
           rh: percent(air!.rh),
-          margin: `${margin >= 0 ? '' : '−'}${Math.abs(margin).toFixed(1)}`,
+          margin: Math.abs(margin).toFixed(1),
         })
       }}
       <span v-for="l in verdict.lines" :key="l" class="block">{{ l }}</span>

@@ -118,14 +118,19 @@ export function moistureGate(b: Bench, order: number) {
   if (wet.length === 0) return
   const most = round(Math.min(...wet.map(w => w.most_pct)), 1)
   const days = Math.ceil(Math.max(...wet.map(w => w.likely_d)))
-  b.put(order, 'gate', `about ${days} days from the last reading until the wood is near equilibrium`, {
-    fields: { most_pct: most },
-    gate: {
-      slug: 'moisture',
-      look: 'Measure where it was measured before.',
-      fails: `More than ${most} %: let it stand and measure again.`,
-      fallback: null,
-      chance: 0.2,
+  b.put(
+    order,
+    'gate',
+    `about ${days === 1 ? 'a day' : `${days} days`} from the last reading until the wood is near equilibrium`,
+    {
+      fields: { most_pct: most },
+      gate: {
+        slug: 'moisture',
+        look: 'Measure where it was measured before.',
+        fails: `More than ${most} %: let it stand and measure again.`,
+        fallback: null,
+        chance: 0.2,
+      },
     },
-  })
+  )
 }

@@ -4,7 +4,7 @@ import { transaction } from '../../database/db'
 import { takeSnapshot } from '../client/ask'
 import { readPiece } from '../piece/read'
 import { startVerdictsOf } from '../plan/judge'
-import { choiceOf, readPlan, readWetCoat } from '../plan/rows'
+import { readPlan, readWetCoat } from '../plan/rows'
 import { tell } from '../platform/log'
 import { readAir } from '../shop/air'
 import type { Person } from '../shop/person'
@@ -62,7 +62,6 @@ function momentOf(happenedAt: string, now: Date): Date {
 
 async function start(act: Act): Promise<Result> {
   const { tx, file, plan, step, at, person } = act
-  const choice = choiceOf(file)!
   const hours = await readHours(tx)
   const { air } = await readAir(at, tx)
   const verdict = benchView({

@@ -125,7 +125,7 @@ export async function changeFinding(id: number, input: z.infer<typeof s.changeFi
     const changed = () => {
       if (input.withdrawn !== undefined) return input.withdrawn ? 'withdrawn' : 'put back'
       if (input.place) return `now ${placeWords(next.place)}, was ${placeWords(placeOf(old))}`
-      if (input.photographs) return `${input.photographs.length} photographs linked`
+      if (input.photographs) return `photographs linked: ${input.photographs.length}`
       return `now grade ${next.grade}, ${next.wish}${next.note ? `: ${next.note}` : ''}`
     }
     const what = changed()

@@ -1,7 +1,7 @@
 import type { Facts } from '#core/piece'
 import { judgePlan, type Verdict } from '#core/rules'
 import { type LayerState, sectionOf } from '#core/section'
-import { forecast, type Hours } from '#core/timetable'
+import { forecast, type Hours, waitedFor } from '#core/timetable'
 import type { PieceFile } from '../piece/rows'
 import { licencesOn } from '../shop/licences'
 import { choiceOf, type StoredPlan } from './rows'
@@ -16,8 +16,10 @@ const questionOf = (file: PieceFile, plan: StoredPlan, at: Date) => ({
 })
 
 /** Verdicts of a stored plan: the rules run on the steps that count. */
-export const verdictsOf = (file: PieceFile, plan: StoredPlan, at: Date): Verdict[] =>
-  judgePlan(questionOf(file, plan, at))
+export function verdictsOf(file: PieceFile, plan: StoredPlan, at: Date): Verdict[] {
+  const steps = new Map(plan.steps.map(st => [st.key, st]))
+  return judgePlan(questionOf(file, plan, at)).filter(v => !waitedFor(v, steps, at.getTime()))
+}
 
 /** The same, and what only a start is judged by. */
 export const startVerdictsOf = (file: PieceFile, plan: StoredPlan, at: Date): Verdict[] => [

@@ -14,7 +14,7 @@ import { cannotRead } from '../platform/readable'
 import { readAirAhead, readAir } from '../shop/air'
 import type { Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
-import { DAY_MS, readPrices, readRates } from './asking'
+import { DAY_MS, readAsking, readPrices, readRates } from './asking'
 import { readEdits } from './edits'
 import { datesOf, sectionFor, startVerdictsOf, verdictsOf } from './judge'
 import { choiceOf, type PlannedStep, readPlan, readWetCoat, type StoredPlan } from './rows'
@@ -72,7 +72,12 @@ export async function planPage(id: number, person: Person, at: Date) {
     air,
     wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)),
   })
-  const { budgets } = await inWorker('plan', { facts: file.facts, choice })
+  const { budgets, expected, chance } = await inWorker('planFigures', {
+    ...(await readAsking(at)),
+    facts: file.facts,
+    choice,
+  })
+  const begun = plan.steps.some(st => !does(st, 'words') && st.state !== 'planned')
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
   const cost = await costOf(id, plan)
@@ -80,6 +85,8 @@ export async function planPage(id: number, person: Person, at: Date) {
   return {
     ready: true as const,
     ...(await readEdits(id)),
+    /** while nothing has begun: with the chance of failing counted in, as the route said it */
+    expected: begun || chance === 0 ? null : { total_minor: expected.total_minor, ready_ms: expected.ready_ms },
     loops: loopsOf(
       plan.steps.filter(st => st.state !== 'skipped'),
       file.facts,

@@ -1,4 +1,5 @@
 import {
+  ACTS,
   type Fields,
   type GateSlug,
   kindsThat,
@@ -7,7 +8,7 @@ import {
   type StepKind,
   type Step,
   titleOf,
-  type Typed,
+  TYPED,
   type Wait,
   withLeast,
 } from '#core/acts'
@@ -66,6 +67,8 @@ interface WaitRow {
 
 /** A step of the working plan as it stands in the database. */
 export interface PlannedStep extends BenchStep {
+  /** what it carries could not be read */
+  damaged: boolean
   id: number
   position: number
   rowVersion: number
@@ -81,6 +84,18 @@ export interface StoredPlan {
 
 const list = (text: string) => (text ? text.split(',') : [])
 
+/** Fields as stored; null where they are damaged. A JSON column that cannot be parsed comes as its text. */
+const fieldsIn = (stored: unknown): Fields | null =>
+  typeof stored === 'object' && stored !== null && !Array.isArray(stored) ? stored : null
+/** What a step is called, also where its row holds what this program does not know. */
+function titleIn(step: PlannedStep): string {
+  if (!Object.hasOwn(ACTS, step.kind)) return step.title || 'an unknown step'
+  try {
+    return titleOf(step)
+  } catch {
+    return step.title || 'a step that cannot be read'
+  }
+}
 const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
   const step: PlannedStep = {
     id: r.id,
@@ -97,8 +112,9 @@ const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
     attended_min: r.attended_min,
     amount_ml: r.amount_ml,
     why: r.why,
-    fields: r.fields,
-    typed: list(r.typed) as Typed[],
+    fields: fieldsIn(r.fields) ?? {},
+    damaged: fieldsIn(r.fields) === null,
+    typed: TYPED.filter(t => list(r.typed).includes(t)),
     rowVersion: r.row_version,
     gateResult: r.gate_result,
     gate: r.gate_slug
@@ -117,7 +133,7 @@ const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
     startedBy: r.started_by,
     finishedBy: r.finished_by,
   }
-  return { ...step, title: titleOf(step) }
+  return { ...step, title: titleIn(step) }
 }
 const waitOf = (r: WaitRow): BenchWait => ({
   from: r.from_key,

@@ -1,15 +1,25 @@
 import { P_GRITS } from '#core/abrasives'
-import { METHODS, STEP_KINDS } from '#core/acts'
+import { type ChosenField, FIELD_VALUES, type Fields, GATES, METHODS, STEP_KINDS } from '#core/acts'
 import { ROUTES } from '#core/build'
 import { MATERIALS } from '#core/materials'
 import { first } from '../platform/readable'
 import type { StoredPlan } from './rows'
+
+/** A chosen field whose value no act knows. */
+const strangeField = (fields: Fields): string | undefined =>
+  (Object.keys(FIELD_VALUES) as ChosenField[]).find(
+    field => fields[field] !== undefined && !(FIELD_VALUES[field] as readonly unknown[]).includes(fields[field]),
+  )
 
 /** The same of a stored plan. */
 export function strangeInPlan({ steps }: StoredPlan): string | null {
   return first(steps, st => {
     const grit = st.grits.find(g => !P_GRITS.includes(g))
     if (!STEP_KINDS.includes(st.kind)) return `a step "${st.title}" is of no known kind`
+    if (st.damaged) return `what "${st.title}" carries is damaged`
+    const odd = strangeField(st.fields)
+    if (odd) return `${odd} of "${st.title}" is not known`
+    if (st.gate && !GATES.includes(st.gate.slug)) return `the gate "${st.title}" is not known`
     if (!METHODS.includes(st.method)) return `the method of "${st.title}" is not known`
     if (grit !== undefined) return `grit ${grit} of "${st.title}" is on no scale`
     if (st.product !== null && !MATERIALS.some(m => m.slug === st.product))

@@ -299,6 +299,13 @@ const worst = computed(
         </dd>
         <dt>{{ w('plan.planned') }}</dt>
         <dd>{{ money(plan.cost.planned_minor) }}</dd>
+        <template v-if="plan.expected">
+          <dt>{{ w('plan.expected') }}</dt>
+          <dd data-test="expected">
+            {{ money(plan.expected.total_minor)
+            }}<span class="caption block font-normal">{{ day(plan.expected.ready_ms) }}</span>
+          </dd>
+        </template>
       </dl>
       <section v-for="b in plan.budgets" :key="b.species">
         <h3>
