@@ -35,8 +35,8 @@ class Refused extends Error {}
  */
 function websOf(profile: Profile, set: string): Web[] {
   const { web, second } = profile.ports
-  const named = (['shop', 'demo'] as const).find(name => name === profile.name)
-  const mode = named ?? 'test'
+  const named = { shop: 'shop', demo: 'demo', dev: 'demo' } as const
+  const mode = named[profile.name as keyof typeof named] ?? 'test'
   if (set === 'api')
     return [
       { name: 'web', port: web, mode, database: 'hantverk_api' },
@@ -47,7 +47,7 @@ function websOf(profile: Profile, set: string): Web[] {
       { name: 'web', port: web, mode, database: 'hantverk_browser' },
       { name: 'web-new', port: second, mode, database: 'hantverk_new' },
     ]
-  return [{ name: 'web', port: web, mode, database: null }]
+  return [{ name: 'web', port: web, mode, database: null, fromSource: profile.name === 'dev' }]
 }
 const restartOf = (named: string | undefined) => (named === 'never' || named === 'always' ? named : 'bounded')
 function planOf(profile: Profile, set: string): Plan {
@@ -116,8 +116,10 @@ async function run(profile: Profile, set: string) {
   process.on('SIGUSR2', () => supervisor.beginAgain())
   try {
     await supervisor.start()
-    if (profile.name === 'demo') await loadDemo(profile)
-    if (profile.name === 'demo' || profile.name === 'shop') say(BANNER[profile.name](profile))
+    const shows = profile.name === 'demo' || profile.name === 'dev'
+    if (shows) await loadDemo(profile)
+    if (shows) say(BANNER.demo(profile))
+    if (profile.name === 'shop') say(BANNER.shop(profile))
   } catch (error) {
     say(supervisor.gaveUp ? '' : (error as Error).message)
     await supervisor.stop(1)

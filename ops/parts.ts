@@ -57,6 +57,7 @@ export interface Web {
   name: string
   port: number
   mode: 'shop' | 'demo' | 'test'
+  /** from the sources, with hot reload */ fromSource?: boolean
   /** null: the one that the shop works on now */ database: string | null
 }
 export function webPart(profile: Profile, web: Web): PartSpec {
@@ -75,9 +76,19 @@ export function webPart(profile: Profile, web: Web): PartSpec {
       const base = process.env.HANTVERK_PUBLIC_BASE ?? own
       return {
         command: process.execPath,
-        args: [`${ROOT}/.output/server/index.mjs`],
+        args: web.fromSource
+          ? [
+              `${ROOT}/node_modules/@nuxt/cli/bin/nuxi.mjs`,
+              'dev',
+              ROOT,
+              '--host',
+              '127.0.0.1',
+              '--port',
+              String(web.port),
+            ]
+          : [`${ROOT}/.output/server/index.mjs`],
         env: {
-          NODE_ENV: 'production',
+          NODE_ENV: web.fromSource ? 'development' : 'production',
           HOST: '127.0.0.1',
           PORT: String(web.port),
           NUXT_MODE: web.mode,

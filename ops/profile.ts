@@ -6,7 +6,7 @@ import { fileURLToPath } from 'node:url'
 export const ROOT = fileURLToPath(new URL('..', import.meta.url)).replace(/\/$/, '')
 
 /** Each profile has a directory, a database server and a row of ports of its own. */
-const FIRST_PORT = { shop: 4170, demo: 4180, test: 4290, bench: 4390, crash: 4490 } as const
+const FIRST_PORT = { shop: 4170, demo: 4180, test: 4290, bench: 4390, crash: 4490, dev: 4590 } as const
 export type ProfileName = keyof typeof FIRST_PORT
 export const isProfile = (name: string): name is ProfileName => Object.hasOwn(FIRST_PORT, name)
 

@@ -191,7 +191,8 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
                   · {{ w('now.before', { at: time(s.latest_ms) }) }}</span
                 ></span
               >
-              <span v-for="w in s.warnings" :key="w" class="caption block text-ochre">{{ w }}</span>
+              <span v-for="says in s.warnings" :key="says" class="caption block text-ochre">{{ says }}</span>
+              <CautionLine :cautions="s.cautions" />
             </div>
             <span class="clock whitespace-nowrap">{{ hours(s.attended_min) }}</span>
             <BenchAct

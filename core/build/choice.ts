@@ -17,6 +17,19 @@ export const ROUTES = [
 ] as const
 /** Least invasive first. */
 export type RouteSlug = (typeof ROUTES)[number]
+/** What a route is called. */
+export const ROUTE_NAMES = {
+  'clean-and-wax': 'Clean and wax',
+  'amalgamate': 'Let the film flow together',
+  'spot-repair': 'Repair spots',
+  'scuff-and-recoat': 'Scuff and recoat',
+  'scuff-and-gel': 'Scuff and gel stain',
+  'level-barrier-recoat': 'Level, barrier, recoat',
+  'strip-chemical': 'Strip with stripper',
+  'strip-mechanical': 'Scrape and sand off',
+  'strip-both': 'Strip, then sand',
+  'refer': 'Refer to a conservator',
+} as const satisfies Record<RouteSlug, string>
 /** Routes that take the old film off. */
 export const STRIPPING: readonly RouteSlug[] = ['strip-chemical', 'strip-mechanical', 'strip-both']
 

@@ -12,7 +12,7 @@ import {
   shareOf,
   wetOnly,
 } from '../piece'
-import { round } from '../units'
+import { round, saidSlug } from '../units'
 
 export type Standing = 'possible' | 'doubtful' | 'ruled-out'
 export interface RouteReason {
@@ -24,7 +24,8 @@ export const ruledOut = (says: string): RouteReason => ({ standing: 'ruled-out',
 export const doubtful = (says: string): RouteReason => ({ standing: 'doubtful', says })
 export const speaksFor = (says: string): RouteReason => ({ standing: 'possible', says })
 
-const layerName = (l: { finish: string; certainty: number }) => `${l.finish}, ${Math.round(l.certainty * 100)} % sure`
+const layerName = (l: { finish: string; certainty: number }) =>
+  `${saidSlug(l.finish)}, ${Math.round(l.certainty * 100)} % sure`
 export const filmName = (facts: Facts) => (facts.found ? layerName(facts.found) : 'no finish test yet')
 /** "grade 3, 12 % of the faces": what a finding amounts to. */
 const extent = (facts: Facts, f: Finding) => {

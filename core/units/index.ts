@@ -102,3 +102,6 @@ export const sumOf = <T>(rows: readonly T[], pick: (row: T) => number): number =
 
 /** Rounds to `digits` after the point; for display and for stored money-like figures only. */
 export const round = (value: number, digits = 0): number => Math.round(value * 10 ** digits) / 10 ** digits
+
+/** A slug as words, where it has no name of its own: nobody reads "white-ring". */
+export const saidSlug = (slug: string): string => slug.replaceAll('-', ' ')

@@ -126,7 +126,7 @@ export interface PlanStep {
   amount_ml: number | null
   attended_min: number
   typed: string[]
-  cautionTexts: string[]
+  cautions: string[]
   start: { may: boolean; refusals: { code: string; says: string }[] }
 }
 export interface PlanView {

@@ -268,7 +268,7 @@ describe('examine, route, plan', () => {
     expect(oiled.title).toBe('Oil polyurethane, coat 1 of 3')
     expect(oiled.attended_min).toBe(44)
     expect(oiled.amount_ml).not.toBe(typed.amount_ml)
-    expect(oiled.cautionTexts.join(' ')).toMatch(/Solvent vapour.*Rags with drying oil/)
+    expect(oiled.cautions).toEqual(['solvent', 'oily-rags'])
     await patch(oiled, { follow: ['attended_min'] })
     expect(await stepOf(people.lead, id, 'coat-1')).toMatchObject({ typed: [], attended_min: coat.attended_min })
   })

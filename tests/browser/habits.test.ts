@@ -154,7 +154,7 @@ test('steps are edited, moved and removed by hand; what that breaks is overruled
   await step(owner, 'clean-off').locator('button[aria-expanded]').first().click()
   await step(owner, 'clean-off').getByLabel('Minutes').fill('19')
   await step(owner, 'clean-off').getByRole('button', { name: 'Save' }).click()
-  await expect(step(owner, 'clean-off')).toContainText('changed by hand')
+  await expect(step(owner, 'clean-off')).toContainText('typed by hand')
   await expect(step(owner, 'clean-off')).toContainText('19 min')
   await step(owner, 'clean-off').getByRole('button', { name: 'Earlier' }).click()
   await expect

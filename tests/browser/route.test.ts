@@ -53,7 +53,7 @@ test('a broken rule is mended by one touch; the section slides through the plan'
   await page.keyboard.press('End')
   await expect.poll(planned).toBe(all)
   await opened(page, 'f-clean-off')
-  await step(page, 'f-clean-off').getByLabel('What is to be done').fill('Vacuum, then tack cloth')
+  await step(page, 'f-clean-off').getByLabel('Dust comes off by').selectOption('tack-cloth')
   await step(page, 'f-clean-off').getByRole('button', { name: 'Save' }).click()
   const verdict = page.locator('[data-rule=resin-tack-cloth-before-waterborne]')
   await expect(verdict).toBeVisible()

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { GripVertical } from '@lucide/vue'
 import type { Choice } from '#core/build'
-import { MATERIALS } from '#core/materials'
+import { materialOf, MATERIALS } from '#core/materials'
 import type { Facts } from '#core/piece'
 
 /**
@@ -138,6 +138,7 @@ function split(faces: number[]) {
         >{{ w('plan.ask') }}</NuxtLink
       >
     </div>
+    <CautionLine v-if="s.state !== 'done' && (s.start.may || open || s.state === 'running')" :cautions="s.cautions" />
     <div
       v-for="v in verdicts"
       :key="v.rule"
@@ -156,7 +157,7 @@ function split(faces: number[]) {
       >
         {{ v.oneTouch }}
       </button>
-      <span class="caption block">{{ v.rule }} · {{ v.source }}</span>
+      <span class="caption block">{{ v.source }}</span>
       <span v-if="v.overruled" class="block"
         >{{ w('plan.overruled', { by: v.overruled.by }) }}: {{ v.overruled.word }}</span
       >
@@ -189,7 +190,8 @@ function split(faces: number[]) {
         @grits="emit('change', { grits: $event })"
       />
       <p class="caption">
-        {{ s.faceNames.join(' · ') }}<template v-if="s.product"> · {{ s.product }}, {{ w('plan.label') }}</template>
+        {{ s.faceNames.join(' · ')
+        }}<template v-if="s.product"> · {{ materialOf(s.product).name }}, {{ w('plan.label') }}</template>
       </p>
       <AirHours
         v-if="s.product && airNeed && s.state === 'planned'"
@@ -198,9 +200,8 @@ function split(faces: number[]) {
         :air="plan.airNow"
         :now="plan.now_ms"
       />
-      <p v-for="c in s.cautionTexts" :key="c" class="verdict">{{ c }}</p>
-      <p v-for="w in s.state === 'planned' && s.start.may ? s.start.warnings : []" :key="w" class="text-ochre">
-        {{ w }}
+      <p v-for="says in s.state === 'planned' && s.start.may ? s.start.warnings : []" :key="says" class="text-ochre">
+        {{ says }}
       </p>
       <p v-for="r in s.state === 'planned' ? s.start.refusals : []" :key="r.says">{{ r.says }}</p>
       <template v-if="movable">

@@ -24,6 +24,7 @@ export default {
   },
   bench: {
     start: 'Start',
+    mind: 'Mind:',
     finish: 'Done',
     more: 'More about {title}',
     startAgo: ['Started {n} minute ago', 'Started {n} minutes ago'],

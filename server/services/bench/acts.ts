@@ -1,3 +1,4 @@
+import { materialOf } from '#core/materials'
 import { potEnds_ms } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import { transaction } from '../../database/db'
@@ -164,7 +165,7 @@ async function bookUse({ tx, step, at }: Act, use: { lotId: number; amountMl: nu
     { ...use, stepId: step.id, booked, price: lot.price_minor, at },
   )
   await tell(tx, 'store', null, at)
-  const other = step.product && lot.class !== step.product ? ` instead of ${step.product}` : ''
+  const other = step.product && lot.class !== step.product ? ` instead of ${materialOf(step.product).name}` : ''
   return `used ${Math.round(use.amountMl)} ml ${lot.name}, lot ${lot.code}${other}${use.word ? ` (${use.word})` : ''}`
 }
 

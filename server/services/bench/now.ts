@@ -1,5 +1,6 @@
-import { wears } from '#core/acts'
+import { cautionsOfStep, wears } from '#core/acts'
 import { dewPoint_C, GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
+import type { Caution } from '#core/safety'
 import { CLOSING_MIN, closingOf, nextSpan, spanAt, windowOf, type Window } from '#core/timetable'
 import { round } from '#core/units'
 import { db } from '../../database/db'
@@ -29,6 +30,7 @@ interface StepLine {
   amount_ml: number | null
   gate: { look: string; fails: string } | null
   keeps: string[]
+  cautions: Caution[]
 }
 interface WindowLine extends Window {
   pieceId: number
@@ -128,6 +130,7 @@ async function workOutNow(at: Date) {
       amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null,
       keeps: wears(st) ? file.facts.marks : [],
+      cautions: cautionsOfStep(st, file.facts),
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
     })
     const view = benchView({ plan, verdicts: startVerdictsOf(file, plan, at), hours, at, air, wetCoat })

@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
 import { bandSvg, differencesUnder, labOfSpectrum, LIGHTS, type Light } from '#core/colour'
 import { materialOf } from '#core/materials'
+import { saidSlug } from '#core/units'
 import { speciesOf } from '#core/wood'
 import type * as c from '#shared/colour'
 import type { Db } from '../../database/db'
@@ -38,8 +39,8 @@ export const addBand = (id: number, input: z.infer<typeof c.addBand>, person: Pe
         422,
         'invalid',
         reading.clear_coat
-          ? `This reading was taken under ${reading.clear_coat}; the band's state has ` +
-              `${input.clearCoat ?? 'no finish'}. Choose the reading that belongs to it.`
+          ? `This reading was taken under ${saidSlug(reading.clear_coat)}; the band's state has ` +
+              `${input.clearCoat ? saidSlug(input.clearCoat) : 'no finish'}. Choose the reading that belongs to it.`
           : 'This reading was taken of the bare wood; the band has a finish. Choose the reading that belongs to it.',
         { readingId: 'Of another surface.' },
       )
@@ -278,7 +279,7 @@ export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, 
       kind: 'colour',
       says:
         `Colour approved by ${input.by} under ${input.light.toUpperCase()}: band ${bandId}, ${band.title}, ` +
-        `under ${band.clear_coat}, wood ${band.light_history}${lab.length ? `, L*a*b* ${lab.join(', ')}` : ''}`,
+        `under ${band.clear_coat ? saidSlug(band.clear_coat) : 'no finish'}, wood ${saidSlug(band.light_history)}${lab.length ? `, L*a*b* ${lab.join(', ')}` : ''}`,
       result: { ok: true },
     }
   })

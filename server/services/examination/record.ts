@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { keyOf, optionsOf, PACE_MIN_M2, PATCH_SIDE_MM, QUESTIONS, type WalkOption } from '#core/examine'
 import { HAZARDS } from '#core/safety'
-import { isWithin, LENGTH_MM } from '#core/units'
+import { isWithin, LENGTH_MM, saidSlug } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
 import { firstPlace, insertFinding, ownerOf } from '../piece/findings'
@@ -28,8 +28,8 @@ export const addTest = (id: number, input: z.infer<typeof s.addTest>, person: Pe
     return {
       kind: 'test',
       says:
-        `Test ${input.test}: ${input.result}. Finish ` +
-        `${input.group}${input.layer > 1 ? `, layer ${input.layer}` : ''}: likely ${layer.finish}, ` +
+        `Test ${saidSlug(input.test)}: ${input.result}. Finish ` +
+        `${input.group}${input.layer > 1 ? `, layer ${input.layer}` : ''}: likely ${saidSlug(layer.finish)}, ` +
         `${Math.round(layer.certainty * 100)} %`,
       result: { ok: true },
     }

@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { FINDINGS, lineLength_mm, placeProblem, type Place } from '#core/piece'
-import { VENEER_MM } from '#core/units'
+import { saidSlug, VENEER_MM } from '#core/units'
+import { speciesOf } from '#core/wood'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
 import type { Person } from '../shop/person'
@@ -80,7 +81,7 @@ export const addFinding = (id: number, input: z.infer<typeof s.addFinding>, pers
     return {
       kind: 'finding',
       says:
-        `Found on ${face.part}, ${face.name}: ${input.kind}, grade ${input.grade}, ${input.wish}, ` +
+        `Found on ${face.part}, ${face.name}: ${saidSlug(input.kind)}, grade ${input.grade}, ${input.wish}, ` +
         `${placeWords(input.place)}`,
       result: { id: made },
     }
@@ -131,7 +132,7 @@ export async function changeFinding(id: number, input: z.infer<typeof s.changeFi
     const what = changed()
     return {
       kind: 'finding',
-      says: `Finding ${next.kind} on ${face.part}, ${face.name}: ${what}`,
+      says: `Finding, ${saidSlug(next.kind)} on ${face.part}, ${face.name}: ${what}`,
       result: { rowVersion: old.row_version + 1 },
     }
   })
@@ -146,7 +147,7 @@ export async function withdrawFinding(id: number, person: Person, at: Date) {
       await tx.run('UPDATE finding SET withdrawn_at = :at, row_version = row_version + 1 WHERE id = :id', { id, at })
       return {
         kind: 'finding',
-        says: `Finding withdrawn: ${findings.find(f => f.id === id)?.kind ?? ''}`,
+        says: `Finding withdrawn: ${saidSlug(findings.find(f => f.id === id)?.kind ?? '')}`,
         result: { ok: true },
       }
     },
@@ -182,8 +183,8 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
       return {
         kind: 'face',
         says:
-          `${old.part}, ${old.name}: ${next.species}, ${substrate}${typed ? ` ${typed}` : ''}, finish ` +
-          `${next.finish_group} (was ${old.species}, ` +
+          `${old.part}, ${old.name}: ${speciesOf(next.species).name}, ${substrate}${typed ? ` ${typed}` : ''}, finish ` +
+          `${next.finish_group} (was ${speciesOf(old.species).name}, ` +
           `${old.substrate}${old.veneer_typed ? ` ${old.veneer_typed}` : ''}, finish ${old.finish_group})`,
         result: { ok: true },
       }

@@ -1,7 +1,8 @@
 import type { z } from 'zod'
-import type { Choice, Way } from '#core/build'
+import { type Choice, ROUTE_NAMES, type Way } from '#core/build'
 import { choiceFor, lessInvasive } from '#core/ground'
 import { finishOfSchool } from '#core/house'
+import { materialOf } from '#core/materials'
 import { factsOfFaces } from '#core/piece'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
@@ -157,7 +158,8 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
     return {
       kind: 'route',
       says:
-        `Route: ${names}${way.route}, finish ${way.finish}, colour ${way.colour}. ` +
+        `Route: ${names}${ROUTE_NAMES[way.route]}, finish ${materialOf(way.finish).name}, colour ` +
+        `${way.colour === 'none' ? 'none' : materialOf(way.colour).name}. ` +
         `${verdict.reasons.map(r => r.says).join(' ')}`,
       result: { ok: true },
     }
@@ -171,5 +173,5 @@ export const dropWays = (id: number, rowVersion: number, person: Person, at: Dat
     await tx.run('DELETE FROM own_way WHERE piece_id = :id', { id })
     const { own: _own, ...main } = choiceOf(file)!
     await replan(tx, file, main)
-    return { kind: 'route', says: `Route: all faces go one way, ${main.route}`, result: { ok: true } }
+    return { kind: 'route', says: `Route: all faces go one way. ${ROUTE_NAMES[main.route]}`, result: { ok: true } }
   })

@@ -328,10 +328,10 @@ export const mendPlan = (id: number, input: z.infer<typeof s.mendVerdict>, perso
           ...leastsOf(plan.waits).filter(l => l.from !== from || l.to !== verdict.step),
           { from, to: verdict.step, min },
         ],
-        says: `Mended ${input.rule}: ${mendOf(verdict)}`,
+        says: `Mended: ${verdict.says}. ${mendOf(verdict)}`,
       }
     }
     const mended = applyMend(plan.steps, verdict, freshKey(plan, 'mend', at))
     if (!mended) throw fail(409, 'by-hand', `This is mended by hand. ${verdict.mend}`)
-    return { steps: mended, says: `Mended ${input.rule}: ${mendOf(verdict)}` }
+    return { steps: mended, says: `Mended: ${verdict.says}. ${mendOf(verdict)}` }
   })

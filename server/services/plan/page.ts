@@ -3,7 +3,7 @@ import { cautionsOfStep, does, type Step, wears } from '#core/acts'
 import { estimate, materialCost_minor } from '#core/estimate'
 import { loopsOf, notesOf, planDifference } from '#core/plan'
 import { mendOf, RULES } from '#core/rules'
-import { cautionText, mayOverrule } from '#core/safety'
+import { mayOverrule } from '#core/safety'
 import { sumOf } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
@@ -101,7 +101,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     steps: plan.steps.map(st => ({
       ...st,
       faceNames: st.faces.map(f => faceNames.get(f) ?? ''),
-      cautionTexts: cautionsOfStep(st, file.facts).map(cautionText),
+      cautions: cautionsOfStep(st, file.facts),
       keeps: wears(st) ? file.facts.marks : [],
       notes: notesOf(st, file.facts),
       start: bench.get(st.key)!,
