@@ -84,7 +84,7 @@ const add = () =>
       >{{ w('plan.what') }}
       <input v-model="title" class="field" maxlength="200" :placeholder="said" :required="kind === 'other'"
     /></label>
-    <label class="w-28"
+    <label class="w-36"
       >{{ w('plan.minutes') }}
       <input
         v-model.number="minutes"

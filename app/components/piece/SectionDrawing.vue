@@ -22,6 +22,12 @@ const pores = computed(() =>
 )
 const fillOf = (state: string, slug: string) => (state === 'running' ? `url(#${id}-stipple)` : layerFill(slug))
 const markH = computed(() => drawing.value.mark_um * drawing.value.pxPerUm)
+/** "oak; found: oil varnish, 80 µm" */
+const foundSays = computed(() => {
+  const { species, found, foundGone } = props.section
+  const top = found[0]
+  return top ? `${species}; ${w(foundGone ? 'section.was' : 'section.found')} ${top.name}, ${top.um} µm` : species
+})
 </script>
 
 <template>
@@ -91,11 +97,7 @@ const markH = computed(() => drawing.value.mark_um * drawing.value.pxPerUm)
       {{ section.colours[0]!.name }}, {{ w('section.inWood') }}
     </text>
     <text x="0" :y="H + 22" font-size="17" fill="var(--color-ink)">
-      {{ section.species }}
-      <template v-if="section.found.length">
-        ; {{ section.foundGone ? w('section.was') : w('section.found') }} {{ section.found[0]!.name }},
-        {{ section.found[0]!.um }} µm
-      </template>
+      {{ foundSays }}
     </text>
     <path :d="`M-10 ${drawing.woodTop} h6 m-3 0 v${-markH} m-3 0 h6`" stroke="var(--color-soft)" fill="none" />
     <text x="-58" :y="drawing.woodTop - markH - 6" font-size="14" fill="var(--color-soft)">
