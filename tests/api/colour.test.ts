@@ -533,7 +533,7 @@ describe('the step panel', () => {
             ...record,
           })
         ).body.message,
-      ).toContain('waterborne-polyurethane')
+      ).toContain('waterborne polyurethane')
       expect(
         (
           await people.lead.send(`PATCH /api/bands/${dry.id}`, {
