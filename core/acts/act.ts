@@ -36,11 +36,11 @@ export const NOTHING_MADE: Makes = { dust: false, vapour: false, noise: false, w
 
 /**
  * What it does to the look and the layers:
- * covers: goes onto or into the surface and wants it ready · films: leaves a film · finishes: may be the finish itself ·
- * colours: changes the colour · looks: changes how it looks otherwise · abrades: cuts · mends: repairs wood ·
- * cleans: wipes something off · soaks: colour that goes into the wood alone · floods: much water · smooths: cuts a film
- * of ours · lingers: wet for long, dust falls into it · ends: comes when all faces are through ·
- * words: is somebody's word or work, not a pair of hands in this shop
+ * covers: goes onto or into the surface and wants it ready · films: leaves a film · finishes: may be the finish itself
+ * · colours: changes the colour · looks: changes how it looks otherwise · abrades: cuts · mends: repairs wood ·
+ * cleans: wipes something off · soaks: colour that goes into the wood alone · floods: much water · smooths: cuts a
+ * film of ours · lingers: wet for long, dust falls into it · ends: comes when all faces are through · words: is
+ * somebody's word or work, not a pair of hands in this shop
  */
 export type Does =
   | 'covers'

@@ -1,4 +1,7 @@
-/** Cautions that go with a step: from its act, method, product and what is known of the piece. Worked out, never stored. */
+/**
+ * Cautions that go with a step: from its act, method, product and what is known of the piece. Worked out, never
+ * stored.
+ */
 import { cautionsOf } from '../materials'
 import { type Facts, leadSuspected, wetOnly } from '../piece'
 import type { Caution } from '../safety'

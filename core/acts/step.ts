@@ -1,4 +1,6 @@
-/** A step of a plan, and the words of which its meaning is made. Titles and cautions are said from these, never stored. */
+/**
+ * A step of a plan, and the words of which its meaning is made. Titles and cautions are said from these, never stored.
+ */
 import type { RouteSlug } from '../build'
 
 export const STEP_KINDS = [

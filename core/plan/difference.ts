@@ -23,7 +23,8 @@ function alike(a: Step | undefined, b: Step | undefined): boolean {
 const brief = (s: Step | undefined) => (s ? { title: s.title, attended_min: s.attended_min } : null)
 
 /**
- * Steps gone, new, or changed in what is done or how long it takes, in the order of the work; and the minutes more (or less) of `after`.
+ * Steps gone, new, or changed in what is done or how long it takes, in the order of the work; and the minutes more (or
+ * less) of `after`.
  */
 export function planDifference(before: readonly Step[], after: readonly Step[]): PlanDifference {
   const old = new Map(before.map(s => [s.key, s]))

@@ -1,4 +1,7 @@
-/** What a migration changes that SQL cannot say: rows read, put through core, and written. Each may be cut off anywhere. */
+/**
+ * What a migration changes that SQL cannot say: rows read, put through core, and written. Each may be cut off
+ * anywhere.
+ */
 import type { Connection, RowDataPacket } from 'mysql2/promise'
 import { fieldsOfTitle, type OldStep, typedOf, withFields } from '../../core/acts'
 import { canonicalJson, type Json } from '../../core/approval'

@@ -6,8 +6,8 @@ import { facts } from '../facts'
 
 /**
  * What of §15 and §5 of the handbook goes with what, written from its sentences and not from the code. Where the
- * handbook names no act, the row says how it was read. Sources there: NFPA 1, OSHA 1910.106, ACGIH, EPA 40 CFR 751, from
- * memory; the rest common practice.
+ * handbook names no act, the row says how it was read. Sources there: NFPA 1, OSHA 1910.106, ACGIH, EPA 40 CFR 751,
+ * from memory; the rest common practice.
  */
 const WITH_PRODUCT: readonly [says: string, caution: Caution, classes: readonly string[]][] = [
   ['"Solvents: ventilation": every class that is not thinned with water', 'solvent', solventClasses()],

@@ -1,4 +1,6 @@
-/** Every string of the interface, a file for each place. What core says stands in core, beside the data it belongs to. */
+/**
+ * Every string of the interface, a file for each place. What core says stands in core, beside the data it belongs to.
+ */
 import client from './client'
 import colour from './colour'
 import common from './common'

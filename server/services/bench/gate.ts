@@ -69,7 +69,8 @@ export async function fallBack(act: Act): Promise<Result> {
       { id, route: w.route, face: w.faces[0]! },
     )
   const says = askAgain
-    ? `Goes over to "${ROUTE_NAMES[step.gate!.fallback]}". It may cost ${Math.round(worst_minor / 100)}, more than the worst ` +
+    ? `Goes over to "${ROUTE_NAMES[step.gate!.fallback]}". It may cost ${Math.round(worst_minor / 100)}, more ` +
+      'than the worst ' +
       'that was accepted: the client must be asked again.'
     : `Goes over to "${ROUTE_NAMES[step.gate!.fallback]}", inside the worst price that was accepted.`
   await log(tx, { pieceId: id, stepId: step.id, kind: 'gate', says, at: now, recordedAt: now, personId: act.person.id })

@@ -279,7 +279,8 @@ export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, 
       kind: 'colour',
       says:
         `Colour approved by ${input.by} under ${input.light.toUpperCase()}: band ${bandId}, ${band.title}, ` +
-        `under ${band.clear_coat ? saidSlug(band.clear_coat) : 'no finish'}, wood ${saidSlug(band.light_history)}${lab.length ? `, L*a*b* ${lab.join(', ')}` : ''}`,
+        `under ${band.clear_coat ? saidSlug(band.clear_coat) : 'no finish'}, wood ` +
+        `${saidSlug(band.light_history)}${lab.length ? `, L*a*b* ${lab.join(', ')}` : ''}`,
       result: { ok: true },
     }
   })

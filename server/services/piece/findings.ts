@@ -183,7 +183,8 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
       return {
         kind: 'face',
         says:
-          `${old.part}, ${old.name}: ${speciesOf(next.species).name}, ${substrate}${typed ? ` ${typed}` : ''}, finish ` +
+          `${old.part}, ${old.name}: ${speciesOf(next.species).name}, ` +
+          `${substrate}${typed ? ` ${typed}` : ''}, finish ` +
           `${next.finish_group} (was ${speciesOf(old.species).name}, ` +
           `${old.substrate}${old.veneer_typed ? ` ${old.veneer_typed}` : ''}, finish ${old.finish_group})`,
         result: { ok: true },

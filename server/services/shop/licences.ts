@@ -43,7 +43,8 @@ export const addLicence = (input: z.infer<typeof s.addLicence>, by: Person, at: 
       'INSERT INTO licence (person_id, kind, number, valid_until) VALUES (:personId, :kind, :number, :validUntil)',
       input,
     )
-    const says = `Licence of ${holder.name}: ${input.kind.replaceAll('-', ' ')}, ${input.number}, until ${input.validUntil}`
+    const says =
+      `Licence of ${holder.name}: ${input.kind.replaceAll('-', ' ')}, ${input.number}, until ` + `${input.validUntil}`
     await logShop(tx, 'licence', says, at, by.id)
     await tell(tx, 'shop', null, at)
     return { id }
