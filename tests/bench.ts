@@ -79,10 +79,10 @@ async function main() {
         FROM piece, seq_1_to_${n}
         WHERE piece.id = 1; INSERT INTO plan_step (
           piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml,
-          cautions, why, state, started_at, finished_at
+          fields, typed, why, state, started_at, finished_at
         )
         SELECT p.id, s.step_key, s.position, s.kind, s.title, s.product, s.grits, s.method, s.coat, s.passes,
-          s.attended_min, s.amount_ml, s.cautions, s.why, 'done', p.taken_in_at, p.taken_in_at
+          s.attended_min, s.amount_ml, s.fields, s.typed, s.why, 'done', p.taken_in_at, p.taken_in_at
         FROM piece p
         JOIN plan_step s ON s.piece_id = 1
         WHERE p.state = 'handed-over'

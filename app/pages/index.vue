@@ -208,7 +208,7 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
           <div v-for="s in bench.mustNot" :key="s.stepId" class="row" data-test="must-not">
             <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"
               ><strong>{{ s.title }}</strong></NuxtLink
-            >
+            >{{ ' ' }}
             <span class="caption">{{ s.pieceId }} · {{ s.piece }}</span>
             <p class="verdict verdict-stop mt-1">{{ s.says }}</p>
           </div>

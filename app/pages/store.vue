@@ -59,7 +59,9 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
         >
         <span class="clock"
           ><span v-for="l in p.lots" :key="l.id" class="block"
-            >{{ l.code }}: <strong :class="l.left_ml <= 0 ? 'text-madder' : ''">{{ amount(l.left_ml) }}</strong>
+            >{{ l.code }}: <strong :class="l.left_ml <= 0 ? 'text-madder' : ''">{{ amount(l.left_ml) }}</strong>{{
+              ' '
+            }}
             <span class="caption">{{ day(l.received_on) }}</span></span
           ><span v-if="!p.lots.length" class="caption">{{ w('store.noLot') }}</span></span
         >

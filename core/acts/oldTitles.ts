@@ -77,5 +77,5 @@ export const typedOf = (byHand: boolean): Typed[] => (byHand ? ['title', 'attend
 
 /** A step as it was kept for undo, with its fields. */
 export function withFields({ byHand, cautions: _cautions, ...step }: OldStep): Step {
-  return { ...step, fields: fieldsOfTitle(step), typed: typedOf(byHand) }
+  return { ...step, title: byHand ? step.title : '', fields: fieldsOfTitle(step), typed: typedOf(byHand) }
 }

@@ -124,3 +124,13 @@ export const FIELD_VALUES = {
   shade: ['dark', 'light'],
 } as const satisfies { [F in keyof Fields]?: readonly Fields[F][] }
 export type ChosenField = keyof typeof FIELD_VALUES
+
+/** Fields that somebody may choose; the others follow from the plan. */
+export const chosenOf = (fields: Fields): Fields =>
+  Object.fromEntries(Object.entries(fields).filter(([field]) => field in FIELD_VALUES || field === 'shaken'))
+/** Fields with a new choice: what is not chosen any more is gone, what nobody chooses stays. */
+export const rechosen = (fields: Fields, chosen: Fields): Fields => {
+  const own = chosenOf(fields)
+  const kept = Object.fromEntries(Object.entries(fields).filter(([field]) => !(field in own)))
+  return { ...kept, ...chosenOf(chosen) }
+}

@@ -63,23 +63,23 @@ const placesAmong = (visits: readonly Visit[]): Map<string, LadderPlace> => {
 export const sandPlaces = (steps: readonly Step[], facts: Facts, choice: Choice): Map<string, LadderPlace> =>
   placesAmong(walk(steps, groupsIn(facts, choice), g => foundSurface(facts, g)))
 
-/** What a repair step mends on its faces: joints by gluing, all else by mending. */
-function repairsOf(step: Step, facts: Facts): Mending[] {
+/** What a repair step mends on its faces: joints by gluing, all else by mending; only what no step before it mends. */
+function repairsOf(step: Step, before: readonly Step[], facts: Facts): Mending[] {
   if (!does(step, 'mends')) return []
-  const faces = facts.faces.filter(f => step.faces.includes(f.id))
+  const earlier = new Set(before.filter(s => s.kind === step.kind).flatMap(s => s.faces))
+  const faces = facts.faces.filter(f => step.faces.includes(f.id) && !earlier.has(f.id))
   return mendingOf({ ...facts, faces }).filter(m => isJoint(m.kind) === (step.kind === 'joint'))
 }
 
-function repaired(step: Step, repairs: readonly Mending[], facts: Facts): Step {
+function repaired(
+  { fields: { repairs: _was, ...fields }, ...step }: Step,
+  repairs: readonly Mending[],
+  facts: Facts,
+): Step {
   const moves = step.kind === 'mend' && facts.movingCracks.some(id => step.faces.includes(id))
-  return {
-    ...step,
-    fields: {
-      ...step.fields,
-      repairs: repairs.map(m => ({ kind: m.kind, places: m.places })),
-      ...(moves && !step.fields.filler ? { filler: 'stretching' } : {}),
-    },
-  }
+  const told = repairs.map(m => ({ kind: m.kind, places: m.places }))
+  const filler = moves && !fields.filler ? { filler: 'stretching' as const } : {}
+  return { ...step, fields: { ...fields, ...filler, ...(told.length ? { repairs: told } : {}) } }
 }
 
 /** Fills in minutes, amounts, titles and waits of a list of steps. What was typed by hand stays as it was typed. */
@@ -93,10 +93,10 @@ export function completePlan(
   const visits = walk(steps, groupsIn(facts, choice), start)
   const placeAt = placesAmong(visits)
   for (const v of visits) bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
-  const filled = steps.map((given): Step => {
+  const filled = steps.map((given, i): Step => {
     const faces = facts.faces.filter(f => given.faces.includes(f.id))
-    const repairs = repairsOf(given, facts)
-    const step = repairs.length ? repaired(given, repairs, facts) : given
+    const repairs = repairsOf(given, steps.slice(0, i), facts)
+    const step = does(given, 'mends') ? repaired(given, repairs, facts) : given
     const typed = (what: Step['typed'][number]) => step.typed.includes(what)
     const worked = repairs.length
       ? SETUP_MIN + sumOf(repairs, m => m.minutes)

@@ -1,5 +1,5 @@
 /** Changes of a step by hand: the same function shows what a change would make and saves it. */
-import { actOf, type Fields, stepOf, type Step, type Typed } from '../acts'
+import { actOf, type Fields, rechosen, stepOf, type Step, type Typed } from '../acts'
 import { materialOf } from '../materials'
 
 /** What may be changed of a step. What is left out stays; `follow`: typed things that are worked out again. */
@@ -22,7 +22,7 @@ export function editedStep<S extends Step>(step: S, { follow = [], ...edit }: St
   const given = Object.fromEntries(Object.entries(edit).filter(([, value]) => value !== undefined)) as Partial<Step>
   const now = TYPES.filter(t => given[t] !== undefined && given[t] !== step[t])
   const typed = TYPES.filter(t => !follow.includes(t) && (now.includes(t) || step.typed.includes(t)))
-  return { ...step, ...given, fields: { ...step.fields, ...given.fields }, typed }
+  return { ...step, ...given, fields: given.fields ? rechosen(step.fields, given.fields) : step.fields, typed }
 }
 
 /** A step that somebody adds: what was not typed follows from its act. */

@@ -60,7 +60,7 @@ export function judgeAll(q: Asked): { advised: RouteVerdict['route'] | null; ver
 /** The veneer sums of a chosen plan, and what it comes to with the chance of failing counted in. */
 export function planFigures(q: Asked) {
   const { plan, expected, chance } = judgeRoute(q.choice.route, questionOf(q))
-  return { budgets: plan.budgets, expected, chance }
+  return { budgets: plan.budgets, expected: chance > 0 ? expected : null }
 }
 export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choice.route, questionOf(q)))
 

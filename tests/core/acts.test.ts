@@ -15,7 +15,7 @@ import {
 import { MATERIALS } from '#core/materials'
 import { groupsOf } from '#core/piece'
 import { completePlan, editedStep, productProblem, workOutPlan } from '#core/plan'
-import { choice, face, facts } from '../facts'
+import { choice, face, facts, finding } from '../facts'
 
 /** A step of each kind with each product that it may take, and with none. */
 const steps = STEP_KINDS.flatMap(kind => {
@@ -103,6 +103,19 @@ describe('a step changed by hand', () => {
     const step = change({ title: 'Thin first coat', product: 'oil-polyurethane' })
     expect(step).toMatchObject({ title: 'Thin first coat', typed: ['title'] })
     expect(step.amount_ml).not.toBe(was.amount_ml)
+  })
+  it('clears a field that is not chosen any more, and keeps what nobody chooses', () => {
+    const barrier = change({ fields: { as: 'barrier' } })
+    expect(barrier.title).toBe('Waterborne polyurethane barrier, coat 1 of 3')
+    expect(editedStep(barrier, { fields: {} }).fields).toEqual({ of: 3 })
+  })
+  it('mends what is found once, however many steps mend', () => {
+    const chipped = facts({ findings: [finding('dents')] })
+    const steps = workOutPlan(chipped, choice()).steps
+    const mend = steps.find(s => s.kind === 'mend')!
+    const twice = completePlan([...steps, { ...mend, key: 'again' }], chipped, choice()).steps
+    expect(twice.find(s => s.key === 'mend')!.title).toBe('Mend: 1 × dents')
+    expect(twice.find(s => s.key === 'again')!).toMatchObject({ title: 'Mend what was found', attended_min: 8 })
   })
   it('lets what was typed follow again', () => {
     const typed = change({ attended_min: 99 })

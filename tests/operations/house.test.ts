@@ -183,7 +183,7 @@ describe('migrations', () => {
     },
     180_000,
   )
-  test.each([1, 2, 3, 4, 5])('bring the data of schema %i to the newest', async n => {
+  test.each([1, 2, 3, 4, 5, 6])('bring the data of schema %i to the newest', async n => {
     const url = await made('hantverk_old')
     await migrate(url, migrations.slice(0, n))
     await rootSql(PROFILE, DATA, 'hantverk_old')
@@ -202,6 +202,35 @@ describe('migrations', () => {
     expect(await found('SELECT state, LENGTH(seed) FROM mail')).toBe('waiting\t32')
     if (n === 1) expect(await found('SELECT kind FROM evidence')).toBe('lead')
     expect(await shapeOf('hantverk_old')).toBe(whole)
+  })
+  it('read the fields of stored steps out of their titles, in the plan and in what is kept for undo', async () => {
+    const url = await made('hantverk_titles')
+    await migrate(url, migrations.slice(0, 6))
+    await rootSql(PROFILE, DATA, 'hantverk_titles')
+    const old = { key: 'coat-1', kind: 'coat', title: 'Dewaxed shellac barrier, coat 1 of 2', cautions: ['solvent'] }
+    const kept = JSON.stringify({ steps: [{ ...old, byHand: false }], leasts: [] })
+    const row = (key: string, kind: string, title: string, byHand: number) =>
+      `INSERT INTO plan_step (piece_id, step_key, position, kind, title, grits, method, passes, attended_min, cautions, why, by_hand)
+        VALUES (1, '${key}', 100, '${kind}', '${title}', '', 'hand', 1, 10, 'solvent', 'x', ${byHand})`
+    await rootSql(
+      PROFILE,
+      `${row('coat-1', 'coat', old.title, 0)}; ${row('mend', 'mend', 'Mend with tinted putty', 1)};
+        INSERT INTO plan_edit (piece_id, says, steps_before, steps_after, person_id, at)
+          VALUES (1, 'Step changed', '${kept}', 'no JSON at all', 1, '2026-01-03')`,
+      'hantverk_titles',
+    )
+    await migrate(url, migrations)
+    const found = async (sql: string) => rootSql(PROFILE, sql, 'hantverk_titles')
+    expect(await found("SELECT fields, typed, title FROM plan_step WHERE step_key = 'coat-1'")).toBe(
+      '{"as":"barrier","of":2}\t\t',
+    )
+    expect(await found("SELECT fields, typed, title FROM plan_step WHERE step_key = 'mend'")).toBe(
+      '{"filler":"tinted"}\ttitle,attended_min,amount_ml\tMend with tinted putty',
+    )
+    const [before, after] = (await found('SELECT steps_before, steps_after FROM plan_edit')).split('\t')
+    expect(JSON.parse(before!)).toMatchObject({ steps: [{ title: '', typed: [], fields: { as: 'barrier', of: 2 } }] })
+    expect(before).not.toContain('cautions')
+    expect(after).toBe('no JSON at all')
   })
   it('refuse a database of a newer version in words, and change nothing of it', async () => {
     const url = await made('hantverk_newer')

@@ -170,8 +170,8 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
     <p class="mb-1 min-h-6">
       <strong v-if="says" class="text-verdigris">{{ says }}</strong><span v-else-if="can" class="caption">{{
         w('exam.boardHint')
-      }}</span>
-      <span v-if="busy && (keyed || first)" class="clock">{{ reading }}</span><span
+      }}</span
+      >{{ ' ' }} <span v-if="busy && (keyed || first)" class="clock">{{ reading }}</span><span
         class="sr-only"
         aria-live="polite"
         >{{ keyed ? reading : '' }}</span

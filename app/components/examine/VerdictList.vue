@@ -34,7 +34,7 @@ const grave = (v: ExamVerdict) => v.severity === 'forbidden' || v.severity === '
             v.overruled ? 'text-soft' : grave(v) ? 'text-madder' : v.severity === 'warn' ? 'text-ochre' : 'text-soft'
           "
           >{{ w(`severity.${v.severity}`) }}:</strong
-        >
+        >{{ ' ' }}
         <span :class="v.overruled ? 'line-through' : ''">{{ v.says }}</span>
       </summary>
       <p v-for="r in v.reasons" :key="r">{{ r }}</p>

@@ -49,7 +49,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         >
           <td>
             <button class="min-h-11 text-left" :disabled="l.standing === 'ruled-out'" @click="emit('pick', l.finish)">
-              <span :class="colour[l.standing]" aria-hidden="true">{{ mark[l.standing] }}</span>
+              <span :class="colour[l.standing]" aria-hidden="true">{{ mark[l.standing] }}</span>{{ ' ' }}
               <strong :class="l.standing === 'ruled-out' ? 'text-soft font-normal' : ''">{{
                 w(`finish.${l.finish}`)
               }}</strong><span v-if="l.why && l.standing === 'ruled-out'" class="caption block">{{ l.why }}</span>

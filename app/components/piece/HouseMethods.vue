@@ -70,7 +70,7 @@ function says(e: HouseEffect): string {
           :class="house[slug] === option ? 'border-verdigris border-2 bg-verdigris-wash' : 'border-line'"
           @click="emit('change', { ...overrides, [slug]: option })"
         >
-          <strong>{{ o.says }}</strong>
+          <strong>{{ o.says }}</strong>{{ ' ' }}
           <span
             v-if="effect(slug, option)"
             class="clock"

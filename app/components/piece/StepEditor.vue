@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { nearestOn, parseGrit } from '#core/abrasives'
-import { actOf, withLeast } from '#core/acts'
+import { actOf, chosenOf, withLeast } from '#core/acts'
 import type { Choice } from '#core/build'
 import { MATERIALS } from '#core/materials'
 import type { Facts } from '#core/piece'
@@ -19,7 +19,7 @@ const begin = () => ({
   grits: props.step.grits.map(g => `P${g}`).join(', '),
   product: props.step.product,
   method: props.step.method,
-  fields: { ...props.step.fields },
+  fields: chosenOf(props.step.fields),
 })
 const edit = ref(begin())
 watch(
@@ -85,6 +85,7 @@ watchDebounced(
       choice: props.choice,
       steps: again.steps,
       waits: withLeast(again.waits, leasts, new Set(again.steps.map(s => s.key))),
+      licences: props.plan.licences,
     })
     const id = (v: { rule: string; step: string }) => `${v.rule}|${v.step}`
     const before = new Set(props.plan.verdicts.map(id))

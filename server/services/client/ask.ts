@@ -91,6 +91,11 @@ export async function takeSnapshot(
       amount_ml: st.amount_ml,
       faces: st.faces,
       grits: st.grits,
+      method: st.method,
+      coat: st.coat,
+      passes: st.passes,
+      fields: st.fields,
+      typed: st.typed,
     })) as unknown as Json,
     waits: plan.waits.map(({ held_ms: _held, least_min: _least, ...w }) => w) as unknown as Json,
   })

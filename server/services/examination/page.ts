@@ -3,7 +3,7 @@ import type { Choice } from '#core/build'
 import { comparePatches, examine, scalePatch } from '#core/examine'
 import { type Facts, FINDINGS } from '#core/piece'
 import { mayOverrule, type Severity } from '#core/safety'
-import { round } from '#core/units'
+import { round, saidSlug } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
 import { onPiece } from '../piece/pieces'
@@ -55,7 +55,7 @@ export const overruleExamination = (
     return {
       kind: 'overruled',
       says: isFinish
-        ? `Finish ${input.subject.replace(':', ', layer ')} is ${input.value}, by the restorer's word: ${input.word}`
+        ? `Finish ${input.subject.replace(':', ', layer ')} is ${saidSlug(input.value ?? '')}, by the restorer's word: ${input.word}`
         : `Overruled "${verdict!.says}": ${input.word}`,
       result: { ok: true },
     }

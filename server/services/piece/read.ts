@@ -169,7 +169,8 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
         (
           SELECT JSON_ARRAYAGG(JSON_OBJECT('kind', kind, 'valid_until', valid_until))
             FROM licence
-            WHERE withdrawn_at IS NULL
+            JOIN person ON person.id = licence.person_id AND person.active
+            WHERE licence.withdrawn_at IS NULL
         ) AS licences,
         client.name AS client_name, client.email AS client_email, client.phone AS client_phone
         FROM piece

@@ -279,7 +279,7 @@ export async function changeStep(stepId: number, input: z.infer<typeof s.changeS
     const step = openStep(plan, stepId, input.rowVersion)
     const { after } = input
     const next = editedStep(step, editOf(input))
-    refuseProduct(next)
+    if (input.product !== undefined) refuseProduct(next)
     const said = titleOf(next)
     if (after === undefined) {
       const typed = next.typed.includes('attended_min') ? `, ${next.attended_min} min` : ''

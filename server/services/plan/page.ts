@@ -12,6 +12,7 @@ import { onPiece } from '../piece/pieces'
 import { readPiece } from '../piece/read'
 import { cannotRead } from '../platform/readable'
 import { readAirAhead, readAir } from '../shop/air'
+import { licencesOn } from '../shop/licences'
 import type { Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { DAY_MS, readAsking, readPrices, readRates } from './asking'
@@ -72,12 +73,10 @@ export async function planPage(id: number, person: Person, at: Date) {
     air,
     wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)),
   })
-  const { budgets, expected, chance } = await inWorker('planFigures', {
-    ...(await readAsking(at)),
-    facts: file.facts,
-    choice,
-  })
   const begun = plan.steps.some(st => !does(st, 'words') && st.state !== 'planned')
+  const { budgets, expected } = begun
+    ? { ...(await inWorker('plan', { facts: file.facts, choice })), expected: null }
+    : await inWorker('planFigures', { ...(await readAsking(at)), facts: file.facts, choice })
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
   const cost = await costOf(id, plan)
@@ -86,7 +85,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     ready: true as const,
     ...(await readEdits(id)),
     /** while nothing has begun: with the chance of failing counted in, as the route said it */
-    expected: begun || chance === 0 ? null : { total_minor: expected.total_minor, ready_ms: expected.ready_ms },
+    expected,
     loops: loopsOf(
       plan.steps.filter(st => st.state !== 'skipped'),
       file.facts,
@@ -95,6 +94,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     since: await sinceAgreed(id, plan, cost, dates, file.piece.agreed_minor, file.piece.accepted_worst_minor),
     rowVersion: file.piece.row_version,
     choice,
+    licences: licencesOn(file.piece.licences ?? [], at),
     now_ms: at.getTime(),
     acceptedWorst_minor: file.piece.accepted_worst_minor,
     agreed_minor: file.piece.agreed_minor,
@@ -190,7 +190,7 @@ export const overrule = (id: number, input: z.infer<typeof s.overrule>, person: 
     )
     return {
       kind: 'overruled',
-      says: `Overruled ${input.rule} at "${plan.steps.find(st => st.key === input.stepKey)!.title}": ${input.word}`,
+      says: `Overruled at "${plan.steps.find(st => st.key === input.stepKey)!.title}": ${input.word}. ${rule.reason}`,
       result: { ok: true },
     }
   })

@@ -230,7 +230,7 @@ function addLayer(on: ReturnType<typeof groupOf>) {
             data-test="next-test"
           >
             <p>
-              <strong :class="i === 0 ? 'text-verdigris' : ''">{{ w(`test.${n.test}`) }}</strong>
+              <strong :class="i === 0 ? 'text-verdigris' : ''">{{ w(`test.${n.test}`) }}</strong>{{ ' ' }}
               <span class="caption">{{
                 w('examine.gain', {
                   bits: n.gain_bits.toFixed(2),

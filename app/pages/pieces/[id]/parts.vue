@@ -81,8 +81,8 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
             @click="chosen = chosen === i.id ? null : i.id"
           >
             <strong class="text-xl clock w-14">{{ i.mark }}</strong><span class="grow"
-              ><strong>{{ i.count > 1 ? `${i.count} × ` : '' }}{{ i.name }}</strong>
-              <span v-if="i.kind === 'mark'" class="text-moss">{{ w('parts.kept') }}</span><span
+              ><strong>{{ i.count > 1 ? `${i.count} × ` : '' }}{{ i.name }}</strong
+              >{{ ' ' }} <span v-if="i.kind === 'mark'" class="text-moss">{{ w('parts.kept') }}</span><span
                 v-if="i.set_name"
                 class="caption"
               >

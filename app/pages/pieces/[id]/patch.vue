@@ -68,7 +68,7 @@ const labour = (min: number) =>
           exam.patchAdvice.better
             ? w('patch.better', { method: w(`patch.${exam.patchAdvice.better}`) })
             : w('patch.neither')
-        }}</strong>
+        }}</strong>{{ ' ' }}
         <template v-if="exam.patchAdvice.saves_min > 0">{{
           w('patch.saves', { t: hours(exam.patchAdvice.saves_min) })
         }}</template>

@@ -272,7 +272,8 @@ const worst = computed(
           }}</strong>
         </summary>
         <p v-for="c in plan.since.changes" :key="c.key" class="caption mt-1">
-          <span v-if="c.before" class="line-through">{{ c.before.title }}, {{ c.before.attended_min }} min</span>
+          <span v-if="c.before" class="line-through">{{ c.before.title }}, {{ c.before.attended_min }} min</span
+          >{{ ' ' }}
           <span v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</span>
         </p>
       </details>

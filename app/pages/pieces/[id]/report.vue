@@ -69,8 +69,8 @@ const link = (which: string | number, format: string) =>
         <h2>{{ w('report.kept') }}</h2>
         <div v-for="e in kept ?? []" :key="e.id" class="row flex flex-wrap items-center gap-3" data-test="kept">
           <span class="grow"
-            ><strong>{{ e.name }}</strong>
-            <span v-if="e.origin === 'read-in'" class="text-slate">{{ w('report.readIn') }}</span><span
+            ><strong>{{ e.name }}</strong
+            >{{ ' ' }} <span v-if="e.origin === 'read-in'" class="text-slate">{{ w('report.readIn') }}</span><span
               class="caption block"
               >{{ e.by_name }}, {{ dayTime(e.at) }} · SHA-256 {{ e.sha256.slice(0, 12) }}…</span
             ></span

@@ -134,7 +134,7 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
           <p>
             <strong
               >{{ nameOf(exam, m.faceId) }}: <span class="clock">{{ m.reading_pct }} %</span></strong
-            >
+            >{{ ' ' }}
             <span :class="m.verdict === 'ready' ? 'text-moss' : m.verdict === 'wait' ? 'text-madder' : 'text-ochre'">{{
               w(`exam.dry.${m.verdict}`)
             }}</span>
