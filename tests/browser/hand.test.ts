@@ -21,10 +21,7 @@ test('a step is added by its kind: product, method and words follow, a caution s
   await expect(gel.getByTestId('cautions').first()).toContainText('solvent vapour · oily rags')
   await gel.getByTestId('cautions').first().getByRole('button').click()
   await expect(gel.getByText(/lay them flat outdoors/)).toBeVisible()
-  await tove
-    .getByRole('button', { name: /Take back/ })
-    .first()
-    .click()
+  await tove.getByTestId('undo').click()
   await expect(gel).toHaveCount(0)
 })
 
