@@ -18,6 +18,13 @@ export default defineNuxtConfig({
     },
   },
   css: ['@fontsource-variable/schibsted-grotesk', '~/assets/main.css'],
+  hooks: {
+    // the drawn parts in their states, while working on them
+    'pages:extend': pages => {
+      if (process.env.NODE_ENV === 'development')
+        pages.push({ name: 'workbench', path: '/workbench', file: here('./app/workbench/workbench.vue') })
+    },
+  },
   runtimeConfig: {
     databaseUrl: '',
     publicBase: 'http://127.0.0.1:4180',
@@ -71,17 +78,7 @@ export default defineNuxtConfig({
     worker: { format: 'es' },
     build: { sourcemap: false },
     optimizeDeps: {
-      include: [
-        '@headlessui/vue',
-        '@lucide/vue',
-        'zod',
-        'luxon',
-        '@regle/core',
-        '@regle/schemas',
-        'chart.js',
-        'vue-chartjs',
-        'polyclip-ts',
-      ],
+      include: ['@headlessui/vue', '@lucide/vue', 'zod', 'luxon', 'chart.js', 'vue-chartjs', 'polyclip-ts'],
     },
   },
   typescript: { strict: true, tsConfig: { compilerOptions: { noUncheckedIndexedAccess: true } } },

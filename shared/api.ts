@@ -17,6 +17,8 @@ export interface RouteSpec {
   roles: readonly Role[] | 'public'
   body?: z.ZodType
   query?: z.ZodType
+  /** carries one file, as multipart/form-data */
+  file?: true
   /** bytes of JSON that it may carry, where that is more than the usual 256 kB */
   bytes?: number
   /** false: a write that may be repeated without harm and keeps no answer; it needs no UUID */
@@ -50,7 +52,7 @@ export const API = {
   'GET /api/pieces/:id': { roles: all },
   'PATCH /api/pieces/:id': { roles: desk, body: s.pieceChange },
   'POST /api/pieces/:id/parts': { roles: desk, body: s.addParts },
-  'POST /api/pieces/:id/photographs': { roles: all },
+  'POST /api/pieces/:id/photographs': { roles: all, file: true },
   'GET /api/photographs/:address': { roles: all, query: s.pictureQuery },
   'PATCH /api/photographs/:address': { roles: bench, body: s.changePhotograph },
   'GET /api/pieces/:id/examination': { roles: all },
@@ -70,7 +72,7 @@ export const API = {
   'GET /api/places/:code/label': { roles: all },
   'GET /api/pieces/:id/examinations': { roles: all },
   'POST /api/pieces/:id/examinations': { roles: bench, body: s.saveExamination },
-  'POST /api/pieces/:id/examinations/read': { roles: decide },
+  'POST /api/pieces/:id/examinations/read': { roles: decide, file: true },
   'GET /api/pieces/:id/report': { roles: all, query: s.reportQuery },
   'GET /api/pieces/:id/comparison': { roles: all, query: s.compareQuery },
   'POST /api/pieces/:id/tests': { roles: bench, body: s.addTest },

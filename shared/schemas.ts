@@ -2,7 +2,7 @@
 import { z } from 'zod'
 import { P_GRITS } from '../core/abrasives'
 import { actOf, FIELD_VALUES, METHODS, STEP_KINDS, TYPED } from '../core/acts'
-import { ROUTES } from '../core/build'
+import { CONDITIONERS, ROUTES } from '../core/build'
 import { LIGHTS } from '../core/colour'
 import { PATCH_METHODS, PATCH_RESULTS } from '../core/examine'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '../core/house'
@@ -333,7 +333,7 @@ export const compareQuery = z.strictObject({ before: which.default('now'), after
 const pick = {
   finish: slugOf(FINISHES, 'Choose a finish.'),
   colour: slugOf(COLOURS, 'Choose a colour.'),
-  conditioner: z.enum(['auto', 'none', 'oil-conditioner', 'water-conditioner']),
+  conditioner: z.enum(CONDITIONERS),
   fill: slugOf(FILLS, 'Choose a filler.'),
   bleach: slugOf(BLEACHES, 'Choose a bleach.'),
 }

@@ -1,4 +1,6 @@
-import type { Problem } from '#shared/api'
+import type { InternalApi } from 'nitropack/types'
+import type { z } from 'zod'
+import type { API, Problem, RouteKey } from '#shared/api'
 
 const OFFLINE: Problem = {
   code: 'offline',
@@ -20,42 +22,81 @@ if (import.meta.client) {
   for (const name of ['pointerdown', 'keydown']) addEventListener(name, touch, { capture: true, passive: true })
 }
 
-type Method = 'GET' | 'POST' | 'PUT' | 'PATCH' | 'DELETE'
-interface Sending {
-  method?: Method
-  body?: unknown
-  /** the write's own name; a repeat under it is never done twice */ uuid?: string
+type MethodOf<K extends RouteKey> = K extends `${infer M} ${string}` ? M : never
+type PathOf<K extends RouteKey> = K extends `${string} ${infer P}` ? P : never
+type BlanksOf<P> = P extends `${string}:${infer Name}/${infer Rest}`
+  ? Name | BlanksOf<Rest>
+  : P extends `${string}:${infer Name}`
+    ? Name
+    : never
+type Carried<K extends RouteKey, Part extends 'body' | 'query'> =
+  (typeof API)[K] extends Record<Part, infer S extends z.ZodType> ? z.input<S> : never
+type Part<Name extends string, T> = [T] extends [never]
+  ? unknown
+  : object extends T
+    ? { [N in Name]?: T }
+    : { [N in Name]: T }
+type Upload<K extends RouteKey> = (typeof API)[K] extends { file: true } ? { body: FormData } : unknown
+
+/** What a call of a route carries: the blanks of its path, its body and its query, as the registry says. */
+export type Asking<K extends RouteKey> = Record<BlanksOf<PathOf<K>>, string | number> &
+  Part<'body', Carried<K, 'body'>> &
+  Part<'query', Carried<K, 'query'>> &
+  Upload<K>
+/** What a route answers, as its handler says. */
+export type AnswerOf<K extends RouteKey> =
+  PathOf<K> extends keyof InternalApi
+    ? Lowercase<MethodOf<K>> extends infer M extends keyof InternalApi[PathOf<K>]
+      ? InternalApi[PathOf<K>][M]
+      : never
+    : never
+type Args<K extends RouteKey> = object extends Asking<K> ? [asking?: Asking<K>] : [asking: Asking<K>]
+type KeyOf<M extends string> = Extract<RouteKey, `${M} ${string}`>
+export type WriteKey = Exclude<RouteKey, KeyOf<'GET'>>
+
+/** A route's address with its blanks filled and its query behind it; what is undefined or empty stays away. */
+function addressOf(key: RouteKey, asking: Record<string, unknown>): string {
+  const path = key
+    .slice(key.indexOf(' ') + 1)
+    .replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(asking[name])))
+  const given = Object.entries((asking.query ?? {}) as Record<string, unknown>)
+    .filter(([, value]) => value !== undefined && value !== null && value !== '')
+    .map(([name, value]) => [name, Array.isArray(value) ? value.join(',') : String(value)])
+  const query = new URLSearchParams(given).toString()
+  return query ? `${path}?${query}` : path
 }
+
 const statusOf = (error: unknown) => (error as { status?: number }).status
 /** The line broke, or the server asks to come again. */
 const isAway = (error: unknown) => statusOf(error) === undefined || statusOf(error) === 503
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
-/**
- * The fetch of this page without the route types, which are too deep for the compiler; `T` comes from the caller. Each
- * write carries a UUID of its own.
- */
-export function fetchAs<T>(
-  path: string,
-  { method = 'GET', body, uuid = method === 'GET' ? undefined : crypto.randomUUID() }: Sending = {},
-): Promise<T> {
+async function fetched<K extends RouteKey>(key: K, asking: object, uuid?: string): Promise<AnswerOf<K>> {
+  const { body } = asking as { body?: BodyInit }
   const headers = {
     ...(uuid ? { 'idempotency-key': uuid } : {}),
     ...(Date.now() - touched_ms < TOUCHED_FOR_MS ? { 'x-touched': '1' } : {}),
   }
-  return ($fetch as unknown as (path: string, options: object) => Promise<T>)(path, { method, body, headers, retry: 0 })
+  const method = key.slice(0, key.indexOf(' ')) as 'GET'
+  // a text that is no route: the types come from the key
+  const path: string = addressOf(key, asking as Record<string, unknown>)
+  return (await $fetch<unknown>(path, { method, body, headers, retry: 0 })) as AnswerOf<K>
 }
+
+/** Calls a route of the registry. @throws the fetch's error, whose `data` is a `Problem`. */
+export const call = <K extends KeyOf<'GET'>>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> =>
+  fetched(key, asking ?? {})
 
 const AGAIN_MS = [400, 1200, 3000] as const
 /**
  * Sends a write, again and again under one UUID while the line is broken or the server busy.
  * @throws what the last try threw.
  */
-export async function sendOnce<T>(method: Exclude<Method, 'GET'>, path: string, body?: unknown): Promise<T> {
+export async function sendOnce<K extends WriteKey>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> {
   const uuid = crypto.randomUUID()
   for (let tries = 0; ; tries++) {
     try {
-      return await fetchAs<T>(path, { method, body, uuid })
+      return await fetched(key, asking ?? {}, uuid)
     } catch (error) {
       const wait = AGAIN_MS[tries]
       if (!isAway(error) || wait === undefined) throw error
@@ -65,7 +106,7 @@ export async function sendOnce<T>(method: Exclude<Method, 'GET'>, path: string, 
 }
 
 /** Where somebody must go before anything else: to sign in, or to choose a password. */
-async function sendAway(error: unknown) {
+export async function sendAway(error: unknown) {
   if (statusOf(error) === 401) {
     useSession().$patch({ person: null })
     await navigateTo('/sign-in')
@@ -73,14 +114,10 @@ async function sendAway(error: unknown) {
 }
 
 /** Sends to the server. Problems become a line at the foot of the page, and null comes back. */
-export async function send<T = unknown>(
-  method: Exclude<Method, 'GET'>,
-  path: string,
-  body?: unknown,
-): Promise<T | null> {
+export async function send<K extends WriteKey>(key: K, ...asking: Args<K>): Promise<AnswerOf<K> | null> {
   const notes = useNotes()
   try {
-    return await sendOnce<T>(method, path, body)
+    return await sendOnce(key, ...asking)
   } catch (error) {
     notes.show(problem(error).message, 'stop')
     await sendAway(error)
@@ -94,8 +131,12 @@ const READ_AGAIN_MS = [1000, 2000, 4000, 8000, 15_000] as const
  * Reads a page's data and reads it again whenever `topics` change (all pieces, or one), and by itself when the server
  * was away.
  */
-export function useLive<T>(path: () => string, concerns: (topic: string, piece: number | null) => boolean) {
-  const data = shallowRef<T | null>(null)
+export function useLive<K extends KeyOf<'GET'>>(
+  key: K,
+  concerns: (topic: string, piece: number | null) => boolean,
+  ...[asking]: object extends Asking<K> ? [asking?: () => Asking<K>] : [asking: () => Asking<K>]
+) {
+  const data = shallowRef<AnswerOf<K> | null>(null)
   const failed = ref<Problem | null>(null)
   const pending = ref(true)
   let asked = 0
@@ -104,7 +145,7 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
   let newest: Promise<void> = Promise.resolve()
   const read = async (mine: number) => {
     try {
-      const got = await fetchAs<T>(path())
+      const got = await fetched(key, asking?.() ?? {})
       if (mine === asked) {
         data.value = got
         failed.value = null
@@ -134,6 +175,6 @@ export function useLive<T>(path: () => string, concerns: (topic: string, piece: 
     stop()
     clearTimeout(later)
   })
-  watch(path, load)
+  watch(() => addressOf(key, (asking?.() ?? {}) as Record<string, unknown>), load)
   return { data, failed, pending, load }
 }

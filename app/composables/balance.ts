@@ -23,6 +23,6 @@ export function useBalance() {
     weight.value = null
   }
   onUnmounted(close)
-  const tell = (act: 'tare' | 'pour' | 'stop', g_s = 6) => send('POST', '/api/balance', { act, g_s })
+  const tell = (act: 'tare' | 'pour' | 'stop', g_s = 6) => send('POST /api/balance', { body: { act, g_s } })
   return { weight, steady, simulated, open, close, tell }
 }

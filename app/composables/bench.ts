@@ -1,25 +1,27 @@
-import type { InternalApi } from 'nitropack/types'
 import type { InjectionKey, ShallowRef } from 'vue'
 
-export type BenchNow = Serialized<'/api/now'>
-type Serialized<P extends keyof InternalApi> = InternalApi[P] extends { get: infer R } ? R : never
-export type PiecePage = InternalApi['/api/pieces/:id']['get']
-export type PlanPage = Extract<InternalApi['/api/pieces/:id/plan']['get'], { ready: true }>
-export type RoutesPage = InternalApi['/api/pieces/:id/routes']['get']
+export type BenchNow = AnswerOf<'GET /api/now'>
+export type PiecePage = AnswerOf<'GET /api/pieces/:id'>
+export type PlanPage = Extract<AnswerOf<'GET /api/pieces/:id/plan'>, { ready: true }>
+export type RoutesPage = AnswerOf<'GET /api/pieces/:id/routes'>
 export type WindowLine = BenchNow['windows'][number]
 export type StepLine = BenchNow['may'][number]
 
 export const BENCH: InjectionKey<ShallowRef<BenchNow | null>> = Symbol('bench')
 
+type BenchKind = 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo'
 export interface ActTarget {
   stepId: number
   rowVersion: number
   title: string
 }
 
+/** Acts that a touch takes back at once. */
+const BACK: readonly BenchKind[] = ['start', 'finish']
+
 /** An act at the bench. */
 export async function actAtBench(
-  kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo',
+  kind: BenchKind,
   step: ActTarget,
   minutesAgo = 0,
   more: Record<string, unknown> = {},
@@ -32,9 +34,12 @@ export async function actAtBench(
     happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(),
     ...more,
   }
-  const done = await send<{ says: string }>('POST', '/api/bench', command)
-  if (done) useNotes().show(done.says)
-  return done !== null
+  const done = await send('POST /api/bench', { body: command })
+  if (!done) return false
+  // what it was raises the step's version by one; whoever changed it meanwhile keeps the mis-tap from being taken back
+  const back = { ...step, rowVersion: step.rowVersion + 1 }
+  useNotes().show(done.says, 'done', BACK.includes(kind) ? async () => actAtBench('undo', back) : undefined)
+  return true
 }
 
-export type AnswerLine = InternalApi['/api/answers']['get'][number]
+export type AnswerLine = AnswerOf<'GET /api/answers'>[number]

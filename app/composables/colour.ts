@@ -1,4 +1,3 @@
-import type { InternalApi } from 'nitropack/types'
 import {
   type Colourant,
   gradeOf,
@@ -10,12 +9,12 @@ import {
   viewingOf,
 } from '#core/colour'
 
-export type ColourPage = InternalApi['/api/colour']['get']
+export type ColourPage = AnswerOf<'GET /api/colour'>
 export type ReadingLine = ColourPage['readings'][number]
 export type ColourantLine = ColourPage['colourants'][number]
-export type RecipeLine = InternalApi['/api/recipes']['get'][number]
-export type BatchPage = InternalApi['/api/batches/:id']['get']
-export type PanelPage = InternalApi['/api/pieces/:id/panel']['get']
+export type RecipeLine = AnswerOf<'GET /api/recipes'>[number]
+export type BatchPage = AnswerOf<'GET /api/batches/:id'>
+export type PanelPage = AnswerOf<'GET /api/pieces/:id/panel'>
 export type PanelLine = PanelPage['lines'][number]
 /** What the search worker sends. */
 export type SearchMessage =

@@ -1,7 +1,4 @@
-import type { InternalApi } from 'nitropack/types'
-import type { Place } from '#core/piece'
-
-export type Examination = InternalApi['/api/pieces/:id/examination']['get']
+export type Examination = AnswerOf<'GET /api/pieces/:id/examination'>
 export type ExamFace = Examination['faces'][number]
 export type ExamFinding = Examination['findings'][number]
 export type ExamVerdict = Examination['verdicts'][number]
@@ -23,19 +20,16 @@ export function useFindingActs(pieceId: () => number, load: () => Promise<void>)
   }
   const newest = () => undoable.value.findLast(u => u.pieceId === pieceId())
   const versionOf = async (id: number) => {
-    const page = await fetchAs<Examination>(`/api/pieces/${pieceId()}/examination`)
+    const page = await call('GET /api/pieces/:id/examination', { id: pieceId() })
     return page.findings.find(f => f.id === id)?.rowVersion
   }
   const patch = (f: { id: number; rowVersion: number }, change: Record<string, unknown>) =>
-    send<{ rowVersion: number }>('PATCH', `/api/findings/${f.id}`, { rowVersion: f.rowVersion, ...change })
+    send('PATCH /api/findings/:id', { id: f.id, body: { rowVersion: f.rowVersion, ...change } })
 
-  async function add(
-    finding: { faceId: number; kind: string; grade: number; wish: string; note: string; place: Place },
-    says: string,
-  ): Promise<number | null> {
-    const made = await send<{ id: number }>('POST', `/api/pieces/${pieceId()}/findings`, finding)
+  async function add(finding: BodyOf<'POST /api/pieces/:id/findings'>, says: string): Promise<number | null> {
+    const made = await send('POST /api/pieces/:id/findings', { id: pieceId(), body: finding })
     if (!made) return null
-    remember(says, async () => send('DELETE', `/api/findings/${made.id}`))
+    remember(says, async () => send('DELETE /api/findings/:id', { id: made.id }))
     await load()
     return made.id
   }

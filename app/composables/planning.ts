@@ -1,4 +1,3 @@
-import type { InternalApi } from 'nitropack/types'
 import type { Choice, RouteSlug } from '#core/build'
 import type { House } from '#core/house'
 import { factsOfFaces } from '#core/piece'
@@ -12,9 +11,9 @@ export interface Trial {
   overrides: Partial<House>
   faces: number[] | null
 }
-type Planning = InternalApi['/api/pieces/:id/planning']['get']
+type Planning = AnswerOf<'GET /api/pieces/:id/planning'>
 
-export const planningOf = (id: number) => fetchAs<Planning>(`/api/pieces/${id}/planning`)
+export const planningOf = (id: number) => call('GET /api/pieces/:id/planning', { id })
 
 /** A trial as a worker takes it. */
 export function questionOf(planning: Planning, { pick, route, overrides, faces }: Trial): HouseQuestion {

@@ -18,10 +18,7 @@ const places = [
 const route = useRoute()
 const here = (to: string) =>
   to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/colour' && route.path.startsWith('/mixing'))
-const { data: bench, load } = useLive<BenchNow>(
-  () => '/api/now',
-  topic => topic !== 'store',
-)
+const { data: bench, load } = useLive('GET /api/now', topic => topic !== 'store')
 provide(BENCH, bench)
 watch(bench, now => {
   if (now) clock.set(now.now_ms)
@@ -33,7 +30,7 @@ onMounted(() => {
   watchEffect(() => document.documentElement.classList.toggle('dark', dark.value))
 })
 async function leave() {
-  await send('DELETE', '/api/session')
+  await send('DELETE /api/session')
   events.close()
   session.$patch({ person: null })
   await navigateTo('/sign-in')

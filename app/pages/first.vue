@@ -8,7 +8,7 @@ const form = ref({
   password: '',
   zone: 'Europe/Stockholm',
   currency: 'SEK',
-  lengthUnit: 'mm',
+  lengthUnit: 'mm' as 'mm' | 'in',
 })
 onMounted(() => {
   form.value.zone = Intl.DateTimeFormat().resolvedOptions().timeZone || form.value.zone
@@ -17,7 +17,7 @@ const fields = ref<Record<string, string>>({})
 const error = ref('')
 async function make() {
   try {
-    await fetchAs('/api/first-owner', { method: 'POST', body: form.value })
+    await sendOnce('POST /api/first-owner', { body: form.value })
     await session.load()
     await navigateTo('/')
   } catch (e) {
@@ -38,13 +38,7 @@ async function make() {
     <TextField v-model="form.password" :label="w('signIn.password')" type="password" :error="fields.password" />
     <TextField v-model="form.zone" :label="w('first.zone')" :error="fields.zone" />
     <TextField v-model="form.currency" :label="w('first.currency')" :error="fields.currency" />
-    <label
-      >{{ w('shop.unit') }}
-      <select v-model="form.lengthUnit" class="field">
-        <option value="mm">mm</option>
-        <option value="in">in</option>
-      </select></label
-    >
+    <ChoiceField v-model="form.lengthUnit" :label="w('shop.unit')" :options="optionsOf(['mm', 'in'])" />
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <button class="act">{{ w('first.make') }}</button>
   </form>

@@ -62,10 +62,7 @@ const options = computed(() => house.options(axis(w('judge.xAxis')), axis(w('jud
         })
       }}
     </p>
-    <p v-if="!result" class="mt-4 flex items-center gap-3" role="status">
-      <progress :value="progress" max="1" class="w-64 h-3" :aria-label="w('judge.running')" />
-      <span class="clock">{{ Math.round(progress * 100) }} %</span> {{ w('judge.running') }}
-    </p>
+    <ProgressLine v-if="!result" class="mt-4" :label="w('judge.running')" :done="progress" />
     <div v-else class="grid lg:grid-cols-2 gap-10 mt-5" data-test="judgement">
       <section>
         <h2>{{ w('judge.right') }}</h2>

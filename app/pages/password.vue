@@ -9,7 +9,7 @@ async function change() {
   busy.value = true
   error.value = field.value = ''
   try {
-    await sendOnce('PUT', '/api/session/password', form.value)
+    await sendOnce('PUT /api/session/password', { body: form.value })
     await session.load()
     useNotes().show(w('password.done'))
     await navigateTo('/')

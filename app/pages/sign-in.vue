@@ -8,7 +8,7 @@ async function enter() {
   busy.value = true
   error.value = ''
   try {
-    await fetchAs('/api/session', { method: 'POST', body: form.value })
+    await sendOnce('POST /api/session', { body: form.value })
     await session.load()
     await navigateTo('/')
   } catch (e) {
@@ -23,9 +23,7 @@ async function enter() {
     <h1>{{ session.shop?.name ?? 'Hantverk' }}</h1>
     <TextField v-model="form.login" :label="w('signIn.login')" required />
     <TextField v-model="form.password" :label="w('signIn.password')" type="password" required />
-    <label class="flex items-center gap-3 min-h-11"
-      ><input v-model="form.tablet" type="checkbox" class="size-6" /> {{ w('signIn.tablet') }}</label
-    >
+    <SwitchField v-model="form.tablet" :label="w('signIn.tablet')" />
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <button class="act" :disabled="busy">{{ w('signIn.enter') }}</button>
     <p v-if="session.mode === 'demo'" class="caption">{{ w('signIn.demo') }}</p>

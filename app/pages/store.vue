@@ -1,17 +1,9 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
 import { MATERIALS } from '#core/materials'
 
 const session = useSession()
 const { amount, money, day } = useFormat()
-const {
-  data: store,
-  load,
-  failed,
-} = useLive<InternalApi['/api/store']['get']>(
-  () => '/api/store',
-  topic => topic !== 'air',
-)
+const { data: store, load, failed } = useLive('GET /api/store', topic => topic !== 'air')
 const product = ref({ name: '', class: MATERIALS[0]!.slug, price: 300 })
 const lot = ref({ productId: 0, code: '', litres: 1 })
 watchEffect(() => {
@@ -20,10 +12,12 @@ watchEffect(() => {
 const name = (slug: string) => MATERIALS.find(m => m.slug === slug)?.name ?? slug
 async function addProduct() {
   if (
-    await send('POST', '/api/products', {
-      name: product.value.name,
-      class: product.value.class,
-      priceMinor: Math.round(product.value.price * 100),
+    await send('POST /api/products', {
+      body: {
+        name: product.value.name,
+        class: product.value.class,
+        priceMinor: Math.round(product.value.price * 100),
+      },
     })
   )
     product.value.name = ''
@@ -31,10 +25,12 @@ async function addProduct() {
 }
 async function addLot() {
   if (
-    await send('POST', '/api/lots', {
-      productId: lot.value.productId,
-      code: lot.value.code,
-      amountMl: lot.value.litres * 1000,
+    await send('POST /api/lots', {
+      body: {
+        productId: lot.value.productId,
+        code: lot.value.code,
+        amountMl: lot.value.litres * 1000,
+      },
     })
   )
     lot.value.code = ''
@@ -87,12 +83,7 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
       </section>
       <form class="grid gap-3" @submit.prevent="addLot">
         <h2>{{ w('store.addLot') }}</h2>
-        <label
-          >{{ w('store.product') }}
-          <select v-model.number="lot.productId" class="field">
-            <option v-for="p in store.products" :key="p.id" :value="p.id">{{ p.name }}</option>
-          </select></label
-        >
+        <FindField v-model="lot.productId" :label="w('store.product')" :options="namedOptions(store.products)" />
         <TextField v-model="lot.code" :label="w('store.code')" required />
         <label
           >{{ w('store.litres') }} <input v-model.number="lot.litres" type="number" step="any" min="0" class="field"
@@ -102,12 +93,7 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
       <form v-if="session.may('owner', 'lead')" class="grid gap-3" @submit.prevent="addProduct">
         <h2>{{ w('store.addProduct') }}</h2>
         <TextField v-model="product.name" :label="w('store.name')" required />
-        <label
-          >{{ w('store.class') }}
-          <select v-model="product.class" class="field">
-            <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
-          </select></label
-        >
+        <FindField v-model="product.class" :label="w('store.class')" :options="namedOptions(MATERIALS)" />
         <label
           >{{ w('store.price') }} <input v-model.number="product.price" type="number" min="0" class="field"
         /></label>

@@ -1,10 +1,5 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-
-const { data, failed } = useLive<InternalApi['/api/timetable']['get']>(
-  () => '/api/timetable',
-  topic => topic !== 'air',
-)
+const { data, failed } = useLive('GET /api/timetable', topic => topic !== 'air')
 const { at, time, day, hours } = useFormat()
 const days = computed(() =>
   data.value ? Array.from({ length: 7 }, (_, i) => at(data.value!.now_ms).startOf('day').plus({ days: i })) : [],

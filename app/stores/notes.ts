@@ -1,24 +1,29 @@
 import { defineStore } from 'pinia'
 
+const STAYS_MS = { done: 6000, stop: 20_000 }
+interface Note {
+  says: string
+  kind: 'done' | 'stop'
+  /** takes back what was done */
+  back?: () => Promise<unknown>
+}
+
 /** One line at the foot of the page: what was done, or why it was not. */
 export const useNotes = defineStore('notes', () => {
-  const note = ref<{ says: string; kind: 'done' | 'stop' } | null>(null)
+  const note = ref<Note | null>(null)
   let timer: ReturnType<typeof setTimeout> | undefined
-  function show(says: string, kind: 'done' | 'stop' = 'done') {
-    note.value = { says, kind }
+  const clear = () => {
+    note.value = null
+  }
+  function show(says: string, kind: Note['kind'] = 'done', back?: Note['back']) {
+    note.value = { says, kind, back }
     clearTimeout(timer)
-    timer = setTimeout(
-      () => {
-        note.value = null
-      },
-      kind === 'stop' ? 20_000 : 6000,
-    )
+    timer = setTimeout(clear, STAYS_MS[back ? 'stop' : kind])
   }
-  return {
-    note,
-    show,
-    clear: () => {
-      note.value = null
-    },
+  async function takeBack() {
+    const back = note.value?.back
+    clear()
+    await back?.()
   }
+  return { note, show, clear, takeBack }
 })

@@ -33,12 +33,16 @@ export const ROUTE_NAMES = {
 /** Routes that take the old film off. */
 export const STRIPPING: readonly RouteSlug[] = ['strip-chemical', 'strip-mechanical', 'strip-both']
 
+/** What evens out the drinking of blotchy wood before a stain; `auto` is what wood and finish ask for. */
+export const CONDITIONERS = ['auto', 'none', 'oil-conditioner', 'water-conditioner'] as const
+export type Conditioner = (typeof CONDITIONERS)[number]
+
 /** A route and what is laid on it. */
 export interface Way {
   route: RouteSlug
   finish: Finish
   colour: Colour
-  conditioner: 'auto' | 'none' | 'oil-conditioner' | 'water-conditioner'
+  conditioner: Conditioner
   fill?: Fill
   bleach?: Bleach
   /** dry film wanted, µm; without it the product's usual coats */ film_um?: number | null

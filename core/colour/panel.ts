@@ -17,12 +17,13 @@ import {
 import type { Spectrum } from './spectrum'
 
 export const APPLICATORS = ['cloth', 'brush', 'foam', 'gun', 'other'] as const
+export type Applicator = (typeof APPLICATORS)[number]
 /** How a coloured band was made: another value anywhere is another colour. */
 export interface ColourRecord {
   grit: number | null
   scale: 'P' | 'CAMI'
   conditioner: string
-  applicator: (typeof APPLICATORS)[number]
+  applicator: Applicator
   dwell_min: number | null
   wipe: Wipe
   temperature_C: number | null

@@ -63,6 +63,7 @@ export interface Share {
  */
 export const LEFT_ON = { none: 1, light: 1.5, normal: 1, hard: 0.6 } as const
 export type Wipe = keyof typeof LEFT_ON
+export const WIPES = Object.keys(LEFT_ON) as Wipe[]
 /** Strength that a film or wood sees: percent × coats × what wiping leaves on. */
 export const strengthOf = (pct: number, coats: number, wipe: Wipe): number => pct * coats * LEFT_ON[wipe]
 

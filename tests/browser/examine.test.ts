@@ -1,6 +1,6 @@
 import { readFileSync } from 'node:fs'
 import { expect, type Locator, type Page } from '@playwright/test'
-import { as, linkTo, test } from './page'
+import { as, choose, linkTo, test } from './page'
 
 interface Exam {
   faces: { id: number; part: string }[]
@@ -164,7 +164,7 @@ test("two layers, a second guess, and the restorer's word", async ({ browser, wa
   await page.getByRole('radio', { name: 'Finish B: plinth, feet' }).click()
   await expect(page.getByTestId('contradictory')).toBeVisible()
   await page.getByText('Why', { exact: true }).click()
-  await page.getByLabel('It is').selectOption('catalysed')
+  await choose(page.getByLabel('It is'), 'catalysed')
   await page.getByLabel('A word why').fill('the maker told us')
   await page.getByRole('button', { name: 'Overrule' }).click()
   await expect(page.getByTestId('finish')).toContainText('catalysed finish')
@@ -182,7 +182,7 @@ test('a lead swab settles the ban and says what it changed; pesticide stays', as
   await expect(lead).toHaveAttribute('data-standing', 'confirmed')
   await expect(lead).toContainText('swab reader (simulated)')
   await page.goto('/pieces/17')
-  await page.locator('[data-slug=pesticide] summary').click()
+  await page.locator('[data-slug=pesticide] button[aria-expanded]').click()
   await expect(page.locator('[data-slug=pesticide]')).toContainText('Only recorded evidence lifts this.')
 })
 
@@ -222,7 +222,7 @@ test('parts are counted out into a bag, the client is asked about the missing on
     .getByLabel('Read a report file in')
     .setInputFiles({ name: 'report.json', mimeType: 'application/json', buffer: readFileSync(file) })
   await expect(page.getByTestId('kept').filter({ hasText: 'read in' })).toBeVisible()
-  await page.getByLabel('Earlier').selectOption({ index: 1 })
+  await choose(page.getByLabel('Earlier'), { says: /^before/ })
   await page.getByRole('button', { name: 'Compare', exact: true }).click()
   await expect(page.getByTestId('comparison')).toContainText('As it was:')
 })

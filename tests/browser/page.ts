@@ -1,5 +1,12 @@
 import AxeBuilder from '@axe-core/playwright'
-import { type BrowserContextOptions, type Browser, expect, type Page, test as base } from '@playwright/test'
+import {
+  type BrowserContextOptions,
+  type Browser,
+  expect,
+  type Locator,
+  type Page,
+  test as base,
+} from '@playwright/test'
 
 export const BASE = process.env.HANTVERK_BASE!
 
@@ -59,6 +66,16 @@ export const serverNow = async (page: Page) =>
 export const forward = async (page: Page, minutes: number) =>
   setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
 export const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)
+/** Chooses in a field that opens: by what it stands for, or by what it says. */
+export async function choose(field: Locator, option: string | { says: string | RegExp }) {
+  const page = field.page()
+  await field.first().click()
+  await (
+    typeof option === 'string'
+      ? page.locator(`[role=option][data-value="${option}"]`)
+      : page.getByRole('option', { name: option.says }).first()
+  ).click()
+}
 /** Opens a step of a plan, with its figures. */
 export async function opened(page: Page, key: string) {
   await step(page, key).locator('button[aria-expanded]').first().click()

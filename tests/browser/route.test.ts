@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { as, opened, step, test } from './page'
+import { as, choose, opened, step, test } from './page'
 
 test('ten routes judged; two beside each other; finishes compared and picked', async ({ browser, watched }) => {
   const page = await as(browser, 'tove', watched)
@@ -18,7 +18,7 @@ test('ten routes judged; two beside each other; finishes compared and picked', a
     .getByTestId('finishes')
     .getByRole('button', { name: /two-part hardwax oil/ })
     .click()
-  await expect(page.getByLabel('Finish').first()).toHaveValue('hardwax-oil-2c')
+  await expect(page.getByLabel('Finish').first()).toHaveAttribute('data-value', 'hardwax-oil-2c')
 })
 
 test('a house method shows what it would change here, and is taken for this piece alone', async ({
@@ -27,7 +27,7 @@ test('a house method shows what it would change here, and is taken for this piec
 }) => {
   const page = await as(browser, 'ingrid', watched)
   await page.goto('/pieces/14/route')
-  await page.getByLabel('Finish').first().selectOption('waterborne-polyurethane')
+  await choose(page.getByLabel('Finish').first(), 'waterborne-polyurethane')
   await page.getByText('House methods on this piece').click()
   const grain = page.locator('[data-test=house][data-slug=raise-grain]')
   await expect(grain.getByRole('radio', { name: /Never/ })).toContainText(/changes nothing here|−/, { timeout: 60_000 })
@@ -35,9 +35,8 @@ test('a house method shows what it would change here, and is taken for this piec
   await expect(page.locator('[data-test=house][data-slug=between-coats]')).toContainText('for this piece')
   await page.locator('[data-route=strip-chemical]').getByRole('button', { name: 'Take this route' }).click()
   await expect(page.getByTestId('step').filter({ hasText: 'Sand lightly P400' }).first()).toBeVisible()
-  await page.goto('/shop')
-  await page.getByTestId('shop-house').locator('summary').click()
-  await expect(page.getByLabel(/Grit between coats/)).toHaveValue('P320')
+  await page.goto('/shop?part=methods')
+  await expect(page.getByLabel(/Grit between coats/)).toHaveAttribute('data-value', 'P320')
 })
 
 test('a broken rule is mended by one touch; the section slides through the plan', async ({ browser, watched }) => {
@@ -53,7 +52,7 @@ test('a broken rule is mended by one touch; the section slides through the plan'
   await page.keyboard.press('End')
   await expect.poll(planned).toBe(all)
   await opened(page, 'f-clean-off')
-  await step(page, 'f-clean-off').getByLabel('Dust comes off by').selectOption('tack-cloth')
+  await choose(step(page, 'f-clean-off').getByLabel('Dust comes off by'), 'tack-cloth')
   await step(page, 'f-clean-off').getByRole('button', { name: 'Save' }).click()
   const verdict = page.locator('[data-rule=resin-tack-cloth-before-waterborne]')
   await expect(verdict).toBeVisible()

@@ -20,7 +20,20 @@ const SLUGS = [
 const found = (text: string) => SLUGS.filter(slug => new RegExp(`(?<![\\w-])${slug}(?![\\w-])`).test(text))
 
 /** Every page of the application, those of a piece for one that is far along. */
-const PAGES = ['/', '/pieces', '/timetable', '/colour', '/store', '/answers', '/shop', '/judgement', '/mixing']
+const PAGES = [
+  '/',
+  '/pieces',
+  '/timetable',
+  '/colour',
+  '/store',
+  '/answers',
+  '/shop',
+  '/shop?part=people',
+  '/shop?part=methods',
+  '/shop?part=figures',
+  '/judgement',
+  '/mixing',
+]
 const OF_PIECE = ['', '/walk', '/finish', '/wood', '/hazards', '/parts', '/photographs', '/patch', '/report']
 const WORK = ['/route', '/plan', '/colour', '/client', '/log']
 

@@ -1,7 +1,7 @@
 import { execFileSync } from 'node:child_process'
 import { expect } from '@playwright/test'
 import { bringBack, takeAway } from '../standIns'
-import { as, barriers, forward, linkTo, opened, serverNow, setClock, step, test, write } from './page'
+import { as, barriers, choose, forward, linkTo, opened, serverNow, setClock, step, test, write } from './page'
 
 const MAILS = process.env.HANTVERK_MAILS!
 
@@ -17,7 +17,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await owner.getByLabel('Piece', { exact: true }).fill('Seed chest')
   await owner.getByLabel('Client', { exact: true }).fill('Alma Test')
   await owner.getByLabel('Mail address').fill('alma@example.invalid')
-  await owner.getByLabel('Made').selectOption('1850-1925')
+  await choose(owner.getByLabel('Made'), '1850-1925')
   await owner.getByRole('radio', { name: 'No', exact: true }).click()
   await owner.getByLabel('Part', { exact: true }).fill('lid')
   await owner.getByLabel('Face', { exact: true }).fill('outside')
@@ -30,7 +30,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await owner.getByRole('link', { name: 'Finish', exact: true }).click()
   const advised = owner.getByTestId('next-test').first()
   await expect(advised).toContainText('bit')
-  await owner.getByLabel('Another test').selectOption('alcohol-drop')
+  await choose(owner.getByLabel('Another test'), 'alcohol-drop')
   await owner.getByRole('button', { name: 'sticky', exact: true }).last().click()
   await expect(owner.getByTestId('finish')).toContainText('shellac')
   await owner.getByRole('link', { name: /^Faces/ }).click()
@@ -42,7 +42,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
 
   await owner.getByRole('link', { name: 'Route' }).click()
   await expect(owner.locator('[data-route=scuff-and-recoat]')).toHaveAttribute('data-standing', 'possible')
-  await owner.getByLabel('Finish').selectOption('dewaxed-shellac')
+  await choose(owner.getByLabel('Finish'), 'dewaxed-shellac')
   await owner.locator('[data-route=scuff-and-recoat]').getByRole('button', { name: 'Take this route' }).click()
   await expect(step(owner, 'approval')).toBeVisible()
   const drawn = await owner
@@ -146,7 +146,7 @@ test('a rule broken by hand is named with its reason and mend', async ({ browser
   await lead.goto('/pieces/11/plan')
   await opened(lead, 'coat-1')
   await step(lead, 'coat-1').getByRole('button', { name: 'Add a step after it' }).click()
-  await lead.getByLabel('Kind').selectOption('wax')
+  await choose(lead.getByLabel('Kind'), 'wax')
   await lead.getByLabel('What is to be done').last().fill('Wax it already')
   await lead.getByRole('button', { name: 'Add', exact: true }).click()
   const verdict = lead.locator('[data-rule=wax-under-anything]').first()
@@ -217,6 +217,8 @@ test('keyboard alone signs in and reaches the content; axe finds nothing serious
     '/store',
     '/answers',
     '/shop',
+    '/shop?part=people',
+    '/shop?part=methods',
   ]) {
     await owner.goto(path)
     await owner.waitForTimeout(600)

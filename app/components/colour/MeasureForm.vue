@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { CLEAR_COAT_SLUGS, LIGHT_HISTORIES, LIGHTS } from '#core/colour'
+import { CLEAR_COAT_SLUGS, type ClearCoat, type Light, LIGHT_HISTORIES, type LightHistory, LIGHTS } from '#core/colour'
 import { SPECIES } from '#core/wood'
 import { READING_ROLES } from '#shared/colour'
 
@@ -16,10 +16,10 @@ const about = reactive({
   name: props.name ?? '',
   role: props.role ?? 'target',
   species: props.species ?? 'oak',
-  zone: 'heartwood',
+  zone: 'heartwood' as 'heartwood' | 'sapwood',
   clearCoat: props.clearCoat ?? '',
-  gloss: 'excluded',
-  lightHistory: 'fresh',
+  gloss: 'excluded' as 'excluded' | 'included',
+  lightHistory: 'fresh' as LightHistory,
 })
 watch(
   () => [props.name, props.role, props.species, props.clearCoat],
@@ -38,31 +38,33 @@ const usualName = computed(
 const body = () => ({
   ...about,
   name: about.name || usualName.value,
-  clearCoat: about.clearCoat || null,
+  clearCoat: (about.clearCoat || null) as ClearCoat | null,
   pieceId: props.pieceId ?? null,
 })
 const busy = ref(false)
 async function measure() {
   busy.value = true
-  const done = await send<{ id: number; lab: number[]; meter: string }>('POST', '/api/readings/measure', body())
+  const done = await send('POST /api/readings/measure', { body: body() })
   busy.value = false
   if (!done) return
   useNotes().show(`${about.name || usualName.value}: L* ${done.lab.map(v => v.toFixed(1)).join(', ')}`)
   emit('read', done.id)
 }
-const lab = reactive({ L: 50, a: 10, b: 20, light: 'd65', observer: '10' })
+const lab = reactive({ L: 50, a: 10, b: 20, light: 'd65' as Light, observer: '10' as '2' | '10' })
 async function type() {
-  const done = await send<{ id: number }>('POST', '/api/readings', { ...body(), lab })
+  const done = await send('POST /api/readings', { body: { ...body(), lab } })
   if (done) emit('read', done.id)
 }
 async function take(event: Event) {
   const input = event.target as HTMLInputElement
   const file = input.files?.[0]
   if (!file) return
-  const done = await send<{ ids: number[] }>('POST', '/api/readings/import', {
-    ...body(),
-    name: '',
-    text: await file.text(),
+  const done = await send('POST /api/readings/import', {
+    body: {
+      ...body(),
+      name: '',
+      text: await file.text(),
+    },
   })
   input.value = ''
   if (done) for (const id of done.ids) emit('read', id)
@@ -75,63 +77,54 @@ async function take(event: Event) {
       >{{ w('colour.what') }} <input v-model="about.name" class="field" maxlength="120" :placeholder="usualName"
     /></label>
     <div class="grid grid-cols-2 gap-3">
-      <label
-        >{{ w('colour.role') }}
-        <select v-model="about.role" class="field">
-          <option v-for="r in READING_ROLES" :key="r" :value="r">{{ w(`colour.roles.${r}`) }}</option>
-        </select></label
-      >
-      <label
-        >{{ w('intake.species') }}
-        <select v-model="about.species" class="field">
-          <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
-        </select></label
-      >
-      <label
-        >{{ w('colour.surface') }}
-        <select v-model="about.clearCoat" class="field">
-          <option value="">{{ w('colour.bare') }}</option>
-          <option v-for="k in CLEAR_COAT_SLUGS" :key="k" :value="k">{{ w(`colour.coats.${k}`) }}</option>
-        </select></label
-      >
-      <label
-        >{{ w('colour.history') }}
-        <select v-model="about.lightHistory" class="field">
-          <option v-for="h in LIGHT_HISTORIES" :key="h" :value="h">{{ w(`colour.histories.${h}`) }}</option>
-        </select></label
-      >
+      <ChoiceField
+        v-model="about.role"
+        :label="w('colour.role')"
+        :options="optionsOf(READING_ROLES, r => w(`colour.roles.${r}`))"
+      />
+      <FindField v-model="about.species" :label="w('intake.species')" :options="namedOptions(SPECIES)" />
+      <ChoiceField
+        v-model="about.clearCoat"
+        :label="w('colour.surface')"
+        :options="[{ value: '', label: w('colour.bare') }, ...optionsOf(CLEAR_COAT_SLUGS, k => w(`colour.coats.${k}`))]"
+      />
+      <ChoiceField
+        v-model="about.lightHistory"
+        :label="w('colour.history')"
+        :options="optionsOf(LIGHT_HISTORIES, h => w(`colour.histories.${h}`))"
+      />
     </div>
     <button class="act" :disabled="busy">{{ w('colour.measure') }}</button>
-    <details>
-      <summary class="min-h-11 flex items-center underline cursor-pointer">{{ w('colour.otherWays') }}</summary>
+    <FoldOut :title="w('colour.otherWays')">
       <div class="grid gap-3 mt-2">
         <div class="grid grid-cols-2 gap-3">
-          <label
-            >{{ w('colour.zone') }}
-            <select v-model="about.zone" class="field">
-              <option value="heartwood">{{ w('colour.zones.heartwood') }}</option>
-              <option value="sapwood">{{ w('colour.zones.sapwood') }}</option>
-            </select></label
-          >
-          <label
-            >{{ w('colour.gloss') }}
-            <select v-model="about.gloss" class="field">
-              <option value="excluded">{{ w('colour.glosses.excluded') }}</option>
-              <option value="included">{{ w('colour.glosses.included') }}</option>
-            </select></label
-          >
+          <ChoiceField
+            v-model="about.zone"
+            :label="w('colour.zone')"
+            :options="[
+              { value: 'heartwood', label: w('colour.zones.heartwood') },
+              { value: 'sapwood', label: w('colour.zones.sapwood') },
+            ]"
+          />
+          <ChoiceField
+            v-model="about.gloss"
+            :label="w('colour.gloss')"
+            :options="[
+              { value: 'excluded', label: w('colour.glosses.excluded') },
+              { value: 'included', label: w('colour.glosses.included') },
+            ]"
+          />
         </div>
         <div class="grid grid-cols-3 gap-3">
           <label v-for="k in ['L', 'a', 'b'] as const" :key="k"
             >{{ k }}* <input v-model.number="lab[k]" type="number" step="any" class="field"
           /></label>
         </div>
-        <label
-          >{{ w('colour.labLight') }}
-          <select v-model="lab.light" class="field">
-            <option v-for="l in LIGHTS" :key="l" :value="l">{{ w(`colour.lights.${l}`) }}</option>
-          </select></label
-        >
+        <ChoiceField
+          v-model="lab.light"
+          :label="w('colour.labLight')"
+          :options="optionsOf(LIGHTS, l => w(`colour.lights.${l}`))"
+        />
         <button type="button" class="act act-quiet" @click="type">{{ w('colour.typeIn') }}</button>
         <label class="act act-quiet"
           >{{ w('colour.file') }}
@@ -139,6 +132,6 @@ async function take(event: Event) {
         /></label>
         <p class="caption">{{ w('colour.weaker') }}</p>
       </div>
-    </details>
+    </FoldOut>
   </form>
 </template>

@@ -107,15 +107,12 @@ watch(
     area.film_um = materialOf(c).wet_um
   },
 )
-const { data: pieces } = useLive<{ id: number; name: string }[]>(
-  () => '/api/pieces',
-  topic => topic === 'pieces',
-)
+const { data: pieces } = useLive('GET /api/pieces', topic => topic === 'pieces')
 const pieceId = ref<number | null>(null)
 /** The area and finish of the piece that the pot is for. */
 watch(pieceId, async id => {
   if (!id) return
-  const { faces, piece } = await fetchAs<PiecePage>(`/api/pieces/${id}`)
+  const { faces, piece } = await call('GET /api/pieces/:id', { id })
   area.m2 = round(
     sumOf(
       faces.filter(f => f.scope === 'refinish'),
@@ -137,15 +134,17 @@ function fromArea() {
   )
 }
 async function make() {
-  const done = await send<{ id: number }>('POST', '/api/batches', {
-    kind: 'mix',
-    name: form.name,
-    by: form.by,
-    ingredients: form.rows,
-    wanted: wanted.value,
-    smallest_g: form.smallest_g,
-    pot_min: form.pot_min || null,
-    pieceId: pieceId.value,
+  const done = await send('POST /api/batches', {
+    body: {
+      kind: 'mix',
+      name: form.name,
+      by: form.by,
+      ingredients: form.rows,
+      wanted: wanted.value,
+      smallest_g: form.smallest_g,
+      pot_min: form.pot_min || null,
+      pieceId: pieceId.value,
+    },
   })
   if (done) emit('made', done.id)
 }
@@ -166,19 +165,21 @@ async function make() {
     </div>
     <form class="grid gap-3" @submit.prevent="make">
       <div class="grid sm:grid-cols-[1fr_14rem_8rem_8rem] gap-3 items-end">
-        <TextField v-model="form.name" :label="w('mix.name')" required /><label
-          >{{ w('mix.forPiece') }}
-          <select v-model="pieceId" class="field">
-            <option :value="null">{{ w('mix.forShop') }}</option>
-            <option v-for="p in pieces ?? []" :key="p.id" :value="p.id">{{ p.id }} {{ p.name }}</option>
-          </select></label
-        ><label
-          >{{ w('mix.by') }}
-          <select v-model="form.by" class="field">
-            <option value="volume">{{ w('mix.volume') }}</option>
-            <option value="weight">{{ w('mix.weight') }}</option>
-          </select></label
-        ><label
+        <TextField v-model="form.name" :label="w('mix.name')" required /><FindField
+          v-model="pieceId"
+          :label="w('mix.forPiece')"
+          :options="[
+            { value: null, label: w('mix.forShop') },
+            ...(pieces ?? []).map(p => ({ value: p.id, label: `${p.id} ${p.name}` })),
+          ]"
+        /><ChoiceField
+          v-model="form.by"
+          :label="w('mix.by')"
+          :options="[
+            { value: 'volume', label: w('mix.volume') },
+            { value: 'weight', label: w('mix.weight') },
+          ]"
+        /><label
           >{{ w('mix.potLife') }} <input v-model.number="form.pot_min" type="number" min="1" class="field"
         /></label>
       </div>
@@ -219,9 +220,14 @@ async function make() {
                 />
               </td>
               <td class="py-1 pr-2">
-                <select v-model="r.of" class="field !w-44" :aria-label="`${w('mix.of')} ${i + 1}`" :disabled="i === 0">
-                  <option v-for="o in SHARES_OF" :key="o" :value="o">{{ w(`mix.shareOf.${o}`) }}</option>
-                </select>
+                <ChoiceField
+                  v-model="r.of"
+                  :label="`${w('mix.of')} ${i + 1}`"
+                  label-hidden
+                  :options="optionsOf(SHARES_OF, o => w(`mix.shareOf.${o}`))"
+                  :disabled="i === 0"
+                  class="w-44"
+                />
               </td>
               <td class="py-1 pr-2">
                 <input
@@ -275,28 +281,24 @@ async function make() {
         <label
           >{{ w('mix.wanted') }} <input v-model.number="form.amount" type="number" min="0" step="any" class="field"
         /></label>
-        <label
-          >{{ w('mix.unit') }}
-          <select v-model="form.unit" class="field">
-            <option v-for="u in ['total_ml', 'total_g', 'can_ml', 'can_g']" :key="u" :value="u">
-              {{ w(`mix.units.${u}`) }}
-            </option>
-          </select></label
-        >
-        <label v-if="form.unit.startsWith('can')"
-          >{{ w('mix.ofWhich') }}
-          <select v-model.number="form.of" class="field">
-            <option v-for="(r, i) in form.rows" :key="i" :value="i">{{ r.name }}</option>
-          </select></label
-        ><span v-else />
+        <ChoiceField
+          v-model="form.unit"
+          :label="w('mix.unit')"
+          :options="optionsOf(['total_ml', 'total_g', 'can_ml', 'can_g'], u => w(`mix.units.${u}`))"
+        />
+        <ChoiceField
+          v-if="form.unit.startsWith('can')"
+          v-model="form.of"
+          :label="w('mix.ofWhich')"
+          :options="form.rows.map((r, i) => ({ value: i, label: r.name }))"
+        /><span v-else />
         <label
           >{{ w('mix.smallest') }}
           <input v-model.number="form.smallest_g" type="number" min="0.01" step="any" class="field"
         /></label>
         <label>{{ w('mix.ladle') }} <input v-model.number="form.ladle_ml" type="number" min="1" class="field" /></label>
       </div>
-      <details>
-        <summary class="min-h-11 flex items-center underline cursor-pointer">{{ w('mix.fromArea') }}</summary>
+      <FoldOut :title="w('mix.fromArea')">
         <div class="grid sm:grid-cols-6 gap-3 items-end">
           <label
             >{{ w('mix.area') }}
@@ -304,12 +306,8 @@ async function make() {
           ><label
             >{{ w('mix.coats') }}
             <input v-model.number="area.coats" type="number" min="1" max="12" class="field" /></label
-          ><label
-            >{{ w('store.class') }}
-            <select v-model="area.class" class="field">
-              <option v-for="m in MATERIALS" :key="m.slug" :value="m.slug">{{ m.name }}</option>
-            </select></label
-          ><label v-if="materialOf(area.class).wet_um"
+          ><FindField v-model="area.class" :label="w('store.class')" :options="namedOptions(MATERIALS)" /><label
+            v-if="materialOf(area.class).wet_um"
             >{{ w('mix.film') }}
             <input v-model.number="area.film_um" type="number" min="5" max="500" class="field" /></label
           ><label>{{ w('mix.loss') }} <input v-model.number="area.loss_ml" type="number" min="0" class="field" /></label
@@ -317,7 +315,7 @@ async function make() {
             {{ w('mix.workOut') }}
           </button>
         </div>
-      </details>
+      </FoldOut>
       <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
       <div class="flex gap-3">
         <button class="act" :disabled="!result.mixed">{{ w('mix.begin') }}</button><button

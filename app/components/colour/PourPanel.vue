@@ -99,13 +99,15 @@ const fill = computed(
           })
         }}<span v-if="g !== null && !steady" class="caption ml-2">{{ w('mix.moving') }}</span>
       </p>
-      <label v-if="line.product_id && lots.length"
-        >{{ w('bench.lot') }}
-        <select v-model.number="lotId" class="field">
-          <option v-for="l in lots" :key="l.id" :value="l.id">{{ l.code }}: {{ amount(l.left_ml) }}</option>
-          <option :value="null">{{ w('bench.noLot') }}</option>
-        </select></label
-      >
+      <FindField
+        v-if="line.product_id && lots.length"
+        v-model="lotId"
+        :label="w('bench.lot')"
+        :options="[
+          ...lots.map(l => ({ value: l.id, label: `${l.code}: ${amount(l.left_ml)}` })),
+          { value: null, label: w('bench.noLot') },
+        ]"
+      />
       <div class="flex flex-wrap gap-3">
         <button v-if="simulated && !pouring" class="act act-quiet" @click="pour">{{ w('mix.pourSimulated') }}</button>
         <button v-if="pouring" class="act act-stop" @click="stop">{{ w('mix.stop') }}</button>

@@ -30,14 +30,16 @@ const flat = computed(() => {
     <h2>{{ w('mix.sheen') }}</h2>
     <label>{{ w('mix.table') }} <textarea v-model="sheen.table" rows="3" class="field" /></label>
     <div class="grid grid-cols-2 gap-2">
-      <label
-        >{{ w('mix.tableOf') }}
-        <select v-model="sheen.of" class="field">
-          <option v-for="o in SHARES_OF.filter(o => o !== 'parts')" :key="o" :value="o">
-            {{ w(`mix.shareOf.${o}`) }}
-          </option>
-        </select></label
-      ><label
+      <ChoiceField
+        v-model="sheen.of"
+        :label="w('mix.tableOf')"
+        :options="
+          optionsOf(
+            SHARES_OF.filter(o => o !== 'parts'),
+            o => w(`mix.shareOf.${o}`),
+          )
+        "
+      /><label
         >{{ w('mix.gloss') }} <input v-model.number="sheen.gloss" type="number" min="0" max="100" class="field"
       /></label>
     </div>

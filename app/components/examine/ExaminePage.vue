@@ -8,9 +8,10 @@ const {
   data: exam,
   failed,
   load,
-} = useLive<Examination>(
-  () => `/api/pieces/${id.value}/examination`,
+} = useLive(
+  'GET /api/pieces/:id/examination',
   (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value,
+  () => ({ id: id.value }),
 )
 const can = computed(() => session.may('owner', 'lead', 'finisher') && page.value?.piece.state !== 'handed-over')
 const open = computed(

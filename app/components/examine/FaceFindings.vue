@@ -144,6 +144,11 @@ useEventListener('keydown', event => {
   }
 })
 const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value].shape : null))
+/** The whole face is placed by saying so; the other shapes are drawn. */
+function shaped(x: (typeof SHAPES)[number] | undefined) {
+  if (x === 'face') void placed({ ...wholeFace(), shape: 'face' })
+  else if (x) shape.value = x
+}
 function letGo() {
   kind.value = null
   moving.value = false
@@ -239,65 +244,50 @@ function letGo() {
               {{ w(`finding.${k}`) }}
             </button>
           </div>
-          <label class="block mt-2"
-            ><span class="sr-only">{{ w('exam.otherKind') }}</span
-            ><select
-              class="field"
-              :value="kind && !USUAL.includes(kind) ? kind : ''"
-              @change="take(($event.target as HTMLSelectElement).value as FindingKind)"
-            >
-              <option value="">{{ w('exam.otherKind') }}</option>
-              <option v-for="k in FINDING_KINDS.filter(x => !USUAL.includes(x))" :key="k" :value="k">
-                {{ w(`finding.${k}`) }}
-              </option>
-            </select></label
-          >
+          <ChoiceField
+            :model-value="kind && !USUAL.includes(kind) ? kind : ''"
+            :label="w('exam.otherKind')"
+            label-hidden
+            :options="[
+              { value: '', label: w('exam.otherKind') },
+              ...optionsOf(
+                FINDING_KINDS.filter(x => !USUAL.includes(x)),
+                k => w(`finding.${k}`),
+              ),
+            ]"
+            class="mt-2"
+            @update:model-value="$event && take($event)"
+          />
         </template>
         <template v-if="kind">
-          <div class="mt-3" role="radiogroup" :aria-label="w('exam.as')">
-            <span class="block">{{ w('exam.as') }}</span>
-            <div class="flex flex-wrap gap-1">
-              <button
-                v-for="x in SHAPES"
-                :key="x"
-                type="button"
-                role="radio"
-                :aria-checked="shapeNow === x"
-                class="act"
-                :class="shapeNow === x ? '' : 'act-quiet'"
-                @click="x === 'face' ? placed({ ...wholeFace(), shape: 'face' }) : (shape = x)"
-              >
-                {{ w(`exam.shape.${x}`) }}
-              </button>
-            </div>
-          </div>
-          <div v-if="drawing === null" class="mt-3" role="radiogroup" :aria-label="w('examine.gradeLong')">
-            <span class="block">{{ w('examine.gradeLong') }}</span>
-            <div class="flex gap-1">
-              <button
-                v-for="g in 5"
-                :key="g"
-                type="button"
-                role="radio"
-                :aria-checked="grade === g"
-                class="act !px-0 w-12"
-                :class="grade === g ? '' : 'act-quiet'"
-                @click="grade = g"
-              >
-                {{ g }}
-              </button>
-            </div>
-          </div>
+          <RadioField
+            class="mt-3"
+            :model-value="shapeNow ?? undefined"
+            :label="w('exam.as')"
+            :options="optionsOf(SHAPES, x => w(`exam.shape.${x}`))"
+            @update:model-value="shaped"
+          />
+          <RadioField
+            v-if="drawing === null"
+            v-model="grade"
+            class="mt-3"
+            tight
+            :label="w('examine.gradeLong')"
+            :options="optionsOf([1, 2, 3, 4, 5])"
+          />
           <button class="act act-quiet mt-3" @click="letGo">
             {{ w('cancel') }}
           </button>
         </template>
       </template>
       <template v-if="!kind && !finding">
-        <details v-if="session.may('owner', 'lead', 'office') && page!.piece.state === 'active' && !face" class="mb-3">
-          <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('examine.change') }}</summary>
+        <FoldOut
+          v-if="session.may('owner', 'lead', 'office') && page!.piece.state === 'active' && !face"
+          class="mb-3"
+          :title="w('examine.change')"
+        >
           <PieceWish :piece="page!.piece" @changed="loadPiece" />
-        </details>
+        </FoldOut>
         <template v-if="!face">
           <NuxtLink v-if="exam.walk.next && can" :to="`/pieces/${id}/walk`" class="act w-full no-underline">{{
             exam.walk.done ? w('exam.goOn', { done: exam.walk.done, total: exam.walk.total }) : w('exam.begin')

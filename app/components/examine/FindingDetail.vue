@@ -48,40 +48,21 @@ const toggle = (address: string) =>
       {{ w('exam.notDrawn') }} <button class="act mt-2" @click="emit('draw')">{{ w('exam.drawIt') }}</button>
     </p>
     <p v-else class="caption">{{ measured }}</p>
-    <div class="mt-2" role="radiogroup" :aria-label="w('examine.gradeLong')">
-      <span class="block">{{ w('examine.gradeLong') }}</span>
-      <div class="flex gap-1">
-        <button
-          v-for="g in 5"
-          :key="g"
-          type="button"
-          role="radio"
-          :aria-checked="finding.grade === g"
-          class="act !px-0 w-12"
-          :class="finding.grade === g ? '' : 'act-quiet'"
-          @click="emit('change', { grade: g })"
-        >
-          {{ g }}
-        </button>
-      </div>
-    </div>
-    <div class="mt-3" role="radiogroup" :aria-label="w('examine.wish')">
-      <span class="block">{{ w('examine.wish') }}</span>
-      <div class="flex flex-wrap gap-1">
-        <button
-          v-for="wish in WISHES"
-          :key="wish"
-          type="button"
-          role="radio"
-          :aria-checked="finding.wish === wish"
-          class="act"
-          :class="finding.wish === wish ? '' : 'act-quiet'"
-          @click="emit('change', { wish: wish })"
-        >
-          {{ w(`wish.${wish}`) }}
-        </button>
-      </div>
-    </div>
+    <RadioField
+      class="mt-2"
+      tight
+      :model-value="finding.grade"
+      :label="w('examine.gradeLong')"
+      :options="optionsOf([1, 2, 3, 4, 5])"
+      @update:model-value="emit('change', { grade: $event })"
+    />
+    <RadioField
+      class="mt-3"
+      :model-value="finding.wish"
+      :label="w('examine.wish')"
+      :options="optionsOf(WISHES, wish => w(`wish.${wish}`))"
+      @update:model-value="emit('change', { wish: $event })"
+    />
     <form
       v-if="finding.place.shape === 'line' || finding.place.shape === 'point'"
       class="flex gap-2 items-end mt-3"

@@ -7,10 +7,13 @@ const words = ref<Record<string, string>>({})
 const keyOf = (v: ExamVerdict) => `${v.slug}|${v.subject}`
 async function overrule(v: ExamVerdict) {
   if (
-    await send('POST', `/api/pieces/${props.id}/examination/overrules`, {
-      slug: v.slug,
-      subject: v.subject,
-      word: words.value[keyOf(v)] ?? '',
+    await send('POST /api/pieces/:id/examination/overrules', {
+      id: props.id,
+      body: {
+        slug: v.slug,
+        subject: v.subject,
+        word: words.value[keyOf(v)] ?? '',
+      },
     })
   )
     emit('changed')
@@ -20,23 +23,21 @@ const grave = (v: ExamVerdict) => v.severity === 'forbidden' || v.severity === '
 
 <template>
   <div>
-    <details
+    <FoldOut
       v-for="v in verdicts"
       :key="keyOf(v)"
       class="verdict mt-2"
       :class="grave(v) && !v.overruled ? 'verdict-stop' : ''"
       data-test="verdict"
       :data-slug="v.slug"
-    >
-      <summary class="cursor-pointer min-h-11 py-1.5">
-        <strong
+      ><template #title
+        ><strong
           :class="
             v.overruled ? 'text-soft' : grave(v) ? 'text-madder' : v.severity === 'warn' ? 'text-ochre' : 'text-soft'
           "
           >{{ w(`severity.${v.severity}`) }}:</strong
-        >{{ ' ' }}
-        <span :class="v.overruled ? 'line-through' : ''">{{ v.says }}</span>
-      </summary>
+        >{{ ' ' }} <span :class="v.overruled ? 'line-through' : ''">{{ v.says }}</span></template
+      >
       <p v-for="r in v.reasons" :key="r">{{ r }}</p>
       <p class="mt-1">
         <strong>{{ w('exam.do') }}</strong> {{ v.mend }}
@@ -61,6 +62,6 @@ const grave = (v: ExamVerdict) => v.severity === 'forbidden' || v.severity === '
         {{ w('exam.onlyEvidence') }}
         <NuxtLink v-if="session.person" :to="`/pieces/${id}/hazards`">{{ w('exam.hazards') }}</NuxtLink>
       </p>
-    </details>
+    </FoldOut>
   </div>
 </template>

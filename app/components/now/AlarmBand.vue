@@ -64,7 +64,8 @@ watch(
   },
 )
 const heard = async (...list: typeof ringing.value) => {
-  for (const line of list) await send('POST', '/api/alarms', { pieceId: line.pieceId, from: line.from, to: line.to })
+  for (const line of list)
+    await send('POST /api/alarms', { body: { pieceId: line.pieceId, from: line.from, to: line.to } })
 }
 </script>
 

@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import { DialogPanel, DialogTitle, Dialog } from '@headlessui/vue'
-import type { InternalApi } from 'nitropack/types'
 import type { ActTarget } from '~/composables/bench'
 
 /** The end of a step: how a gate went, and what was used from which lot. */
@@ -13,7 +11,7 @@ const props = defineProps<{
   ago: number
 }>()
 const emit = defineEmits<{ close: [] }>()
-const store = ref<InternalApi['/api/store']['get'] | null>(null)
+const store = ref<AnswerOf<'GET /api/store'> | null>(null)
 const gate = ref<'pass' | 'fail' | null>(null)
 const lot = ref<number | null>(null)
 const amount = ref(Math.ceil(props.step.amount_ml ?? 0))
@@ -27,7 +25,7 @@ const lots = computed(() =>
 const chosen = computed(() => lots.value.find(l => l.id === lot.value))
 const short = computed(() => chosen.value !== undefined && amount.value > chosen.value.left_ml)
 onMounted(async () => {
-  store.value = await fetchAs<InternalApi['/api/store']['get']>('/api/store')
+  store.value = await call('GET /api/store')
   lot.value = lots.value.find(l => l.class === props.step.product && l.left_ml > 0)?.id ?? null
 })
 async function done() {
@@ -42,63 +40,51 @@ async function done() {
 </script>
 
 <template>
-  <Dialog :open="true" class="relative z-40" @close="emit('close')">
-    <div class="fixed inset-0 bg-black/50" aria-hidden="true" />
-    <div class="fixed inset-0 flex items-center justify-center p-4">
-      <DialogPanel class="w-full max-w-xl bg-ground p-6 max-h-full overflow-auto">
-        <DialogTitle as="h2" class="text-xl">{{ step.title }}</DialogTitle>
-        <fieldset v-if="step.gate" class="mt-4">
-          <legend>{{ step.gate.look }}</legend>
-          <div class="grid grid-cols-2 gap-3 mt-3">
-            <button
-              class="act"
-              :class="gate === 'pass' ? '' : 'act-quiet'"
-              :aria-pressed="gate === 'pass'"
-              @click="gate = 'pass'"
-            >
-              {{ w('bench.pass') }}
-            </button>
-            <button
-              class="act"
-              :class="gate === 'fail' ? '!bg-madder !border-madder' : 'act-stop'"
-              :aria-pressed="gate === 'fail'"
-              @click="gate = 'fail'"
-            >
-              {{ w('bench.fail') }}
-            </button>
-          </div>
-          <p class="caption mt-2">{{ w('bench.failsWhen') }} {{ step.gate.fails }}</p>
-        </fieldset>
-        <div v-if="step.product" class="mt-4 grid gap-3">
-          <label
-            >{{ w('bench.lot') }}
-            <select v-model.number="lot" class="field">
-              <option :value="null">{{ w('bench.noLot') }}</option>
-              <option v-for="l in lots" :key="l.id" :value="l.id">
-                {{ l.name }}, {{ l.code }}: {{ Math.round(l.left_ml) }} ml
-              </option>
-            </select>
-          </label>
-          <label
-            >{{ w('bench.used') }}
-            <input v-model.number="amount" class="field" type="number" min="0" inputmode="numeric"
-          /></label>
-          <label v-if="short"
-            >{{ w('bench.short', { left: Math.round(chosen!.left_ml) }) }}
-            <input v-model="word" class="field" maxlength="300"
-          /></label>
-        </div>
-        <div class="mt-6 flex gap-3">
-          <button
-            class="act"
-            :disabled="busy || (step.gate != null && gate === null) || (short && !word)"
-            @click="done"
-          >
-            {{ w('bench.finish') }}
-          </button>
-          <button class="act act-quiet" @click="emit('close')">{{ w('cancel') }}</button>
-        </div>
-      </DialogPanel>
+  <DialogBox :title="step.title" @close="emit('close')">
+    <fieldset v-if="step.gate" class="mt-4">
+      <legend>{{ step.gate.look }}</legend>
+      <div class="grid grid-cols-2 gap-3 mt-3">
+        <button
+          class="act"
+          :class="gate === 'pass' ? '' : 'act-quiet'"
+          :aria-pressed="gate === 'pass'"
+          @click="gate = 'pass'"
+        >
+          {{ w('bench.pass') }}
+        </button>
+        <button
+          class="act"
+          :class="gate === 'fail' ? '!bg-madder !border-madder' : 'act-stop'"
+          :aria-pressed="gate === 'fail'"
+          @click="gate = 'fail'"
+        >
+          {{ w('bench.fail') }}
+        </button>
+      </div>
+      <p class="caption mt-2">{{ w('bench.failsWhen') }} {{ step.gate.fails }}</p>
+    </fieldset>
+    <div v-if="step.product" class="mt-4 grid gap-3">
+      <FindField
+        v-model="lot"
+        :label="w('bench.lot')"
+        :options="[
+          { value: null, label: w('bench.noLot') },
+          ...lots.map(l => ({ value: l.id, label: `${l.name}, ${l.code}: ${Math.round(l.left_ml)} ml` })),
+        ]"
+      />
+      <label
+        >{{ w('bench.used') }} <input v-model.number="amount" class="field" type="number" min="0" inputmode="numeric"
+      /></label>
+      <label v-if="short"
+        >{{ w('bench.short', { left: Math.round(chosen!.left_ml) }) }}
+        <input v-model="word" class="field" maxlength="300"
+      /></label>
     </div>
-  </Dialog>
+    <div class="mt-6 flex gap-3">
+      <button class="act" :disabled="busy || (step.gate != null && gate === null) || (short && !word)" @click="done">
+        {{ w('bench.finish') }}
+      </button>
+      <button class="act act-quiet" @click="emit('close')">{{ w('cancel') }}</button>
+    </div>
+  </DialogBox>
 </template>

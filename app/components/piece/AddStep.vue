@@ -4,7 +4,7 @@ import { MATERIALS } from '#core/materials'
 
 /** A step put in by hand: kind, faces, and what its kind asks. What is left blank follows from the kind. */
 const props = defineProps<{ after: number; faces: readonly { id: number; name: string }[] }>()
-const emit = defineEmits<{ add: [step: Record<string, unknown>]; cancel: [] }>()
+const emit = defineEmits<{ add: [step: BodyOf<'POST /api/pieces/:id/steps'>]; cancel: [] }>()
 const KINDS = STEP_KINDS.filter(kind => actOf({ kind }).byHand)
 const kind = ref<StepKind>('clean-off')
 const act = computed(() => actOf({ kind: kind.value }))
@@ -57,28 +57,24 @@ const add = () =>
 
 <template>
   <form class="flex flex-wrap gap-2 items-end" data-test="add-step" @submit.prevent="add">
-    <label class="w-60"
-      >{{ w('plan.kind') }}
-      <select v-model="kind" class="field">
-        <option v-for="k in KINDS" :key="k" :value="k">{{ w(`step.${k}`) }}</option>
-      </select></label
-    >
-    <label v-if="products.length" class="w-60"
-      >{{ w('plan.product') }}
-      <select v-model="product" class="field">
-        <option v-if="!act.needs?.always" :value="null">{{ w('field.unsaid') }}</option>
-        <option v-for="m in products" :key="m.slug" :value="m.slug">{{ m.name }}</option>
-      </select></label
-    >
+    <ChoiceField v-model="kind" :label="w('plan.kind')" :options="optionsOf(KINDS, k => w(`step.${k}`))" class="w-60" />
+    <FindField
+      v-if="products.length"
+      v-model="product"
+      :label="w('plan.product')"
+      :options="[{ value: null, label: w('field.unsaid') }, ...namedOptions(products)]"
+      class="w-60"
+    />
     <label v-if="abrades" class="w-28"
       >{{ w('plan.grits') }} <input v-model="grit" class="field" placeholder="P320"
     /></label>
-    <label v-if="act.methods.length > 1" class="w-44"
-      >{{ w('plan.method') }}
-      <select v-model="method" class="field">
-        <option v-for="m in act.methods" :key="m" :value="m">{{ w(`method.${m}`) }}</option>
-      </select></label
-    >
+    <ChoiceField
+      v-if="act.methods.length > 1"
+      v-model="method"
+      :label="w('plan.method')"
+      :options="optionsOf(act.methods, m => w(`method.${m}`))"
+      class="w-44"
+    />
     <StepFields v-model="fields" :kind="kind" />
     <label class="grow basis-64"
       >{{ w('plan.what') }}

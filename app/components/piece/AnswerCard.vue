@@ -19,17 +19,20 @@ const colour = {
 } as const
 async function record(answer: 'yes' | 'no' | 'replace' | 'match' | 'leave') {
   if (
-    await send('POST', `/api/approvals/${props.answer.id}/answer`, {
-      answer,
-      via: via.value,
-      name: name.value,
-      says: '',
+    await send('POST /api/approvals/:id/answer', {
+      id: props.answer.id,
+      body: {
+        answer,
+        via: via.value,
+        name: name.value,
+        says: '',
+      },
     })
   )
     emit('changed')
 }
 async function say() {
-  if (await send('POST', `/api/approvals/${props.answer.id}/words`, { says: reply.value })) {
+  if (await send('POST /api/approvals/:id/words', { id: props.answer.id, body: { says: reply.value } })) {
     reply.value = ''
     emit('changed')
   }
@@ -39,7 +42,7 @@ const trouble = computed(() => (['perhaps', 'failed'] as const).find(state => st
 const to = ref(props.answer.mail?.to ?? '')
 async function again() {
   const { id, rowVersion } = props.answer.mail!
-  if (await send('POST', `/api/mails/${id}/again`, { rowVersion, to: to.value })) emit('changed')
+  if (await send('POST /api/mails/:id/again', { id, body: { rowVersion, to: to.value } })) emit('changed')
 }
 const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
 </script>
@@ -101,17 +104,17 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
         maxlength="1000"
       /><button class="act">{{ w('client.send') }}</button>
     </form>
-    <details v-if="can && answer.state === 'open'" class="mt-2">
-      <summary class="underline min-h-11 py-2 cursor-pointer">{{ w('client.record') }}</summary>
+    <FoldOut v-if="can && answer.state === 'open'" class="mt-2" :title="w('client.record')">
       <div class="flex flex-wrap gap-2 items-end">
         <label class="grow">{{ w('client.who') }} <input v-model="name" class="field" /></label>
-        <label
-          >{{ w('client.how') }}
-          <select v-model="via" class="field">
-            <option value="phone">{{ w('via.phone') }}</option>
-            <option value="counter">{{ w('via.counter') }}</option>
-          </select></label
-        >
+        <ChoiceField
+          v-model="via"
+          :label="w('client.how')"
+          :options="[
+            { value: 'phone', label: w('via.phone') },
+            { value: 'counter', label: w('via.counter') },
+          ]"
+        />
         <template v-if="answer.about === 'item'"
           ><button v-for="c in ['replace', 'match', 'leave'] as const" :key="c" class="act" @click="record(c)">
             {{ w(`parts.answer.${c}`) }}
@@ -122,7 +125,7 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
           ><button class="act act-stop" @click="record('no')">{{ w('client.saidNo') }}</button></template
         >
       </div>
-    </details>
+    </FoldOut>
     <p class="caption break-all">SHA-256 {{ answer.digest.slice(0, 16) }}…</p>
   </article>
 </template>

@@ -3,7 +3,7 @@ import type { FinishLine } from '#core/ground'
 
 /** All finishes on this piece beside each other; the restorer picks. */
 const props = defineProps<Trial>()
-const emit = defineEmits<{ pick: [finish: string] }>()
+const emit = defineEmits<{ pick: [finish: FinishLine['finish']] }>()
 const { money } = useFormat()
 const lines = shallowRef<FinishLine[] | null>(null)
 let worker: Worker | null = null

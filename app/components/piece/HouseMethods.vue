@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { RadioGroup, RadioGroupOption } from '@headlessui/vue'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/house'
 import type { HouseEffect } from '~/workers/house.worker'
 
@@ -44,10 +45,7 @@ function says(e: HouseEffect): string {
 
 <template>
   <div v-if="house">
-    <p v-if="!effects" class="caption" role="status">
-      <progress :value="progress" max="1" class="w-40 align-middle" :aria-label="w('house.working')" />
-      {{ w('house.working') }}
-    </p>
+    <ProgressLine v-if="!effects" class="caption" :label="w('house.working')" :done="progress" />
     <div
       v-for="slug in HOUSE_SLUGS"
       :key="slug"
@@ -58,28 +56,37 @@ function says(e: HouseEffect): string {
       <h3>
         {{ HOUSE_METHODS[slug].asks }}<span v-if="overrides[slug]" class="caption block">{{ w('house.here') }}</span>
       </h3>
-      <div class="grid sm:grid-cols-2 gap-2" role="radiogroup" :aria-label="HOUSE_METHODS[slug].asks">
-        <button
+      <RadioGroup
+        class="grid sm:grid-cols-2 gap-2"
+        :aria-label="HOUSE_METHODS[slug].asks"
+        :model-value="house[slug]"
+        :disabled="!can"
+        @update:model-value="emit('change', { ...overrides, [slug]: $event })"
+      >
+        <RadioGroupOption
           v-for="[option, o] in options(slug)"
           :key="option"
-          type="button"
-          role="radio"
-          :aria-checked="house[slug] === option"
-          :disabled="!can"
-          class="text-left border px-3 py-2 min-h-12"
-          :class="house[slug] === option ? 'border-verdigris border-2 bg-verdigris-wash' : 'border-line'"
-          @click="emit('change', { ...overrides, [slug]: option })"
+          v-slot="{ checked }"
+          as="template"
+          :value="option"
         >
-          <strong>{{ o.says }}</strong>{{ ' ' }}
-          <span
-            v-if="effect(slug, option)"
-            class="clock"
-            :class="says(effect(slug, option)!) ? 'text-ochre' : 'text-soft'"
-            >{{ says(effect(slug, option)!) || w('house.same') }}</span
+          <button
+            type="button"
+            :disabled="!can"
+            class="text-left border px-3 py-2 min-h-12"
+            :class="checked ? 'border-verdigris border-2 bg-verdigris-wash' : 'border-line'"
           >
-          <span class="caption block">{{ o.why }}</span>
-        </button>
-      </div>
+            <strong>{{ o.says }}</strong>{{ ' ' }}
+            <span
+              v-if="effect(slug, option)"
+              class="clock"
+              :class="says(effect(slug, option)!) ? 'text-ochre' : 'text-soft'"
+              >{{ says(effect(slug, option)!) || w('house.same') }}</span
+            >
+            <span class="caption block">{{ o.why }}</span>
+          </button></RadioGroupOption
+        >
+      </RadioGroup>
     </div>
   </div>
 </template>

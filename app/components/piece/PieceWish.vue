@@ -31,10 +31,13 @@ const lists = {
 } as const
 async function save() {
   if (
-    await send('PATCH', `/api/pieces/${props.piece.id}`, {
-      rowVersion: props.piece.row_version,
-      ...form.value,
-      dueOn: form.value.dueOn || null,
+    await send('PATCH /api/pieces/:id', {
+      id: props.piece.id,
+      body: {
+        rowVersion: props.piece.row_version,
+        ...form.value,
+        dueOn: form.value.dueOn || null,
+      },
     })
   )
     emit('changed')
@@ -44,16 +47,15 @@ async function save() {
 <template>
   <form class="grid grid-cols-2 gap-3 pb-3" @submit.prevent="save">
     <TextField v-model="form.name" :label="w('intake.name')" class="col-span-2" />
-    <label v-for="(list, key) in lists" :key="key"
-      >{{ w(`intake.${key}`) }}
-      <select v-model="form[key]" class="field">
-        <option v-for="v in list" :key="v" :value="v">{{ w(wordOf(key, v)) }}</option>
-      </select></label
-    >
-    <label>{{ w('intake.due') }} <input v-model="form.dueOn" type="date" class="field" /></label>
-    <label class="flex items-center gap-3 min-h-12 mt-5"
-      ><input v-model="form.keepPatina" type="checkbox" class="size-6" /> {{ w('intake.patina') }}</label
-    >
+    <ChoiceField
+      v-for="(list, key) in lists"
+      :key="key"
+      v-model="form[key]"
+      :label="w(`intake.${key}`)"
+      :options="optionsOf(list, v => w(wordOf(key, v)))"
+    />
+    <DateField v-model="form.dueOn" :label="w('intake.due')" />
+    <SwitchField v-model="form.keepPatina" :label="w('intake.patina')" />
     <button class="act">{{ w('save') }}</button>
     <p class="caption col-span-2">{{ w('examine.changeWhy') }}</p>
   </form>

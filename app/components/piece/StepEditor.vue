@@ -113,19 +113,20 @@ watchDebounced(
     <label v-if="abrades" class="w-48"
       >{{ w('plan.grits') }} <input v-model="edit.grits" class="field" :aria-invalid="Boolean(gritError)"
     /></label>
-    <label v-if="products.length" class="w-60"
-      >{{ w('plan.product') }}
-      <select v-model="edit.product" class="field">
-        <option v-if="!act.needs?.always" :value="null">{{ w('field.unsaid') }}</option>
-        <option v-for="m in products" :key="m.slug" :value="m.slug">{{ m.name }}</option>
-      </select></label
-    >
-    <label v-if="methods.length > 1" class="w-44"
-      >{{ w('plan.method') }}
-      <select v-model="edit.method" class="field">
-        <option v-for="m in methods" :key="m" :value="m">{{ w(`method.${m}`) }}</option>
-      </select></label
-    >
+    <FindField
+      v-if="products.length"
+      v-model="edit.product"
+      :label="w('plan.product')"
+      :options="[{ value: null, label: w('field.unsaid') }, ...namedOptions(products)]"
+      class="w-60"
+    />
+    <ChoiceField
+      v-if="methods.length > 1"
+      v-model="edit.method"
+      :label="w('plan.method')"
+      :options="optionsOf(methods, m => w(`method.${m}`))"
+      class="w-44"
+    />
     <StepFields v-model="edit.fields" :kind="step.kind" />
     <button class="act" :disabled="Boolean(gritError)">{{ w('save') }}</button>
     <button v-if="step.typed.length" type="button" class="act act-quiet" @click="follow">{{ w('plan.follow') }}</button>

@@ -14,15 +14,18 @@ const set = (field: keyof Fields, value: unknown) => {
 </script>
 
 <template>
-  <label v-for="field in own" :key="field" class="w-56"
-    >{{ w(`field.${field}`) }}
-    <select class="field" :value="fields[field] ?? ''" @change="set(field, ($event.target as HTMLSelectElement).value)">
-      <option value="">{{ w('field.unsaid') }}</option>
-      <option v-for="value in FIELD_VALUES[field]" :key="value" :value="value">
-        {{ w(wordOf('field', `${field}Is.${value}`)) }}
-      </option>
-    </select></label
-  >
+  <ChoiceField
+    v-for="field in own"
+    :key="field"
+    :model-value="fields[field] ?? ''"
+    :label="w(`field.${field}`)"
+    :options="[
+      { value: '', label: w('field.unsaid') },
+      ...optionsOf(FIELD_VALUES[field], value => w(wordOf('field', `${field}Is.${value}`))),
+    ]"
+    class="w-56"
+    @update:model-value="set(field, $event)"
+  />
   <label v-if="shakes" class="flex items-center gap-2 min-h-12"
     ><input
       type="checkbox"

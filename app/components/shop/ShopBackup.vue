@@ -8,7 +8,7 @@ const session = useSession()
 const { dayTime } = useFormat()
 const last = computed(() => props.shop.backup.last)
 async function release() {
-  await send('POST', '/api/mails/release', {})
+  await send('POST /api/mails/release', { body: {} })
   emit('changed')
 }
 </script>

@@ -4,6 +4,7 @@ import { type LicenceKind, LICENCES } from '#core/safety'
 /** Licences that lift what is otherwise forbidden: who holds it, its number, until when. */
 interface Licence {
   id: number
+  person_id: number
   name: string
   kind: LicenceKind
   number: string
@@ -13,16 +14,31 @@ defineProps<{ licences: readonly Licence[]; people: readonly { id: number; name:
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
 const clock = useClock()
-const blank = () => ({ personId: 0, kind: 'isocyanates' as LicenceKind, number: '', validUntil: '' })
-const form = ref(blank())
+const {
+  draft: form,
+  errors,
+  submit,
+  reset,
+} = useForm('POST /api/licences', () => ({
+  personId: null,
+  kind: 'isocyanates',
+  number: '',
+  validUntil: '',
+}))
 const ended = (day: string) => day < new Date(clock.now).toISOString().slice(0, 10)
 async function add() {
-  if (!(await send('POST', '/api/licences', form.value))) return
-  form.value = blank()
+  if (!(await submit({}))) return
+  reset()
   emit('changed')
 }
-async function withdraw(id: number) {
-  if (await send('DELETE', `/api/licences/${id}`)) emit('changed')
+async function record(body: BodyOf<'POST /api/licences'>) {
+  await send('POST /api/licences', { body })
+  emit('changed')
+}
+async function withdraw({ id, person_id: personId, kind, number, valid_until: validUntil }: Licence) {
+  if (!(await send('DELETE /api/licences/:id', { id }))) return
+  emit('changed')
+  useNotes().show(w('shop.licenceGone'), 'done', async () => record({ personId, kind, number, validUntil }))
 }
 </script>
 
@@ -37,25 +53,24 @@ async function withdraw(id: number) {
       <span :class="ended(l.valid_until) ? 'text-madder' : ''" class="clock">{{
         w(ended(l.valid_until) ? 'shop.licenceEnded' : 'shop.licenceUntil', { day: l.valid_until })
       }}</span>
-      <button v-if="session.may('owner')" class="act act-quiet" @click="withdraw(l.id)">{{ w('takeBack') }}</button>
+      <button v-if="session.may('owner')" class="act act-quiet" @click="withdraw(l)">{{ w('takeBack') }}</button>
     </p>
     <p v-if="!licences.length" class="row">{{ w('shop.licenceNone') }}</p>
     <form v-if="session.may('owner')" class="row grid grid-cols-2 gap-3" @submit.prevent="add">
-      <label
-        >{{ w('shop.licenceFor') }}
-        <select v-model="form.kind" class="field">
-          <option v-for="k in LICENCES" :key="k" :value="k">{{ w(`shop.licence.${k}`) }}</option>
-        </select></label
-      >
-      <label
-        >{{ w('shop.licenceHolder') }}
-        <select v-model.number="form.personId" class="field" required>
-          <option v-for="p in people.filter(x => x.active)" :key="p.id" :value="p.id">{{ p.name }}</option>
-        </select></label
-      >
-      <TextField v-model="form.number" :label="w('shop.licenceNumber')" required />
-      <label>{{ w('shop.licenceValid') }} <input v-model="form.validUntil" type="date" class="field" required /></label>
-      <button class="act justify-self-start" :disabled="!form.personId">{{ w('shop.licenceAdd') }}</button>
+      <ChoiceField
+        v-model="form.kind"
+        :label="w('shop.licenceFor')"
+        :options="optionsOf(LICENCES, k => w(`shop.licence.${k}`))"
+      />
+      <ChoiceField
+        v-model="form.personId"
+        :label="w('shop.licenceHolder')"
+        :options="namedOptions(people.filter(x => x.active))"
+        :error="errors.personId"
+      />
+      <TextField v-model="form.number" :label="w('shop.licenceNumber')" :error="errors.number" />
+      <DateField v-model="form.validUntil" :label="w('shop.licenceValid')" :error="errors.validUntil" />
+      <button class="act justify-self-start">{{ w('shop.licenceAdd') }}</button>
     </form>
   </section>
 </template>

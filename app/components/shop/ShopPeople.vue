@@ -6,20 +6,40 @@ type Row = { id: number; name: string; login: string; role: Role; active: boolea
 defineProps<{ people: readonly Row[] }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
-const blank = () => ({ name: '', login: '', role: 'finisher', password: '' })
-const person = ref(blank())
+const {
+  draft: person,
+  errors,
+  submit,
+  reset: clear,
+} = useForm('POST /api/people', () => ({
+  name: '',
+  login: '',
+  role: 'finisher',
+  password: '',
+}))
 const oneTime = ref<{ name: string; word: string; hours: number } | null>(null)
 async function add() {
-  if (await send('POST', '/api/people', person.value)) person.value = blank()
+  if (!(await submit({}))) return
+  clear()
   emit('changed')
 }
-async function change(p: Row, more: object) {
-  await send('PATCH', `/api/people/${p.id}`, { rowVersion: p.rowVersion, ...more })
+async function change(p: Row, more: Partial<BodyOf<'PATCH /api/people/:id'>>) {
+  const done = await send('PATCH /api/people/:id', { id: p.id, body: { rowVersion: p.rowVersion, ...more } })
   emit('changed')
+  return done
+}
+async function letGo(p: Row) {
+  if (!(await change(p, { active: false }))) return
+  useNotes().show(w('shop.isGone', { name: p.name }), 'done', async () =>
+    change({ ...p, rowVersion: p.rowVersion + 1 }, { active: true }),
+  )
 }
 async function reset(p: Row) {
-  const made = await send<{ oneTime: string; hours: number }>('POST', `/api/people/${p.id}/password`, {
-    rowVersion: p.rowVersion,
+  const made = await send('POST /api/people/:id/password', {
+    id: p.id,
+    body: {
+      rowVersion: p.rowVersion,
+    },
   })
   oneTime.value = made && { name: p.name, word: made.oneTime, hours: made.hours }
   emit('changed')
@@ -45,16 +65,16 @@ const mine = (p: Row) => p.id === session.person?.id
         ><span class="caption block">{{ p.login }}</span></span
       >
       <template v-if="session.may('owner') && !mine(p)">
-        <select
-          :value="p.role"
-          class="field !w-36"
-          :aria-label="w('shop.role')"
-          @change="change(p, { role: ($event.target as HTMLSelectElement).value })"
-        >
-          <option v-for="r in ROLES" :key="r" :value="r">{{ w(`role.${r}`) }}</option>
-        </select>
+        <ChoiceField
+          :model-value="p.role"
+          :label="w('shop.role')"
+          label-hidden
+          :options="optionsOf(ROLES, r => w(`role.${r}`))"
+          class="w-36"
+          @update:model-value="change(p, { role: $event })"
+        />
         <button v-if="p.active" class="act act-quiet" @click="reset(p)">{{ w('shop.oneTime') }}</button>
-        <button class="act act-quiet" @click="change(p, { active: !p.active })">
+        <button class="act act-quiet" @click="p.active ? letGo(p) : change(p, { active: true })">
           {{ p.active ? w('shop.letGo') : w('shop.takeBack') }}
         </button>
       </template>
@@ -64,15 +84,16 @@ const mine = (p: Row) => p.id === session.person?.id
       </template>
     </div>
     <form v-if="session.may('owner')" class="row grid grid-cols-2 gap-3" @submit.prevent="add">
-      <TextField v-model="person.name" :label="w('shop.personName')" />
-      <TextField v-model="person.login" :label="w('signIn.login')" autocomplete="off" />
-      <TextField v-model="person.password" :label="w('signIn.password')" type="password" autocomplete="new-password" />
-      <label
-        >{{ w('shop.role') }}
-        <select v-model="person.role" class="field">
-          <option v-for="r in ROLES" :key="r" :value="r">{{ w(`role.${r}`) }}</option>
-        </select></label
-      >
+      <TextField v-model="person.name" :label="w('shop.personName')" :error="errors.name" />
+      <TextField v-model="person.login" :label="w('signIn.login')" :error="errors.login" autocomplete="off" />
+      <TextField
+        v-model="person.password"
+        :label="w('signIn.password')"
+        :error="errors.password"
+        type="password"
+        autocomplete="new-password"
+      />
+      <ChoiceField v-model="person.role" :label="w('shop.role')" :options="optionsOf(ROLES, r => w(`role.${r}`))" />
       <button class="act">{{ w('shop.addPerson') }}</button>
     </form>
   </section>

@@ -1,22 +1,16 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-
 /** Who is signed in and where; one's own, or all for the owner. Times are real, also in a demo. */
 const { dayTime } = useFormat()
 const session = useSession()
-const { data: sessions, load } = useLive<InternalApi['/api/sessions']['get']>(
-  () => '/api/sessions',
-  topic => topic === 'shop' || topic === 'all',
-)
+const { data: sessions, load } = useLive('GET /api/sessions', topic => topic === 'shop' || topic === 'all')
 async function end(id: string) {
-  await send('DELETE', `/api/sessions/${id}`)
+  await send('DELETE /api/sessions/:id', { id })
   await load()
 }
 </script>
 
 <template>
-  <details v-if="sessions" data-test="sessions">
-    <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('shop.sessions') }} ({{ sessions.length }})</summary>
+  <FoldOut v-if="sessions" data-test="sessions" :title="`${w('shop.sessions')} (${sessions.length})`">
     <p class="caption">{{ w('shop.sessionsWhy') }}</p>
     <div v-for="s in sessions" :key="s.id" class="row flex flex-wrap items-center gap-3">
       <span class="grow">
@@ -30,5 +24,5 @@ async function end(id: string) {
       <span v-if="s.here" class="caption">{{ w('shop.here') }}</span>
       <button v-else class="act act-quiet" @click="end(s.id)">{{ w('shop.end') }}</button>
     </div>
-  </details>
+  </FoldOut>
 </template>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+/** The line at the foot of the page: what was done, with a way back where there is one, or why it was not. */
 const notes = useNotes()
 </script>
 
@@ -11,6 +12,7 @@ const notes = useNotes()
       data-test="note"
     >
       <span class="grow">{{ notes.note.says }}</span>
+      <button v-if="notes.note.back" class="act" @click="notes.takeBack">{{ w('takeBack') }}</button>
       <button class="act act-quiet" @click="notes.clear">{{ w('close') }}</button>
     </div>
   </div>

@@ -1,11 +1,9 @@
 <script setup lang="ts">
 import { DateTime } from 'luxon'
-import type { InternalApi } from 'nitropack/types'
-
 definePageMeta({ layout: 'plain' })
 const route = useRoute()
 const token = String(route.params.token)
-const page = ref<InternalApi['/api/answer/:token']['get'] | null>(null)
+const page = ref<AnswerOf<'GET /api/answer/:token'> | null>(null)
 const error = ref('')
 const name = ref('')
 const says = ref('')
@@ -13,7 +11,7 @@ const question = ref('')
 const busy = ref(false)
 async function load() {
   try {
-    page.value = await fetchAs<InternalApi['/api/answer/:token']['get']>(`/api/answer/${token}`)
+    page.value = await call('GET /api/answer/:token', { token })
   } catch (e) {
     error.value = problem(e).message
   }
@@ -23,10 +21,13 @@ async function answer(kind: 'yes' | 'no' | 'question' | 'replace' | 'match' | 'l
   busy.value = true
   error.value = ''
   try {
-    await sendOnce('POST', `/api/answer/${token}`, {
-      kind,
-      name: name.value,
-      says: kind === 'question' ? question.value : says.value,
+    await sendOnce('POST /api/answer/:token', {
+      token,
+      body: {
+        kind,
+        name: name.value,
+        says: kind === 'question' ? question.value : says.value,
+      },
     })
     if (kind === 'question') question.value = ''
     await load()
@@ -94,12 +95,11 @@ const colour = computed(() => (page.value?.shown.about === 'colour' ? page.value
       <p v-if="plan.gate" class="verdict">
         {{ w(plan.ways ? 'letter.gateFaces' : 'letter.gate', { fails: plan.gate, sum: money(plan.worst_minor) }) }}
       </p>
-      <details class="row">
-        <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('letter.steps') }}</summary>
+      <FoldOut class="row" :title="w('letter.steps')">
         <ol class="list-decimal pl-6">
           <li v-for="s in plan.steps" :key="s">{{ s }}</li>
         </ol>
-      </details>
+      </FoldOut>
     </template>
     <div v-else-if="item" class="row mt-5">
       <h2>{{ w('letter.hardware') }}: {{ item.item }}</h2>

@@ -1,19 +1,13 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
+import type { Wipe } from '#core/colour'
 import { materialOf } from '#core/materials'
 import { SPECIES } from '#core/wood'
 
-type Learnt = InternalApi['/api/colourants/learn']['post']
+type Learnt = AnswerOf<'POST /api/colourants/learn'>
 const { amount } = useFormat()
 const session = useSession()
-const { data: page, load } = useLive<ColourPage>(
-  () => '/api/colour',
-  topic => topic !== 'air',
-)
-const { data: store } = useLive<InternalApi['/api/store']['get']>(
-  () => '/api/store',
-  topic => topic === 'store',
-)
+const { data: page, load } = useLive('GET /api/colour', topic => topic !== 'air')
+const { data: store } = useLive('GET /api/store', topic => topic === 'store')
 const HUES = ['#8a5a0c', '#a5322c', '#4a6178', '#4c6a33', '#1d6a62', '#7a4a7a', '#505854', '#1c211f']
 const classes = computed(() => [...new Set((page.value?.colourants ?? []).map(c => c.class))])
 const shown = ref('')
@@ -32,12 +26,14 @@ const record = ref('')
 const without = ref<number[]>([])
 const learnt = shallowRef<Learnt | null>(null)
 async function learn(apply: boolean) {
-  const done = await send<Learnt>('POST', '/api/colourants/learn', {
-    class: shown.value,
-    species: species.value,
-    record: record.value,
-    without: without.value,
-    apply,
+  const done = await send('POST /api/colourants/learn', {
+    body: {
+      class: shown.value as BodyOf<'POST /api/colourants/learn'>['class'],
+      species: species.value,
+      record: record.value,
+      without: without.value,
+      apply,
+    },
   })
   learnt.value = done
   if (done && !record.value) record.value = done.record
@@ -56,16 +52,16 @@ const compare = computed(() =>
 )
 const make = reactive({
   productId: 0,
-  lies: 'wood',
+  lies: 'wood' as 'wood' | 'film',
   most_pct: 100,
   woodId: 0,
   bandId: 0,
   pct: 20,
   coats: 1,
-  wipe: 'normal',
+  wipe: 'normal' as Wipe,
 })
 async function add() {
-  if (await send('POST', '/api/colourants', make)) await load()
+  if (await send('POST /api/colourants', { body: make })) await load()
 }
 const toggle = (id: number) => {
   without.value = without.value.includes(id) ? without.value.filter(x => x !== id) : [...without.value, id]
@@ -80,12 +76,11 @@ const toggle = (id: number) => {
       <section class="min-w-0">
         <div class="flex flex-wrap items-center gap-4">
           <h1>{{ w('colour.nav.colourants') }}</h1>
-          <label class="flex items-center gap-2"
-            >{{ w('colour.kind') }}
-            <select v-model="shown" class="field">
-              <option v-for="k in classes" :key="k" :value="k">{{ materialOf(k).name }}</option>
-            </select></label
-          >
+          <ChoiceField
+            v-model="shown"
+            :label="w('colour.kind')"
+            :options="optionsOf(classes, k => materialOf(k).name)"
+          />
         </div>
         <p v-if="page && !page.colourants.length" class="row">{{ w('colour.noColourant') }}</p>
         <div v-for="c in lines" :key="c.product_id" class="row flex flex-wrap gap-x-4">
@@ -105,18 +100,14 @@ const toggle = (id: number) => {
           <h2 class="mt-6">{{ w('colour.learn') }}</h2>
           <p class="caption">{{ w('colour.learnWhy') }}</p>
           <form class="flex flex-wrap items-end gap-3 mt-2" @submit.prevent="learn(false)">
-            <label
-              >{{ w('intake.species') }}
-              <select v-model="species" class="field">
-                <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
-              </select></label
-            >
-            <label v-if="learnt && learnt.groups.length > 1"
-              >{{ w('colour.record') }}
-              <select v-model="record" class="field" @change="learn(false)">
-                <option v-for="g in learnt.groups" :key="g.key" :value="g.key">{{ g.key }} ({{ g.bands }})</option>
-              </select></label
-            >
+            <FindField v-model="species" :label="w('intake.species')" :options="namedOptions(SPECIES)" />
+            <FindField
+              v-if="learnt && learnt.groups.length > 1"
+              v-model="record"
+              :label="w('colour.record')"
+              :options="learnt.groups.map(g => ({ value: g.key, label: `${g.key} (${g.bands})` }))"
+              @update:model-value="learn(false)"
+            />
             <button class="act act-quiet">{{ w('colour.tryLearning') }}</button>
           </form>
           <div v-if="learnt" class="mt-3 grid gap-3" data-test="learnt">
@@ -139,35 +130,29 @@ const toggle = (id: number) => {
       <form v-if="session.may('owner', 'lead') && page" class="grid gap-3 content-start" @submit.prevent="add">
         <h2>{{ w('colour.newColourant') }}</h2>
         <p class="caption">{{ w('colour.newColourantWhy') }}</p>
-        <label
-          >{{ w('store.product') }}
-          <select v-model.number="make.productId" class="field" required>
-            <option v-for="p in store?.products ?? []" :key="p.id" :value="p.id">{{ p.name }}</option>
-          </select></label
-        >
-        <label
-          >{{ w('colour.lies') }}
-          <select v-model="make.lies" class="field">
-            <option value="wood">{{ w('colour.liesWood') }}</option>
-            <option value="film">{{ w('colour.liesFilm') }}</option>
-          </select></label
-        >
-        <label
-          >{{ w('colour.woodBelow') }}
-          <select v-model.number="make.woodId" class="field">
-            <option v-for="r in page.readings.filter(x => x.role === 'wood')" :key="r.id" :value="r.id">
-              {{ r.name }}
-            </option>
-          </select></label
-        >
-        <label
-          >{{ w('colour.itsBand') }}
-          <select v-model.number="make.bandId" class="field">
-            <option v-for="r in page.readings.filter(x => x.role === 'band')" :key="r.id" :value="r.id">
-              {{ r.name }}
-            </option>
-          </select></label
-        >
+        <FindField
+          v-model="make.productId"
+          :label="w('store.product')"
+          :options="namedOptions(store?.products ?? [])"
+        />
+        <ChoiceField
+          v-model="make.lies"
+          :label="w('colour.lies')"
+          :options="[
+            { value: 'wood', label: w('colour.liesWood') },
+            { value: 'film', label: w('colour.liesFilm') },
+          ]"
+        />
+        <FindField
+          v-model="make.woodId"
+          :label="w('colour.woodBelow')"
+          :options="namedOptions(page.readings.filter(x => x.role === 'wood'))"
+        />
+        <FindField
+          v-model="make.bandId"
+          :label="w('colour.itsBand')"
+          :options="namedOptions(page.readings.filter(x => x.role === 'band'))"
+        />
         <div class="grid grid-cols-2 gap-3">
           <label
             >{{ w('colour.strength') }}

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import {
+  type ClearCoat,
   aimOf,
   BLEACH_LEAVES,
   CLEAR_COAT_SLUGS,
@@ -7,7 +8,7 @@ import {
   innerOf,
   isClearCoat,
   judgeRecipe,
-  LEFT_ON,
+  WIPES,
   LIGHTS,
   type Light,
   metamerismIndex,
@@ -24,16 +25,17 @@ import { materialOf } from '#core/materials'
 
 const route = useRoute()
 const pieceId = computed(() => Number(route.query.piece) || null)
-const { data: page, failed: unread } = useLive<ColourPage>(
-  () => `/api/colour${pieceId.value ? `?piece=${pieceId.value}` : ''}`,
+const { data: page, failed: unread } = useLive(
+  'GET /api/colour',
   topic => topic !== 'air',
+  () => ({ query: { piece: pieceId.value ?? undefined } }),
 )
 const light = useLight()
 const pick = reactive({
   woodId: 0,
   sapwoodId: 0,
   targetId: 0,
-  clearCoat: 'waterborne-polyurethane',
+  clearCoat: 'waterborne-polyurethane' as ClearCoat | '',
   coats: 1,
   wipe: 'normal' as Wipe,
   atMost: 3 as 1 | 2 | 3 | 4,
@@ -199,18 +201,20 @@ watch(
 )
 async function save() {
   if (!chosen.value) return
-  const done = await send<{ id: number }>('POST', '/api/recipes', {
-    name: title.value,
-    pieceId: pieceId.value,
-    woodId: pick.woodId,
-    sapwoodId: pick.sapwoodId || null,
-    targetId: pick.targetId,
-    shares: chosen.value.shares,
-    coats: pick.coats,
-    wipe: pick.wipe,
-    clearCoat: pick.clearCoat || null,
-    lights: lights.value.length ? lights.value : ['d65'],
-    bleached: pick.bleached,
+  const done = await send('POST /api/recipes', {
+    body: {
+      name: title.value,
+      pieceId: pieceId.value,
+      woodId: pick.woodId,
+      sapwoodId: pick.sapwoodId || null,
+      targetId: pick.targetId,
+      shares: chosen.value.shares,
+      coats: pick.coats,
+      wipe: pick.wipe,
+      clearCoat: pick.clearCoat || null,
+      lights: lights.value.length ? lights.value : ['d65'],
+      bleached: pick.bleached,
+    },
   })
   if (done) await navigateTo(`/colour/recipes?id=${done.id}${pieceId.value ? `&piece=${pieceId.value}` : ''}`)
 }
@@ -223,56 +227,47 @@ async function save() {
     <PageState v-if="!page" :failed="unread" />
     <div v-else class="grid lg:grid-cols-[20rem_1fr] gap-x-10 gap-y-6">
       <form class="grid gap-3 content-start" @submit.prevent="search">
-        <label
-          >{{ w('colour.matchTo') }}
-          <select v-model.number="pick.targetId" class="field">
-            <option v-for="r in of('target')" :key="r.id" :value="r.id">
-              {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
-            </option>
-            <optgroup :label="w('colour.toWood')">
-              <option v-for="r in of('wood')" :key="r.id" :value="r.id">
-                {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
-              </option>
-            </optgroup>
-          </select></label
-        >
-        <label
-          >{{ w('colour.onWood') }}
-          <select v-model.number="pick.woodId" class="field">
-            <option v-for="r in of('wood')" :key="r.id" :value="r.id">
-              {{ r.name }}{{ r.piece ? ` · ${r.piece}` : '' }}
-            </option>
-          </select></label
-        >
+        <FindField
+          v-model="pick.targetId"
+          :label="w('colour.matchTo')"
+          :options="[
+            ...of('target').map(r => ({ value: r.id, label: `${r.name}${r.piece ? ` · ${r.piece}` : ''}` })),
+            ...of('wood').map(r => ({ value: r.id, label: `${r.name}${r.piece ? ` · ${r.piece}` : ''}` })),
+          ]"
+        />
+        <FindField
+          v-model="pick.woodId"
+          :label="w('colour.onWood')"
+          :options="of('wood').map(r => ({ value: r.id, label: `${r.name}${r.piece ? ` · ${r.piece}` : ''}` }))"
+        />
         <p v-if="!of('target').length || !of('wood').length" class="verdict">
           {{ w('colour.needReadings') }}
           <NuxtLink to="/colour/readings" class="underline">{{ w('colour.nav.readings') }}</NuxtLink>
         </p>
-        <label
-          >{{ w('colour.finish') }}
-          <select v-model="pick.clearCoat" class="field">
-            <option value="">{{ w('colour.noFinish') }}</option>
-            <option v-for="k in CLEAR_COAT_SLUGS" :key="k" :value="k">{{ w(`colour.coats.${k}`) }}</option>
-          </select></label
-        >
+        <ChoiceField
+          v-model="pick.clearCoat"
+          :label="w('colour.finish')"
+          :options="[
+            { value: '', label: w('colour.noFinish') },
+            ...optionsOf(CLEAR_COAT_SLUGS, k => w(`colour.coats.${k}`)),
+          ]"
+        />
         <p v-if="!pick.clearCoat" class="verdict">{{ w('colour.judgedBare') }}</p>
         <div class="grid grid-cols-3 gap-2">
           <label
             >{{ w('colour.colourCoats') }}
             <input v-model.number="pick.coats" type="number" min="1" max="10" class="field"
           /></label>
-          <label
-            >{{ w('colour.wipe') }}
-            <select v-model="pick.wipe" class="field">
-              <option v-for="(_, wipe) in LEFT_ON" :key="wipe" :value="wipe">{{ w(`colour.wipes.${wipe}`) }}</option>
-            </select></label
-          >
-          <label
-            >{{ w('colour.atMost') }}
-            <select v-model.number="pick.atMost" class="field">
-              <option v-for="n in 4" :key="n" :value="n">{{ n === 1 ? n : w('colour.upToN', { n }) }}</option>
-            </select></label
-          >
+          <ChoiceField
+            v-model="pick.wipe"
+            :label="w('colour.wipe')"
+            :options="optionsOf(WIPES, k => w(`colour.wipes.${k}`))"
+          />
+          <ChoiceField
+            v-model="pick.atMost"
+            :label="w('colour.atMost')"
+            :options="optionsOf([1, 2, 3, 4], n => (n === 1 ? '1' : w('colour.upToN', { n })))"
+          />
         </div>
         <fieldset>
           <legend>{{ w('colour.judgeUnder') }}</legend>
@@ -286,15 +281,13 @@ async function save() {
             ></label
           >
         </fieldset>
-        <details>
-          <summary class="min-h-11 flex items-center underline cursor-pointer">{{ w('colour.more') }}</summary>
-          <label class="block mb-3"
-            >{{ w('colour.sapwood') }}
-            <select v-model.number="pick.sapwoodId" class="field">
-              <option :value="0">{{ w('colour.noSapwood') }}</option>
-              <option v-for="r in of('wood')" :key="r.id" :value="r.id">{{ r.name }}</option>
-            </select></label
-          >
+        <FoldOut :title="w('colour.more')">
+          <FindField
+            v-model="pick.sapwoodId"
+            :label="w('colour.sapwood')"
+            :options="[{ value: 0, label: w('colour.noSapwood') }, ...namedOptions(of('wood'))]"
+            class="mb-3"
+          />
           <label class="flex items-center gap-2 min-h-10"
             ><input v-model="pick.bleached" type="checkbox" class="size-5" /> {{ w('colour.bleachFirst') }}</label
           >
@@ -315,7 +308,7 @@ async function save() {
               {{ c.name }}</label
             >
           </fieldset>
-        </details>
+        </FoldOut>
         <button v-if="!running" class="act" :disabled="!question || !question.colourants.length">
           {{ w('colour.search') }}
         </button>
@@ -336,10 +329,13 @@ async function save() {
           }}
         </p>
         <p v-if="failed" class="verdict verdict-stop">{{ failed }}</p>
-        <p v-if="running && state" class="flex items-center gap-3" role="status">
-          <progress :value="state.done" :max="state.all" class="w-64 h-3" :aria-label="w('colour.searching')" />
+        <ProgressLine
+          v-if="running && state"
+          :label="w('colour.searching')"
+          :done="state.done / Math.max(1, state.all)"
+        >
           <span class="clock">{{ w('colour.tried', { done: state.done, all: state.all }) }}</span>
-        </p>
+        </ProgressLine>
         <template v-if="chosen">
           <div class="flex flex-wrap items-baseline gap-x-4">
             <h2 class="!text-2xl" data-test="verdict">
@@ -371,8 +367,7 @@ async function save() {
             <h3>{{ w('colour.whyNot') }}</h3>
             <p v-for="r in reasons" :key="r.slug" class="verdict mt-1">{{ tellReason(r) }}</p>
           </div>
-          <details v-if="state && state.best.length > 1" open>
-            <summary class="min-h-11 flex items-center font-semibold cursor-pointer">{{ w('colour.others') }}</summary>
+          <FoldOut v-if="state && state.best.length > 1" open :title="w('colour.others')">
             <button
               v-for="r in state.best"
               :key="r.group + r.shares.length"
@@ -393,7 +388,7 @@ async function save() {
               }}</span
               ><span class="clock">{{ r.worst.toFixed(1) }} {{ w(grade(r.worst)) }}</span>
             </button>
-          </details>
+          </FoldOut>
           <form class="flex flex-wrap items-end gap-3" @submit.prevent="save">
             <TextField v-model="title" :label="w('colour.recipeName')" required class="grow" /><button
               class="act"

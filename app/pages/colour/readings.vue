@@ -4,12 +4,9 @@ import { SPECIES } from '#core/wood'
 const light = useLight()
 const session = useSession()
 const { dayTime } = useFormat()
-const { data: page, load } = useLive<ColourPage>(
-  () => '/api/colour',
-  topic => topic !== 'air',
-)
+const { data: page, load } = useLive('GET /api/colour', topic => topic !== 'air')
 async function withdraw(id: number) {
-  if (await send('DELETE', `/api/readings/${id}`)) await load()
+  if (await send('DELETE /api/readings/:id', { id })) await load()
 }
 </script>
 

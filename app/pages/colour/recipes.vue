@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Light } from '#core/colour'
 import { materialOf } from '#core/materials'
 import { SPECIES } from '#core/wood'
 
@@ -9,18 +10,14 @@ const find = ref(String(route.query.find ?? ''))
 const species = ref('')
 const near = ref(0)
 const asked = refDebounced(find, 250)
-const query = computed(() => {
-  const given = { species: species.value, target: near.value ? String(near.value) : '' }
-  return new URLSearchParams([['find', asked.value], ...Object.entries(given).filter(([, value]) => value)])
-})
-const { data: recipes, load } = useLive<RecipeLine[]>(
-  () => `/api/recipes?${query.value}`,
+const { data: recipes, load } = useLive(
+  'GET /api/recipes',
   topic => topic === 'piece' || topic === 'store',
+  () => ({
+    query: { find: asked.value, species: species.value || undefined, target: near.value || undefined },
+  }),
 )
-const { data: page } = useLive<ColourPage>(
-  () => '/api/colour',
-  topic => topic === 'store',
-)
+const { data: page } = useLive('GET /api/colour', topic => topic === 'store')
 const targets = computed(() => (page.value?.readings ?? []).filter(r => r.role === 'target'))
 const open = ref(Number(route.query.id) || 0)
 const total = ref(200)
@@ -41,29 +38,33 @@ const short = (r: RecipeLine) =>
     .filter(s => s.wanted > s.left)
 const pieceId = computed(() => Number(route.query.piece) || null)
 async function mix(r: RecipeLine) {
-  const done = await send<{ id: number }>('POST', '/api/batches', {
-    kind: 'recipe',
-    recipeId: r.id,
-    total_g: total.value,
-    pieceId: pieceId.value ?? r.piece_id,
-    smallest_g: 0.1,
+  const done = await send('POST /api/batches', {
+    body: {
+      kind: 'recipe',
+      recipeId: r.id,
+      total_g: total.value,
+      pieceId: pieceId.value ?? r.piece_id,
+      smallest_g: 0.1,
+    },
   })
   if (done) await navigateTo(`/mixing/${done.id}`)
 }
 async function again(r: RecipeLine) {
-  const done = await send<{ id: number }>('POST', '/api/recipes', {
-    name: r.name,
-    pieceId: pieceId.value,
-    woodId: r.wood_id,
-    sapwoodId: r.sapwood_id,
-    targetId: r.target_id,
-    shares: r.shares.map(({ id, pct }) => ({ id, pct })),
-    coats: r.coats,
-    wipe: r.wipe,
-    clearCoat: r.clear_coat,
-    lights: r.lights.split(','),
-    bleached: Boolean(r.bleached),
-    fromId: r.id,
+  const done = await send('POST /api/recipes', {
+    body: {
+      name: r.name,
+      pieceId: pieceId.value,
+      woodId: r.wood_id,
+      sapwoodId: r.sapwood_id,
+      targetId: r.target_id,
+      shares: r.shares.map(({ id, pct }) => ({ id, pct })),
+      coats: r.coats,
+      wipe: r.wipe,
+      clearCoat: r.clear_coat,
+      lights: r.lights.split(',') as Light[],
+      bleached: Boolean(r.bleached),
+      fromId: r.id,
+    },
   })
   if (done) {
     open.value = done.id
@@ -78,20 +79,16 @@ async function again(r: RecipeLine) {
     <h1 class="sr-only">{{ w('colour.nav.recipes') }}</h1>
     <div class="grid sm:grid-cols-[1fr_14rem_18rem] gap-4 items-end">
       <TextField v-model="find" :label="w('colour.findRecipe')" />
-      <label
-        >{{ w('intake.species') }}
-        <select v-model="species" class="field">
-          <option value="">{{ w('colour.anyWood') }}</option>
-          <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
-        </select></label
-      >
-      <label
-        >{{ w('colour.nearTo') }}
-        <select v-model.number="near" class="field">
-          <option :value="0">{{ w('colour.newest') }}</option>
-          <option v-for="r in targets" :key="r.id" :value="r.id">{{ r.name }}</option>
-        </select></label
-      >
+      <FindField
+        v-model="species"
+        :label="w('intake.species')"
+        :options="[{ value: '', label: w('colour.anyWood') }, ...namedOptions(SPECIES)]"
+      />
+      <FindField
+        v-model="near"
+        :label="w('colour.nearTo')"
+        :options="[{ value: 0, label: w('colour.newest') }, ...namedOptions(targets)]"
+      />
     </div>
     <div class="my-4"><LightChoice /></div>
     <p v-if="recipes && !recipes.length" class="row">

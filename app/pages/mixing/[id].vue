@@ -20,9 +20,10 @@ const {
   data: pot,
   failed,
   load,
-} = useLive<BatchPage>(
-  () => `/api/batches/${id.value}`,
+} = useLive(
+  'GET /api/batches/:id',
   topic => topic !== 'air',
+  () => ({ id: id.value }),
 )
 const can = computed(() => session.may('owner', 'lead', 'finisher') && pot.value?.closed_at === null)
 const turn = computed(() => Math.max(0, ...(pot.value?.lines ?? []).map(l => l.turn)))
@@ -42,15 +43,16 @@ const rest = computed(() =>
 )
 const inPot = computed(() => (pot.value?.contents ?? []).reduce((s, c) => s + c.g, 0))
 const advice = shallowRef<Advice | null>(null)
-async function act(kind: string, more: object = {}) {
-  const done = await send<{ says: string; advice?: Advice }>('POST', `/api/batches/${id.value}/acts`, {
-    kind,
-    rowVersion: pot.value!.row_version,
-    ...more,
+type PotAct = BodyOf<'POST /api/batches/:id/acts'>
+type ActOf<Kind> = Omit<Extract<PotAct, { kind: Kind }>, 'kind' | 'rowVersion'>
+async function act<Kind extends PotAct['kind']>(kind: Kind, more: ActOf<Kind> = {} as ActOf<Kind>) {
+  const done = await send('POST /api/batches/:id/acts', {
+    id: id.value,
+    body: { kind, rowVersion: pot.value!.row_version, ...more } as unknown as PotAct,
   })
   if (done) {
     useNotes().show(done.says)
-    advice.value = done.advice ?? null
+    advice.value = (done.advice as Advice | undefined) ?? null
   }
   at.value = null
   await load()

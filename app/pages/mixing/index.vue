@@ -1,6 +1,4 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-
 const { time, dayTime } = useFormat()
 const clock = useClock()
 const session = useSession()
@@ -8,14 +6,12 @@ const form = useTemplateRef('form')
 /** What is worked out below goes into the mixture above. */
 const upTo = () => document.querySelector('[data-test=mix-form]')?.scrollIntoView({ block: 'start' })
 const which = ref<'open' | 'all'>('open')
-const { data: pots } = useLive<InternalApi['/api/batches']['get']>(
-  () => `/api/batches?which=${which.value}`,
+const { data: pots } = useLive(
+  'GET /api/batches',
   topic => topic !== 'air',
+  () => ({ query: { which: which.value } }),
 )
-const { data: store } = useLive<InternalApi['/api/store']['get']>(
-  () => '/api/store',
-  topic => topic === 'store',
-)
+const { data: store } = useLive('GET /api/store', topic => topic === 'store')
 </script>
 
 <template>

@@ -5,9 +5,10 @@ const {
   data: page,
   failed,
   load,
-} = useLive<PiecePage>(
-  () => `/api/pieces/${id.value}`,
+} = useLive(
+  'GET /api/pieces/:id',
   (topic, piece) => topic === 'all' || piece === id.value,
+  () => ({ id: id.value }),
 )
 provide(PIECE, { page, load })
 const session = useSession()
@@ -26,9 +27,12 @@ useCurrentInView(useTemplateRef('row'))
 const to = ref('')
 async function handOver() {
   if (
-    await send('POST', `/api/pieces/${id.value}/hand-over`, {
-      rowVersion: page.value!.piece.row_version,
-      to: to.value || page.value!.piece.client_name,
+    await send('POST /api/pieces/:id/hand-over', {
+      id: id.value,
+      body: {
+        rowVersion: page.value!.piece.row_version,
+        to: to.value || page.value!.piece.client_name,
+      },
     })
   )
     await load()

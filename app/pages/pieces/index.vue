@@ -1,14 +1,13 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-
 const session = useSession()
 const { day } = useFormat()
 const find = ref('')
 const state = ref<'active' | 'ready' | 'handed-over' | 'all'>('active')
 const finding = refDebounced(find, 200)
-const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(
-  () => `/api/pieces?state=${state.value}&find=${encodeURIComponent(finding.value)}`,
+const { data: pieces, failed } = useLive(
+  'GET /api/pieces',
   topic => topic !== 'air' && topic !== 'store',
+  () => ({ query: { state: state.value, find: finding.value } }),
 )
 </script>
 
@@ -18,11 +17,13 @@ const { data: pieces, failed } = useLive<InternalApi['/api/pieces']['get']>(
       <h1 class="grow">{{ w('pieces.title') }}</h1>
       <label class="sr-only" for="find">{{ w('pieces.find') }}</label>
       <input id="find" v-model="find" class="field !w-72" :placeholder="w('pieces.find')" type="search" />
-      <select v-model="state" class="field !w-48" :aria-label="w('pieces.which')">
-        <option v-for="s in ['active', 'ready', 'handed-over', 'all'] as const" :key="s" :value="s">
-          {{ w(`pieces.${s}`) }}
-        </option>
-      </select>
+      <ChoiceField
+        v-model="state"
+        :label="w('pieces.which')"
+        label-hidden
+        :options="optionsOf(['active', 'ready', 'handed-over', 'all'], s => w(`pieces.${s}`))"
+        class="w-48"
+      />
       <NuxtLink v-if="session.may('owner', 'lead', 'office')" to="/pieces/new" class="act no-underline">{{
         w('pieces.takeIn')
       }}</NuxtLink>

@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-
 const route = useRoute()
-const { data: place, failed } = useLive<InternalApi['/api/places/:code']['get']>(
-  () => `/api/places/${encodeURIComponent(String(route.params.code))}`,
+const { data: place, failed } = useLive(
+  'GET /api/places/:code',
   topic => topic === 'piece' || topic === 'all',
+  () => ({ code: String(route.params.code) }),
 )
 </script>
 

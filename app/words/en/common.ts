@@ -13,6 +13,14 @@ export default {
   day: 'Day',
   evening: 'Evening',
   signOut: 'Leave',
+  find: { type: 'Type to find', more: '{n} more: type a part of the name', nothing: 'Nothing of that name' },
+  date: {
+    how: 'day month year',
+    unreadable: 'This is no day. Write it as 27 Nov 2026 or 27.11.2026.',
+    month: 'Take a day: {field}',
+    before: 'The month before',
+    after: 'The month after',
+  },
   rail: {
     label: 'Places',
     now: 'Now',

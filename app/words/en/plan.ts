@@ -67,6 +67,7 @@ export default {
     veneer: '{species} veneer {mm} mm:',
     veneerSum:
       'takes {takes} µm, {worst} µm if it has to be done again; {spare} µm to spare above a reserve of {reserve} µm',
+    whence: 'Where these figures come from',
     source:
       "Minutes, films and amounts are shop defaults until your own record replaces them. A product's " +
       'label outranks them.',

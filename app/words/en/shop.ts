@@ -1,6 +1,10 @@
 /** Shop, and the door: sign-in, passwords, the first owner. */
 export default {
   shop: {
+    isGone: '{name} is out of the shop.',
+    licenceGone: 'The licence is taken back.',
+    partsOf: 'Parts of the shop',
+    parts: { shop: 'The shop', people: 'People', methods: 'House methods', figures: 'Usual figures' },
     light: 'Light over the bench',
     oneRoom: 'Dust and finish share one room',
     name: "The shop's name",

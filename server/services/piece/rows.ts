@@ -1,8 +1,8 @@
-import type { OwnWay, RouteSlug } from '#core/build'
+import type { Conditioner, OwnWay, RouteSlug } from '#core/build'
 import type { Light } from '#core/colour'
 import type { Concluded, PatchMethod, PatchResult, Recorded } from '#core/examine'
 import type { TestSlug } from '#core/identify'
-import type { Colour, Finish } from '#core/materials'
+import type { Bleach, Colour, Fill, Finish } from '#core/materials'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
 import type { Face, Facts, Finding, Period, PlaceShape } from '#core/piece'
 import type { LicenceKind } from '#core/safety'
@@ -27,14 +27,14 @@ export interface PieceRow {
   route: RouteSlug | null
   finish: Finish | null
   colour: Colour | null
-  conditioner: string | null
+  conditioner: Conditioner | null
   accepted_worst_minor: number | null
   agreed_minor: number | null
   room_dry_rh: number | null
   room_humid_rh: number | null
   room_light: Light | null
-  fill: string
-  bleach: string
+  fill: Fill
+  bleach: Bleach
   film_um: number | null
   colour_sample: Facts['sample']
   house: Record<string, string> | null

@@ -1,4 +1,4 @@
-import { ROUTES } from '#core/build'
+import { CONDITIONERS, ROUTES } from '#core/build'
 import { PATCH_METHODS, PATCH_RESULTS } from '#core/examine'
 import { TESTS } from '#core/identify'
 import { BLEACHES, COLOURS, FILLS, FINISHES } from '#core/materials'
@@ -8,7 +8,6 @@ import { SHAPES } from '#core/units'
 import { first } from '../platform/readable'
 import type { PieceFile } from './rows'
 
-const CONDITIONERS = ['auto', 'none', 'oil-conditioner', 'water-conditioner']
 const WAYS: readonly [string, readonly string[]][] = [
   ['route', ROUTES],
   ['finish', FINISHES],

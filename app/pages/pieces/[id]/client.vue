@@ -6,21 +6,24 @@ const {
   data: answers,
   load,
   failed,
-} = useLive<AnswerLine[]>(
-  () => '/api/answers',
+} = useLive(
+  'GET /api/answers',
   (topic, piece) => topic === 'all' || (topic === 'piece' && (piece === null || piece === id.value)),
 )
 const mine = computed(() => (answers.value ?? []).filter(a => a.pieceId === id.value))
 const words = ref('')
 const days = ref(14)
 const SAMPLES = ['none', 'bare', 'under-finish'] as const
-async function sample(colourSample: string) {
-  await send('PATCH', `/api/pieces/${id.value}`, { rowVersion: page.value!.piece.row_version, colourSample })
+async function sample(colourSample: 'none' | 'bare') {
+  await send('PATCH /api/pieces/:id', {
+    id: id.value,
+    body: { rowVersion: page.value!.piece.row_version, colourSample },
+  })
   await reload()
 }
 const can = computed(() => session.may('owner', 'lead', 'office'))
 async function ask() {
-  if (await send('POST', `/api/pieces/${id.value}/approvals`, { words: words.value, days: days.value }))
+  if (await send('POST /api/pieces/:id/approvals', { id: id.value, body: { words: words.value, days: days.value } }))
     words.value = ''
   await load()
   await reload()
@@ -42,21 +45,17 @@ async function ask() {
       <p class="caption">{{ w('client.what') }}</p>
     </form>
     <section>
-      <label v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="block mb-4"
-        >{{ w('client.sample') }}
-        <select
-          class="field"
-          :value="page!.piece.colour_sample"
-          @change="sample(($event.target as HTMLSelectElement).value)"
-        >
-          <option v-for="o in SAMPLES" :key="o" :value="o" :disabled="o === 'under-finish'">
-            {{ w(`client.samples.${o}`) }}
-          </option>
-        </select>
+      <div v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="mb-4">
+        <ChoiceField
+          :model-value="page!.piece.colour_sample"
+          :label="w('client.sample')"
+          :options="SAMPLES.map(o => ({ value: o, label: w(`client.samples.${o}`), disabled: o === 'under-finish' }))"
+          @update:model-value="$event !== 'under-finish' && $event && sample($event)"
+        />
         <NuxtLink class="underline inline-flex items-center min-h-11" :to="`/pieces/${id}/colour`">{{
           w('client.byBand')
-        }}</NuxtLink></label
-      >
+        }}</NuxtLink>
+      </div>
       <h2>{{ w('client.asked') }}</h2>
       <PageState v-if="!answers" :failed="failed" />
       <p v-else-if="!mine.length" class="row">{{ w('client.never') }}</p>

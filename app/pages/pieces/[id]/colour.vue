@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { LIGHTS } from '#core/colour'
+import { type Light, LIGHTS } from '#core/colour'
 
 const { page: piece, load: reload } = inject(PIECE)!
 const id = computed(() => piece.value!.piece.id)
@@ -10,9 +10,10 @@ const {
   data: page,
   load,
   failed,
-} = useLive<PanelPage>(
-  () => `/api/pieces/${id.value}/panel`,
+} = useLive(
+  'GET /api/pieces/:id/panel',
   (topic, p) => topic === 'all' || p === id.value,
+  () => ({ id: id.value }),
 )
 const can = computed(() => session.may('owner', 'lead', 'finisher') && piece.value!.piece.state === 'active')
 const open = ref('')
@@ -21,6 +22,17 @@ const lastRead = ref(0)
 const shown = computed(() => page.value?.lines.find(l => l.key === open.value) ?? null)
 const title = (l: PanelLine) => l.title || w('panel.bare')
 const measured = (l: PanelLine) => l.bands.findLast(b => b.spectrum)?.spectrum ?? null
+const states = computed(() =>
+  (page.value?.lines ?? []).map(l => ({
+    key: l.key,
+    title: title(l),
+    now: l.now,
+    predicted: l.predicted,
+    measured: measured(l),
+    why: l.why ?? ('no-recipe' as const),
+    approved: l.bands.some(b => b.approved_at),
+  })),
+)
 const now = computed(() => page.value?.lines.find(l => l.now) ?? null)
 const approved = computed(
   () =>
@@ -36,25 +48,31 @@ const by = ref(piece.value!.piece.client_name)
 /** By mail: the client sees the band beside its target under each light. */
 async function ask(band: number, rowVersion: number) {
   if (
-    !(await send('POST', `/api/bands/${band}/question`, { rowVersion, words: w('panel.askWords'), light: light.value }))
+    !(await send('POST /api/bands/:id/question', {
+      id: band,
+      body: { rowVersion, words: w('panel.askWords'), light: light.value },
+    }))
   )
     return
   useNotes().show(w('panel.asked'))
   await load()
 }
-async function setRoomLight(value: string) {
+async function setRoomLight(value: Light | '') {
   if (
-    await send('PATCH', `/api/pieces/${id.value}`, {
-      rowVersion: piece.value!.piece.row_version,
-      roomLight: value || null,
+    await send('PATCH /api/pieces/:id', {
+      id: id.value,
+      body: {
+        rowVersion: piece.value!.piece.row_version,
+        roomLight: value || null,
+      },
     })
   ) {
     await reload()
     await load()
   }
 }
-async function change(band: number, rowVersion: number, body: object) {
-  if (await send('PATCH', `/api/bands/${band}`, { rowVersion, ...body })) {
+async function change(band: number, body: BodyOf<'PATCH /api/bands/:id'>) {
+  if (await send('PATCH /api/bands/:id', { id: band, body })) {
     await load()
     await reload()
   }
@@ -77,39 +95,7 @@ function bandAdded() {
           <strong>{{ w('panel.now') }}</strong> {{ title(now) }}
         </p>
         <p v-else-if="page.lines.length > 1" class="text-lg">{{ w('panel.notBare') }}</p>
-        <div class="bg-[#777777] p-4 overflow-x-auto" data-test="panel">
-          <div class="flex min-w-max">
-            <button
-              v-for="l in page.lines"
-              :key="l.key"
-              class="w-28 shrink-0 text-left"
-              :class="l.now ? 'outline-4 outline outline-white z-10' : ''"
-              :aria-pressed="open === l.key"
-              :aria-label="title(l)"
-              data-test="state"
-              @click="open = open === l.key ? '' : l.key"
-            >
-              <span class="block h-20 relative" :style="l.predicted ? { background: swatch(l.predicted, light) } : {}"
-                ><span
-                  v-if="!l.predicted"
-                  class="absolute inset-0 grid place-items-center text-white bg-[#4a4a4a] text-sm px-1 text-center"
-                  >{{ w(`panel.why.${l.why ?? 'no-recipe'}`) }}</span
-                ></span
-              >
-              <span
-                class="block h-20"
-                :style="measured(l) ? { background: swatch(measured(l)!, light) } : { background: '#777777' }"
-              />
-              <span class="block bg-[#4a4a4a] text-white text-sm px-2 py-1 h-20 overflow-hidden leading-tight"
-                >{{ title(l)
-                }}<strong v-if="l.bands.some(b => b.approved_at)" class="block"
-                  >✓ {{ w('panel.approved') }}</strong
-                ></span
-              >
-            </button>
-          </div>
-          <p class="text-white text-sm bg-[#4a4a4a] mt-2 px-2 py-1">{{ w('panel.rows') }}</p>
-        </div>
+        <PanelStrip v-model="open" :states="states" />
         <p v-if="anyBare" class="verdict">{{ w('panel.bareWarning') }}</p>
         <p v-for="d in page.coatsDiffer" :key="d.id" class="verdict">{{ w('panel.coatsDiffer', d) }}</p>
         <p v-if="page.lightDiffers" class="verdict">{{ w('colour.historyDiffers') }}</p>
@@ -152,7 +138,7 @@ function bandAdded() {
             <form
               v-if="can && !b.approved_at"
               class="basis-full flex flex-wrap items-end gap-3"
-              @submit.prevent="change(b.id, b.row_version, { kind: 'approve', by, light })"
+              @submit.prevent="change(b.id, { rowVersion: b.row_version, kind: 'approve', by, light })"
             >
               <TextField v-model="by" :label="w('panel.whoSays')" /><button class="act">
                 {{ w('panel.approve') }}
@@ -168,7 +154,7 @@ function bandAdded() {
               <button
                 type="button"
                 class="underline min-h-11 px-2"
-                @click="change(b.id, b.row_version, { kind: 'withdraw' })"
+                @click="change(b.id, { rowVersion: b.row_version, kind: 'withdraw' })"
               >
                 {{ w('takeBack') }}
               </button>
@@ -203,22 +189,15 @@ function bandAdded() {
             >{{ w('panel.recipe', { id: r.id }) }} {{ r.name }}</NuxtLink
           >, ΔE00 {{ r.worst.toFixed(1) }}
         </p>
-        <label v-if="session.may('owner', 'lead', 'office')"
-          >{{ w('panel.roomLight') }}
-          <select
-            class="field"
-            :value="page.lights.room ?? ''"
-            @change="setRoomLight(($event.target as HTMLSelectElement).value)"
-          >
-            <option value="">{{ w('panel.notKnown') }}</option>
-            <option v-for="l in LIGHTS" :key="l" :value="l">{{ w(`colour.lights.${l}`) }}</option>
-          </select></label
-        >
+        <ChoiceField
+          v-if="session.may('owner', 'lead', 'office')"
+          :model-value="page.lights.room ?? ''"
+          :label="w('panel.roomLight')"
+          :options="[{ value: '', label: w('panel.notKnown') }, ...optionsOf(LIGHTS, l => w(`colour.lights.${l}`))]"
+          @update:model-value="setRoomLight($event)"
+        />
         <NuxtLink v-if="can" :to="`/colour?piece=${id}`" class="act no-underline">{{ w('panel.match') }}</NuxtLink>
-        <details v-if="can" :open="!page.wood || !page.target">
-          <summary class="min-h-11 flex items-center font-semibold cursor-pointer">
-            {{ w('colour.newReading') }}
-          </summary>
+        <FoldOut v-if="can" :open="!page.wood || !page.target" :title="w('colour.newReading')">
           <MeasureForm
             :piece-id="id"
             :role="shown ? 'band' : page.wood ? (page.target ? 'band' : 'target') : 'wood'"
@@ -232,7 +211,7 @@ function bandAdded() {
               }
             "
           />
-        </details>
+        </FoldOut>
       </aside>
     </div>
   </div>

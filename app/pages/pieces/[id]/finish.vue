@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { TESTS } from '#core/identify'
-import { FINISH_CLASSES } from '#core/piece'
+import { type FinishClass, FINISH_CLASSES } from '#core/piece'
 
 const route = useRoute()
 const { percent, dayTime } = useFormat()
@@ -10,7 +10,7 @@ const layer = ref(1)
 const spot = ref('')
 const extra = ref<Record<string, number>>({})
 const word = ref('')
-const isFinish = ref('')
+const isFinish = ref<FinishClass | null>(null)
 const other = ref('')
 type Group = Examination['finishes'][number]
 const groupOf = (exam: Examination): Group => exam.finishes.find(g => g.group === group.value) ?? exam.finishes[0]!
@@ -20,12 +20,15 @@ const found = (exam: Examination) => groupOf(exam).layers.find(l => l.layer === 
 const fresh = (exam: Examination) => groupOf(exam).layers.at(-1)!
 async function test(t: string, result: string, g: string, load: () => Promise<void>) {
   if (
-    await send('POST', `/api/pieces/${id.value}/tests`, {
-      test: t,
-      result,
-      spot: spot.value,
-      group: g,
-      layer: layer.value,
+    await send('POST /api/pieces/:id/tests', {
+      id: id.value,
+      body: {
+        test: t,
+        result,
+        spot: spot.value,
+        group: g,
+        layer: layer.value,
+      },
     })
   ) {
     other.value = ''
@@ -33,15 +36,18 @@ async function test(t: string, result: string, g: string, load: () => Promise<vo
   }
 }
 async function withdraw(row: number, load: () => Promise<void>) {
-  if (await send('DELETE', `/api/tests/${row}`)) await load()
+  if (await send('DELETE /api/tests/:id', { id: row })) await load()
 }
 async function say(g: string, load: () => Promise<void>) {
   if (
-    await send('POST', `/api/pieces/${id.value}/examination/overrules`, {
-      slug: 'finish-is',
-      subject: `${g}:${layer.value}`,
-      word: word.value,
-      value: isFinish.value,
+    await send('POST /api/pieces/:id/examination/overrules', {
+      id: id.value,
+      body: {
+        slug: 'finish-is',
+        subject: `${g}:${layer.value}`,
+        word: word.value,
+        value: isFinish.value,
+      },
     })
   ) {
     word.value = ''
@@ -49,7 +55,8 @@ async function say(g: string, load: () => Promise<void>) {
   }
 }
 async function regroup(face: ExamFace, to: string, load: () => Promise<void>) {
-  if (await send('PATCH', `/api/faces/${face.id}`, { rowVersion: face.rowVersion, finishGroup: to })) await load()
+  if (await send('PATCH /api/faces/:id', { id: face.id, body: { rowVersion: face.rowVersion, finishGroup: to } }))
+    await load()
 }
 const letters = (exam: Examination) =>
   [
@@ -67,6 +74,8 @@ const nameOf = (exam: Examination, face: number) => {
   const f = exam.faces.find(x => x.id === face)!
   return `${f.part}, ${f.name}`
 }
+const groupName = (exam: Examination, g: Group) =>
+  `${w('exam.finishGroup', { g: g.group })}: ${[...new Set(g.faces.map(f => exam.faces.find(x => x.id === f)!.part))].join(', ')}`
 function chooseGroup(letter: string) {
   group.value = letter
   layer.value = 1
@@ -81,37 +90,24 @@ function addLayer(on: ReturnType<typeof groupOf>) {
   <ExaminePage v-slot="{ exam, load, can }">
     <div v-if="exam.faces.length" class="grid grid-cols-[minmax(0,1fr)] lg:grid-cols-2 gap-x-10 gap-y-8">
       <section>
-        <div
+        <RadioField
           v-if="exam.finishes.length > 1"
-          class="flex flex-wrap gap-2 mb-3"
-          role="radiogroup"
-          :aria-label="w('exam.groups')"
+          class="mb-3"
+          :model-value="groupOf(exam).group"
+          :label="w('exam.groups')"
+          label-hidden
+          :options="exam.finishes.map(g => ({ value: g.group, label: groupName(exam, g) }))"
+          @update:model-value="$event && chooseGroup($event)"
+        />
+        <RadioField
+          v-model="layer"
+          class="mb-3"
+          :label="w('exam.layer')"
+          label-hidden
+          :options="
+            optionsOf(layersOf(groupOf(exam)), l => (l === 1 ? w('exam.topLayer') : w('exam.layerN', { n: l })))
+          "
         >
-          <button
-            v-for="g in exam.finishes"
-            :key="g.group"
-            role="radio"
-            :aria-checked="groupOf(exam).group === g.group"
-            class="act"
-            :class="groupOf(exam).group === g.group ? '' : 'act-quiet'"
-            @click="chooseGroup(g.group)"
-          >
-            {{ w('exam.finishGroup', { g: g.group }) }}:
-            {{ [...new Set(g.faces.map(f => exam.faces.find(x => x.id === f)!.part))].join(', ') }}
-          </button>
-        </div>
-        <div class="flex flex-wrap gap-2 mb-3 items-center" role="radiogroup" :aria-label="w('exam.layer')">
-          <button
-            v-for="l in layersOf(groupOf(exam))"
-            :key="l"
-            role="radio"
-            :aria-checked="layer === l"
-            class="act"
-            :class="layer === l ? '' : 'act-quiet'"
-            @click="layer = l"
-          >
-            {{ l === 1 ? w('exam.topLayer') : w('exam.layerN', { n: l }) }}
-          </button>
           <button
             v-if="can && layersOf(groupOf(exam)).length < 5"
             class="act act-quiet"
@@ -119,7 +115,7 @@ function addLayer(on: ReturnType<typeof groupOf>) {
           >
             {{ w('exam.addLayer') }}
           </button>
-        </div>
+        </RadioField>
         <template v-if="found(exam) && tests(exam).length">
           <p class="text-2xl font-bold" data-test="finish">
             {{ w(wordOf('finish', found(exam)!.overruled?.value ?? found(exam)!.finish)) }}
@@ -159,8 +155,7 @@ function addLayer(on: ReturnType<typeof groupOf>) {
               })
             }}
           </p>
-          <details class="mt-2">
-            <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('examine.why') }}</summary>
+          <FoldOut class="mt-2" :title="w('examine.why')">
             <table class="w-full text-left">
               <tbody>
                 <tr v-for="b in found(exam)!.ranked" :key="b.finish">
@@ -193,13 +188,11 @@ function addLayer(on: ReturnType<typeof groupOf>) {
               class="flex flex-wrap gap-2 mt-3 items-end"
               @submit.prevent="say(groupOf(exam).group, load)"
             >
-              <label
-                >{{ w('exam.itIs') }}
-                <select v-model="isFinish" class="field" required>
-                  <option value="" disabled>–</option>
-                  <option v-for="f in FINISH_CLASSES" :key="f" :value="f">{{ w(`finish.${f}`) }}</option>
-                </select></label
-              ><input
+              <ChoiceField
+                v-model="isFinish"
+                :label="w('exam.itIs')"
+                :options="optionsOf(FINISH_CLASSES, f => w(`finish.${f}`))"
+              /><input
                 v-model="word"
                 class="field !w-48 grow"
                 required
@@ -208,7 +201,7 @@ function addLayer(on: ReturnType<typeof groupOf>) {
                 :placeholder="w('plan.word')"
               /><button class="act act-quiet">{{ w('plan.overrule') }}</button>
             </form>
-          </details>
+          </FoldOut>
         </template>
         <p v-else>{{ layer > 1 ? w('exam.noDeeper') : w('examine.noTest') }}</p>
         <h3 v-if="tests(exam).length" class="mt-5">{{ w('examine.done') }}</h3>
@@ -253,16 +246,19 @@ function addLayer(on: ReturnType<typeof groupOf>) {
             </div>
           </div>
           <div class="row flex flex-wrap items-center gap-2">
-            <select v-model="other" class="field !w-64" :aria-label="w('examine.other')">
-              <option value="">{{ w('examine.other') }}</option>
-              <option
-                v-for="t in [...(found(exam) ?? fresh(exam)).next.map(n => n.test), ...tests(exam).map(x => x.test)]"
-                :key="t"
-                :value="t"
-              >
-                {{ w(`test.${t}`) }}{{ tests(exam).some(x => x.test === t) ? ` (${w('exam.anew')})` : '' }}
-              </option>
-            </select>
+            <ChoiceField
+              v-model="other"
+              :label="w('examine.other')"
+              label-hidden
+              :options="[
+                { value: '', label: w('examine.other') },
+                ...optionsOf(
+                  [...(found(exam) ?? fresh(exam)).next.map(n => n.test), ...tests(exam).map(x => x.test)],
+                  t => `${w(`test.${t}`)}${tests(exam).some(x => x.test === t) ? ` (${w('exam.anew')})` : ''}`,
+                ),
+              ]"
+              class="w-64"
+            />
             <button
               v-for="r in resultsOf(other)"
               :key="r"
@@ -276,21 +272,20 @@ function addLayer(on: ReturnType<typeof groupOf>) {
             >{{ w('exam.spot') }} <input v-model="spot" class="field" maxlength="120" :placeholder="w('exam.spotHint')"
           /></label>
         </template>
-        <details class="mt-4" :open="exam.finishes.length > 1">
-          <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('exam.groupsTitle') }}</summary>
+        <FoldOut class="mt-4" :open="exam.finishes.length > 1" :title="w('exam.groupsTitle')">
           <p class="caption">{{ w('exam.groupsWhy') }}</p>
           <div v-for="f in exam.faces" :key="f.id" class="row flex items-center gap-3">
-            <span class="grow">{{ nameOf(exam, f.id) }}</span><select
-              class="field !w-32"
-              :value="f.finishGroup"
+            <span class="grow">{{ nameOf(exam, f.id) }}</span><ChoiceField
+              :model-value="f.finishGroup"
+              :label="`${w('exam.groups')}: ${nameOf(exam, f.id)}`"
+              label-hidden
+              :options="optionsOf(letters(exam), l => w('exam.finishGroup', { g: l }))"
               :disabled="!can"
-              :aria-label="`${w('exam.groups')}: ${nameOf(exam, f.id)}`"
-              @change="regroup(f, ($event.target as HTMLSelectElement).value, load)"
-            >
-              <option v-for="l in letters(exam)" :key="l" :value="l">{{ w('exam.finishGroup', { g: l }) }}</option>
-            </select>
+              class="w-32"
+              @update:model-value="regroup(f, $event, load)"
+            />
           </div>
-        </details>
+        </FoldOut>
       </section>
     </div>
   </ExaminePage>

@@ -10,7 +10,12 @@ const spot = ref('')
 const reading = ref(false)
 const more = ref('')
 async function settle(kind: string, answer: 'yes' | 'no', load: () => Promise<void>) {
-  if (await send('POST', `/api/pieces/${id.value}/evidence`, { kind, answer, method: method.value[kind] ?? '' })) {
+  if (
+    await send('POST /api/pieces/:id/evidence', {
+      id: id.value,
+      body: { kind, answer, method: method.value[kind] ?? '' },
+    })
+  ) {
     method.value[kind] = ''
     more.value = ''
     await load()
@@ -18,8 +23,11 @@ async function settle(kind: string, answer: 'yes' | 'no', load: () => Promise<vo
 }
 async function swab(load: () => Promise<void>) {
   reading.value = true
-  const got = await send<{ answer: 'yes' | 'no'; strip: string }>('POST', `/api/pieces/${id.value}/swab`, {
-    spot: spot.value,
+  const got = await send('POST /api/pieces/:id/swab', {
+    id: id.value,
+    body: {
+      spot: spot.value,
+    },
   })
   reading.value = false
   if (got) await load()
@@ -70,27 +78,19 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
             ><button class="act act-stop" @click="settle(h.slug, 'yes', load)">{{ w('exam.saysYes') }}</button>
           </form>
         </article>
-        <details v-if="session.may('owner', 'lead') && can" class="row">
-          <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('exam.otherHazard') }}</summary>
+        <FoldOut v-if="session.may('owner', 'lead') && can" class="row" :title="w('exam.otherHazard')">
           <form class="flex flex-wrap gap-2 items-end" @submit.prevent>
-            <label
-              >{{ w('exam.hazard') }}
-              <select v-model="more" class="field">
-                <option
-                  v-for="h in HAZARDS.filter(x => !exam.hazards.some(y => y.slug === x.slug))"
-                  :key="h.slug"
-                  :value="h.slug"
-                >
-                  {{ h.name }}
-                </option>
-              </select></label
-            ><label class="grow"
+            <ChoiceField
+              v-model="more"
+              :label="w('exam.hazard')"
+              :options="namedOptions(HAZARDS.filter(x => !exam.hazards.some(y => y.slug === x.slug)))"
+            /><label class="grow"
               >{{ w('exam.evidence') }} <input v-model="method[more]" class="field" maxlength="200" /></label
             ><button class="act act-stop" :disabled="!more" @click="settle(more, 'yes', load)">
               {{ w('exam.saysYes') }}
             </button>
           </form>
-        </details>
+        </FoldOut>
       </section>
       <section v-if="exam.banEffect" data-test="ban-effect">
         <h2>{{ w('exam.banChanged') }}</h2>

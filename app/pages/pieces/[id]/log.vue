@@ -1,12 +1,11 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-
 const { page } = inject(PIECE)!
 const { dayTime, time } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const { data: log, failed } = useLive<InternalApi['/api/pieces/:id/log']['get']>(
-  () => `/api/pieces/${id.value}/log`,
+const { data: log, failed } = useLive(
+  'GET /api/pieces/:id/log',
   (topic, piece) => topic === 'all' || piece === id.value,
+  () => ({ id: id.value }),
 )
 </script>
 

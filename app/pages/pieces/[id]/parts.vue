@@ -1,34 +1,46 @@
 <script setup lang="ts">
-import { countOf, holeFit, type HoleFit, type Holes, ITEM_STATES, PLACE_KINDS } from '#core/parts'
+import { countOf, holeFit, type HoleFit, type Holes, ITEM_STATES, type PlaceKind, PLACE_KINDS } from '#core/parts'
 
 const route = useRoute()
 const session = useSession()
 const id = computed(() => Number(route.params.id))
-const blank = () => ({ name: '', kind: 'hardware', count: 1, state: 'present', set: '', note: '', mark: '' })
-const item = ref(blank())
+const {
+  draft: item,
+  errors,
+  submit,
+} = useForm('POST /api/pieces/:id/items', () => ({
+  name: '',
+  kind: 'hardware',
+  count: 1,
+  state: 'present',
+  set: '',
+  note: '',
+  mark: '',
+}))
 const chosen = ref<number | null>(null)
-const places = ref<{ code: string; kind: string }[]>([])
+const places = ref<AnswerOf<'GET /api/places'>>([])
 onMounted(async () => {
-  places.value = await fetchAs('/api/places')
+  places.value = await call('GET /api/places')
 })
-const edit = ref({ place: '', placeKind: 'bag', centres: '', diameter: '', plateW: '', plateH: '' })
+const blank = () => ({ place: '', placeKind: 'bag' as PlaceKind, centres: '', diameter: '', plateW: '', plateH: '' })
+const edit = ref(blank())
 watch(chosen, () => {
   fit.value = null
-  edit.value = { place: '', placeKind: 'bag', centres: '', diameter: '', plateW: '', plateH: '' }
+  edit.value = blank()
 })
 async function add(load: () => Promise<void>) {
-  if (await send('POST', `/api/pieces/${id.value}/items`, item.value)) {
-    item.value = { ...blank(), kind: item.value.kind, set: item.value.set }
+  if (await submit({ id: id.value })) {
+    Object.assign(item.value, { name: '', count: 1, note: '', mark: '' })
     await load()
   }
 }
-async function change(i: ExamItem, what: Record<string, unknown>, load: () => Promise<void>) {
-  await send('PATCH', `/api/items/${i.id}`, { rowVersion: i.row_version, ...what })
+async function change(i: ExamItem, what: Partial<BodyOf<'PATCH /api/items/:id'>>, load: () => Promise<void>) {
+  await send('PATCH /api/items/:id', { id: i.id, body: { rowVersion: i.row_version, ...what } })
   await load()
 }
 async function put(i: ExamItem, load: () => Promise<void>) {
   await change(i, { place: edit.value.place ? { code: edit.value.place, kind: edit.value.placeKind } : null }, load)
-  places.value = await fetchAs('/api/places')
+  places.value = await call('GET /api/places')
 }
 /** What is typed about holes; null while centres or diameter are missing. */
 function typed(): Holes | null {
@@ -56,11 +68,11 @@ function check(i: ExamItem) {
 async function measure(i: ExamItem, load: () => Promise<void>) {
   const holes = typed()
   if (!holes) return useNotes().show(w('parts.noHoles'), 'stop')
-  await change(i, { holes }, load)
+  await change(i, { holes: { ...holes, centres_mm: [...holes.centres_mm] } }, load)
 }
 const says = ref('')
 async function ask(i: ExamItem, load: () => Promise<void>) {
-  if (await send('POST', `/api/items/${i.id}/question`, { words: says.value, days: 14 })) {
+  if (await send('POST /api/items/:id/question', { id: i.id, body: { words: says.value, days: 14 } })) {
     useNotes().show(w('parts.asked'))
     await load()
   }
@@ -160,12 +172,11 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
                   :placeholder="i.place ?? 'BAG-12'"
                   maxlength="20" /></label
               ><datalist id="places"><option v-for="p in places" :key="p.code" :value="p.code" /></datalist>
-              <label
-                >{{ w('parts.placeKind') }}
-                <select v-model="edit.placeKind" class="field">
-                  <option v-for="k in PLACE_KINDS" :key="k" :value="k">{{ w(`place.${k}`) }}</option>
-                </select></label
-              >
+              <ChoiceField
+                v-model="edit.placeKind"
+                :label="w('parts.placeKind')"
+                :options="optionsOf(PLACE_KINDS, k => w(`place.${k}`))"
+              />
               <button class="act act-quiet">{{ i.set_name ? w('parts.putSet') : w('parts.put') }}</button>
               <a
                 v-if="i.place"
@@ -175,24 +186,14 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
                 >{{ w('parts.label') }}</a
               >
             </form>
-            <div
+            <RadioField
               v-if="i.kind === 'hardware'"
-              role="radiogroup"
-              :aria-label="w('parts.state')"
-              class="flex flex-wrap gap-1"
-            >
-              <button
-                v-for="x in ITEM_STATES"
-                :key="x"
-                role="radio"
-                :aria-checked="i.state === x"
-                class="act"
-                :class="i.state === x ? '' : 'act-quiet'"
-                @click="change(i, { state: x }, load)"
-              >
-                {{ w(`parts.${x}`) }}
-              </button>
-            </div>
+              :model-value="i.state"
+              :label="w('parts.state')"
+              label-hidden
+              :options="optionsOf(ITEM_STATES, x => w(`parts.${x}`))"
+              @update:model-value="change(i, { state: $event }, load)"
+            />
             <form
               v-if="i.kind === 'hardware' && i.state !== 'present'"
               class="grid grid-cols-[1.5fr_1fr_1fr_1fr_auto] gap-2 items-end"
@@ -238,39 +239,26 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
       <section v-if="can">
         <h2>{{ w('parts.add') }}</h2>
         <form class="grid grid-cols-2 gap-3 mt-2" @submit.prevent="add(load)">
-          <label class="col-span-2"
-            >{{ w('parts.name') }} <input v-model="item.name" class="field" required maxlength="120"
-          /></label>
-          <div class="col-span-2" role="radiogroup" :aria-label="w('parts.kind')">
-            <div class="flex flex-wrap gap-1">
-              <button
-                v-for="k in ['hardware', 'part', 'mark']"
-                :key="k"
-                type="button"
-                role="radio"
-                :aria-checked="item.kind === k"
-                class="act"
-                :class="item.kind === k ? '' : 'act-quiet'"
-                @click="item.kind = k"
-              >
-                {{ w(`parts.kinds.${k}`) }}
-              </button>
-            </div>
-          </div>
-          <label
-            >{{ w('intake.count') }} <input v-model.number="item.count" type="number" min="1" max="500" class="field"
-          /></label>
+          <TextField v-model="item.name" class="col-span-2" :label="w('parts.name')" :error="errors.name" />
+          <RadioField
+            v-model="item.kind"
+            class="col-span-2"
+            :label="w('parts.kind')"
+            label-hidden
+            :options="optionsOf(['hardware', 'part', 'mark'], k => w(`parts.kinds.${k}`))"
+          />
+          <NumberField v-model="item.count" :label="w('intake.count')" :min="1" :max="500" :error="errors.count" />
           <label
             >{{ w('parts.mark') }}
             <input v-model="item.mark" class="field" maxlength="12" :placeholder="w('parts.proposed')"
           /></label>
           <label>{{ w('parts.set') }} <input v-model="item.set" class="field" maxlength="60" /></label>
-          <label v-if="item.kind === 'hardware'"
-            >{{ w('parts.state') }}
-            <select v-model="item.state" class="field">
-              <option v-for="x in ITEM_STATES" :key="x" :value="x">{{ w(`parts.${x}`) }}</option>
-            </select></label
-          >
+          <ChoiceField
+            v-if="item.kind === 'hardware'"
+            v-model="item.state!"
+            :label="w('parts.state')"
+            :options="optionsOf(ITEM_STATES, x => w(`parts.${x}`))"
+          />
           <label class="col-span-2"
             >{{ w('exam.note') }} <input v-model="item.note" class="field" maxlength="500"
           /></label>

@@ -5,26 +5,22 @@ const route = useRoute()
 const session = useSession()
 const { hours, dayTime, money } = useFormat()
 const id = computed(() => Number(route.params.id))
-const { data: shop } = useLive<{ hour_minor: number; currency: string }>(
-  () => '/api/shop',
-  topic => topic === 'shop',
-)
-const patch = ref({
-  faceId: 0,
+const { data: shop } = useLive('GET /api/shop', topic => topic === 'shop')
+const {
+  draft: patch,
+  errors,
+  submit,
+} = useForm('POST /api/pieces/:id/patches', () => ({
+  faceId: null,
   method: 'stripper',
   length: '200',
   width: '200',
-  minutes: null as number | null,
+  minutes: null,
   result: 'all-off',
   note: '',
-})
+}))
 async function addPatch(exam: Examination, load: () => Promise<void>) {
-  if (
-    await send('POST', `/api/pieces/${id.value}/patches`, {
-      ...patch.value,
-      faceId: patch.value.faceId || exam.faces[0]!.id,
-    })
-  ) {
+  if (await submit({ id: id.value }, { faceId: patch.value.faceId ?? exam.faces[0]!.id })) {
     patch.value.minutes = null
     await load()
   }
@@ -79,33 +75,39 @@ const labour = (min: number) =>
         class="grid grid-cols-2 sm:grid-cols-3 gap-2 mt-3 items-end"
         @submit.prevent="addPatch(exam, load)"
       >
-        <label
-          >{{ w('patch.method') }}
-          <select v-model="patch.method" class="field">
-            <option v-for="m in PATCH_METHODS" :key="m" :value="m">{{ w(`patch.${m}`) }}</option>
-          </select></label
-        >
-        <label
-          >{{ w('intake.face') }}
-          <select v-model.number="patch.faceId" class="field">
-            <option :value="0" disabled hidden>{{ exam.faces[0]!.part }}, {{ exam.faces[0]!.name }}</option>
-            <option v-for="f in exam.faces" :key="f.id" :value="f.id">{{ f.part }}, {{ f.name }}</option>
-          </select></label
-        >
-        <label
-          >{{ w('patch.result') }}
-          <select v-model="patch.result" class="field">
-            <option v-for="r in PATCH_RESULTS" :key="r" :value="r">{{ w(`patch.${r}`) }}</option>
-          </select></label
-        >
-        <TextField v-model="patch.length" :label="`${w('intake.length')} (${session.shop?.length_unit})`" /><TextField
+        <ChoiceField
+          v-model="patch.method"
+          :label="w('patch.method')"
+          :options="optionsOf(PATCH_METHODS, m => w(`patch.${m}`))"
+        />
+        <ChoiceField
+          v-model="patch.faceId"
+          :label="w('intake.face')"
+          :options="exam.faces.map(f => ({ value: f.id, label: `${f.part}, ${f.name}` }))"
+          :none="`${exam.faces[0]!.part}, ${exam.faces[0]!.name}`"
+        />
+        <ChoiceField
+          v-model="patch.result"
+          :label="w('patch.result')"
+          :options="optionsOf(PATCH_RESULTS, r => w(`patch.${r}`))"
+        />
+        <TextField
+          v-model="patch.length"
+          :label="`${w('intake.length')} (${session.shop?.length_unit})`"
+          :error="errors.length"
+        />
+        <TextField
           v-model="patch.width"
           :label="`${w('intake.width')} (${session.shop?.length_unit})`"
+          :error="errors.width"
         />
-        <label
-          >{{ w('patch.minutes') }}
-          <input v-model.number="patch.minutes" type="number" min="0.5" step="0.5" class="field" required
-        /></label>
+        <NumberField
+          v-model="patch.minutes"
+          :label="w('patch.minutes')"
+          :min="0.5"
+          :step="0.5"
+          :error="errors.minutes"
+        />
         <input
           v-model="patch.note"
           class="field col-span-2"

@@ -13,7 +13,7 @@ async function add(event: Event, load: () => Promise<void>) {
     sending.value = { done: i, of: files.length }
     const form = new FormData()
     form.append('picture', file)
-    if (!(await send('POST', `/api/pieces/${id.value}/photographs`, form))) failed.push(file.name)
+    if (!(await send('POST /api/pieces/:id/photographs', { id: id.value, body: form }))) failed.push(file.name)
   }
   sending.value = null
   input.value = ''
@@ -22,7 +22,7 @@ async function add(event: Event, load: () => Promise<void>) {
 }
 async function change(exam: Examination, address: string, what: Record<string, unknown>, load: () => Promise<void>) {
   const rowVersion = exam.photographs.find(p => p.address === address)!.row_version
-  if (await send('PATCH', `/api/photographs/${address}`, { rowVersion, ...what })) pairing.value = null
+  if (await send('PATCH /api/photographs/:address', { address, body: { rowVersion, ...what } })) pairing.value = null
   await load()
 }
 const linked = (exam: Examination, address: string) => exam.findings.filter(f => f.photographs.includes(address))

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
 import Sortable from 'sortablejs'
 import type { Facts } from '#core/piece'
 import { sectionOf } from '#core/section'
@@ -8,9 +7,10 @@ const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const { hours, money, span, day } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const { data, load, failed } = useLive<InternalApi['/api/pieces/:id/plan']['get']>(
-  () => `/api/pieces/${id.value}/plan`,
+const { data, load, failed } = useLive(
+  'GET /api/pieces/:id/plan',
   (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value,
+  () => ({ id: id.value }),
 )
 const plan = computed(() => (data.value?.ready ? (data.value as PlanPage) : null))
 const open = ref<string | null>(null)
@@ -20,7 +20,7 @@ const waitsInto = (key: string) => plan.value!.waits.filter(w => w.to === key &&
 /** What is known of the piece: for the section at a point of the plan, and for rules before anything is saved. */
 const facts = shallowRef<Facts | null>(null)
 const needFacts = async () => {
-  facts.value = (await fetchAs<{ facts: Facts }>(`/api/pieces/${id.value}/planning`)).facts
+  facts.value = (await call('GET /api/pieces/:id/planning', { id: id.value })).facts
 }
 function toggle(s: Step) {
   open.value = open.value === s.key ? null : s.key
@@ -36,17 +36,18 @@ const again = async (done: unknown) => {
   await load()
   if (done) await reload()
 }
-const change = async (s: Step, body: object) =>
-  again(await send('PATCH', `/api/steps/${s.id}`, { rowVersion: s.rowVersion, ...body }))
-const remove = async (s: Step) => again(await send('DELETE', `/api/steps/${s.id}?rowVersion=${s.rowVersion}`))
+const change = async (s: Step, body: Omit<BodyOf<'PATCH /api/steps/:id'>, 'rowVersion'>) =>
+  again(await send('PATCH /api/steps/:id', { id: s.id, body: { rowVersion: s.rowVersion, ...body } }))
+const remove = async (s: Step) =>
+  again(await send('DELETE /api/steps/:id', { id: s.id, query: { rowVersion: s.rowVersion } }))
 const split = async (s: Step, faces: number[]) =>
-  again(await send('POST', `/api/steps/${s.id}/split`, { rowVersion: s.rowVersion, faces }))
+  again(await send('POST /api/steps/:id/split', { id: s.id, body: { rowVersion: s.rowVersion, faces } }))
 const overrule = async (rule: string, stepKey: string, word: string) =>
-  again(await send('POST', `/api/pieces/${id.value}/overrules`, { rule, stepKey, word }))
+  again(await send('POST /api/pieces/:id/overrules', { id: id.value, body: { rule, stepKey, word } }))
 const mend = async (rule: string, stepKey: string) =>
-  again(await send('POST', `/api/pieces/${id.value}/mends`, { rule, stepKey }))
+  again(await send('POST /api/pieces/:id/mends', { id: id.value, body: { rule, stepKey } }))
 const back = async (which: 'undo' | 'redo') => {
-  if (plan.value?.[which]) await again(await send('POST', `/api/pieces/${id.value}/plan-back`, { which }))
+  if (plan.value?.[which]) await again(await send('POST /api/pieces/:id/plan-back', { id: id.value, body: { which } }))
 }
 /** One place earlier or later among all steps; the focus stays on the step. */
 async function move(s: Step, by: number) {
@@ -118,8 +119,8 @@ const adding = ref<number | null>(null)
 const scope = computed(() =>
   page.value!.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, name: `${f.part}, ${f.name}` })),
 )
-async function add(step: Record<string, unknown>) {
-  const done = await send('POST', `/api/pieces/${id.value}/steps`, step)
+async function add(step: BodyOf<'POST /api/pieces/:id/steps'>) {
+  const done = await send('POST /api/pieces/:id/steps', { id: id.value, body: step })
   if (done) adding.value = null
   await again(done)
 }
@@ -251,14 +252,13 @@ const worst = computed(
         <strong>{{ w('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}.
         <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ w('plan.show') }}</button>
       </div>
-      <details
+      <FoldOut
         v-if="plan.since && (plan.since.changes.length || plan.since.price_minor || plan.since.needsAnswer)"
         class="verdict"
         :class="plan.since.needsAnswer ? 'verdict-stop' : ''"
         data-test="since"
-      >
-        <summary class="cursor-pointer min-h-11 py-1.5">
-          {{
+        ><template #title
+          >{{
             w('plan.since', {
               ready: w(plan.since.days > 0 ? 'plan.later' : plan.since.days < 0 ? 'plan.sooner' : 'plan.sameDay', {
                 n: Math.abs(plan.since.days),
@@ -269,14 +269,14 @@ const worst = computed(
             })
           }}<strong v-if="plan.since.needsAnswer" class="block text-madder">{{
             w(`plan.newAnswer.${plan.since.needsAnswer}`)
-          }}</strong>
-        </summary>
+          }}</strong></template
+        >
         <p v-for="c in plan.since.changes" :key="c.key" class="caption mt-1">
           <span v-if="c.before" class="line-through">{{ c.before.title }}, {{ c.before.attended_min }} min</span
           >{{ ' ' }}
           <span v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</span>
         </p>
-      </details>
+      </FoldOut>
       <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2 clock [&>dd]:text-right [&>dd]:font-bold">
         <dt>{{ w('plan.handsLeft') }}</dt>
         <dd>{{ hours(plan.left_min) }}</dd>
@@ -337,7 +337,7 @@ const worst = computed(
           }}
         </p>
       </section>
-      <p class="caption">{{ w('plan.source') }}</p>
+      <WhyNote :label="w('plan.whence')">{{ w('plan.source') }}</WhyNote>
     </aside>
   </div>
   <PageState v-else :failed="failed" />

@@ -1,20 +1,22 @@
 <script setup lang="ts">
-import type { InternalApi } from 'nitropack/types'
-
 const route = useRoute()
 const session = useSession()
 const { dayTime, day } = useFormat()
 const id = computed(() => Number(route.params.id))
-const { data: kept, load: loadKept } = useLive<InternalApi['/api/pieces/:id/examinations']['get']>(
-  () => `/api/pieces/${id.value}/examinations`,
+const { data: kept, load: loadKept } = useLive(
+  'GET /api/pieces/:id/examinations',
   (topic, piece) => topic === 'all' || piece === id.value,
+  () => ({ id: id.value }),
+)
+const keptOptions = computed(() =>
+  (kept.value ?? []).map(e => ({ value: String(e.id), label: `${e.name}, ${dayTime(e.at)}` })),
 )
 const name = ref('')
 const before = ref('')
 const after = ref('now')
-const compared = shallowRef<InternalApi['/api/pieces/:id/comparison']['get'] | null>(null)
+const compared = shallowRef<AnswerOf<'GET /api/pieces/:id/comparison'> | null>(null)
 async function keep() {
-  if (await send('POST', `/api/pieces/${id.value}/examinations`, { name: name.value })) {
+  if (await send('POST /api/pieces/:id/examinations', { id: id.value, body: { name: name.value } })) {
     name.value = ''
     await loadKept()
   }
@@ -25,12 +27,15 @@ async function readIn(event: Event) {
   if (!file) return
   const form = new FormData()
   form.append('report', file)
-  if (await send('POST', `/api/pieces/${id.value}/examinations/read`, form)) await loadKept()
+  if (await send('POST /api/pieces/:id/examinations/read', { id: id.value, body: form })) await loadKept()
   input.value = ''
 }
 async function compare() {
   try {
-    compared.value = await fetchAs(`/api/pieces/${id.value}/comparison?before=${before.value}&after=${after.value}`)
+    compared.value = await call('GET /api/pieces/:id/comparison', {
+      id: id.value,
+      query: { before: before.value, after: after.value },
+    })
   } catch (error) {
     useNotes().show(problem(error).message, 'stop')
   }
@@ -95,19 +100,11 @@ const link = (which: string | number, format: string) =>
         <template v-if="kept?.length">
           <h2 class="mt-6">{{ w('report.compare') }}</h2>
           <form class="grid grid-cols-[1fr_1fr_auto] gap-2 items-end" @submit.prevent="compare">
-            <label
-              >{{ w('report.earlier') }}
-              <select v-model="before" class="field" required>
-                <option value="" disabled>–</option>
-                <option v-for="e in kept" :key="e.id" :value="String(e.id)">{{ e.name }}</option>
-              </select></label
-            ><label
-              >{{ w('report.later') }}
-              <select v-model="after" class="field">
-                <option v-for="e in kept" :key="e.id" :value="String(e.id)">{{ e.name }}</option>
-                <option value="now">{{ w('report.now') }}</option>
-              </select></label
-            ><button class="act act-quiet">{{ w('report.compareIt') }}</button>
+            <ChoiceField v-model="before" :label="w('report.earlier')" :options="keptOptions" /><ChoiceField
+              v-model="after"
+              :label="w('report.later')"
+              :options="[...keptOptions, { value: 'now', label: w('report.now') }]"
+            /><button class="act act-quiet">{{ w('report.compareIt') }}</button>
           </form>
           <div v-if="compared" data-test="comparison" class="mt-3">
             <p class="caption">

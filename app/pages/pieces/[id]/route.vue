@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { RouteSlug } from '#core/build'
+import { CONDITIONERS, type RouteSlug } from '#core/build'
 import type { House } from '#core/house'
 import { BLEACHES, COLOURS, FILLS, FINISHES } from '#core/materials'
 
@@ -7,14 +7,12 @@ const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const { hours, money, percent, day } = useFormat()
 const id = computed(() => page.value!.piece.id)
-const pickOf = (p: {
-  finish: string | null
-  colour: string | null
-  conditioner: string | null
-  fill?: string
-  bleach?: string
-  film_um?: number | null
-}) => ({
+type Pick = Required<
+  Omit<BodyOf<'PUT /api/pieces/:id/choice'>, 'rowVersion' | 'faces' | 'route' | 'house' | 'film_um'>
+> & {
+  film_um: number | null
+}
+const pickOf = (p: Partial<{ [K in keyof Pick]: Pick[K] | null }>): Pick => ({
   finish: p.finish ?? 'waterborne-polyurethane',
   colour: p.colour ?? (page.value!.piece.tone === 'darker' ? 'gel-stain' : 'none'),
   conditioner: p.conditioner ?? 'auto',
@@ -26,26 +24,24 @@ const pick = ref(pickOf(page.value!.piece))
 const overrides = ref<Partial<House>>(page.value?.piece.house ?? {})
 /** Faces that are judged alone; null: the piece. */
 const some = ref<number[] | null>(null)
-/** As an address carries it: an empty film is left out. */
-const picked = computed(() => {
+/** As an address carries it. */
+const asked = computed(() => {
   const { film_um, ...rest } = pick.value
-  return { ...rest, ...(film_um ? { film_um: String(film_um) } : {}) }
+  return {
+    ...rest,
+    film_um: film_um || undefined,
+    house: JSON.stringify(overrides.value),
+    faces: some.value?.join(','),
+  }
 })
-const asked = computed(
-  () =>
-    new URLSearchParams({
-      ...picked.value,
-      house: JSON.stringify(overrides.value),
-      ...(some.value ? { faces: some.value.join(',') } : {}),
-    }),
-)
 const {
   data: routes,
   load,
   failed,
-} = useLive<RoutesPage>(
-  () => `/api/pieces/${id.value}/routes?${asked.value}`,
+} = useLive(
+  'GET /api/pieces/:id/routes',
   (topic, piece) => topic === 'all' || piece === id.value,
+  () => ({ id: id.value, query: asked.value }),
 )
 // the house's own finish is offered where none was chosen
 const untouched = ref(page.value!.piece.finish === null)
@@ -68,15 +64,18 @@ function look(faces: readonly number[] | null) {
   pick.value = pickOf(own || page.value!.piece)
 }
 const busy = ref(false)
-async function choose(route: string) {
+async function choose(route: RouteSlug) {
   busy.value = true
-  const done = await send('PUT', `/api/pieces/${id.value}/choice`, {
-    ...pick.value,
-    film_um: pick.value.film_um || null,
-    house: overrides.value,
-    route,
-    rowVersion: routes.value!.rowVersion,
-    ...(some.value ? { faces: some.value } : {}),
+  const done = await send('PUT /api/pieces/:id/choice', {
+    id: id.value,
+    body: {
+      ...pick.value,
+      film_um: pick.value.film_um || null,
+      house: overrides.value,
+      route,
+      rowVersion: routes.value!.rowVersion,
+      ...(some.value ? { faces: some.value } : {}),
+    },
   })
   busy.value = false
   if (!done) return load()
@@ -84,7 +83,8 @@ async function choose(route: string) {
   await navigateTo(`/pieces/${id.value}/plan`)
 }
 async function oneWay() {
-  if (!(await send('DELETE', `/api/pieces/${id.value}/ways?rowVersion=${routes.value!.rowVersion}`))) return load()
+  if (!(await send('DELETE /api/pieces/:id/ways', { id: id.value, query: { rowVersion: routes.value!.rowVersion } })))
+    return load()
   look(null)
   await Promise.all([reload(), load()])
 }
@@ -92,8 +92,8 @@ const decides = computed(
   () => session.may('owner', 'lead') && page.value!.piece.state === 'active' && !routes.value!.started,
 )
 /** Two routes beside each other. */
-const pair = ref<string[]>([])
-const compare = (route: string) => {
+const pair = ref<RouteSlug[]>([])
+const compare = (route: RouteSlug) => {
   pair.value = pair.value.includes(route) ? pair.value.filter(r => r !== route) : [...pair.value.slice(-1), route]
 }
 const compared = computed(() =>
@@ -113,8 +113,6 @@ const ground = computed(
     [routes.value?.chosen, routes.value?.advised].find((r): r is RouteSlug => LAYS.includes(r as RouteSlug)) ??
     'strip-chemical',
 )
-const methods = ref(false)
-const finishes = ref(false)
 const mark = { 'possible': '●', 'doubtful': '◐', 'ruled-out': '○' } as const
 const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out': 'text-madder' } as const
 </script>
@@ -164,18 +162,16 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
       <p v-if="some" class="w-full text-ochre font-semibold">{{ w('route.aloneFor', { faces: nameOf(some) }) }}</p>
     </div>
     <div class="flex flex-wrap gap-4">
-      <label
-        >{{ w('route.finish') }}
-        <select v-model="pick.finish" class="field">
-          <option v-for="f in FINISHES" :key="f" :value="f">{{ w(`finish.${f}`) }}</option>
-        </select></label
-      >
-      <label
-        >{{ w('route.colour') }}
-        <select v-model="pick.colour" class="field">
-          <option v-for="c in COLOURS" :key="c" :value="c">{{ w(`colourKind.${c}`) }}</option>
-        </select></label
-      >
+      <ChoiceField
+        v-model="pick.finish"
+        :label="w('route.finish')"
+        :options="optionsOf(FINISHES, f => w(`finish.${f}`))"
+      />
+      <ChoiceField
+        v-model="pick.colour"
+        :label="w('route.colour')"
+        :options="optionsOf(COLOURS, c => w(`colourKind.${c}`))"
+      />
       <label class="w-44"
         >{{ w('route.filmWanted') }}
         <input
@@ -186,32 +182,22 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
           class="field"
           :placeholder="w('route.filmUsual')"
       /></label>
-      <label v-if="pick.colour === 'pigment-stain'"
-        >{{ w('route.conditioner') }}
-        <select v-model="pick.conditioner" class="field">
-          <option v-for="c in ['auto', 'none', 'oil-conditioner', 'water-conditioner']" :key="c" :value="c">
-            {{ w(`conditioner.${c}`) }}
-          </option>
-        </select></label
-      >
-      <label
-        >{{ w('route.fill') }}
-        <select v-model="pick.fill" class="field">
-          <option v-for="f in FILLS" :key="f" :value="f">{{ w(`fill.${f}`) }}</option>
-        </select></label
-      >
-      <label
-        >{{ w('route.bleach') }}
-        <select v-model="pick.bleach" class="field">
-          <option v-for="b in BLEACHES" :key="b" :value="b">{{ w(`bleach.${b}`) }}</option>
-        </select></label
-      >
+      <ChoiceField
+        v-if="pick.colour === 'pigment-stain'"
+        v-model="pick.conditioner"
+        :label="w('route.conditioner')"
+        :options="optionsOf(CONDITIONERS, c => w(`conditioner.${c}`))"
+      />
+      <ChoiceField v-model="pick.fill" :label="w('route.fill')" :options="optionsOf(FILLS, f => w(`fill.${f}`))" />
+      <ChoiceField
+        v-model="pick.bleach"
+        :label="w('route.bleach')"
+        :options="optionsOf(BLEACHES, b => w(`bleach.${b}`))"
+      />
     </div>
-    <details class="row mt-4" @toggle="methods = ($event.target as HTMLDetailsElement).open">
-      <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('house.title') }}</summary>
+    <FoldOut class="row mt-4" :title="w('house.title')">
       <p class="caption">{{ w('house.why', { route: w(`route.${ground}`) }) }}</p>
       <HouseMethods
-        v-if="methods"
         :id="id"
         :pick="pick"
         :route="ground"
@@ -220,12 +206,10 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         :can="session.may('owner', 'lead') && !routes.started"
         @change="overrides = $event"
       />
-    </details>
-    <details class="row" @toggle="finishes = ($event.target as HTMLDetailsElement).open">
-      <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('finishes.title') }}</summary>
+    </FoldOut>
+    <FoldOut class="row" :title="w('finishes.title')">
       <p class="caption">{{ w('finishes.on', { route: w(`route.${ground}`) }) }}</p>
       <FinishTable
-        v-if="finishes"
         :id="id"
         :pick="pick"
         :route="ground"
@@ -233,7 +217,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
         :faces="some"
         @pick="pick.finish = $event"
       />
-    </details>
+    </FoldOut>
     <table v-if="compared" class="w-full table-fixed text-left mt-4 bg-sheet" data-test="compared">
       <thead>
         <tr>
@@ -329,10 +313,9 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
             <span aria-hidden="true" :class="colour[r.standing]">{{ mark[r.standing] }}</span> {{ r.says }}
           </li>
           <li v-if="v.standing !== 'ruled-out' && v.chanceReasons.length">
-            <details>
-              <summary class="underline cursor-pointer min-h-8">
-                {{ w(v.chanceOf === 'fallback' ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) }) }}
-              </summary>
+            <FoldOut
+              :title="w(v.chanceOf === 'fallback' ? 'route.chance' : 'route.chanceAgain', { p: percent(v.chance) })"
+            >
               <span v-for="c in v.chanceReasons" :key="c.why" class="caption block"
                 >{{ percent(c.p) }}: {{ c.why }}</span
               ><span class="caption block">{{ w('route.chanceSum') }}</span
@@ -343,7 +326,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
                   expected: v.record.expected.toFixed(1),
                 })
               }}</span>
-            </details>
+            </FoldOut>
           </li>
         </ul>
         <div v-if="v.standing !== 'ruled-out'" class="clock">

@@ -4,7 +4,7 @@ const busy = ref(false)
 const again = ref<string | null>(null)
 async function answer(key: string, options: string[], load: () => Promise<void>) {
   busy.value = true
-  const done = await send('POST', `/api/pieces/${Number(route.params.id)}/walk`, { key, options })
+  const done = await send('POST /api/pieces/:id/walk', { id: Number(route.params.id), body: { key, options } })
   if (done) again.value = null
   await load()
   busy.value = false
@@ -59,8 +59,7 @@ const bits = (n: number, of: number) => (of ? (n / of) * 100 : 0)
           </svg>
           <span class="clock text-right">{{ s.done }}/{{ s.total }}</span>
         </div>
-        <details class="mt-4" :open="!exam.walk.next">
-          <summary class="min-h-11 py-2 underline cursor-pointer">{{ w('exam.answers') }}</summary>
+        <FoldOut class="mt-4" :open="!exam.walk.next" :title="w('exam.answers')">
           <div v-for="q in exam.walk.questions.filter(x => x.answer)" :key="q.key" class="row flex items-center gap-3">
             <span class="grow"
               ><span class="caption block">{{ q.part ? `${q.part}: ` : '' }}{{ q.asks }}</span
@@ -72,7 +71,7 @@ const bits = (n: number, of: number) => (of ? (n / of) * 100 : 0)
               }}</span
             ><button v-if="can" class="act act-quiet" @click="again = q.key">{{ w('exam.anew') }}</button>
           </div>
-        </details>
+        </FoldOut>
       </div>
     </div>
   </ExaminePage>

@@ -6,7 +6,15 @@ const route = useRoute()
 const session = useSession()
 const { dayTime } = useFormat()
 const id = computed(() => Number(route.params.id))
-const reading = ref({ faceId: 0, reading_pct: null as number | null, thickness: '20' })
+const {
+  draft: reading,
+  errors,
+  submit,
+} = useForm('POST /api/pieces/:id/moisture', () => ({
+  faceId: null,
+  reading_pct: null,
+  thickness: '20',
+}))
 const room = ref({ dry: Math.round(USUAL_ROOM.dryRh * 100), humid: Math.round(USUAL_ROOM.humidRh * 100) })
 watchEffect(() => {
   const p = page.value?.piece
@@ -19,26 +27,24 @@ const nameOf = (exam: Examination, face: number) => {
   return f ? `${f.part}, ${f.name}` : ''
 }
 async function measure(exam: Examination, load: () => Promise<void>) {
-  if (
-    await send('POST', `/api/pieces/${id.value}/moisture`, {
-      ...reading.value,
-      faceId: reading.value.faceId || exam.faces[0]!.id,
-    })
-  ) {
+  if (await submit({ id: id.value }, { faceId: reading.value.faceId ?? exam.faces[0]!.id })) {
     reading.value.reading_pct = null
     await load()
   }
 }
-async function change(face: ExamFace, what: Record<string, unknown>, load: () => Promise<void>) {
-  await send('PATCH', `/api/faces/${face.id}`, { rowVersion: face.rowVersion, ...what })
+async function change(face: ExamFace, what: Partial<BodyOf<'PATCH /api/faces/:id'>>, load: () => Promise<void>) {
+  await send('PATCH /api/faces/:id', { id: face.id, body: { rowVersion: face.rowVersion, ...what } })
   await load()
 }
 async function setRoom(load: () => Promise<void>) {
   if (
-    await send('PATCH', `/api/pieces/${id.value}`, {
-      rowVersion: page.value!.piece.row_version,
-      roomDryRh: room.value.dry / 100,
-      roomHumidRh: room.value.humid / 100,
+    await send('PATCH /api/pieces/:id', {
+      id: id.value,
+      body: {
+        rowVersion: page.value!.piece.row_version,
+        roomDryRh: room.value.dry / 100,
+        roomHumidRh: room.value.humid / 100,
+      },
     })
   )
     await Promise.all([load(), loadPiece()])
@@ -58,25 +64,25 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
           data-test="wood-face"
         >
           <span>{{ nameOf(exam, f.id) }}</span>
-          <select
-            class="field"
-            :value="f.species"
+          <FindField
+            :model-value="f.species"
+            :label="`${w('intake.species')}: ${nameOf(exam, f.id)}`"
+            label-hidden
+            :options="namedOptions(SPECIES)"
             :disabled="!can"
-            :aria-label="`${w('intake.species')}: ${nameOf(exam, f.id)}`"
-            @change="change(f, { species: ($event.target as HTMLSelectElement).value }, load)"
-          >
-            <option v-for="s in SPECIES" :key="s.slug" :value="s.slug">{{ s.name }}</option>
-          </select>
-          <select
-            class="field"
-            :value="f.substrate"
+            @update:model-value="change(f, { species: $event }, load)"
+          />
+          <ChoiceField
+            :model-value="f.substrate"
+            :label="`${w('intake.substrate')}: ${nameOf(exam, f.id)}`"
+            label-hidden
+            :options="[
+              { value: 'solid', label: w('substrate.solid') },
+              { value: 'veneer', label: w('substrate.veneer') },
+            ]"
             :disabled="!can"
-            :aria-label="`${w('intake.substrate')}: ${nameOf(exam, f.id)}`"
-            @change="change(f, { substrate: ($event.target as HTMLSelectElement).value }, load)"
-          >
-            <option value="solid">{{ w('substrate.solid') }}</option>
-            <option value="veneer">{{ w('substrate.veneer') }}</option>
-          </select>
+            @update:model-value="change(f, { substrate: $event }, load)"
+          />
           <form v-if="f.substrate === 'veneer'" @submit.prevent="change(f, { veneer: veneers[f.id] ?? '' }, load)">
             <input
               class="field"
@@ -160,13 +166,12 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
           class="row grid grid-cols-[1fr_5rem_6rem_auto] gap-2 items-end"
           @submit.prevent="measure(exam, load)"
         >
-          <label
-            >{{ w('intake.face') }}
-            <select v-model.number="reading.faceId" class="field">
-              <option :value="0" disabled hidden>{{ nameOf(exam, exam.faces[0]!.id) }}</option>
-              <option v-for="f in exam.faces" :key="f.id" :value="f.id">{{ nameOf(exam, f.id) }}</option>
-            </select></label
-          >
+          <ChoiceField
+            v-model="reading.faceId"
+            :label="w('intake.face')"
+            :options="exam.faces.map(f => ({ value: f.id, label: nameOf(exam, f.id) }))"
+            :none="nameOf(exam, exam.faces[0]!.id)"
+          />
           <label
             >%
             <input
@@ -180,7 +185,11 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
               :aria-label="w('exam.reading')"
               required
           /></label>
-          <TextField v-model="reading.thickness" :label="`${w('exam.thick')} (${session.shop?.length_unit})`" />
+          <TextField
+            v-model="reading.thickness"
+            :label="`${w('exam.thick')} (${session.shop?.length_unit})`"
+            :error="errors.thickness"
+          />
           <button class="act">{{ w('exam.record') }}</button>
         </form>
         <VerdictList :id="id" :verdicts="exam.verdicts.filter(v => v.slug === 'too-wet')" :can="can" @changed="load" />

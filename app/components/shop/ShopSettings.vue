@@ -1,0 +1,73 @@
+<script setup lang="ts">
+import { LIGHTS } from '#core/colour'
+
+/** What the whole shop works with: its name, unit, hour, markup, tax, light, mail. The owner changes it. */
+const props = defineProps<{ shop: AnswerOf<'GET /api/shop'> }>()
+const emit = defineEmits<{ changed: [] }>()
+const session = useSession()
+const { money } = useFormat()
+const fresh = () => ({
+  name: props.shop.name,
+  lengthUnit: props.shop.length_unit,
+  oneRoom: Boolean(props.shop.one_room),
+  light: props.shop.light,
+  idleH: props.shop.idle_h,
+  mailName: props.shop.mail_name,
+  mailAddress: props.shop.mail_address,
+  rowVersion: props.shop.rowVersion,
+  hourMinor: props.shop.hour_minor,
+  materialMarkupBp: props.shop.material_markup_bp,
+  taxBp: props.shop.tax_bp,
+})
+const { draft: form, errors, submit, reset } = useForm('PUT /api/shop', fresh)
+watch(() => props.shop.rowVersion, reset)
+/** Money and percent are typed in whole units, kept in hundredths. */
+const inHundredths = (field: 'hourMinor' | 'materialMarkupBp' | 'taxBp') =>
+  computed({
+    get: () => (form.value[field] === null ? null : form.value[field] / 100),
+    set: value => {
+      form.value[field] = value === null ? null : Math.round(value * 100)
+    },
+  })
+const hour = inHundredths('hourMinor')
+const markup = inHundredths('materialMarkupBp')
+const tax = inHundredths('taxBp')
+async function save() {
+  if (await submit({})) emit('changed')
+}
+</script>
+
+<template>
+  <section>
+    <h1>{{ shop.name }}</h1>
+    <form v-if="session.may('owner')" class="grid grid-cols-2 gap-3 mt-3" @submit.prevent="save">
+      <TextField v-model="form.name" :label="w('shop.name')" :error="errors.name" />
+      <ChoiceField v-model="form.lengthUnit" :label="w('shop.unit')" :options="optionsOf(['mm', 'in'])" />
+      <NumberField
+        v-model="hour"
+        :label="w('shop.hour', { currency: shop.currency })"
+        :min="0"
+        step="any"
+        :error="errors.hourMinor"
+      />
+      <NumberField v-model="markup" :label="w('shop.markup')" :min="0" step="any" :error="errors.materialMarkupBp" />
+      <NumberField v-model="tax" :label="w('shop.tax')" :min="0" step="any" :error="errors.taxBp" />
+      <ChoiceField
+        v-model="form.light"
+        :label="w('shop.light')"
+        :options="optionsOf(LIGHTS, l => w(`colour.lights.${l}`))"
+      />
+      <TextField v-model="form.mailName" :label="w('shop.mailName')" :error="errors.mailName" />
+      <TextField
+        v-model="form.mailAddress"
+        :label="w('shop.mailAddress')"
+        type="email"
+        :error="errors.mailAddress ?? (shop.mail_address || session.mode !== 'shop' ? undefined : w('shop.noAddress'))"
+      />
+      <NumberField v-model="form.idleH" :label="w('shop.idle')" :min="1" :max="168" :error="errors.idleH" />
+      <SwitchField v-model="form.oneRoom" class="self-end" :label="w('shop.oneRoom')" />
+      <button class="act justify-self-start">{{ w('save') }}</button>
+    </form>
+    <p v-else>{{ money(shop.hour_minor) }} {{ w('shop.anHour') }}</p>
+  </section>
+</template>

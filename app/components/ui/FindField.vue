@@ -1,0 +1,68 @@
+<script setup lang="ts" generic="T extends string | number | null">
+import {
+  Combobox,
+  ComboboxButton,
+  ComboboxInput,
+  ComboboxLabel,
+  ComboboxOption,
+  ComboboxOptions,
+} from '@headlessui/vue'
+
+/** One of many, found by typing a part of its name: woods, products, pieces, readings. */
+const props = defineProps<{
+  label: string
+  options: readonly Option<T>[]
+  labelHidden?: boolean
+  none?: string
+  error?: string
+  disabled?: boolean
+}>()
+const model = defineModel<T>({ required: true })
+const typed = ref('')
+const MOST = 60
+const labelOf = (value: unknown) => props.options.find(o => o.value === value)?.label ?? ''
+const found = computed(() => {
+  const words = typed.value.toLowerCase().split(/\s+/).filter(Boolean)
+  return props.options.filter(o => words.every(word => o.label.toLowerCase().includes(word)))
+})
+const { upwards, place } = useRoomBelow()
+</script>
+
+<template>
+  <Combobox v-slot="{ open }" v-model="model" as="div" class="relative min-w-0" :disabled="disabled" immediate>
+    <ComboboxLabel :class="labelHidden ? 'sr-only' : 'block'">{{ label }}</ComboboxLabel>
+    <div class="relative">
+      <ComboboxInput
+        class="field truncate !pr-11"
+        autocomplete="off"
+        :display-value="labelOf"
+        :placeholder="none ?? w('find.type')"
+        :aria-invalid="Boolean(error)"
+        @focus="($event.target as HTMLInputElement).select()"
+        @keydown="place"
+        @change="typed = $event.target.value"
+      />
+      <ComboboxButton
+        class="absolute inset-y-0 right-0 w-11 flex items-center justify-center"
+        :aria-label="label"
+        @pointerdown="place"
+        ><FieldMark :open="open"
+      /></ComboboxButton>
+    </div>
+    <ComboboxOptions class="choices" :class="upwards ? 'bottom-full mb-1' : 'mt-1'">
+      <ComboboxOption
+        v-for="o in found.slice(0, MOST)"
+        :key="String(o.value)"
+        v-slot="{ active, selected }"
+        :value="o.value"
+        :data-value="String(o.value)"
+        :disabled="o.disabled"
+      >
+        <ChoiceLine :active="active" :selected="selected" :disabled="o.disabled">{{ o.label }}</ChoiceLine>
+      </ComboboxOption>
+      <li v-if="found.length > MOST" class="caption px-4 py-2">{{ w('find.more', { n: found.length - MOST }) }}</li>
+      <li v-if="!found.length" class="px-4 py-3">{{ w('find.nothing') }}</li>
+    </ComboboxOptions>
+    <p v-if="error" class="text-madder">{{ error }}</p>
+  </Combobox>
+</template>
