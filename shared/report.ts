@@ -154,7 +154,7 @@ export const reportSchema: z.ZodType<Report> = z.strictObject({
     z.strictObject({
       slug: text,
       subject: text,
-      severity: text,
+      severity: z.enum(['forbidden', 'stop', 'warn', 'note']),
       says: text,
       reasons: few(text),
       mend: text,

@@ -1,6 +1,6 @@
 /** What browser and server say to each other. Messages are written for a restorer. */
 import { z } from 'zod'
-import { P_GRITS } from '../core/abrasives'
+import { GRIT_SCALES, isGrit } from '../core/abrasives'
 import { actOf, FIELD_VALUES, METHODS, STEP_KINDS, TYPED } from '../core/acts'
 import { CONDITIONERS, ROUTES } from '../core/build'
 import { LIGHTS } from '../core/colour'
@@ -420,6 +420,9 @@ const fieldsOfStep = z
   })
   .partial()
 /** What is left out follows from the kind of step. */
+const grit = z
+  .strictObject({ scale: z.enum(GRIT_SCALES), grade: z.string().max(20) })
+  .refine(isGrit, { error: 'This grit is on no scale. Use one of its grades, such as P120, CAMI 400 or wool 0000.' })
 const stepBody = {
   title: text('What is to be done', 200),
   attendedMin: z
@@ -429,9 +432,7 @@ const stepBody = {
     .max(10_000, 'That is more than a week.'),
   product: slugOf(CLASSES, 'Choose a product class from the list.').nullable(),
   amountMl: z.number().min(0, 'An amount cannot be below zero.').max(100_000).nullable(),
-  grits: z
-    .array(z.literal(P_GRITS, { error: 'This grit is on no scale. Use one of the P scale, such as 120 or 180.' }))
-    .max(8, 'Eight grits at the most.'),
+  grits: z.array(grit).max(8, 'Eight grits at the most.'),
   method: z.enum(METHODS),
   fields: fieldsOfStep,
 }

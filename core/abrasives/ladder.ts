@@ -1,36 +1,55 @@
 /** Grits as they are typed, and a ladder explained rung by rung. */
-import { gritName, type Grit, ladderGaps, MAX_STEP_RATIO, median_um, P } from './scales'
-import { CAMI_MEDIAN_UM, P_MEDIAN_UM } from './tables'
+import { gritName, type Grit, isCoarser, isGrit, ladderGaps, MAX_STEP_RATIO, median_um, P, P_GRITS } from './scales'
+import { P_MEDIAN_UM } from './tables'
 
 /** Up to here P and CAMI mean about the same paper. */
 const SCALES_AGREE_TO = 220
 /** A size in µm is taken for the P grit nearest to it, within this factor. */
 const NEAR = 1.15
 
+const PAPER = /^(p|cami)?\s*(\d+(?:[.,]\d+)?)\s*(µm|um|micron)?$/i
+/** A grit by its word: "foam 3000", "wool 0000" or "0000", "grey pad", "pumice". */
+function byWord(typed: string): Grit | null {
+  if (/^0+$/.test(typed)) return { scale: 'wool', grade: typed }
+  const words = typed.toLowerCase().split(/\s+/)
+  const scale = (['foam', 'wool', 'pad'] as const).find(s => words.includes(s))
+  return { scale: scale ?? 'powder', grade: words.filter(word => word !== scale).join(' ') }
+}
 /**
- * A grit as typed: "P180", "CAMI 600", "35 µm" (the nearest P grit), or a bare number where both scales agree.
+ * A grit as typed: "P180", "CAMI 600", "35 µm" (the nearest P grit), "wool 0000", "grey pad", "foam 3000", "pumice", or
+ * a bare number where both scales of paper agree.
  * @throws RangeError for a bare number above 220, and for what no scale has.
  */
-export function parseGrit(typed: string): Grit {
-  const [, scale = '', digits = '', micron] =
-    /^\s*(p|cami)?\s*(\d+(?:[.,]\d+)?)\s*(µm|um|micron)?\s*$/i.exec(typed) ?? []
+export function parseGrit(given: string): Grit {
+  const typed = given.trim()
+  const [, scale = '', digits = '', micron] = PAPER.exec(typed) ?? []
+  if (!digits || /^0+$/.test(typed)) {
+    const grit = byWord(typed)
+    if (grit && isGrit(grit)) return grit
+    throw new RangeError('Type a grit with its scale: P180, CAMI 400, 35 µm, wool 0000, grey pad, foam 3000 or pumice.')
+  }
   const number = Number(digits.replace(',', '.'))
-  if (!number) throw new RangeError('Type a grit with its scale: P180, CAMI 400 or 35 µm.')
   if (micron) {
     const off = (n: number) => Math.abs(Math.log(P_MEDIAN_UM[n]! / number))
-    const nearest = Object.keys(P_MEDIAN_UM)
-      .map(Number)
-      .reduce((best, n) => (off(n) < off(best) ? n : best))
+    const nearest = P_GRITS.reduce((best, n) => (off(n) < off(best) ? n : best))
     if (off(nearest) > Math.log(NEAR)) throw new RangeError(`No grit of the P scale is near ${number} µm.`)
     return P(nearest)
   }
   if (!scale && number > SCALES_AGREE_TO)
     throw new RangeError(`${number} on which scale? P${number} or CAMI ${number} are not the same paper.`)
-  const grit: Grit = { scale: /cami/i.test(scale) ? 'CAMI' : 'P', number }
-  if (!(grit.scale === 'P' ? P_MEDIAN_UM : CAMI_MEDIAN_UM)[number])
-    throw new RangeError(`No grit ${gritName(grit)} is made. Use one of that scale's numbers.`)
+  const grit: Grit = { scale: /cami/i.test(scale) ? 'CAMI' : 'P', grade: String(number) }
+  if (!isGrit(grit)) throw new RangeError(`No grit ${gritName(grit)} is made. Use one of that scale's numbers.`)
   return grit
 }
+/** Grits as they are stored and shown, "P120, P180": each by its name. A bare number is one of the P scale. */
+export const gritsWritten = (grits: readonly Grit[]): string => grits.map(gritName).join(', ')
+/** @throws RangeError for a grit that no scale has. */
+export const gritsRead = (text: string): Grit[] =>
+  text
+    .split(',')
+    .map(name => name.trim())
+    .filter(Boolean)
+    .map(name => (/^\d+$/.test(name) && !name.startsWith('0') ? P(name) : parseGrit(name)))
 
 /** What may excuse a step that is too wide. */
 export interface LadderUse {
@@ -87,5 +106,4 @@ export function finestToTry(ladder: readonly Grit[], left_um: number): Grit[] {
 }
 
 /** What is left of a ladder when a finer first grit was found to work. P scale. */
-export const gritsFrom = (ladder: readonly number[], first: number): number[] =>
-  ladder.filter(g => median_um(P(g)) <= median_um(P(first)))
+export const gritsFrom = (ladder: readonly Grit[], first: Grit): Grit[] => ladder.filter(g => !isCoarser(g, first))

@@ -1,38 +1,60 @@
 /** Grit scales and the shortest ladder on them. */
-import { CAMI_MEDIAN_UM, P_MEDIAN_UM, SHELF_P } from './tables'
+import { ABOUT_UM, CAMI_MEDIAN_UM, P_MEDIAN_UM, SHELF_P } from './tables'
 
-export type GritScale = 'P' | 'CAMI'
+export const GRIT_SCALES = ['P', 'CAMI', 'foam', 'wool', 'pad', 'powder'] as const
+export type GritScale = (typeof GRIT_SCALES)[number]
+/** A grit as it is called on its scale: P 320, CAMI 400, foam 3000, wool 0000, pad grey, powder pumice. */
 export interface Grit {
   scale: GritScale
-  number: number
+  grade: string
 }
-/** Numbers that each scale has, coarse to fine. */
-export const P_GRITS: readonly number[] = Object.keys(P_MEDIAN_UM)
-  .map(Number)
-  .sort((a, b) => a - b)
-export const CAMI_GRITS: readonly number[] = Object.keys(CAMI_MEDIAN_UM)
-  .map(Number)
-  .sort((a, b) => a - b)
-export const P = (number: number): Grit => ({ scale: 'P', number })
-export const gritName = (grit: Grit): string => (grit.scale === 'P' ? `P${grit.number}` : `CAMI ${grit.number}`)
+const MEDIAN_UM: Readonly<Record<GritScale, Readonly<Record<string, number>>>> = {
+  P: P_MEDIAN_UM,
+  CAMI: CAMI_MEDIAN_UM,
+  ...ABOUT_UM,
+}
+/** Grades of a scale, coarse to fine. */
+export const gradesOf = (scale: GritScale): string[] =>
+  Object.entries(MEDIAN_UM[scale])
+    .sort(([, a], [, b]) => b - a)
+    .map(([grade]) => grade)
+/** Numbers of the two scales of paper, coarse to fine. */
+export const P_GRITS: readonly number[] = gradesOf('P').map(Number)
+export const CAMI_GRITS: readonly number[] = gradesOf('CAMI').map(Number)
+export const P = (grade: number | string): Grit => ({ scale: 'P', grade: String(grade) })
+/** A number that was kept before grits had scales is one of the P scale. */
+export const asGrit = (kept: Grit | number): Grit => (typeof kept === 'number' ? P(kept) : kept)
+export const isGrit = ({ scale, grade }: Grit): boolean => Object.hasOwn(MEDIAN_UM[scale] ?? {}, grade)
+
+const NAMES: Readonly<Record<GritScale, (grade: string) => string>> = {
+  P: grade => `P${grade}`,
+  CAMI: grade => `CAMI ${grade}`,
+  foam: grade => `foam ${grade}`,
+  wool: grade => `wool ${grade}`,
+  pad: grade => `${grade} pad`,
+  powder: grade => grade,
+}
+export const gritName = (grit: Grit): string => NAMES[grit.scale](grit.grade)
 
 /**
- * Median grain size in µm (ISO 6344, ANSI B74.18, from memory).
+ * Median grain size in µm (ISO 6344, ANSI B74.18, from memory); of foam, wool, pads and powders about the size of paper
+ * that leaves the same scratch.
  * @throws RangeError when the table has no such grit.
  */
 export function median_um(grit: Grit): number {
-  const size = (grit.scale === 'P' ? P_MEDIAN_UM : CAMI_MEDIAN_UM)[grit.number]
-  if (size === undefined)
-    throw new RangeError(`No grit ${gritName(grit)} in the table. Use one of that scale's numbers.`)
-  return size
+  if (!isGrit(grit)) throw new RangeError(`No grit ${gritName(grit)} in the table. Use one of that scale's grades.`)
+  return MEDIAN_UM[grit.scale][grit.grade]!
 }
+export const isCoarser = (a: Grit, b: Grit): boolean => median_um(a) > median_um(b)
+/** The finest of some grits; null of none. */
+export const finest = (grits: readonly Grit[]): Grit | null =>
+  grits.reduce<Grit | null>((best, g) => (best && !isCoarser(best, g) ? best : g), null)
 
 /** The grit of the other scale with the nearest median size. */
 export function nearestOn(scale: GritScale, grit: Grit): Grit {
   const size = median_um(grit)
-  const numbers = Object.keys(scale === 'P' ? P_MEDIAN_UM : CAMI_MEDIAN_UM).map(Number)
-  const off = (n: number) => Math.abs(Math.log(median_um({ scale, number: n }) / size))
-  return { scale, number: numbers.reduce((best, n) => (off(n) < off(best) ? n : best)) }
+  const off = (grade: string) => Math.abs(Math.log(MEDIAN_UM[scale][grade]! / size))
+  return { scale, grade: gradesOf(scale).reduce((best, grade) => (off(grade) < off(best) ? grade : best)) }
 }
 
 /** A step finer than this ratio of medians may leave scratches (common practice). */
@@ -58,19 +80,20 @@ export function ladderGaps(
 }
 
 /**
- * The shortest ladder on the P scale from `first` to `stop` that never skips (ratio ≤ 1.9).
+ * The shortest ladder of shelf grits from `first` to `stop` that never skips (ratio ≤ 1.9).
  * When `first` is as fine as `stop` or finer, the ladder is the stop grit alone.
  */
-export function ladder_P(first: number, stop: number, shelf: readonly number[] = SHELF_P): Grit[] {
-  const target = median_um(P(stop))
-  const rungs = [...new Set([...shelf, stop])].sort((a, b) => a - b)
-  const ladder: number[] = []
-  let at = median_um(P(first)) <= target ? stop : first
+export function ladderBetween(first: Grit, stop: Grit, shelf: readonly number[] = SHELF_P): Grit[] {
+  const between = shelf.map(P).filter(g => isCoarser(first, g) && isCoarser(g, stop))
+  const rungs = [...between.sort((a, b) => median_um(b) - median_um(a)), stop]
+  const ladder: Grit[] = []
+  let at = isCoarser(first, stop) ? first : stop
   while (at !== stop) {
     ladder.push(at)
-    const size = median_um(P(at))
-    const reach = rungs.filter(n => n > at && n <= stop && size / median_um(P(n)) <= MAX_STEP_RATIO)
-    at = reach.at(-1) ?? rungs.find(n => n > at)!
+    const size = median_um(at)
+    const finer = rungs.filter(g => median_um(g) < size)
+    at = finer.findLast(g => size / median_um(g) <= MAX_STEP_RATIO) ?? finer[0] ?? stop
   }
-  return [...ladder, stop].map(P)
+  return [...ladder, stop]
 }
+export const ladder_P = (first: number, stop: number): Grit[] => ladderBetween(P(first), P(stop))

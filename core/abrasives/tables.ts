@@ -69,3 +69,14 @@ export const STOP_P = {
 } as const
 
 export type StopFor = keyof typeof STOP_P
+
+/**
+ * What else cuts or polishes, in µm of the P scale's medians: only ever "about" (handbook 6.1). Foam 3000 about 5; the
+ * others shop defaults, unsourced.
+ */
+export const ABOUT_UM = {
+  foam: { 1000: 15, 2000: 7.5, 3000: 5, 4000: 3.75 },
+  wool: { '3': 162, '2': 125, '1': 82, '0': 58.5, '00': 40.5, '000': 30.2, '0000': 21.8 },
+  pad: { brown: 100, green: 68, maroon: 46.2, grey: 21.8, white: 12.6 },
+  powder: { pumice: 10, rottenstone: 4 },
+} as const satisfies Readonly<Record<string, Readonly<Record<string, number>>>>

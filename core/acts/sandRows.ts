@@ -1,5 +1,5 @@
 /** A sanding step grit by grit and face by face: which machine, how long, and what to try first. */
-import { finestToTry, LEFT_BY_SANDING_OFF_UM, LEFT_BY_STRIPPING_UM, P } from '../abrasives'
+import { finestToTry, type Grit, isCoarser, LEFT_BY_SANDING_OFF_UM, LEFT_BY_STRIPPING_UM, P } from '../abrasives'
 import { faceFactor, type Face } from '../piece'
 import { sumOf } from '../units'
 import type { Method, Step } from './step'
@@ -12,7 +12,7 @@ const FIRST_M2 = { machine: 20, hand: 30 }
 const LATER_M2: Partial<Record<Method, number>> = { 'random-orbit': 10, 'belt': 6, 'finishing-sander': 12 }
 const BY_HAND_M2 = 20
 /** The belt takes grits up to here; finer is the finishing sander's. */
-const BELT_TO_P = 100
+const BELT_TO = P(100)
 
 /** Where a sanding step stands in its ladder. */
 export interface LadderPlace {
@@ -27,15 +27,15 @@ const SHAPED: readonly Face['shape'][] = ['turned', 'carved', 'profiled']
  * The machine for one grit on one face. Shaped and veneered faces are sanded by hand whatever the step says, and the
  * last grit of all as well.
  */
-export function machineFor(face: Face, method: Method, grit: number, lastOfAll: boolean): Method {
+export function machineFor(face: Face, method: Method, grit: Grit, lastOfAll: boolean): Method {
   if (method === 'wet') return 'wet'
   if (method === 'hand' || SHAPED.includes(face.shape) || face.substrate === 'veneer' || lastOfAll) return 'hand'
-  if (method === 'finishing-sander') return grit <= BELT_TO_P ? 'belt' : 'finishing-sander'
+  if (method === 'finishing-sander') return isCoarser(BELT_TO, grit) ? 'finishing-sander' : 'belt'
   return method
 }
 
 export interface SandRow {
-  grit: number
+  grit: Grit
   machine: Method
   faces: number[]
   area_m2: number
@@ -79,14 +79,12 @@ export function sandRows(
   })
 }
 
-/** Grits to try on a hand's breadth before the first, finest first; where the ladder only goes on, none. P scale. */
-export const gritsToTry = (grits: readonly number[], place: LadderPlace, sandedOff: boolean): number[] =>
-  place.first && grits.length > 1
-    ? finestToTry(grits.map(P), sandedOff ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM).map(g => g.number)
-    : []
+/** Grits to try on a hand's breadth before the first, finest first; where the ladder only goes on, none. */
+export const gritsToTry = (grits: readonly Grit[], place: LadderPlace, sandedOff: boolean): Grit[] =>
+  place.first && grits.length > 1 ? finestToTry(grits, sandedOff ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM) : []
 
 /** The ladder in two: what comes before fills, and the last grits that cut them flush. A single grit stays whole. */
-export const splitLadder = (grits: readonly number[]): [coarse: number[], fine: number[]] => {
+export const splitLadder = (grits: readonly Grit[]): [coarse: Grit[], fine: Grit[]] => {
   const at = grits.length < 2 ? 0 : Math.max(1, grits.length - 2)
   return [grits.slice(0, at), grits.slice(at)]
 }

@@ -1,6 +1,7 @@
 /**
  * A step of a plan, and the words of which its meaning is made. Titles and cautions are said from these, never stored.
  */
+import type { Grit } from '../abrasives'
 import type { RouteSlug } from '../build'
 
 export const STEP_KINDS = [
@@ -79,8 +80,8 @@ export interface Step {
   title: string
   faces: number[]
   product: string | null
-  /** P scale, in order */
-  grits: number[]
+  /** in order */
+  grits: Grit[]
   method: Method
   coat: number | null
   passes: number

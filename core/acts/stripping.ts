@@ -1,4 +1,5 @@
 /** Taking the old finish off: roughen, strip, scrape, wash off, sand off. */
+import { isCoarser, P } from '../abrasives'
 import { isFound, workArea_m2 } from '../piece'
 import {
   type Act,
@@ -174,7 +175,7 @@ export const sandOff: Act = {
   notes: NO_NOTES,
   says: step => {
     if (step.method === 'wet') return 'Scrape the film off wet'
-    return Math.min(...step.grits) >= 180
+    return step.grits.every(g => !isCoarser(g, P(180)))
       ? 'Scrape the film off with a card scraper, no paper coarser than P180'
       : `Scrape and sand the film off, ${gritsSaid(step.grits)}`
   },

@@ -1,4 +1,5 @@
 /** The state of a surface, and what each kind of step does to it. Planner and rules read only this. */
+import type { Grit } from '../abrasives'
 import { type Base, dryFilm_um, materialOf, type Role } from '../materials'
 import { type Facts, type FinishClass, finishOn, type Group, isFound } from '../piece'
 import type { Step } from './step'
@@ -24,7 +25,7 @@ export interface Surface {
   inWood: InWood[]
   wet: 'stripper' | 'oil' | 'bleach' | 'filler' | null
   /** last grit, P scale; null: unknown */
-  grit: number | null
+  grit: Grit | null
   scuffed: boolean
   dirty: boolean
   waxed: boolean

@@ -1,4 +1,5 @@
 /** Words that titles share. */
+import { gritName, type Grit } from '../abrasives'
 import { materialOf } from '../materials'
 import type { Step } from './step'
 
@@ -11,4 +12,4 @@ export const coatOf = (step: Pick<Step, 'coat' | 'fields'>): string => {
   if (step.coat === null) return ''
   return step.fields.of ? `, coat ${step.coat} of ${step.fields.of}` : `, coat ${step.coat}`
 }
-export const gritsSaid = (grits: readonly number[], between = ' → '): string => grits.map(g => `P${g}`).join(between)
+export const gritsSaid = (grits: readonly Grit[], between = ' → '): string => grits.map(gritName).join(between)

@@ -1,4 +1,5 @@
 /** A route judged: its plan, what it costs when all goes well, as expected and at worst, and when it is ready. */
+import { blocks } from '../safety'
 import { cautionsOfStep } from '../acts'
 import { type Choice, type RouteSlug, ROUTES, STRIPPING, waysOf } from '../build'
 import { addEstimates, estimate, type Estimate, lostAtGate, type Rates } from '../estimate'
@@ -169,8 +170,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const main = ways[0] ?? { facts: q.facts, choice }
   const reasons = routeReasons(route, main.facts)
   for (const v of judgePlan({ facts: q.facts, choice, ...plan, licences: q.licences })) {
-    if (v.severity === 'stop' || v.severity === 'forbidden')
-      reasons.push(ruledOut(`${v.says[0]!.toUpperCase()}${v.says.slice(1)}. ${v.reason}`))
+    if (blocks(v)) reasons.push(ruledOut(`${v.says[0]!.toUpperCase()}${v.says.slice(1)}. ${v.reason}`))
   }
   for (const group of groupsOf(main.facts)) {
     const budget = budgetOf(main.facts, group, choice)

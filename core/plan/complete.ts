@@ -1,5 +1,5 @@
 /** Minutes, amounts, titles and waits of a list of steps: after planning, and after every change made by hand. */
-import type { VeneerBudget } from '../abrasives'
+import { finest, isCoarser, type VeneerBudget } from '../abrasives'
 import {
   actOf,
   attended_min,
@@ -48,7 +48,10 @@ export function amount_ml(
 }
 
 const isLadder = (step: Step) => step.kind === 'sand'
-const finerThan = (a: Step, b: Step) => Math.max(...a.grits) > Math.max(...b.grits)
+const finerThan = (a: Step, b: Step) => {
+  const [its, other] = [finest(a.grits), finest(b.grits)]
+  return its !== null && (other === null || isCoarser(other, its))
+}
 
 const placesAmong = (visits: readonly Visit[]): Map<string, LadderPlace> => {
   const later = (v: Visit) => visits.filter(u => u.group === v.group && u.index > v.index && isLadder(u.step))

@@ -1,4 +1,5 @@
 /** What differs between two plans, step by step. */
+import { asGrit, gritName } from '../abrasives'
 import type { Step } from '../acts'
 import { sumOf } from '../units'
 
@@ -17,7 +18,16 @@ function alike(a: Step | undefined, b: Step | undefined): boolean {
   if (!a || !b || a.attended_min !== b.attended_min) return false
   if (!a.fields || !b.fields) return a.title === b.title
   const said = ({ kind, product, grits, method, coat, passes, fields, typed, title }: Step) =>
-    JSON.stringify([kind, product, grits, method, coat, passes, fields, typed.includes('title') ? title : null])
+    JSON.stringify([
+      kind,
+      product,
+      grits.map(g => gritName(asGrit(g))),
+      method,
+      coat,
+      passes,
+      fields,
+      typed.includes('title') ? title : null,
+    ])
   return said(a) === said(b)
 }
 const brief = (s: Step | undefined) => (s ? { title: s.title, attended_min: s.attended_min } : null)

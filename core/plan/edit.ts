@@ -1,4 +1,5 @@
 /** Changes of a step by hand: the same function shows what a change would make and saves it. */
+import type { Grit } from '../abrasives'
 import { actOf, type Fields, rechosen, stepOf, type Step, type Typed } from '../acts'
 import { materialOf } from '../materials'
 
@@ -8,7 +9,7 @@ export interface StepEdit {
   attended_min?: number
   amount_ml?: number | null
   product?: string | null
-  grits?: readonly number[]
+  grits?: readonly Grit[]
   method?: Step['method']
   coat?: number | null
   fields?: Fields

@@ -1,4 +1,5 @@
 /** How a step is done: which face first, in what sections before it dries, with what care. All common practice. */
+import { isCoarser, P } from '../abrasives'
 import { actOf, type Step } from '../acts'
 import { STANDARD_AIR } from '../drying'
 import { faceFactor, type Face, type Facts } from '../piece'
@@ -18,7 +19,7 @@ export function sectionsOf(
 }
 
 /** The sharp edge is broken with the last grits. */
-const EDGE_FROM_P = 150
+const EDGE_FROM = P(150)
 const RANKS = ['hidden', 'secondary', 'show'] as const
 const lying = (face: Face) => Number(face.orientation === 'horizontal')
 
@@ -36,7 +37,7 @@ export function notesOf(step: Step, facts: Facts): string[] {
   const last = order.at(-1)
   const bareTop =
     step.kind === 'sand' &&
-    Math.max(...step.grits) >= EDGE_FROM_P &&
+    step.grits.some(g => !isCoarser(g, EDGE_FROM)) &&
     faces.some(f => f.substrate === 'solid' && f.shape === 'flat' && f.rank === 'show')
   return [
     ...(sections ? [`About ${sections.count} sections of ${round(sections.area_m2, 1)} m²: ${sections.says}.`] : []),

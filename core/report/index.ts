@@ -1,4 +1,5 @@
 /** The condition report as data (format `hantverk-condition-report`, version 1), and two of them compared. */
+import type { Severity } from '../safety'
 import { damageOn, type Face, type FindingKind, type Finding, type FinishClass, type LeadAnswer } from '../piece'
 
 export const REPORT_FORMAT = 'hantverk-condition-report'
@@ -94,7 +95,7 @@ export interface Report {
   verdicts: {
     slug: string
     subject: string
-    severity: string
+    severity: Severity
     says: string
     reasons: string[]
     mend: string

@@ -1,5 +1,5 @@
 /** Rules of sealers and topcoats: what may lie on what, and when. */
-import { median_um, P } from '../abrasives'
+import { gritName, isCoarser, median_um, P } from '../abrasives'
 import { does, isBare, type Visit, wears } from '../acts'
 import {
   abrades,
@@ -149,8 +149,8 @@ export const COAT_RULES: readonly Rule[] = [
         if (v.step.product === 'hardwax-oil-2c' && v.step.kind === 'oil-on') {
           if (!isBare(v.before)) return `${words(top(v.before)!.slug)} closes the wood`
           if (v.before.inWood.some(w => w.slug === 'hardwax-oil-2c')) return 'a second coat finds nothing to hold on'
-          if (v.before.grit !== null && (v.before.grit < 150 || v.before.grit > 180))
-            return `the wood is at P${v.before.grit}`
+          if (v.before.grit && (isCoarser(v.before.grit, P(150)) || isCoarser(P(180), v.before.grit)))
+            return `the wood is at ${gritName(v.before.grit)}`
         }
         return isFilm(v) && v.before.inWood.some(w => w.slug === 'hardwax-oil-2c') ? 'a film over hardwax oil' : null
       }),
@@ -335,7 +335,7 @@ export const COAT_RULES: readonly Rule[] = [
       each(c, v => {
         if (v.step.kind !== 'rub-out' || v.before.films.every(f => f.found)) return null
         const film = clearFilm_um(v)
-        const takes = LEVEL_UM + Math.max(...v.step.grits.map(g => median_um(P(g)) / 2), 0)
+        const takes = LEVEL_UM + Math.max(...v.step.grits.map(g => median_um(g) / 2), 0)
         return film - takes < FILM_RESERVE_UM
           ? `${Math.round(film)} µm above the colour less ${Math.round(takes)} leaves ` +
               `${Math.round(film - takes)}; ${FILM_RESERVE_UM} is the reserve`

@@ -1,5 +1,5 @@
 /** Mends that are mechanical: one touch puts a step in, or changes one. The rules are run again afterwards. */
-import { ladder_P } from '../abrasives'
+import { type Grit, isCoarser, ladderBetween, P } from '../abrasives'
 import { stepOf, type Step } from '../acts'
 import type { Verdict } from './judge'
 import { hours } from './rule'
@@ -23,15 +23,15 @@ const barrier: Mend['insert'] = {
   coat: 1,
   fields: { as: 'barrier' },
 }
-const scuff = (grit: number): Mend['insert'] => ({ kind: 'scuff', grits: [grit], method: 'hand' })
+const scuff = (grit: Grit): Mend['insert'] => ({ kind: 'scuff', grits: [grit], method: 'hand' })
 /** A ladder with every gap filled from the shelf. */
 const filled = (s: Step): Partial<Step> => {
-  const between = (from: number, to: number) => ladder_P(from, to).slice(1)
-  const grits = s.grits.flatMap((g, i) => (i === 0 ? [g] : between(s.grits[i - 1]!, g).map(x => x.number)))
+  const between = (from: Grit, to: Grit) => ladderBetween(from, to).slice(1)
+  const grits = s.grits.flatMap((g, i) => (i === 0 ? [g] : between(s.grits[i - 1]!, g)))
   return { grits }
 }
-const notCoarser = (s: Step, least: number): Partial<Step> => {
-  const fine = s.grits.filter(g => g >= least)
+const notCoarser = (s: Step, least: Grit): Partial<Step> => {
+  const fine = s.grits.filter(g => !isCoarser(g, least))
   return { grits: fine.length ? fine : [least] }
 }
 const is = (product: string) => (s: Step) => s.product === product
@@ -44,8 +44,8 @@ const MENDS: Readonly<Record<string, Mend>> = {
       change: s => ({ product: s.product === 'oil-conditioner' ? 'water-conditioner' : 'oil-conditioner' }),
     },
   },
-  'gel-over-film-needs-scuff': { says: 'Put a scuff before it', insert: scuff(220) },
-  'recoat-window-passed': { says: 'Put a scuff before it', insert: scuff(320) },
+  'gel-over-film-needs-scuff': { says: 'Put a scuff before it', insert: scuff(P(220)) },
+  'recoat-window-passed': { says: 'Put a scuff before it', insert: scuff(P(320)) },
   'clean-before-abrade': {
     says: 'Put a wash before it',
     insert: { kind: 'wash', product: 'mild-soap', method: 'rag' },
@@ -70,7 +70,7 @@ const MENDS: Readonly<Record<string, Mend>> = {
   'no-abrasion-on-colour': { says: 'Put a clear coat over the colour first', insert: barrier },
   'lead-no-dust': { says: 'Work wet', change: () => ({ method: 'wet' }) },
   'poison-no-dust': { says: 'Work wet', change: () => ({ method: 'wet' }) },
-  'keep-patina': { says: 'Nothing coarser than P180', change: s => notCoarser(s, 180) },
+  'keep-patina': { says: 'Nothing coarser than P180', change: s => notCoarser(s, P(180)) },
   'ladder-skips': { says: 'Put the grit between', change: filled },
   'veneer-budget': { says: 'By hand', change: () => ({ method: 'hand' }) },
   'dye-bleeds-into-same-solvent': { says: 'Spray it', change: () => ({ method: 'spray' }) },

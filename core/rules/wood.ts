@@ -1,5 +1,5 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
-import { explainLadder, gritName, median_um, P, STOP_P, type StopFor } from '../abrasives'
+import { explainLadder, gritName, isCoarser, median_um, P, STOP_P, type StopFor } from '../abrasives'
 import { does, isBare, wears } from '../acts'
 import { leadSuspected } from '../piece'
 import { budgetOf } from '../plan'
@@ -99,8 +99,8 @@ export const WOOD_RULES: readonly Rule[] = [
         )
           return null
         const range = STOP_P[gritFor(v.step.kind, v.step.product)]
-        return v.before.grit < range.min || v.before.grit > range.max
-          ? `left at P${v.before.grit}; P${range.min} to P${range.max} is the range: ${range.why}`
+        return isCoarser(v.before.grit, P(range.min)) || isCoarser(P(range.max), v.before.grit)
+          ? `left at ${gritName(v.before.grit)}; P${range.min} to P${range.max} is the range: ${range.why}`
           : null
       }),
   },
@@ -117,10 +117,12 @@ export const WOOD_RULES: readonly Rule[] = [
       c.visits.flatMap(v => {
         if (v.step.kind !== 'sand') return []
         const before =
-          v.before.grit !== null && isBare(v.before) && v.before.grit < (v.step.grits[0] ?? 0) ? [v.before.grit] : []
+          v.before.grit && v.step.grits[0] && isBare(v.before) && isCoarser(v.before.grit, v.step.grits[0])
+            ? [v.before.grit]
+            : []
         const oilOnOpenPores =
           ['varnish-oil', 'hardwax-oil-2c'].includes(c.choice.finish) && speciesOf(v.group.species).pores === 'open'
-        const ladder = [...before, ...v.step.grits].map(P)
+        const ladder = [...before, ...v.step.grits]
         const rungs = explainLadder(ladder, { oilOnOpenPores })
         const at = rungs.findIndex(r => r.gap)
         const wide = rungs[at]
@@ -258,8 +260,10 @@ export const WOOD_RULES: readonly Rule[] = [
         ? []
         : each(c, v => {
             if (v.step.kind === 'bleach') return 'bleach takes the patina'
-            const coarsest = Math.max(0, ...v.step.grits.map(g => median_um(P(g))))
-            return wears(v.step) && coarsest > median_um(P(150)) ? `P${v.step.grits[0]} is coarser than P150` : null
+            const coarsest = Math.max(0, ...v.step.grits.map(median_um))
+            return wears(v.step) && coarsest > median_um(P(150))
+              ? `${gritName(v.step.grits[0]!)} is coarser than P150`
+              : null
           }),
   },
   {

@@ -4,6 +4,10 @@
 export type Severity = 'forbidden' | 'stop' | 'warn' | 'note'
 export type Role = 'owner' | 'lead' | 'finisher' | 'office'
 
+/** Does a verdict hold the work up? A word of the owner's lifts a stop; only evidence lifts what is forbidden. */
+export const blocks = ({ severity }: { severity: Severity }, overruled = false): boolean =>
+  severity === 'forbidden' || (severity === 'stop' && !overruled)
+
 /** Who may overrule a verdict of this class; nobody lifts `forbidden` with a word. */
 export const mayOverrule = (severity: Severity, role: Role): boolean => {
   if (severity === 'forbidden') return false

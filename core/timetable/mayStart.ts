@@ -1,4 +1,5 @@
 /** May this step start now? One pure function for screen and server. */
+import { blocks } from '../safety'
 import { actOf, does, type Late, makesDust, type Step, type Wait } from '../acts'
 import { type AirVerdict, type Air, judgeAir } from '../air'
 import { temperatureFactor } from '../drying'
@@ -173,10 +174,9 @@ export function mayStart(q: StartQuestion): StartVerdict {
   }
 
   for (const v of q.verdicts) {
-    if (v.step !== step.key || said(v.rule) || waitedFor(v, byKey, now_ms)) continue
-    if (v.severity === 'forbidden' || v.severity === 'stop')
-      refuse('rule', `${v.says}. ${v.reason} ${v.mend}`, v.severity === 'stop')
-    else warnings.push(`${v.says}. ${v.mend}`)
+    if (v.step !== step.key || waitedFor(v, byKey, now_ms)) continue
+    if (blocks(v, said(v.rule))) refuse('rule', `${v.says}. ${v.reason} ${v.mend}`, v.severity === 'stop')
+    else if (!said(v.rule)) warnings.push(`${v.says}. ${v.mend}`)
   }
 
   if (q.wetCoat && makesDust(step) && !said('no-dust-work-in-finishing-room'))

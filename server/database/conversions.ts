@@ -3,6 +3,7 @@
  * anywhere.
  */
 import type { Connection, RowDataPacket } from 'mysql2/promise'
+import { asGrit, type Grit } from '../../core/abrasives'
 import { fieldsOfTitle, type OldStep, typedOf, withFields } from '../../core/acts'
 import { canonicalJson, type Json } from '../../core/approval'
 
@@ -31,21 +32,17 @@ async function stepFields(on: Connection): Promise<void> {
   }
 }
 
-interface OldEdit {
-  steps: (OldStep & { fields?: unknown })[]
-  leasts: unknown
-}
-/** Plans kept for undo; a text that cannot be read is left as it is. */
-function keptAnew(text: string): string {
+type KeptStep = OldStep & { fields?: unknown; grits?: (Grit | number)[] }
+/** A plan kept for undo, its steps put through `anew`; a text that cannot be read is left as it is. */
+function keptAnew(text: string, anew: (step: KeptStep) => object): string {
   try {
-    const kept = JSON.parse(text) as OldEdit
-    if (kept.steps.every(s => s.fields !== undefined)) return text
-    return canonicalJson({ ...kept, steps: kept.steps.map(withFields) } as unknown as Json)
+    const kept = JSON.parse(text) as { steps: KeptStep[]; leasts: unknown }
+    return canonicalJson({ ...kept, steps: kept.steps.map(anew) } as unknown as Json)
   } catch {
     return text
   }
 }
-async function keptPlans(on: Connection): Promise<void> {
+async function keptPlans(on: Connection, anew: (step: KeptStep) => object): Promise<void> {
   let last = 0
   for (;;) {
     const rows = await rowsOf(
@@ -55,7 +52,7 @@ async function keptPlans(on: Connection): Promise<void> {
     )
     if (rows.length === 0) return
     for (const row of rows) {
-      const [before, after] = [keptAnew(String(row.steps_before)), keptAnew(String(row.steps_after))]
+      const [before, after] = [row.steps_before, row.steps_after].map(text => keptAnew(String(text), anew))
       await on.query('UPDATE plan_edit SET steps_before = ?, steps_after = ? WHERE id = ?', [before, after, row.id])
       last = row.id
     }
@@ -66,6 +63,7 @@ async function keptPlans(on: Connection): Promise<void> {
 export const CONVERSIONS: Readonly<Record<string, (on: Connection) => Promise<void>>> = {
   '007-fields.sql': async on => {
     await stepFields(on)
-    await keptPlans(on)
+    await keptPlans(on, step => (step.fields === undefined ? withFields(step) : step))
   },
+  '009-changed.sql': async on => keptPlans(on, step => ({ ...step, grits: step.grits?.map(asGrit) ?? [] })),
 }

@@ -1,3 +1,4 @@
+import { blocks } from '#core/safety'
 import { layFaces, type Layout, scaleMark_mm } from '#core/examine'
 import { FINDINGS, outline_mm, placeOutline } from '#core/piece'
 import type { ReportFinding, Report } from '#core/report'
@@ -211,12 +212,7 @@ export const reportPdf = (fonts: Fonts, report: Report): Promise<Uint8Array> =>
       )
       if (report.verdicts.length) heading(doc, 'What to mind')
       for (const v of report.verdicts) {
-        line(
-          doc,
-          `${SEVERITY[v.severity]}: ${v.says}.`,
-          `${v.reasons.join(' ')} ${v.mend}`,
-          v.severity === 'forbidden' || v.severity === 'stop' ? MADDER : INK,
-        )
+        line(doc, `${SEVERITY[v.severity]}: ${v.says}.`, `${v.reasons.join(' ')} ${v.mend}`, blocks(v) ? MADDER : INK)
         if (v.overruled) note(doc, `Overruled by ${v.overruled.by}: ${v.overruled.word}`)
       }
       faces(doc, report)

@@ -2,6 +2,7 @@
  * What stops the shop: hostile or silly values, files and rows. Bounds are shop defaults, unsourced; a page of
  * everybody never falls with one row.
  */
+import { P } from '../../core/abrasives'
 import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
@@ -124,7 +125,8 @@ describe('what is typed', () => {
     const id = await takenIn()
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
     const sand = (await planOf(people.owner, id)).steps.find(s => s.kind === 'sand')!
-    for (const grits of [[81], [0], [-120], [1e9], [120.5], Array(9).fill(120)]) {
+    const odd = [81, 0, -120, 1e9, 120.5, '', '__proto__', 'toString'].map(grade => [P(grade)])
+    for (const grits of [...odd, [120], [{ scale: 'Q', grade: '120' }], [{ scale: 'pad' }], Array(9).fill(P(120))]) {
       expect(
         (await people.lead.send(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, grits })).status,
         JSON.stringify(grits),

@@ -1,3 +1,4 @@
+import { type Grit, P } from '../../core/abrasives'
 import sharp from 'sharp'
 import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { canonicalJson, type Json } from '#core/approval'
@@ -351,16 +352,16 @@ describe('house methods', () => {
     const id = await taken()
     const pick = { ...choice, finish: 'waterborne-polyurethane' }
     const grits = async () =>
-      (await people.owner.ok<{ steps: { kind: string; grits: number[] }[] }>(`GET /api/pieces/${id}/plan`)).steps.find(
+      (await people.owner.ok<{ steps: { kind: string; grits: Grit[] }[] }>(`GET /api/pieces/${id}/plan`)).steps.find(
         s => s.kind === 'sand-coat',
       )!.grits
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 1 })
-    expect(await grits()).toEqual([320])
+    expect(await grits()).toEqual([P(320)])
     expect((await setHouse(people.owner, 'between-coats', 'P400')).status).toBe(200)
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 2 })
-    expect(await grits()).toEqual([400])
+    expect(await grits()).toEqual([P(400)])
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 3, house: { 'between-coats': 'P220' } })
-    expect(await grits()).toEqual([220])
+    expect(await grits()).toEqual([P(220)])
     expect(
       (await people.lead.send(`PUT /api/pieces/${id}/choice`, { ...pick, rowVersion: 4, house: { dance: 'yes' } }))
         .status,

@@ -1,3 +1,4 @@
+import { P } from '../../core/abrasives'
 import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
@@ -206,7 +207,7 @@ describe('examination and its consequences', () => {
       attendedMin: 20,
       product: null,
       amountMl: null,
-      grits: [120],
+      grits: [P(120)],
       method: 'hand',
       coat: null,
     })

@@ -1,3 +1,4 @@
+import { P } from '../../core/abrasives'
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
 import { act, type Caller, intake, planOf, setClock, setHouse, shopPeople, stepOf } from './http'
@@ -25,7 +26,11 @@ const shellac = { route: 'strip-chemical', finish: 'dewaxed-shellac', colour: 'n
 interface Plan {
   undo: string | null
   redo: string | null
-  steps: (Awaited<ReturnType<typeof planOf>>['steps'][number] & { faces: number[]; grits: number[]; notes: string[] })[]
+  steps: (Awaited<ReturnType<typeof planOf>>['steps'][number] & {
+    faces: number[]
+    grits: { scale: string; grade: string }[]
+    notes: string[]
+  })[]
   loops: { step: string; worst: number }[]
   verdicts: { rule: string; step: string }[]
 }
@@ -179,7 +184,7 @@ describe('changing a plan', () => {
     const { id, legs, top } = await table()
     const first = await keys(id)
     const [sand, clean] = [await stepOf(people.owner, id, 'sand'), await stepOf(people.owner, id, 'clean-off')]
-    await people.lead.ok(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, grits: [120, 180] })
+    await people.lead.ok(`PATCH /api/steps/${sand.id}`, { rowVersion: sand.rowVersion, grits: [P(120), P(180)] })
     expect(await stepOf(people.owner, id, 'sand')).toMatchObject({ title: 'Sand P120 → P180' })
     expect((await stepOf(people.owner, id, 'sand')).attended_min).toBeLessThan(sand.attended_min)
     await people.lead.ok(`PATCH /api/steps/${clean.id}`, {

@@ -1,3 +1,4 @@
+import { P } from '#core/abrasives'
 import { describe, expect, it } from 'vitest'
 import {
   actOf,
@@ -21,7 +22,7 @@ import { choice, face, facts, finding } from '../facts'
 const steps = STEP_KINDS.flatMap(kind => {
   const roles = ACTS[kind].needs?.roles ?? []
   return [null, ...MATERIALS.filter(m => roles.some(r => r === m.role)).map(m => m.slug)].map(product =>
-    stepOf({ key: kind, kind, faces: [1], product, grits: [180], coat: 1, method: ACTS[kind].methods[0] }),
+    stepOf({ key: kind, kind, faces: [1], product, grits: [P(180)], coat: 1, method: ACTS[kind].methods[0] }),
   )
 })
 const start = () => foundSurface(facts(), groupsOf(facts())[0]!)
@@ -61,7 +62,7 @@ describe('acts', () => {
         const values = FIELD_VALUES[field as keyof typeof FIELD_VALUES]
         const titles = values.map(value =>
           titleOf(
-            stepOf({ key: 'x', kind, faces: [1], grits: [180], product: 'varnish-oil', fields: { [field]: value } }),
+            stepOf({ key: 'x', kind, faces: [1], grits: [P(180)], product: 'varnish-oil', fields: { [field]: value } }),
           ),
         )
         return new Set(titles).size === values.length ? [] : [`${kind}.${field}`]

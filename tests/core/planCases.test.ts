@@ -1,3 +1,4 @@
+import { P } from '#core/abrasives'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import type { StepKind } from '#core/acts'
@@ -207,7 +208,7 @@ describe.each(CASES)('$piece', ({ facts: f, choice: c, expect: wanted }) => {
       if (max !== undefined) expect(between[0]!.max).toBe(max)
     }
     for (const [kind, grits] of Object.entries(wanted.grits ?? {}))
-      expect(plan.steps.find(s => s.kind === kind)!.grits).toEqual(grits)
+      expect(plan.steps.find(s => s.kind === kind)!.grits).toEqual(grits.map(P))
     for (const [kind, method] of Object.entries(wanted.methods ?? {}))
       expect(plan.steps.find(s => s.kind === kind)!.method).toBe(method)
     if (wanted.fallback) expect(plan.steps.some(s => s.gate?.fallback === wanted.fallback)).toBe(true)

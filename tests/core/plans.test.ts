@@ -1,3 +1,4 @@
+import { P } from '#core/abrasives'
 import { describe, expect, it, test } from 'vitest'
 import { attended_min, cautionsOfStep, STEP_KINDS, type Step, waitAfter } from '#core/acts'
 import type { Choice, RouteSlug } from '#core/build'
@@ -164,13 +165,17 @@ describe('orders of the work', () => {
     }
   })
   it('keeps the patina: nothing coarser than P180', () =>
-    expect(workOutPlan(facts({ keepPatina: true }), choice()).steps.find(s => s.kind === 'sand')!.grits).toEqual([180]))
+    expect(workOutPlan(facts({ keepPatina: true }), choice()).steps.find(s => s.kind === 'sand')!.grits).toEqual([
+      P(180),
+    ]))
   it('stops at the grit that what follows wants', () => {
     const stop = (c: Partial<Choice>) =>
       workOutPlan(facts(), choice(c))
         .steps.find(s => s.kind === 'sand')!
         .grits.at(-1)
-    expect([stop({ colour: 'pigment-stain' }), stop({ finish: 'varnish-oil' }), stop({})]).toEqual([180, 220, 180])
+    expect([stop({ colour: 'pigment-stain' }), stop({ finish: 'varnish-oil' }), stop({})]).toEqual(
+      [180, 220, 180].map(P),
+    )
   })
   it('leaves protected parts alone', () => {
     const f = facts({ faces: [face(), face({ id: 2, scope: 'protect' })] })
@@ -184,7 +189,7 @@ describe('orders of the work', () => {
         films: [{ slug: 'dewaxed-shellac', base: 'alcohol', dry_um: 17, found: false, step: 'coat-2' }],
         inWood: [],
         wet: null,
-        grit: 400,
+        grit: P(400),
         scuffed: false,
         dirty: false,
         waxed: false,
@@ -225,21 +230,25 @@ describe('minutes and amounts', () => {
     ['wash off 12, three passes', attended_min(step('wash-off', { passes: 3 }), square), 8 + 36],
     [
       'sand: first grit 20, the next by random orbit 10, the last by hand 20',
-      attended_min(step('sand', { grits: [100, 150, 180], method: 'random-orbit' }), square),
+      attended_min(step('sand', { grits: [P(100), P(150), P(180)], method: 'random-orbit' }), square),
       8 + 50,
     ],
     [
       'sand, belt up to P100 6, finishing sander 12',
-      attended_min(step('sand', { grits: [80, 100, 150], method: 'finishing-sander' }), square, undefined, {
+      attended_min(step('sand', { grits: [P(80), P(100), P(150)], method: 'finishing-sander' }), square, undefined, {
         first: false,
         last: false,
       }),
       8 + 6 + 6 + 12,
     ],
-    ['sand by hand: first grit 30, the next 20', attended_min(step('sand', { grits: [120, 220] }), square), 8 + 50],
+    [
+      'sand by hand: first grit 30, the next 20',
+      attended_min(step('sand', { grits: [P(120), P(220)] }), square),
+      8 + 50,
+    ],
     [
       'turned faces by hand whatever the step says',
-      attended_min(step('sand', { grits: [120, 220], method: 'random-orbit' }), [
+      attended_min(step('sand', { grits: [P(120), P(220)], method: 'random-orbit' }), [
         face({ area_m2: 1, shape: 'turned' }),
       ]),
       8 + 2.2 * 50,

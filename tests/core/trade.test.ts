@@ -1,3 +1,4 @@
+import { P } from '#core/abrasives'
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { cautionsOfStep, foundSurface, type Step, walk, withLeast } from '#core/acts'
@@ -189,7 +190,7 @@ const cases: [string, Facts, Choice, Break][] = [
     choice({ colour: 'gel-stain' }),
     p => ({ steps: p.steps, facts: facts({ tone: 'lighter' }) }),
   ],
-  ['stop-grit', facts(), choice({ colour: 'pigment-stain' }), change('sand', { grits: [120, 220, 320] })],
+  ['stop-grit', facts(), choice({ colour: 'pigment-stain' }), change('sand', { grits: [P(120), P(220), P(320)] })],
   ['oil-stain-dry-before-waterborne', facts(), choice({ colour: 'pigment-stain' }), shorten('stain-1')],
   [
     'oil-stain-dry-before-shellac',
@@ -244,7 +245,7 @@ const cases: [string, Facts, Choice, Break][] = [
   ],
   ['steel-wool-and-water', facts(), choice(), change('wash-off', { method: 'steel-wool' })],
   ['ammonia-needs-tannin', facts(), choice({ colour: 'ammonia' }), elsewhere(pine)],
-  ['keep-patina', facts({ keepPatina: true }), choice(), change('sand', { grits: [80, 180] })],
+  ['keep-patina', facts({ keepPatina: true }), choice(), change('sand', { grits: [P(80), P(180)] })],
   [
     'closed-pore-no-filler',
     mahogany,
@@ -305,7 +306,7 @@ const cases: [string, Facts, Choice, Break][] = [
     'no-abrasion-on-colour',
     facts(),
     choice({ colour: 'pigment-stain' }),
-    before('coat', { kind: 'sand', grits: [220] }),
+    before('coat', { kind: 'sand', grits: [P(220)] }),
   ],
   ['paint-wash-sealed', facts(), choice({ colour: 'paint-wash' }), without('coat')],
   [
@@ -334,8 +335,13 @@ const cases: [string, Facts, Choice, Break][] = [
     choice({ colour: 'pigment-stain' }),
     elsewhere(facts({ sample: 'bare' })),
   ],
-  ['ladder-skips', facts(), choice(), change('sand', { grits: [80, 180] })],
-  ['hardwax-needs-open-wood', facts(), choice({ finish: 'hardwax-oil-2c' }), change('sand', { grits: [100, 220] })],
+  ['ladder-skips', facts(), choice(), change('sand', { grits: [P(80), P(180)] })],
+  [
+    'hardwax-needs-open-wood',
+    facts(),
+    choice({ finish: 'hardwax-oil-2c' }),
+    change('sand', { grits: [P(100), P(220)] }),
+  ],
   [
     'boiled-linseed-under-shellac',
     facts(),

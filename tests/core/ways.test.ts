@@ -1,3 +1,4 @@
+import { P } from '#core/abrasives'
 import { describe, expect, it, test } from 'vitest'
 import { gritsToTry, machineFor, sandRows, splitLadder, WHOLE } from '#core/acts'
 import { type Choice, groupsIn, waysOf } from '#core/build'
@@ -135,13 +136,15 @@ describe('sanding, grit by grit', () => {
     ['turned work by hand', face({ shape: 'turned' }), 'random-orbit', 100, false, 'hand'],
     ['mouldings by hand', face({ shape: 'profiled' }), 'finishing-sander', 100, false, 'hand'],
     ['wet stays wet', face(), 'wet', 320, true, 'wet'],
-  ] as const)('%s', (_what, f, method, grit, last, machine) => expect(machineFor(f, method, grit, last)).toBe(machine))
+  ] as const)('%s', (_what, f, method, grit, last, machine) =>
+    expect(machineFor(f, method, P(grit), last)).toBe(machine),
+  )
   it('minutes are told for each grit and machine, and add up to the step', () => {
-    const rows = sandRows({ grits: [100, 150, 180], method: 'random-orbit' }, [
+    const rows = sandRows({ grits: [P(100), P(150), P(180)], method: 'random-orbit' }, [
       face({ area_m2: 1 }),
       face({ id: 2, shape: 'turned', area_m2: 0.5 }),
     ])
-    expect(rows.map(r => [r.grit, r.machine, Math.round(r.minutes * 10) / 10])).toEqual([
+    expect(rows.map(r => [Number(r.grit.grade), r.machine, Math.round(r.minutes * 10) / 10])).toEqual([
       [100, 'random-orbit', 20],
       [100, 'hand', 33],
       [150, 'random-orbit', 10],
@@ -154,8 +157,9 @@ describe('sanding, grit by grit', () => {
     const sanding = plan.steps
       .filter(s => ['sand', 'mend'].includes(s.kind))
       .map(s => (s.kind === 'sand' ? s.grits : 'mend'))
-    expect(sanding.slice(0, 3)).toEqual([[100], 'mend', [150, 180]])
-    expect([splitLadder([120, 220]), splitLadder([180]), splitLadder([60, 100, 150, 180])]).toEqual([
+    expect(sanding.slice(0, 3)).toEqual([[P(100)], 'mend', [P(150), P(180)]])
+    const split = (...ladder: number[]) => splitLadder(ladder.map(P)).map(part => part.map(g => Number(g.grade)))
+    expect([split(120, 220), split(180), split(60, 100, 150, 180)]).toEqual([
       [[120], [220]],
       [[], [180]],
       [
@@ -173,9 +177,9 @@ describe('sanding, grit by grit', () => {
   })
   it('tries the finest that might work first', () =>
     expect([
-      gritsToTry([100, 150, 180], WHOLE, false),
-      gritsToTry([150, 180], { first: false, last: true }, false),
-    ]).toEqual([[180, 150, 100], []]))
+      gritsToTry([100, 150, 180].map(P), WHOLE, false),
+      gritsToTry([150, 180].map(P), { first: false, last: true }, false),
+    ]).toEqual([[180, 150, 100].map(P), []]))
 })
 
 describe('loops', () => {

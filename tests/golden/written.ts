@@ -1,4 +1,5 @@
 /** A piece's plan as lines of text: a change of what the application works out is seen as a change of these lines. */
+import { gritName } from '../../core/abrasives'
 import { cautionsOfStep } from '#core/acts'
 import type { Choice } from '#core/build'
 import { judgeRoutes } from '#core/ground'
@@ -18,7 +19,7 @@ const planLines = (plan: Plan, facts: Facts): string[] => [
       s.title,
       `faces ${s.faces.join(',')}`,
       s.product,
-      s.grits.map(g => `P${g}`).join(' '),
+      s.grits.map(gritName).join(' '),
       s.method,
       s.passes > 1 ? `× ${s.passes}` : '',
       `${s.attended_min} min`,

@@ -1,3 +1,4 @@
+import { P } from '#core/abrasives'
 import { describe, expect, it } from 'vitest'
 import { actOf, cautionsOfStep, METHODS, STEP_KINDS, stepOf } from '#core/acts'
 import { MATERIALS } from '#core/materials'
@@ -59,7 +60,7 @@ describe('cautions, against the handbook', () => {
     for (const product of products)
       for (const method of METHODS)
         for (const lead of ['yes', 'unknown', 'no'] as const) {
-          const step = stepOf({ key: 'x', kind, faces: [1], product, method, grits: [180] })
+          const step = stepOf({ key: 'x', kind, faces: [1], product, method, grits: [P(180)] })
           const found = cautionsOfStep(step, facts({ lead }))
           const says = `${kind}, ${method}, ${product}, lead ${lead}`
           expect([...found].sort(), says).toEqual([...new Set(wanted(kind, method, product, lead !== 'no'))].sort())

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { blocks } from '#core/safety'
+
 /** Verdicts with their reasons; each can be overruled with a word, by whom its class allows. */
 const props = defineProps<{ verdicts: ExamVerdict[]; id: number; can: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
@@ -18,7 +20,6 @@ async function overrule(v: ExamVerdict) {
   )
     emit('changed')
 }
-const grave = (v: ExamVerdict) => v.severity === 'forbidden' || v.severity === 'stop'
 </script>
 
 <template>
@@ -27,13 +28,13 @@ const grave = (v: ExamVerdict) => v.severity === 'forbidden' || v.severity === '
       v-for="v in verdicts"
       :key="keyOf(v)"
       class="verdict mt-2"
-      :class="grave(v) && !v.overruled ? 'verdict-stop' : ''"
+      :class="blocks(v, Boolean(v.overruled)) ? 'verdict-stop' : ''"
       data-test="verdict"
       :data-slug="v.slug"
       ><template #title
         ><strong
           :class="
-            v.overruled ? 'text-soft' : grave(v) ? 'text-madder' : v.severity === 'warn' ? 'text-ochre' : 'text-soft'
+            v.overruled ? 'text-soft' : blocks(v) ? 'text-madder' : v.severity === 'warn' ? 'text-ochre' : 'text-soft'
           "
           >{{ w(`severity.${v.severity}`) }}:</strong
         >{{ ' ' }} <span :class="v.overruled ? 'line-through' : ''">{{ v.says }}</span></template

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { type Grit, P, parseGrit } from '#core/abrasives'
 import { actOf, type Fields, STEP_KINDS, type StepKind, stepOf, titleOf } from '#core/acts'
 import { MATERIALS } from '#core/materials'
 
@@ -23,9 +24,19 @@ watch(kind, () => {
   fields.value = {}
   grit.value = ''
 })
-const grits = computed(() => {
-  const typed = Number(grit.value.replace(/^p/i, '')) || (kind.value === 'sand' ? 180 : 320)
-  return abrades.value ? [typed] : []
+/** Grits as typed, each on its scale; a blank takes the usual one. */
+const typed = computed((): { grits: Grit[]; error?: string } => {
+  if (!abrades.value) return { grits: [] }
+  const usual = P(kind.value === 'sand' ? 180 : 320)
+  try {
+    const grits = grit.value
+      .split(/[,→>;]+/)
+      .filter(g => g.trim())
+      .map(parseGrit)
+    return { grits: grits.length ? grits : [usual] }
+  } catch (error) {
+    return { grits: [usual], error: (error as Error).message }
+  }
 })
 const said = computed(() =>
   titleOf(
@@ -34,13 +45,14 @@ const said = computed(() =>
       kind: kind.value,
       faces: on.value,
       product: product.value,
-      grits: grits.value,
+      grits: typed.value.grits,
       method: method.value,
       fields: fields.value,
     }),
   ),
 )
-const add = () =>
+function add() {
+  if (typed.value.error) return useNotes().show(typed.value.error, 'stop')
   emit('add', {
     after: props.after,
     kind: kind.value,
@@ -48,11 +60,12 @@ const add = () =>
     ...(title.value.trim() ? { title: title.value } : {}),
     ...(minutes.value === '' ? {} : { attendedMin: minutes.value }),
     product: product.value,
-    grits: grits.value,
+    grits: typed.value.grits,
     method: method.value,
     coat: null,
     fields: fields.value,
   })
+}
 </script>
 
 <template>
@@ -65,9 +78,7 @@ const add = () =>
       :options="[{ value: null, label: w('field.unsaid') }, ...namedOptions(products)]"
       class="w-60"
     />
-    <label v-if="abrades" class="w-28"
-      >{{ w('plan.grits') }} <input v-model="grit" class="field" placeholder="P320"
-    /></label>
+    <TextField v-if="abrades" v-model="grit" class="w-44" :label="w('plan.grits')" :error="typed.error" />
     <ChoiceField
       v-if="act.methods.length > 1"
       v-model="method"

@@ -3,6 +3,7 @@ import { GripVertical } from '@lucide/vue'
 import type { Choice } from '#core/build'
 import { materialOf, MATERIALS } from '#core/materials'
 import type { Facts } from '#core/piece'
+import { blocks } from '#core/safety'
 
 /**
  * One step of a plan: what it is, why, how it is done, what speaks against it; changed here as long as it has not
@@ -143,7 +144,7 @@ function split(faces: number[]) {
       v-for="v in verdicts"
       :key="v.rule"
       class="verdict my-2"
-      :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''"
+      :class="blocks(v) ? 'verdict-stop' : ''"
       data-test="verdict"
       :data-rule="v.rule"
     >

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { explainLadder, gritName, gritsFrom, P } from '#core/abrasives'
+import { explainLadder, type Grit, gritName, gritsFrom } from '#core/abrasives'
 import { gritsToTry, sandRows, WHOLE } from '#core/acts'
 import type { Choice } from '#core/build'
 import type { Facts } from '#core/piece'
@@ -13,7 +13,7 @@ const props = defineProps<{
   steps: PlanPage['steps']
   can: boolean
 }>()
-const emit = defineEmits<{ grits: [grits: number[]] }>()
+const emit = defineEmits<{ grits: [grits: Grit[]] }>()
 const { hours } = useFormat()
 const faces = computed(() => props.facts.faces.filter(f => props.step.faces.includes(f.id)))
 const place = computed(
@@ -26,7 +26,7 @@ const place = computed(
 )
 const rows = computed(() => sandRows(props.step, faces.value, place.value, props.facts.pace.sanding))
 /** too wide a step is a verdict of its own; here is what could be left out */
-const spare = computed(() => explainLadder(props.step.grits.map(P), {}).filter(r => r.spare))
+const spare = computed(() => explainLadder(props.step.grits, {}).filter(r => r.spare))
 const tries = computed(() => gritsToTry(props.step.grits, place.value, props.choice.route === 'strip-mechanical'))
 </script>
 
@@ -42,24 +42,26 @@ const tries = computed(() => gritsToTry(props.step.grits, place.value, props.cho
         </tr>
       </thead>
       <tbody>
-        <tr v-for="r in rows" :key="r.grit + r.machine" class="border-t border-line">
-          <td class="py-1">P{{ r.grit }}</td>
+        <tr v-for="r in rows" :key="gritName(r.grit) + r.machine" class="border-t border-line">
+          <td class="py-1">{{ gritName(r.grit) }}</td>
           <td>{{ w(`method.${r.machine}`) }}</td>
           <td class="text-right">{{ r.area_m2.toFixed(2) }}</td>
           <td class="text-right">{{ hours(r.minutes) }}</td>
         </tr>
       </tbody>
     </table>
-    <p v-for="r in spare" :key="r.grit.number" class="caption">{{ w('sanding.spare', { grit: gritName(r.grit) }) }}</p>
+    <p v-for="r in spare" :key="gritName(r.grit)" class="caption">
+      {{ w('sanding.spare', { grit: gritName(r.grit) }) }}
+    </p>
     <div v-if="can && tries.length > 1" class="flex flex-wrap items-center gap-2">
       <span>{{ w('sanding.try') }}</span><button
         v-for="g in tries"
-        :key="g"
+        :key="gritName(g)"
         type="button"
         class="act act-quiet"
         @click="emit('grits', gritsFrom(step.grits, g))"
       >
-        {{ w('sanding.works', { grit: `P${g}` }) }}
+        {{ w('sanding.works', { grit: gritName(g) }) }}
       </button>
     </div>
   </section>

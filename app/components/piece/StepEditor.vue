@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { nearestOn, parseGrit } from '#core/abrasives'
+import { type Grit, gritsWritten, parseGrit } from '#core/abrasives'
 import { actOf, chosenOf, withLeast } from '#core/acts'
 import type { Choice } from '#core/build'
 import { MATERIALS } from '#core/materials'
 import type { Facts } from '#core/piece'
 import { completePlan, editedStep, type StepEdit } from '#core/plan'
+import { blocks } from '#core/safety'
 import { judgePlan, type Verdict } from '#core/rules'
 
 /** What a step is: changed here, with the rules run after a short pause, before anything is saved. */
@@ -16,7 +17,7 @@ const begin = () => ({
   title: props.step.title,
   attendedMin: props.step.attended_min,
   amountMl: props.step.amount_ml === null ? null : Math.ceil(props.step.amount_ml),
-  grits: props.step.grits.map(g => `P${g}`).join(', '),
+  grits: gritsWritten(props.step.grits),
   product: props.step.product,
   method: props.step.method,
   fields: chosenOf(props.step.fields),
@@ -35,15 +36,15 @@ const products = computed(() => MATERIALS.filter(m => act.value.needs?.roles.inc
 /** The methods of its kind, and the one that it was given. */
 const methods = computed(() => [...new Set([...act.value.methods, props.step.method])])
 
-/** Grits as typed, on the P scale; CAMI becomes the P grit nearest to it. */
-function typedGrits(): number[] | null {
+/** Grits as typed, each on its scale. */
+function typedGrits(): Grit[] | null {
   try {
     gritError.value = ''
     return edit.value.grits
       .split(/[,→>;]+/)
       .map(g => g.trim())
       .filter(Boolean)
-      .map(g => nearestOn('P', parseGrit(g)).number)
+      .map(g => parseGrit(g))
   } catch (error) {
     gritError.value = (error as Error).message
     return null
@@ -59,7 +60,7 @@ const change = computed(() => {
   if (edit.value.product !== now.product) c.product = edit.value.product
   if (edit.value.method !== now.method) c.method = edit.value.method
   if (JSON.stringify(edit.value.fields) !== JSON.stringify(now.fields)) c.fields = edit.value.fields
-  if (grits && grits.join() !== props.step.grits.join()) c.grits = grits
+  if (grits && gritsWritten(grits) !== gritsWritten(props.step.grits)) c.grits = grits
   return c
 })
 /** What was typed once may follow from the kind of step again. */
@@ -135,12 +136,7 @@ watchDebounced(
       <p v-if="seen.minutes !== null" class="clock">
         {{ w('plan.foreseenTime', { min: hours(seen.minutes), was: hours(step.attended_min) }) }}
       </p>
-      <p
-        v-for="v in seen.breaks"
-        :key="v.rule + v.step"
-        class="verdict"
-        :class="v.severity === 'stop' || v.severity === 'forbidden' ? 'verdict-stop' : ''"
-      >
+      <p v-for="v in seen.breaks" :key="v.rule + v.step" class="verdict" :class="blocks(v) ? 'verdict-stop' : ''">
         <strong>{{ w('plan.wouldBreak') }} {{ w(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.mend }}
       </p>
       <p v-for="m in seen.mends" :key="m" class="text-moss">{{ w('plan.wouldMend', { what: m }) }}</p>

@@ -14,33 +14,35 @@ const props = defineProps<{
 }>()
 const model = defineModel<T>({ required: true })
 const chosen = computed(() => props.options.find(o => o.value === model.value))
-const { upwards, place } = useRoomBelow()
+const { opens, place } = useRoomBelow()
 </script>
 
 <template>
-  <Listbox v-slot="{ open }" v-model="model" as="div" class="relative min-w-0" :disabled="disabled">
+  <Listbox v-slot="{ open }" v-model="model" as="div" class="min-w-0" :disabled="disabled">
     <ListboxLabel :class="labelHidden ? 'sr-only' : 'block'">{{ label }}</ListboxLabel>
-    <ListboxButton
-      class="field flex items-center gap-2 text-left"
-      :aria-invalid="Boolean(error)"
-      :data-value="model"
-      @pointerdown="place"
-      @keydown="place"
-    >
-      <span class="grow truncate">{{ chosen?.label ?? none ?? '–' }}</span><FieldMark :open="open" />
-    </ListboxButton>
-    <ListboxOptions class="choices" :class="upwards ? 'bottom-full mb-1' : 'mt-1'">
-      <ListboxOption
-        v-for="o in options"
-        :key="String(o.value)"
-        v-slot="{ active, selected }"
-        :value="o.value"
-        :data-value="String(o.value)"
-        :disabled="o.disabled"
+    <div class="relative">
+      <ListboxButton
+        class="field flex items-center gap-2 text-left"
+        :aria-invalid="Boolean(error)"
+        :data-value="model"
+        @pointerdown="place"
+        @keydown="place"
       >
-        <ChoiceLine :active="active" :selected="selected" :disabled="o.disabled">{{ o.label }}</ChoiceLine>
-      </ListboxOption>
-    </ListboxOptions>
+        <span class="grow truncate">{{ chosen?.label ?? none ?? '–' }}</span><FieldMark :open="open" />
+      </ListboxButton>
+      <ListboxOptions class="choices" :class="opens">
+        <ListboxOption
+          v-for="o in options"
+          :key="String(o.value)"
+          v-slot="{ active, selected }"
+          :value="o.value"
+          :data-value="String(o.value)"
+          :disabled="o.disabled"
+        >
+          <ChoiceLine :active="active" :selected="selected" :disabled="o.disabled">{{ o.label }}</ChoiceLine>
+        </ListboxOption>
+      </ListboxOptions>
+    </div>
     <p v-if="error" class="text-madder">{{ error }}</p>
   </Listbox>
 </template>

@@ -37,6 +37,7 @@ const days = computed(() => {
   const first = month.value.startOf('week')
   return Array.from({ length: DAYS }, (_, i) => first.plus({ days: i }))
 })
+const { opens, place } = useRoomBelow({ high_px: 420, wide_px: 360 + 48 })
 const id = useId()
 const says = computed(() => props.error ?? (wrong.value ? w('date.unreadable') : undefined))
 </script>
@@ -58,11 +59,12 @@ const says = computed(() => props.error ?? (wrong.value ? w('date.unreadable') :
       <PopoverButton
         class="absolute inset-y-0 right-0 w-12 flex items-center justify-center"
         :aria-label="w('date.month', { field: label })"
+        @pointerdown="place"
         @click="open"
         ><svg width="20" height="20" viewBox="0 0 20 20" fill="none" stroke="currentColor" aria-hidden="true">
           <path d="M2.5 4.5h15v13h-15zM2.5 8h15M6.5 2v4M13.5 2v4" /></svg
       ></PopoverButton>
-      <PopoverPanel class="absolute right-0 z-30 mt-1 p-3 bg-sheet border border-soft w-[22.5rem] max-w-[90vw]">
+      <PopoverPanel class="absolute z-30 p-3 bg-sheet border border-soft w-[22.5rem] max-w-[90vw]" :class="opens">
         <div class="flex items-center justify-between">
           <button
             type="button"

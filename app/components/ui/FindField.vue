@@ -25,11 +25,11 @@ const found = computed(() => {
   const words = typed.value.toLowerCase().split(/\s+/).filter(Boolean)
   return props.options.filter(o => words.every(word => o.label.toLowerCase().includes(word)))
 })
-const { upwards, place } = useRoomBelow()
+const { opens, place } = useRoomBelow()
 </script>
 
 <template>
-  <Combobox v-slot="{ open }" v-model="model" as="div" class="relative min-w-0" :disabled="disabled" immediate>
+  <Combobox v-slot="{ open }" v-model="model" as="div" class="min-w-0" :disabled="disabled" immediate>
     <ComboboxLabel :class="labelHidden ? 'sr-only' : 'block'">{{ label }}</ComboboxLabel>
     <div class="relative">
       <ComboboxInput
@@ -48,21 +48,21 @@ const { upwards, place } = useRoomBelow()
         @pointerdown="place"
         ><FieldMark :open="open"
       /></ComboboxButton>
+      <ComboboxOptions class="choices" :class="opens">
+        <ComboboxOption
+          v-for="o in found.slice(0, MOST)"
+          :key="String(o.value)"
+          v-slot="{ active, selected }"
+          :value="o.value"
+          :data-value="String(o.value)"
+          :disabled="o.disabled"
+        >
+          <ChoiceLine :active="active" :selected="selected" :disabled="o.disabled">{{ o.label }}</ChoiceLine>
+        </ComboboxOption>
+        <li v-if="found.length > MOST" class="caption px-4 py-2">{{ w('find.more', { n: found.length - MOST }) }}</li>
+        <li v-if="!found.length" class="px-4 py-3">{{ w('find.nothing') }}</li>
+      </ComboboxOptions>
     </div>
-    <ComboboxOptions class="choices" :class="upwards ? 'bottom-full mb-1' : 'mt-1'">
-      <ComboboxOption
-        v-for="o in found.slice(0, MOST)"
-        :key="String(o.value)"
-        v-slot="{ active, selected }"
-        :value="o.value"
-        :data-value="String(o.value)"
-        :disabled="o.disabled"
-      >
-        <ChoiceLine :active="active" :selected="selected" :disabled="o.disabled">{{ o.label }}</ChoiceLine>
-      </ComboboxOption>
-      <li v-if="found.length > MOST" class="caption px-4 py-2">{{ w('find.more', { n: found.length - MOST }) }}</li>
-      <li v-if="!found.length" class="px-4 py-3">{{ w('find.nothing') }}</li>
-    </ComboboxOptions>
     <p v-if="error" class="text-madder">{{ error }}</p>
   </Combobox>
 </template>

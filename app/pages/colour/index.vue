@@ -44,6 +44,9 @@ const pick = reactive({
 const lights = ref<Light[]>(['d65', 'a', 'led'])
 const off = ref<number[]>([])
 const of = (role: string) => (page.value?.readings ?? []).filter(r => r.role === role)
+/** Readings of a role as options, each with its piece and what it is. */
+const readingOptions = (role: string, kind?: string) =>
+  of(role).map(r => ({ value: r.id, label: [r.name, r.piece, kind].filter(Boolean).join(' · ') }))
 const reading = (id: number) => page.value?.readings.find(r => r.id === id) ?? null
 const mine = (list: ReadingLine[]) =>
   (list.find(r => r.piece_id === pieceId.value && pieceId.value) ?? list[0])?.id ?? 0
@@ -230,16 +233,9 @@ async function save() {
         <FindField
           v-model="pick.targetId"
           :label="w('colour.matchTo')"
-          :options="[
-            ...of('target').map(r => ({ value: r.id, label: `${r.name}${r.piece ? ` · ${r.piece}` : ''}` })),
-            ...of('wood').map(r => ({ value: r.id, label: `${r.name}${r.piece ? ` · ${r.piece}` : ''}` })),
-          ]"
+          :options="[...readingOptions('target'), ...readingOptions('wood', w('colour.toWood'))]"
         />
-        <FindField
-          v-model="pick.woodId"
-          :label="w('colour.onWood')"
-          :options="of('wood').map(r => ({ value: r.id, label: `${r.name}${r.piece ? ` · ${r.piece}` : ''}` }))"
-        />
+        <FindField v-model="pick.woodId" :label="w('colour.onWood')" :options="readingOptions('wood')" />
         <p v-if="!of('target').length || !of('wood').length" class="verdict">
           {{ w('colour.needReadings') }}
           <NuxtLink to="/colour/readings" class="underline">{{ w('colour.nav.readings') }}</NuxtLink>

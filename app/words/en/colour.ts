@@ -53,7 +53,7 @@ export default {
     more: 'Sapwood, bleach, which colourants',
     sapwood: 'And on this sapwood',
     noSapwood: 'no sapwood',
-    toWood: 'Another wood, under the same finish',
+    toWood: 'another wood, under the same finish',
     sapwoodFirst: 'One recipe does not serve both. Bring the sapwood to the heartwood first, then colour the whole.',
     doSapwoodFirst: 'Match the sapwood to the heartwood',
     bleachFirst: 'Bleach the wood first',

@@ -1,5 +1,5 @@
 /** Stages down to bare wood and on it: strip, sand, bleach, raise the grain, fill. */
-import { STOP_P } from '../../abrasives'
+import { type Grit, gritName, P, STOP_P } from '../../abrasives'
 import { isBare, splitLadder } from '../../acts'
 import { STRIPPING } from '../../build'
 import { materialOf } from '../../materials'
@@ -37,7 +37,7 @@ export function strip(b: Bench) {
     const hard = finishOn(b.facts, b.group).some(l => HARD_FILMS.includes(l.finish))
     const thin = both && b.house.first === 'sand'
     if (!b.lead && (hard || thin))
-      b.put(125, 'roughen', 'lets the stripper in', { grits: [coarse], method: thin ? 'random-orbit' : 'hand' })
+      b.put(125, 'roughen', 'lets the stripper in', { grits: [P(coarse)], method: thin ? 'random-orbit' : 'hand' })
     b.put(130, 'strip', 'works as long as it is wet', { product: 'solvent-gel-stripper', method: 'brush' })
     b.put(135, 'scrape', 'low angle, rounded corners, no burr', { method: 'hand' })
     const wool = b.house['abrade-with'] === 'steel-wool' && !bringsWater(b)
@@ -53,7 +53,7 @@ export function strip(b: Bench) {
 export function sandOff(b: Bench) {
   if (!isBare(b.s))
     b.put(130, 'sand-off', 'a thin or brittle film on flat solid wood comes off under the scraper', {
-      grits: [b.facts.keepPatina ? 180 : 80],
+      grits: [P(b.facts.keepPatina ? 180 : 80)],
       method: b.lead ? 'wet' : 'random-orbit',
     })
   washContamination(b, 145)
@@ -78,13 +78,13 @@ export function sandBare(b: Bench) {
   const byHand = group.substrate === 'veneer' || group.faces.every(f => f.shape !== 'flat')
   const orbit = house['orbit-on-tops'] === 'yes' || group.faces.every(f => f.rank !== 'show')
   const machine = orbit ? 'random-orbit' : 'finishing-sander'
-  const sand = (order: number, its: readonly number[], why: string) =>
+  const sand = (order: number, its: readonly Grit[], why: string) =>
     b.put(order, 'sand', why, { grits: [...its], method: byHand ? 'hand' : machine })
   const fills = stripped && mends(b).length > 0
   const [coarse, fine] = fills ? splitLadder(grits) : [[], grits]
   if (coarse.length) sand(185, coarse, 'the coarse grits first, fills after them')
   if (stripped) mend(b, 190, PROUD)
-  sand(200, fine, `stop at P${lastGrit(grits)}: ${STOP_P[stopFor(choice)].why}`)
+  sand(200, fine, `stop at ${gritName(lastGrit(grits))}: ${STOP_P[stopFor(choice)].why}`)
 }
 
 /** A light pass after bleach or water: paper, or a wet pad where nothing is sanded dry. */
@@ -139,7 +139,7 @@ export function fill(b: Bench, order: number) {
       fields: { wipe: b.house['fill-wipe'] },
     })
     b.put(at + 2, 'sand-back', 'filler on the surface greys the finish', {
-      grits: [oil ? 320 : 220],
+      grits: [P(oil ? 320 : 220)],
       method: b.lead ? 'wet' : 'hand',
       coat: round,
     })

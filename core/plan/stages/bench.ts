@@ -1,5 +1,6 @@
 /** One group at work, and what its stages share. */
 import {
+  type Grit,
   ladder_P,
   LEFT_BY_SANDING_OFF_UM,
   LEFT_BY_STRIPPING_UM,
@@ -21,7 +22,7 @@ export interface Draft {
   kind: StepKind
   why: string
   product?: string
-  grits?: number[]
+  grits?: Grit[]
   method?: Method
   coat?: number
   passes?: number
@@ -62,7 +63,7 @@ export function benchFor(facts: Facts, choice: Choice, group: Group, start: Surf
 export const isJoint = (kind: FindingKind): boolean => kind === 'loose-leg' || kind === 'open-joint'
 const WATER_COLOURS = ['water-dye', 'paint-wash', 'ammonia']
 export const isWaterColour = (colour: string): boolean => WATER_COLOURS.includes(colour)
-export const lastGrit = (grits: readonly number[]) => grits.at(-1)!
+export const lastGrit = (grits: readonly Grit[]) => grits.at(-1)!
 /** The grit of a house method's option, such as "P180". */
 export const gritOf = (option: string) => Number(option.slice(1))
 
@@ -80,20 +81,20 @@ export const gentle = (facts: Facts, house: House): boolean =>
   (house['old-surface'] === 'patina' && facts.age === 'keep' && ['before-1850', '1850-1925'].includes(facts.period))
 
 /** The dry ladder for bare wood of this group, P scale. Patina: nothing coarser than P180. */
-export function bareLadder(facts: Facts, group: Group, choice: Choice): number[] {
+export function bareLadder(facts: Facts, group: Group, choice: Choice): Grit[] {
   const house = choice.house ?? USUAL_HOUSE
   const use = stopFor(choice)
   const usualStop = use === 'stain' ? gritOf(house['stop-under-stain']) : STOP_P[use].take
   const stop = choice.finish === 'hardwax-oil-2c' && use === 'dye' ? STOP_P.hardwax.max : usualStop
   const firstOnSolid = choice.route === 'strip-both' ? 80 : 100
   const first = group.substrate === 'veneer' ? 120 : firstOnSolid
-  return ladder_P(gentle(facts, house) ? 180 : first, stop).map(g => g.number)
+  return ladder_P(gentle(facts, house) ? 180 : first, stop)
 }
 
 /** The veneer sum of a group; null where the wood is solid. Not measured: the thin end of what its age used. */
 export function budgetOf(facts: Facts, group: Group, choice: Choice): VeneerBudget | null {
   if (group.substrate !== 'veneer' || !STRIPPING.includes(choice.route) || wetOnly(facts)) return null
-  const ladder = bareLadder(facts, group, choice).map(number => ({ scale: 'P' as const, number }))
+  const ladder = bareLadder(facts, group, choice)
   return veneerBudget({
     thickness_mm: veneerThickness(group.veneer_mm, facts.period).mm,
     ladder,

@@ -1,4 +1,5 @@
 /** Stages of the finish: oil under shellac, sealers, coats, oil, wax, rubbing out. */
+import { P } from '../../abrasives'
 import { isBare } from '../../acts'
 import type { RouteSlug } from '../../build'
 import { coatsForFilm } from '../../coverage'
@@ -79,7 +80,7 @@ function coats(b: Bench, m: Material, of: number) {
     const dye = b.s.inWood.findLast(w => w.role === 'dye')
     const bleeds = coat === 1 && isBare(b.s) && dye?.base === m.base
     if (coat > 1 && grit && b.s.openColour === null)
-      b.put(order - 5, 'sand-coat', 'grip and nibs, edges left alone', { grits: [grit], method: dry(b, 'hand') })
+      b.put(order - 5, 'sand-coat', 'grip and nibs, edges left alone', { grits: [P(grit)], method: dry(b, 'hand') })
     const why =
       coat === of ? `the last coat sets the sheen: ${b.facts.sheen}` : 'thin, on the wet edge, then left alone'
     b.put(order, 'coat', why, {
@@ -115,7 +116,7 @@ export function finish(b: Bench) {
   else coats(b, m, of)
   if (gloss)
     b.put(800, 'rub-out', 'a film rubbed too early shrinks and shows scratches', {
-      grits: [1200],
+      grits: [P(1200)],
       method: 'wet',
       fields: { sheen: facts.sheen },
     })

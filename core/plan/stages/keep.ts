@@ -1,5 +1,5 @@
 /** Stages that keep the old film: wash, scuff, level, let flow, repair spots. */
-import { STOP_P, type StopFor } from '../../abrasives'
+import { P, STOP_P, type StopFor } from '../../abrasives'
 import type { Surface } from '../../acts'
 import { finishOn } from '../../piece'
 import { round } from '../../units'
@@ -41,14 +41,17 @@ export function scuff(b: Bench) {
   washContamination(b, 110)
   const use: StopFor = b.choice.colour === 'gel-stain' ? 'gel-over-film' : 'recoat-film'
   mend(b, 140, 'mended before the film is scuffed; what carries finish takes epoxy, not wood glue')
-  b.put(150, 'scuff', STOP_P[use].why, { grits: [STOP_P[use].take], method: dry(b, 'hand') })
+  b.put(150, 'scuff', STOP_P[use].why, { grits: [P(STOP_P[use].take)], method: dry(b, 'hand') })
   cleanOff(b, 160)
 }
 
 export function level(b: Bench) {
   washContamination(b, 110)
   mend(b, 140, 'mended before the film is levelled')
-  b.put(150, 'level', 'drips, brush marks and orange peel go before the barrier', { grits: [320, 400], method: 'wet' })
+  b.put(150, 'level', 'drips, brush marks and orange peel go before the barrier', {
+    grits: [P(320), P(400)],
+    method: 'wet',
+  })
   b.put(160, 'clean-off', 'slurry under a sealer shows', { method: 'rag', fields: { dustBy: 'after-wet' } })
   for (const coat of [1, 2])
     b.put(170 + coat, 'coat', 'keeps what is below from what comes above', {
@@ -66,7 +69,7 @@ export function level(b: Bench) {
       chance: chanceOfFailing(b.choice.route, b.facts),
     },
   })
-  b.put(176, 'scuff', 'grip for the next coat', { grits: [320], method: dry(b, 'hand'), fields: { on: 'sealer' } })
+  b.put(176, 'scuff', 'grip for the next coat', { grits: [P(320)], method: dry(b, 'hand'), fields: { on: 'sealer' } })
   cleanOff(b, 177)
 }
 
@@ -106,7 +109,7 @@ export function spotRepair(b: Bench) {
       fields: { of: SPOT_COATS },
     })
   b.put(170, 'rub-out', 'after a week; look again for sink-back before delivery', {
-    grits: [1200],
+    grits: [P(1200)],
     method: 'wet',
     fields: { where: 'spots' },
   })

@@ -6,6 +6,7 @@ import { sha256 } from '../platform/digest'
 import { log, tell } from '../platform/log'
 import { queueMail } from '../platform/mail'
 import type { Person } from '../shop/person'
+import { settleQuestion } from './questions'
 import { type Answer, type ApprovalRow, expired, isChoice, readApproval } from './rows'
 
 /**
@@ -28,8 +29,7 @@ export async function settle(
     )
   if (expired(a, at)) throw fail(410, 'expired', 'The time for this answer has passed. The shop can ask again.')
   const choice = isChoice(given.answer) ? given.answer : null
-  if ((a.item_id !== null) !== (choice !== null))
-    throw fail(422, 'invalid', a.item_id === null ? 'Answer yes or no.' : 'Answer replace, match or leave.')
+  const apply = settleQuestion(tx, a, given.answer, given.name, at)
   await tx.run(
     `UPDATE approval
         SET state = :state, choice = :choice, answered_at = :at, answered_via = :via, answered_name = :name,
@@ -45,27 +45,7 @@ export async function settle(
       personId: given.person?.id ?? null,
     },
   )
-  if (choice)
-    await tx.run('UPDATE item SET answer = :choice, row_version = row_version + 1 WHERE id = :itemId', {
-      choice,
-      itemId: a.item_id,
-    })
-  if (a.band_id !== null) {
-    if (given.answer === 'yes') await approveBand(tx, a, given.name, at)
-  } else if (given.answer === 'yes') {
-    await tx.run(
-      `UPDATE plan_step
-          SET state = 'done', started_at = :asked, finished_at = :at, row_version = row_version + 1
-          WHERE piece_id = :pieceId AND step_key = :key AND state = 'planned'`,
-      { asked: a.asked_at, at, pieceId: a.piece_id, key: a.step_key },
-    )
-    await tx.run(
-      `UPDATE piece
-          SET accepted_worst_minor = :worst, agreed_minor = :likely, row_version = row_version + 1
-          WHERE id = :pieceId`,
-      { worst: a.worst_minor, likely: a.likely_minor, pieceId: a.piece_id },
-    )
-  }
+  await apply()
   const heard = given.via === 'phone' ? 'by phone' : 'at the counter'
   const how = given.via === 'link' ? 'by the link' : `${heard}, recorded by ${given.person!.name}`
   await log(tx, {
@@ -77,16 +57,6 @@ export async function settle(
     personId: given.person?.id ?? null,
   })
   await tell(tx, 'piece', a.piece_id, at)
-}
-
-async function approveBand(tx: Db, a: ApprovalRow, name: string, at: Date) {
-  await tx.run(
-    'UPDATE band SET approved_at = :at, approved_by = :name, row_version = row_version + 1 WHERE id = :bandId',
-    { at, name, bandId: a.band_id },
-  )
-  await tx.run("UPDATE piece SET colour_sample = 'under-finish', row_version = row_version + 1 WHERE id = :pieceId", {
-    pieceId: a.piece_id,
-  })
 }
 
 /** A yes or no by phone or at the counter, recorded by staff and marked so. */

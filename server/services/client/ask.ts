@@ -1,3 +1,4 @@
+import { blocks } from '#core/safety'
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
 import { estimate } from '#core/estimate'
@@ -8,11 +9,11 @@ import { onPiece } from '../piece/pieces'
 import type { PieceFile } from '../piece/rows'
 import { readAsking } from '../plan/asking'
 import { datesOf, sectionFor, verdictsOf } from '../plan/judge'
-import { choiceOf, readPlan, type StoredPlan } from '../plan/rows'
-import { DAY_MS, sha256 } from '../platform/digest'
-import { queueMail } from '../platform/mail'
+import { isOverruled, choiceOf, readPlan, type StoredPlan } from '../plan/rows'
+import { DAY_MS } from '../platform/digest'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
+import { keepShown, openQuestion } from './questions'
 import type { Shown } from './rows'
 
 async function contentOf(
@@ -101,12 +102,7 @@ export async function takeSnapshot(
   })
   const section = sectionFor(file.facts, plan, verdictsOf(file, plan, at))
   const picture = section ? sectionSvg(section) : ''
-  const { id } = await tx.run(
-    `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
-        VALUES (:pieceId, :reason, :at, :content, :picture, :sha)`,
-    { pieceId: file.piece.id, reason, at, content, picture, sha: sha256(content + picture) },
-  )
-  return { id, shown }
+  return { id: await keepShown(tx, { pieceId: file.piece.id, reason, content, picture }, at), shown }
 }
 
 /** Asks the client: snapshot, an open approval that supersedes older open ones, and a mail in the queue. */
@@ -122,46 +118,32 @@ export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at
           ? 'The client has said yes to this plan.'
           : 'Choose a route first; then there is something to ask.',
       )
-    const open = verdictsOf(file, plan, at).find(
-      v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`),
-    )
+    const open = verdictsOf(file, plan, at).find(v => blocks(v, isOverruled(plan, v)))
     if (open) throw fail(409, 'rule', `The plan still breaks a rule: ${open.says}. ${open.mend}`)
-    await tx.run(
-      `UPDATE approval
-          SET state = 'superseded'
-          WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'`,
-      { id },
-    )
     const expires = new Date(at.getTime() + input.days * DAY_MS)
     const snapshot = await takeSnapshot(tx, file, plan, 'asked', input.words, at, expires)
-    const made = await tx.run(
-      `INSERT INTO approval (piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at)
-     VALUES (:id, :snapshotId, :stepKey, :likely, :worst, :personId, :at, :expires)`,
+    const made = await openQuestion(
+      tx,
       {
-        id,
+        about: 'plan',
+        piece: file.piece,
         snapshotId: snapshot.id,
         stepKey: step.key,
-        likely: snapshot.shown.likely_minor,
-        worst: snapshot.shown.worst_minor,
-        personId: person.id,
-        at,
+        likely_minor: snapshot.shown.likely_minor,
+        worst_minor: snapshot.shown.worst_minor,
+        words: input.words,
         expires,
+        mailed: true,
       },
+      person,
+      at,
     )
-    if (file.piece.client_email)
-      await queueMail(tx, {
-        kind: 'ask',
-        recipient: file.piece.client_email,
-        pieceId: id,
-        approvalId: made.id,
-        says: input.words,
-      })
     return {
       kind: 'asked',
       says:
         `Client asked: ${Math.round(snapshot.shown.likely_minor / 100)} ${snapshot.shown.currency} likely, ` +
         `${Math.round(snapshot.shown.worst_minor / 100)} at ` +
         `worst${file.piece.client_email ? ', by mail' : '; no mail address, ask by phone'}`,
-      result: { id: made.id },
+      result: { id: made },
     }
   })

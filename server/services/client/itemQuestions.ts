@@ -5,10 +5,10 @@ import { holesSvg } from '#core/parts/drawing'
 import type * as s from '#shared/schemas'
 import { ownerOf } from '../piece/findings'
 import { onPiece } from '../piece/pieces'
-import { DAY_MS, sha256 } from '../platform/digest'
-import { queueMail } from '../platform/mail'
+import { DAY_MS } from '../platform/digest'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
+import { keepShown, openQuestion } from './questions'
 import type { ItemShown } from './rows'
 
 /**
@@ -43,29 +43,11 @@ export async function askAboutItem(itemId: number, input: z.infer<typeof s.askIt
       }
       const content = canonicalJson({ shown: shown as unknown as Json, holes: item.holes as unknown as Json })
       const picture = item.holes ? holesSvg(item.holes) : ''
-      const snapshot = await tx.run(
-        `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
-            VALUES (:pieceId, 'asked', :at, :content, :picture, :sha)`,
-        { pieceId: piece.id, at, content, picture, sha: sha256(content + picture) },
-      )
-      await tx.run("UPDATE approval SET state = 'superseded' WHERE item_id = :itemId AND state = 'open'", { itemId })
+      const snapshotId = await keepShown(tx, { pieceId: piece.id, reason: 'asked', content, picture }, at)
       await tx.run('UPDATE item SET answer = NULL, row_version = row_version + 1 WHERE id = :itemId', { itemId })
-      const made = await tx.run(
-        `INSERT INTO approval (
-            piece_id, snapshot_id, step_key, item_id, likely_minor, worst_minor, asked_by, asked_at, expires_at
-          )
-            VALUES (:pieceId, :snapshotId, '', :itemId, 0, 0, :personId, :at, :expires)`,
-        { pieceId: piece.id, snapshotId: snapshot.id, itemId, personId: person.id, at, expires },
-      )
-      if (piece.client_email)
-        await queueMail(tx, {
-          kind: 'ask',
-          recipient: piece.client_email,
-          pieceId: piece.id,
-          approvalId: made.id,
-          says: input.words,
-        })
-      return { kind: 'asked', says: `Client asked: ${shown.question}`, result: { id: made.id } }
+      const asked = { about: 'item', piece, snapshotId, itemId, words: input.words, expires, mailed: true } as const
+      const id = await openQuestion(tx, asked, person, at)
+      return { kind: 'asked', says: `Client asked: ${shown.question}`, result: { id } }
     },
   )
 }

@@ -3,6 +3,7 @@ import type { ColourShown } from '../colour/bandRows'
 import { heldBecause } from '../platform/mail'
 import { readShop } from '../shop/rows'
 import { approvalOf } from './answers'
+import { aboutOf } from './questions'
 import { type ApprovalRow, expired, type ItemShown, shownOf } from './rows'
 
 /** The client's page: the stored snapshot and nothing else. Reading it never answers. */
@@ -28,12 +29,6 @@ export async function clientPage(token: string, at: Date) {
     answeredAt: a.answered_at,
     answeredName: a.answered_name,
   }
-}
-
-const aboutOf = (a: ApprovalRow) => {
-  if (a.item_id !== null) return 'item' as const
-  if (a.band_id !== null) return 'colour' as const
-  return 'plan' as const
 }
 
 /** What clients were asked, open ones first. */

@@ -7,13 +7,13 @@ import { speciesOf } from '#core/wood'
 import type * as c from '#shared/colour'
 import type { Db } from '../../database/db'
 import { settle } from '../client/answers'
+import { keepShown, openQuestion, overtake } from '../client/questions'
 import { readApproval } from '../client/rows'
 import { ownerOf } from '../piece/findings'
 import { onPiece } from '../piece/pieces'
 import type { PieceFile } from '../piece/rows'
 import { readPlan } from '../plan/rows'
-import { DAY_MS, sha256 } from '../platform/digest'
-import { queueMail } from '../platform/mail'
+import { DAY_MS } from '../platform/digest'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { type BandRow, type ColourShown, readBands } from './bandRows'
@@ -101,14 +101,14 @@ export const addBand = (id: number, input: z.infer<typeof c.addBand>, person: Pe
  * A question about a band, kept like every question: content, swatches under each light, and a digest over both. A
  * newer one supersedes it.
  */
-async function openQuestion(
+async function askColour(
   tx: Db,
   { piece, ways }: PieceFile,
   band: BandRow,
   { words, light }: { words: string; light: Light },
   person: Person,
   at: Date,
-  expires: Date,
+  { expires, mailed }: { expires: Date; mailed: boolean },
 ) {
   if (!band.clear_coat)
     throw fail(
@@ -179,24 +179,11 @@ async function openQuestion(
     target: target && { name: target.name, clear_coat: target.clear_coat, spectrum: target.spectrum },
   } as unknown as Json)
   const picture = spectrum ? bandSvg(spectrum, target?.spectrum ?? null, LIGHTS) : ''
-  const snapshot = await tx.run(
-    `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
-        VALUES (:pieceId, 'asked', :at, :content, :picture, :sha)`,
-    { pieceId: piece.id, at, content, picture, sha: sha256(content + picture) },
-  )
-  await supersede(tx, id)
+  const snapshotId = await keepShown(tx, { pieceId: piece.id, reason: 'asked', content, picture }, at)
   await tx.run('UPDATE band SET judged_light = :light, row_version = row_version + 1 WHERE id = :id', { id, light })
-  const made = await tx.run(
-    `INSERT INTO approval (
-        piece_id, snapshot_id, step_key, band_id, likely_minor, worst_minor, asked_by, asked_at, expires_at
-      )
-        VALUES (:pieceId, :snapshotId, '', :bandId, 0, 0, :personId, :at, :expires)`,
-    { pieceId: piece.id, snapshotId: snapshot.id, bandId: id, personId: person.id, at, expires },
-  )
-  return { id: made.id, question: shown.question }
+  const asked = { about: 'colour', piece, snapshotId, bandId: id, words, expires, mailed } as const
+  return { id: await openQuestion(tx, asked, person, at), question: shown.question }
 }
-const supersede = (tx: Db, bandId: number) =>
-  tx.run("UPDATE approval SET state = 'superseded' WHERE band_id = :bandId AND state = 'open'", { bandId })
 
 const onBand = <T>(
   bandId: number,
@@ -218,15 +205,8 @@ export const askAboutBand = (bandId: number, input: z.infer<typeof c.askBand>, p
   onBand(bandId, input.rowVersion, at, person, async (tx, file, band) => {
     if (!band.spectrum)
       throw fail(409, 'not-read', 'Read this band first; the client is shown its colour beside the target.')
-    const asked = await openQuestion(tx, file, band, input, person, at, new Date(at.getTime() + input.days * DAY_MS))
-    if (file.piece.client_email)
-      await queueMail(tx, {
-        kind: 'ask',
-        recipient: file.piece.client_email,
-        pieceId: file.piece.id,
-        approvalId: asked.id,
-        says: input.words,
-      })
+    const expires = new Date(at.getTime() + input.days * DAY_MS)
+    const asked = await askColour(tx, file, band, input, person, at, { expires, mailed: true })
     return { kind: 'asked', says: `Client asked: ${asked.question}`, result: { id: asked.id } }
   })
 
@@ -237,7 +217,7 @@ export const askAboutBand = (bandId: number, input: z.infer<typeof c.askBand>, p
 export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, person: Person, at: Date) =>
   onBand(bandId, input.rowVersion, at, person, async (tx, file, band) => {
     if (input.kind === 'withdraw') {
-      await supersede(tx, bandId)
+      await overtake(tx, 'colour', { pieceId: file.piece.id, bandId })
       await tx.run('UPDATE band SET withdrawn_at = :at, row_version = row_version + 1 WHERE id = :bandId', {
         bandId,
         at,
@@ -259,15 +239,10 @@ export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, 
         )
       return { kind: 'colour', says: `Band taken back: ${band.title}`, result: { ok: true } }
     }
-    const asked = await openQuestion(
-      tx,
-      file,
-      band,
-      { words: '', light: input.light },
-      person,
-      at,
-      new Date(at.getTime() + DAY_MS),
-    )
+    const asked = await askColour(tx, file, band, { words: '', light: input.light }, person, at, {
+      expires: new Date(at.getTime() + DAY_MS),
+      mailed: false,
+    })
     await settle(
       tx,
       await readApproval(tx, asked.id),

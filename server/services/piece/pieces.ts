@@ -3,6 +3,7 @@ import type { RouteSlug } from '#core/build'
 import type { Finish } from '#core/materials'
 import { leadSuspected } from '#core/piece'
 import {
+  saidSlug,
   faceArea_m2,
   isWithin,
   LENGTH_MM,
@@ -18,7 +19,7 @@ import { db, type Db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
-import { COLUMNS, readPiece } from './read'
+import { CHANGES, readPiece } from './read'
 import { faceArea, type FaceRow, type PieceFile, type PieceRow } from './rows'
 
 /** A length as typed, in mm, a bare number in the shop's unit. @throws Fail 422 outside what a shop can hold. */
@@ -151,19 +152,25 @@ export async function onPiece<T>(
   })
 }
 
+/** A value as the log says it. */
+function said(value: string | number | boolean | null | undefined): string {
+  if (value === null || value === '') return 'none'
+  if (typeof value === 'boolean') return value ? 'yes' : 'no'
+  return typeof value === 'number' ? `${Math.round(value * 100)} %` : saidSlug(String(value))
+}
 export async function changePiece(id: number, input: z.infer<typeof s.pieceChange>, person: Person, at: Date) {
   const { rowVersion, ...changes } = input
-  const given = Object.entries(changes).filter(([, value]) => value !== undefined)
+  const given = (Object.keys(CHANGES) as (keyof typeof CHANGES)[]).filter(key => changes[key] !== undefined)
   return onPiece(id, at, person, async (tx, { piece }) => {
     if (piece.row_version !== rowVersion) throw stale()
-    const sets = given.map(([key]) => `${COLUMNS[key]} = :${key}`)
+    const sets = given.map(key => `${CHANGES[key][0]} = :${key}`)
     await tx.run(`UPDATE piece SET ${[...sets, 'row_version = row_version + 1'].join(', ')} WHERE id = :id`, {
       ...changes,
       id,
     })
     return {
       kind: 'changed',
-      says: `Changed: ${given.map(([key, value]) => `${key} ${String(value)}`).join(', ') || 'nothing'}`,
+      says: `Changed: ${given.map(key => `${CHANGES[key][1]} ${said(changes[key])}`).join(', ') || 'nothing'}`,
       result: { ok: true },
     }
   })

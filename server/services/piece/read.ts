@@ -1,4 +1,6 @@
+import type { z } from 'zod'
 import { conclude, type Recorded } from '#core/examine'
+import type { pieceChange } from '#shared/schemas'
 import type { Db } from '../../database/db'
 import { cannotRead, readable } from '../platform/readable'
 import {
@@ -240,20 +242,22 @@ export async function readPiece(on: Db, id: number, lock = false): Promise<Piece
   return file
 }
 
-export const COLUMNS: Record<string, string> = {
-  name: 'name',
-  use: 'use_kind',
-  tone: 'tone',
-  sheen: 'sheen',
-  age: 'age_wish',
-  dueOn: 'due_on',
-  period: 'period',
-  refinished: 'refinished',
-  keepPatina: 'keep_patina',
-  lead: 'lead_answer',
-  note: 'note',
-  roomDryRh: 'room_dry_rh',
-  roomHumidRh: 'room_humid_rh',
-  colourSample: 'colour_sample',
-  roomLight: 'room_light',
-}
+type Changing = Exclude<keyof z.infer<typeof pieceChange>, 'rowVersion'>
+/** What can be changed of a piece: its column, and what the log calls it. */
+export const CHANGES = {
+  name: ['name', 'name'],
+  use: ['use_kind', 'use'],
+  tone: ['tone', 'colour wished'],
+  sheen: ['sheen', 'sheen'],
+  age: ['age_wish', 'age'],
+  dueOn: ['due_on', 'promised for'],
+  period: ['period', 'made'],
+  refinished: ['refinished', 'refinished before'],
+  keepPatina: ['keep_patina', 'keep the patina'],
+  lead: ['lead_answer', 'may hold lead'],
+  note: ['note', 'note'],
+  roomDryRh: ['room_dry_rh', 'its room in winter'],
+  roomHumidRh: ['room_humid_rh', 'its room in summer'],
+  colourSample: ['colour_sample', 'colour sample'],
+  roomLight: ['room_light', 'light of its room'],
+} as const satisfies Record<Changing, readonly [keyof PieceRow, string]>

@@ -43,6 +43,8 @@ export interface PieceRow {
   licences: { kind: LicenceKind; valid_until: string }[] | null
   taken_in_at: Date
   handed_over_at: Date | null
+  /** raised by every change of the piece, of whatever kind */
+  changed_no: number
   row_version: number
   client_name: string
   client_email: string

@@ -1,3 +1,4 @@
+import { gritName } from '#core/abrasives'
 import type { z } from 'zod'
 import { type Least, type Step, titleOf } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
@@ -116,7 +117,7 @@ async function writeSteps(
         attended_min: step.attended_min,
         product: step.product,
         amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100,
-        grits: step.grits.join(','),
+        grits: step.grits.map(gritName).join(','),
         method: step.method,
         fields: JSON.stringify(step.fields),
         typed: step.typed.join(),

@@ -1,10 +1,11 @@
+import { blocks } from '#core/safety'
 import type { Facts } from '#core/piece'
 import { judgePlan, type Verdict } from '#core/rules'
 import { type LayerState, sectionOf } from '#core/section'
 import { forecast, type Hours, waitedFor } from '#core/timetable'
 import type { PieceFile } from '../piece/rows'
 import { licencesOn } from '../shop/licences'
-import { choiceOf, type StoredPlan } from './rows'
+import { isOverruled, choiceOf, type StoredPlan } from './rows'
 
 /** What the rules are asked of a stored plan, on this day. */
 const questionOf = (file: PieceFile, plan: StoredPlan, at: Date) => ({
@@ -35,11 +36,7 @@ const layerStates = (plan: StoredPlan) => {
 }
 /** The section of a stored plan. */
 export function sectionFor(facts: Facts, plan: StoredPlan, verdicts: readonly Verdict[]) {
-  const failing = new Set(
-    verdicts
-      .filter(v => (v.severity === 'stop' || v.severity === 'forbidden') && !plan.overruled.has(`${v.rule}|${v.step}`))
-      .map(v => v.step),
-  )
+  const failing = new Set(verdicts.filter(v => blocks(v, isOverruled(plan, v))).map(v => v.step))
   return sectionOf(
     facts,
     plan.steps.filter(st => st.state !== 'skipped'),

@@ -1,3 +1,4 @@
+import { type Grit, gritName, gritsRead, P } from '#core/abrasives'
 import {
   ACTS,
   type Fields,
@@ -96,6 +97,14 @@ function titleIn(step: PlannedStep): string {
     return step.title || 'a step that cannot be read'
   }
 }
+/** A stored grit: by its name; a bare number, as they were kept once, is one of the P scale. */
+function gritIn(stored: string): Grit {
+  try {
+    return gritsRead(stored)[0] ?? P(stored)
+  } catch {
+    return P(stored)
+  }
+}
 const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
   const step: PlannedStep = {
     id: r.id,
@@ -105,7 +114,7 @@ const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
     title: r.title,
     faces,
     product: r.product,
-    grits: list(r.grits).map(Number),
+    grits: list(r.grits).map(gritIn),
     method: r.method,
     coat: r.coat,
     passes: r.passes,
@@ -150,6 +159,10 @@ const waitOf = (r: WaitRow): BenchWait => ({
 })
 
 const WHERE = { one: 'piece.id = :id', active: "piece.state = 'active'" } as const
+
+/** Has somebody overruled this verdict with a word? */
+export const isOverruled = (plan: Pick<StoredPlan, 'overruled'>, v: { rule: string; step: string }): boolean =>
+  plan.overruled.has(`${v.rule}|${v.step}`)
 
 const emptyPlan = (): StoredPlan => ({ steps: [], waits: [], overruled: new Map() })
 
@@ -260,7 +273,7 @@ export async function insertStep(tx: Db, pieceId: number, step: Step, position: 
       position,
       faces: undefined,
       gate: undefined,
-      grits: step.grits.join(','),
+      grits: step.grits.map(gritName).join(','),
       title: typedTitle(step),
       fields: JSON.stringify(step.fields),
       typed: step.typed.join(),

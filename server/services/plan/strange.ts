@@ -1,4 +1,4 @@
-import { P_GRITS } from '#core/abrasives'
+import { isGrit } from '#core/abrasives'
 import { type ChosenField, FIELD_VALUES, type Fields, GATES, METHODS, STEP_KINDS } from '#core/acts'
 import { ROUTES } from '#core/build'
 import { MATERIALS } from '#core/materials'
@@ -14,14 +14,14 @@ const strangeField = (fields: Fields): string | undefined =>
 /** The same of a stored plan. */
 export function strangeInPlan({ steps }: StoredPlan): string | null {
   return first(steps, st => {
-    const grit = st.grits.find(g => !P_GRITS.includes(g))
+    const grit = st.grits.find(g => !isGrit(g))
     if (!STEP_KINDS.includes(st.kind)) return `a step "${st.title}" is of no known kind`
     if (st.damaged) return `what "${st.title}" carries is damaged`
     const odd = strangeField(st.fields)
     if (odd) return `${odd} of "${st.title}" is not known`
     if (st.gate && !GATES.includes(st.gate.slug)) return `the gate "${st.title}" is not known`
     if (!METHODS.includes(st.method)) return `the method of "${st.title}" is not known`
-    if (grit !== undefined) return `grit ${grit} of "${st.title}" is on no scale`
+    if (grit !== undefined) return `grit ${grit.grade} of "${st.title}" is on no scale`
     if (st.product !== null && !MATERIALS.some(m => m.slug === st.product))
       return `the product "${st.product}" of "${st.title}" is not known`
     return st.gate?.fallback && !ROUTES.includes(st.gate.fallback) ? `the fallback of "${st.title}" is not known` : null

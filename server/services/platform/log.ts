@@ -39,6 +39,8 @@ export async function tell(tx: Db, topic: Topic, pieceId: number | null, at: Dat
   const key = `${topic}|${pieceId}`
   if (seen.has(key)) return
   seen.add(key)
+  if (topic === 'piece' && pieceId !== null)
+    await tx.run('UPDATE piece SET changed_no = changed_no + 1 WHERE id = :pieceId', { pieceId })
   atEnd(tx, async () => {
     await tx.run('UPDATE event_counter SET last = last + 1 WHERE id = 1')
     await tx.run(

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
+import { gritName } from '#core/abrasives'
 import type { Facts } from '#core/piece'
 import { sectionOf } from '#core/section'
 
@@ -317,8 +318,12 @@ const worst = computed(
           >
         </h3>
         <div v-for="(r, i) in b.rows" :key="i" class="grid grid-cols-[4rem_1fr_4rem] gap-2 items-center caption clock">
-          <span>P{{ r.grit.number }}</span
-          ><svg viewBox="0 0 100 8" class="h-3 w-full" preserveAspectRatio="none" aria-hidden="true">
+          <span>{{ gritName(r.grit) }}</span><svg
+            viewBox="0 0 100 8"
+            class="h-3 w-full"
+            preserveAspectRatio="none"
+            aria-hidden="true"
+          >
             <rect
               :width="Math.min(100, (100 * r.takes_um) / (b.thickness_um - b.reserve_um))"
               height="8"
