@@ -6,7 +6,9 @@ import { DateTime } from 'luxon'
 import { Caller, signIn } from './caller'
 import { tellColour } from './colourStory'
 import { picture } from './picture'
-import { type DemoPiece, type DemoPlace, OWNER, PASSWORD, PEOPLE, PIECES, PRODUCTS } from './shop'
+import { loggerFile } from './logger'
+import { type DemoPiece, PIECES, placeOf } from './pieces'
+import { OWNER, PASSWORD, PEOPLE, PRODUCTS } from './shop'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
 const MIN = 60_000
@@ -131,23 +133,6 @@ async function takeIn(p: DemoPiece): Promise<number> {
   })
   await people.sara.picture(`/api/pieces/${id}/photographs`, await picture(p.name))
   return id
-}
-
-function placeOf(p: DemoPlace | undefined, copies: number) {
-  const none = { shape: 'unplaced', copy: 0, x_mm: 0, y_mm: 0, x2_mm: 0, y2_mm: 0, size_mm: 0 }
-  if (!p) return none
-  if (p[0] === 'face') return { ...none, shape: 'face', copy: p[1] ?? 0 }
-  if (p[0] === 'point') return { ...none, shape: 'point', x_mm: p[1], y_mm: p[2], size_mm: p[3], copy: p[4] ?? 1 }
-  return {
-    ...none,
-    shape: p[0],
-    x_mm: p[1],
-    y_mm: p[2],
-    x2_mm: p[3],
-    y2_mm: p[4],
-    size_mm: p[5] ?? 0,
-    copy: Math.min(copies, p[6] ?? 1),
-  }
 }
 
 async function countItems(id: number, p: DemoPiece) {
@@ -380,25 +365,7 @@ async function main() {
       },
     })
   await inAir(open.toMillis())
-  await people.emil.send('POST', '/api/air-log', { text: loggerFile() })
-}
-
-/** A made-up week of the room as a logger writes it: cool damp mornings, mild days. */
-function loggerFile(): string {
-  const lines = ['time;temperature;humidity']
-  for (let h = 6 * 24; h >= 1; h--) {
-    const hour = open.minus({ hours: h }).startOf('hour')
-    // the heating is off at night: coolest at seven
-    const cool = Math.max(0, 1 - Math.abs(hour.hour - 7) / 4)
-    lines.push(
-      [
-        hour.toFormat('yyyy-MM-dd HH:mm'),
-        (20 - 6.5 * cool).toFixed(1),
-        (47 + 28 * cool + (hour.day % 3)).toFixed(0),
-      ].join(';'),
-    )
-  }
-  return lines.join('\n')
+  await people.emil.send('POST', '/api/air-log', { text: loggerFile(open) })
 }
 
 main().catch(error => {

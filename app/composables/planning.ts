@@ -29,3 +29,11 @@ export function questionOf(planning: Planning, { pick, route, overrides, faces }
     }),
   ) as HouseQuestion
 }
+
+/** How a route stands, at a glance. */
+export const STANDING_MARK = { 'possible': '●', 'doubtful': '◐', 'ruled-out': '○' } as const
+export const STANDING_COLOUR = {
+  'possible': 'text-moss',
+  'doubtful': 'text-ochre',
+  'ruled-out': 'text-madder',
+} as const

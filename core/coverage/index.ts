@@ -1,5 +1,6 @@
 /** How much is needed. Areas in m², films in µm, amounts in ml and g. */
 import { dryFilm_um, type Material } from '../materials'
+import { sumOf } from '../units'
 
 /** Waste on top of what stays on the piece (common practice). */
 export const WASTE = 0.1
@@ -39,3 +40,13 @@ export function need_ml(input: {
   const on_ml = m.wet_um !== null ? area_m2 * m.wet_um : (area_m2 * m.spread_g_m2![coat === 1 ? 0 : 1]) / m.density
   return (on_ml * soft * (1 + WASTE)) / transfer
 }
+
+/** What several coats take, ml, the first one on bare wood where `bareSoft`. @throws RangeError as `need_ml`. */
+export const coats_ml = ({
+  coats,
+  ...input
+}: Omit<Parameters<typeof need_ml>[0], 'coat'> & { coats: number }): number =>
+  sumOf(
+    Array.from({ length: coats }, (_, i) => i + 1),
+    coat => need_ml({ ...input, coat }),
+  )

@@ -1,6 +1,7 @@
 /** A walk round the piece: which questions matter for it, in order, as far as the answers go. */
 import { type Facts, isFound } from '../piece'
-import { type PartFaces, QUESTIONS, type Question, STATIONS, type Station, type WalkOption } from './questions'
+import { type PartFaces, type Question, STATIONS, type Station, type WalkOption } from './question'
+import { QUESTIONS } from './questions'
 
 /** `key`: the question's slug, with `|part` when it is asked of each part. */
 export interface WalkAnswer {

@@ -1,3 +1,4 @@
 /** Product classes with their usual figures. */
 export * from './cautions'
+export * from './material'
 export * from './classes'

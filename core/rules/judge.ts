@@ -7,6 +7,7 @@ import { type Choice, waysOf } from '../build'
 import { type Facts, groupsOf, type Group } from '../piece'
 import type { LicenceKind } from '../safety'
 import { COAT_RULES } from './coats'
+import { HANDLING_RULES } from './handling'
 import { COLOUR_RULES } from './colour'
 import type { Breach, RuleContext, Rule } from './rule'
 import { WOOD_RULES } from './wood'
@@ -18,7 +19,7 @@ export interface Verdict extends Omit<Rule, 'check'> {
   wait?: Breach['wait']
 }
 
-export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES]
+export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES, ...HANDLING_RULES]
 
 /**
  * All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step; each way of a

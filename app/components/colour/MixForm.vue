@@ -1,6 +1,5 @@
 <script setup lang="ts">
-import { need_ml } from '#core/coverage'
-import { cautionsOfAll, materialOf, MATERIALS, solidsOf } from '#core/materials'
+import { cautionsOfAll, materialOf, solidsOf } from '#core/materials'
 import {
   COMMON_MIXTURES,
   type CommonIngredient,
@@ -12,7 +11,7 @@ import {
   SHOWN_ERROR,
 } from '#core/mixing'
 import { cautionText } from '#core/safety'
-import { faceArea_m2, round, sumOf } from '#core/units'
+import { round, sumOf } from '#core/units'
 
 /** Mixtures by parts and percent, worked out while typing; a touch makes a pot of them. */
 const props = defineProps<{ products: readonly { id: number; name: string; class: string }[] }>()
@@ -100,38 +99,12 @@ const least = computed(() =>
       )
     : 0,
 )
-const area = reactive({ m2: 1, coats: 2, class: 'urethane-2c', film_um: materialOf('urethane-2c').wet_um, loss_ml: 30 })
-watch(
-  () => area.class,
-  c => {
-    area.film_um = materialOf(c).wet_um
-  },
-)
 const { data: pieces } = useLive('GET /api/pieces', topic => topic === 'pieces')
 const pieceId = ref<number | null>(null)
-/** The area and finish of the piece that the pot is for. */
-watch(pieceId, async id => {
-  if (!id) return
-  const { faces, piece } = await call('GET /api/pieces/:id', { id })
-  area.m2 = round(
-    sumOf(
-      faces.filter(f => f.scope === 'refinish'),
-      f => faceArea_m2({ shape: f.shape, length_mm: f.length_mm, width_mm: f.width_mm, count: f.copies }),
-    ),
-    2,
-  )
-  if (piece.finish) area.class = piece.finish
-})
-function fromArea() {
-  const material = { ...materialOf(area.class), ...(area.film_um ? { wet_um: area.film_um } : {}) }
+/** So much in all, worked out from what is to be coated. */
+function wantInAll(ml: number) {
   form.unit = 'total_ml'
-  form.amount = Math.ceil(
-    area.loss_ml +
-      Array.from({ length: area.coats }, (_, i) => need_ml({ material, area_m2: area.m2, coat: i + 1 })).reduce(
-        (s, v) => s + v,
-        0,
-      ),
-  )
+  form.amount = ml
 }
 async function make() {
   const done = await send('POST /api/batches', {
@@ -298,24 +271,7 @@ async function make() {
         /></label>
         <label>{{ w('mix.ladle') }} <input v-model.number="form.ladle_ml" type="number" min="1" class="field" /></label>
       </div>
-      <FoldOut :title="w('mix.fromArea')">
-        <div class="grid sm:grid-cols-6 gap-3 items-end">
-          <label
-            >{{ w('mix.area') }}
-            <input v-model.number="area.m2" type="number" min="0.01" step="any" class="field" /></label
-          ><label
-            >{{ w('mix.coats') }}
-            <input v-model.number="area.coats" type="number" min="1" max="12" class="field" /></label
-          ><FindField v-model="area.class" :label="w('store.class')" :options="namedOptions(MATERIALS)" /><label
-            v-if="materialOf(area.class).wet_um"
-            >{{ w('mix.film') }}
-            <input v-model.number="area.film_um" type="number" min="5" max="500" class="field" /></label
-          ><label>{{ w('mix.loss') }} <input v-model.number="area.loss_ml" type="number" min="0" class="field" /></label
-          ><button type="button" class="act act-quiet" :disabled="!(area.m2 > 0)" @click="fromArea">
-            {{ w('mix.workOut') }}
-          </button>
-        </div>
-      </FoldOut>
+      <MixForArea :piece-id="pieceId" @amount="wantInAll" />
       <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
       <div class="flex gap-3">
         <button class="act" :disabled="!result.mixed">{{ w('mix.begin') }}</button><button

@@ -1,25 +1,19 @@
 <script setup lang="ts">
 import {
-  type ClearCoat,
-  aimOf,
-  BLEACH_LEAVES,
   CLEAR_COAT_SLUGS,
-  clearCoat,
-  innerOf,
   isClearCoat,
   judgeRecipe,
-  WIPES,
-  LIGHTS,
   type Light,
+  LIGHTS,
   metamerismIndex,
   PASSES,
   readOf,
-  type Reason,
   type Recipe,
+  type ClearCoat,
   type SearchQuestion,
-  type SearchState,
+  searchQuestion,
   type Wipe,
-  withAbsorption,
+  WIPES,
 } from '#core/colour'
 import { materialOf } from '#core/materials'
 
@@ -73,71 +67,22 @@ const wood = computed(() => reading(pick.woodId))
 const target = computed(() => reading(pick.targetId))
 const classes = computed(() => [...new Set(inStore.value.map(k => k.class))])
 
-const own = (r: ReadingLine) => ({ clear: r.clear_coat ? clearCoat(r.clear_coat) : null, gloss: r.gloss })
 const question = computed((): SearchQuestion | null => {
   if (!wood.value || !target.value) return null
-  const inners = [pick.woodId, pick.sapwoodId].flatMap(id => reading(id) ?? []).map(r => innerOf(r.spectrum, own(r)))
-  const surface = { clear: pick.clearCoat ? clearCoat(pick.clearCoat) : null, gloss: target.value.gloss }
-  return {
-    substrates: pick.bleached ? inners.map(s => withAbsorption(s, BLEACH_LEAVES)) : inners,
-    target: aimOf(target.value, own(target.value), surface),
+  const { bleached, atMost, coats, wipe } = pick
+  return searchQuestion({
+    woods: [pick.woodId, pick.sapwoodId].flatMap(id => reading(id) ?? []),
+    target: target.value,
     colourants: colourantsOn(
       inStore.value.filter(k => !off.value.includes(k.product_id)),
       wood.value.species,
     ),
-    atMost: pick.atMost,
-    lights: lights.value.length ? lights.value : ['d65'],
-    observer: '10',
-    coats: pick.coats,
-    wipe: pick.wipe,
-    surface,
-  }
+    clearCoat: pick.clearCoat || null,
+    lights: lights.value,
+    ...{ bleached, atMost, coats, wipe },
+  })
 })
-const state = shallowRef<SearchState | null>(null)
-const chosen = shallowRef<Recipe | null>(null)
-const reasons = shallowRef<Reason[]>([])
-const failed = ref('')
-const running = ref(false)
-let worker: Worker | null = null
-function stop() {
-  worker?.terminate()
-  worker = null
-  running.value = false
-}
-onUnmounted(stop)
-function search() {
-  stop()
-  if (!question.value) return
-  state.value = chosen.value = null
-  reasons.value = []
-  failed.value = ''
-  running.value = true
-  worker = new Worker(new URL('../../workers/recipes.worker.ts', import.meta.url), { type: 'module' })
-  worker.onmessage = ({ data }: MessageEvent<SearchMessage>) => {
-    if ('failed' in data) {
-      failed.value = data.failed
-      stop()
-    } else if ('state' in data) {
-      state.value = data.state
-      chosen.value = data.state.best[0] ?? null
-    } else {
-      state.value = data.done
-      chosen.value = data.chosen
-      reasons.value = data.reasons
-      stop()
-    }
-  }
-  worker.postMessage(JSON.parse(JSON.stringify(question.value)))
-}
-/** Only another question takes an answer away; others' work in the shop does not. */
-watch(
-  () => JSON.stringify(question.value),
-  () => {
-    stop()
-    state.value = chosen.value = null
-    reasons.value = []
-  },
-)
+const { state, chosen, reasons, failed, running, search, stop } = useRecipeSearch(() => question.value)
 const name = (id: number) => page.value?.colourants.find(k => k.product_id === id)?.name ?? String(id)
 const named = (r: Recipe) => r.shares.map(s => ({ ...s, name: name(s.id) })).sort((a, b) => b.pct - a.pct)
 const plain = computed(() => (question.value ? readOf(question.value.substrates[0]!, question.value.surface) : null))
@@ -171,25 +116,6 @@ const curves = computed(() => [
     : []),
   ...(plain.value ? [{ name: w('colour.woodFinished'), values: plain.value, colour: '#8a5a0c' }] : []),
 ])
-const wayOut = (r: Extract<Reason, { slug: 'gamut' }>) => {
-  if (Math.abs(r.turned) > 3) return r.turned > 0 ? 'colour.reason.yellower' : 'colour.reason.redder'
-  return r.stronger < 0 ? 'colour.reason.greyer' : 'colour.reason.stronger'
-}
-const bleachHelps = (de: number | null) =>
-  de === null ? '' : w(pick.bleached ? 'colour.reason.bleachedAgain' : 'colour.reason.bleached', { de: de.toFixed(1) })
-const tellReason = (r: Reason): string => {
-  if (r.slug === 'lighter')
-    return (
-      `${w(pick.bleached ? 'colour.reason.lighterStill' : 'colour.reason.lighter', { by: r.by.toFixed(0) })} ` +
-      bleachHelps(r.bleached)
-    )
-  if (r.slug === 'limit') return w('colour.reason.limit', { name: name(r.id) })
-  if (r.slug === 'lights')
-    return w('colour.reason.lights', { light: w(`colour.lights.${r.light}`), de: r.de.toFixed(1) })
-  return w('colour.reason.gamut', {
-    way: w(wayOut(r)),
-  })
-}
 /** Light boards first, then the whole (common practice): the sapwood is matched to the heartwood. */
 function sapwoodFirst() {
   Object.assign(pick, { targetId: pick.woodId, woodId: pick.sapwoodId, sapwoodId: 0 })
@@ -359,10 +285,7 @@ async function save() {
               })
             }}
           </p>
-          <div v-if="reasons.length" data-test="reasons">
-            <h3>{{ w('colour.whyNot') }}</h3>
-            <p v-for="r in reasons" :key="r.slug" class="verdict mt-1">{{ tellReason(r) }}</p>
-          </div>
+          <WhyNoBetter :reasons="reasons" :bleached="pick.bleached" :name-of="name" />
           <FoldOut v-if="state && state.best.length > 1" open :title="w('colour.others')">
             <button
               v-for="r in state.best"

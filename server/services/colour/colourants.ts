@@ -11,13 +11,14 @@ import {
   type LightHistory,
   recordKey,
   type Share,
+  surfaceOf,
   type Wipe,
 } from '#core/colour'
 import { materialOf } from '#core/materials'
 import type * as c from '#shared/colour'
 import { type Db, transaction } from '../../database/db'
 import type { Person } from '../shop/person'
-import { innerOfReading, isSpectrum, readReading, surfaceOf, withSpectrum } from './readings'
+import { innerOfReading, isSpectrum, readReading, withSpectrum } from './readings'
 import { record, refused } from './told'
 
 export interface ColourantRow {

@@ -1,4 +1,4 @@
-import { innerOf, judgeRecipe, readUnder, type SearchQuestion, sharesOf } from '#core/colour'
+import { innerOf, judgeRecipe, readUnder, type SearchQuestion, sharesOf, surfaceOf } from '#core/colour'
 import { materialOf } from '#core/materials'
 import { scaledUp, toleranceOf } from '#core/mixing'
 import { round } from '#core/units'
@@ -18,7 +18,7 @@ import {
   weightOf,
 } from './potRows'
 import { mixed, type Turn, write } from './potTurn'
-import { readReading, surfaceOf } from './readings'
+import { readReading } from './readings'
 import { lightsOf, questionOf, readRecipe } from './recipes'
 
 /** The pot's own question: its recipe's, with the shares that are in it. */

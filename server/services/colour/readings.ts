@@ -2,7 +2,6 @@ import type { z } from 'zod'
 import {
   BANDS,
   type ClearCoat,
-  clearCoat,
   type Gloss,
   innerOf,
   labOfSpectrum,
@@ -12,7 +11,7 @@ import {
   reconstruct,
   spectrumFrom,
   type Spectrum,
-  type Surface,
+  surfaceOf,
 } from '#core/colour'
 import { type Sample, writeCgats, writeSamplesCsv } from '#core/formats'
 import { round } from '#core/units'
@@ -56,10 +55,6 @@ export const READINGS = `SELECT r.id, r.piece_id, piece.name AS piece, r.name, r
     LEFT JOIN piece ON piece.id = r.piece_id
     WHERE r.withdrawn_at IS NULL`
 
-export const surfaceOf = (r: { clear_coat: ClearCoat | null; gloss: Gloss }): Surface => ({
-  clear: r.clear_coat ? clearCoat(r.clear_coat) : null,
-  gloss: r.gloss,
-})
 /** The wood's inner reflectance below a reading. */
 export const innerOfReading = (r: ReadingRow): Spectrum => innerOf(r.spectrum, surfaceOf(r))
 

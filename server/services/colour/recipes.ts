@@ -1,9 +1,6 @@
 import type { z } from 'zod'
 import {
-  aimOf,
-  BLEACH_LEAVES,
   type ClearCoat,
-  clearCoat,
   deltaE00,
   judgeRecipe,
   labOfSpectrum,
@@ -12,11 +9,11 @@ import {
   type Light,
   type Observer,
   type SearchQuestion,
+  searchQuestion,
   type Share,
   type UnderLight,
   viewingOf,
   type Wipe,
-  withAbsorption,
 } from '#core/colour'
 import type * as c from '#shared/colour'
 import { db, type Db, transaction } from '../../database/db'
@@ -24,7 +21,7 @@ import { log, tell } from '../platform/log'
 import { cannotRead } from '../platform/readable'
 import type { Person } from '../shop/person'
 import { onWood, readColourants } from './colourants'
-import { innerOfReading, isSpectrum, type ReadingRow, readReading, surfaceOf } from './readings'
+import { isSpectrum, type ReadingRow, readReading } from './readings'
 
 export interface RecipeRow {
   id: number
@@ -108,19 +105,17 @@ export async function questionOf(
     throw fail(422, 'unknown-reference', 'One of these products is no colourant. Measure a band of it first.')
   if (new Set(set.map(k => k.group)).size > 1)
     throw fail(422, 'invalid', 'These colourants do not mix: they need different carriers. Take them in two steps.')
-  const inners = [wood, ...(sapwood ? [sapwood] : [])].map(innerOfReading)
-  const surface = { clear: r.clear_coat ? clearCoat(r.clear_coat) : null, gloss: target.gloss }
-  return {
-    substrates: r.bleached ? inners.map(s => withAbsorption(s, BLEACH_LEAVES)) : inners,
-    target: aimOf(target, surfaceOf(target), surface),
+  return searchQuestion({
+    woods: [wood, ...(sapwood ? [sapwood] : [])],
+    target,
     colourants: set,
-    atMost: 4,
+    clearCoat: r.clear_coat,
+    bleached: Boolean(r.bleached),
     lights: r.lights,
     observer: r.observer,
     coats: r.coats,
     wipe: r.wipe,
-    surface,
-  }
+  })
 }
 
 /** Keeps a recipe for ever; what it promises is worked out here, whatever the browser had. */

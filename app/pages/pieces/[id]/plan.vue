@@ -1,12 +1,11 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
-import { gritName } from '#core/abrasives'
 import type { Facts } from '#core/piece'
 import { sectionOf } from '#core/section'
 
 const { page, load: reload } = inject(PIECE)!
 const session = useSession()
-const { hours, money, span, day } = useFormat()
+const { span } = useFormat()
 const id = computed(() => page.value!.piece.id)
 const { data, load, failed } = useLive(
   'GET /api/pieces/:id/plan',
@@ -253,96 +252,8 @@ const worst = computed(
         <strong>{{ w('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}.
         <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ w('plan.show') }}</button>
       </div>
-      <FoldOut
-        v-if="plan.since && (plan.since.changes.length || plan.since.price_minor || plan.since.needsAnswer)"
-        class="verdict"
-        :class="plan.since.needsAnswer ? 'verdict-stop' : ''"
-        data-test="since"
-        ><template #title
-          >{{
-            w('plan.since', {
-              ready: w(plan.since.days > 0 ? 'plan.later' : plan.since.days < 0 ? 'plan.sooner' : 'plan.sameDay', {
-                n: Math.abs(plan.since.days),
-              }),
-              n: plan.since.changes.length,
-              min: `${plan.since.minutes >= 0 ? '+' : '−'}${hours(Math.abs(plan.since.minutes))}`,
-              sum: `${plan.since.price_minor >= 0 ? '+' : '−'}${money(Math.abs(plan.since.price_minor))}`,
-            })
-          }}<strong v-if="plan.since.needsAnswer" class="block text-madder">{{
-            w(`plan.newAnswer.${plan.since.needsAnswer}`)
-          }}</strong></template
-        >
-        <p v-for="c in plan.since.changes" :key="c.key" class="caption mt-1">
-          <span v-if="c.before" class="line-through">{{ c.before.title }}, {{ c.before.attended_min }} min</span
-          >{{ ' ' }}
-          <span v-if="c.after">{{ c.after.title }}, {{ c.after.attended_min }} min</span>
-        </p>
-      </FoldOut>
-      <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-2 clock [&>dd]:text-right [&>dd]:font-bold">
-        <dt>{{ w('plan.handsLeft') }}</dt>
-        <dd>{{ hours(plan.left_min) }}</dd>
-        <dt>{{ w('plan.film') }}</dt>
-        <dd data-test="film">{{ Math.round(plan.film_um) }} µm</dd>
-        <dt>{{ w('plan.ready') }}</dt>
-        <dd>
-          {{ plan.dates.readyLikely_ms ? day(plan.dates.readyLikely_ms) : ''
-          }}<span v-if="plan.dates.readySafe_ms" class="caption block font-normal"
-            >{{ w('plan.safe') }} {{ day(plan.dates.readySafe_ms) }}</span
-          >
-        </dd>
-        <dt>{{ w('plan.cost') }}</dt>
-        <dd data-test="cost">
-          {{ money(plan.cost.soFar_minor)
-          }}<span class="caption block font-normal">{{
-            plan.agreed_minor === null
-              ? w('plan.notAgreed')
-              : w('plan.agreed', { sum: money(plan.agreed_minor), worst: money(plan.acceptedWorst_minor!) })
-          }}</span>
-        </dd>
-        <dt>{{ w('plan.planned') }}</dt>
-        <dd>{{ money(plan.cost.planned_minor) }}</dd>
-        <template v-if="plan.expected">
-          <dt>{{ w('plan.expected') }}</dt>
-          <dd data-test="expected">
-            {{ money(plan.expected.total_minor)
-            }}<span class="caption block font-normal">{{ day(plan.expected.ready_ms) }}</span>
-          </dd>
-        </template>
-      </dl>
-      <section v-for="b in plan.budgets" :key="b.species">
-        <h3>
-          {{ w('plan.veneer', { species: b.species, mm: (b.thickness_um / 1000).toFixed(1) }) }}
-          <strong
-            :class="b.verdict === 'fine' ? 'text-moss' : b.verdict === 'by-hand' ? 'text-ochre' : 'text-madder'"
-            >{{ w(`veneer.${b.verdict}`) }}</strong
-          >
-        </h3>
-        <div v-for="(r, i) in b.rows" :key="i" class="grid grid-cols-[4rem_1fr_4rem] gap-2 items-center caption clock">
-          <span>{{ gritName(r.grit) }}</span><svg
-            viewBox="0 0 100 8"
-            class="h-3 w-full"
-            preserveAspectRatio="none"
-            aria-hidden="true"
-          >
-            <rect
-              :width="Math.min(100, (100 * r.takes_um) / (b.thickness_um - b.reserve_um))"
-              height="8"
-              fill="var(--color-slate)"
-            /></svg
-          ><span class="text-right">{{ Math.round(r.takes_um) }} µm</span>
-        </div>
-        <p class="caption clock">
-          {{
-            w('plan.veneerSum', {
-              takes: Math.round(b.takes_um),
-              worst: Math.round(b.worst_um),
-              spare: Math.round(b.thickness_um - b.reserve_um),
-              reserve: b.reserve_um,
-            })
-          }}
-        </p>
-      </section>
-      <WhyNote :label="w('plan.whence')">{{ w('plan.source') }}</WhyNote>
+      <PlanSince v-if="plan.since" :since="plan.since" />
+      <PlanSums :plan="plan" />
     </aside>
   </div>
   <PageState v-else :failed="failed" />

@@ -1,0 +1,108 @@
+/** What is said of a product class, and what most films share. */
+import { type AirNeed, GENERAL_AIR } from '../air'
+
+export type Base = 'oil' | 'water' | 'alcohol' | 'lacquer' | 'none'
+export type Role =
+  | 'film'
+  | 'oil'
+  | 'stain'
+  | 'gel'
+  | 'dye'
+  | 'conditioner'
+  | 'stripper'
+  | 'cleaner'
+  | 'filler'
+  | 'bleach'
+  | 'toner'
+  | 'glaze'
+  | 'paint-wash'
+  | 'wax'
+
+/**
+ * catalysed: two parts · stearate: soapy sanding sealer · yellows: ambers with age · clear: water-clear · waxed: holds
+ * shellac's wax · flatted: for a sheen · needs-open-wood: goes into bare wood only
+ */
+export type Trait =
+  | 'catalysed'
+  | 'hardener'
+  | 'methylene-chloride'
+  | 'stearate'
+  | 'yellows'
+  | 'clear'
+  | 'waxed'
+  | 'needs-open-wood'
+  | 'exterior'
+
+export interface Material {
+  slug: string
+  name: string
+  role: Role
+  base: Base
+  /** volume solids, range */
+  solids: readonly [number, number]
+  /** wet film per coat; null where it lies in the wood and `spread_g_m2` counts */
+  wet_um: number | null
+  spread_g_m2: readonly [first: number, later: number] | null
+  density: number
+  coats: readonly [likely: number, worst: number]
+  /** minutes until the next coat: label from and to */
+  recoat_min: readonly [number, number]
+  /** minutes after which the next coat needs a scuff; null where it melts in or never closes */
+  recoatMax_min: number | null
+  meltsIn: boolean
+  /** minutes until it may be handled */
+  handle_min: number
+  /** days until it may be rubbed out or used hard */
+  cure_d: readonly [number, number]
+  air: AirNeed | null
+  betweenCoats_P: number | null
+  /** minutes within which it must be wiped off; null where it is not */
+  wipe_min: number | null
+  /** minutes that a mixed pot lasts, early and late; null: nothing is mixed, or it does not set in the pot */
+  potLife_min: readonly [early: number, late: number] | null
+  /** what makes it different to other layers */
+  traits: readonly Trait[]
+  /** 1–5; shop default, unsourced */
+  durability: number
+  repairable: number
+  voc_g_l: number
+  transfer: number
+  minutes_m2: number
+  setup_min: number
+  /** minor units of the shop's currency for one litre (or kg); shop default */
+  price_minor: number
+}
+
+/** Hours and days in minutes. */
+export const h = (hours: number) => hours * 60
+export const d = (days: number) => days * 1440
+
+export const film = (m: Partial<Material> & Pick<Material, 'slug' | 'name' | 'base'>): Material => ({
+  role: 'film',
+  solids: [0.2, 0.25],
+  wet_um: 90,
+  spread_g_m2: null,
+  density: 0.9,
+  coats: [2, 3],
+  recoat_min: [60, 60],
+  recoatMax_min: null,
+  wipe_min: null,
+  potLife_min: null,
+  traits: [],
+  durability: 3,
+  repairable: 3,
+  voc_g_l: 500,
+  meltsIn: false,
+  handle_min: d(1),
+  cure_d: [7, 14],
+  air: GENERAL_AIR,
+  betweenCoats_P: 320,
+  transfer: 0.95,
+  minutes_m2: 10,
+  setup_min: 8,
+  price_minor: 30000,
+  ...m,
+})
+export const inWood = (
+  m: Partial<Material> & Pick<Material, 'slug' | 'name' | 'base' | 'role' | 'spread_g_m2'>,
+): Material => film({ solids: [0, 0], wet_um: null, coats: [1, 1], betweenCoats_P: null, cure_d: [1, 2], ...m })

@@ -1,0 +1,47 @@
+/** Acts at the bench, alarms, the air, handing over. */
+import { z } from 'zod'
+import { text, maybeText, version, id, moment } from './fields'
+
+const command = { stepId: id, rowVersion: version, happenedAt: moment }
+export const benchCommand = z.discriminatedUnion(
+  'kind',
+  [
+    z.strictObject({ kind: z.literal('start'), ...command }),
+    z.strictObject({
+      kind: z.literal('finish'),
+      ...command,
+      gate: z.enum(['pass', 'fail']).nullable().default(null),
+      used: z
+        .array(
+          z.strictObject({
+            lotId: id,
+            amountMl: z
+              .number({ error: 'Give the amount in ml.' })
+              .min(0, 'An amount cannot be below zero.')
+              .max(100_000),
+            word: maybeText(300),
+          }),
+        )
+        .max(5)
+        .default([]),
+      note: maybeText(500),
+    }),
+    z.strictObject({ kind: z.literal('not-dry'), ...command }),
+    z.strictObject({ kind: z.literal('mixed'), ...command }),
+    z.strictObject({ kind: z.literal('undo'), ...command }),
+  ],
+  { error: 'This is no act at the bench.' },
+)
+export type BenchCommand = z.infer<typeof benchCommand>
+export const alarmAck = z.strictObject({ pieceId: id, from: text('The step', 60), to: text('The step', 60) })
+export const airReading = z.strictObject({
+  temperature_C: z.number({ error: 'Give °C.' }).min(-20, 'Below any shop.').max(60, 'Above any shop.'),
+  rh_pct: z.number({ error: 'Give %.' }).min(1, '1 to 100 %.').max(100, '1 to 100 %.'),
+})
+export const airLog = z.strictObject({
+  text: z
+    .string({ error: 'Choose a file.' })
+    .min(1, 'The file is empty.')
+    .max(2_000_000, 'That file is too long: 2 MB at most.'),
+})
+export const handOver = z.strictObject({ rowVersion: version, to: text('Who takes it') })

@@ -1,0 +1,87 @@
+/** Taking a piece in and changing what is known of it. */
+import { z } from 'zod'
+import { LIGHTS } from '../../core/colour'
+import { PERIODS } from '../../core/piece'
+import { SHAPES } from '../../core/units'
+import { SPECIES } from '../../core/wood'
+import { written, text, maybeText, version, slugOf, length, veneer } from './fields'
+
+export const faceSchema = z.strictObject({
+  name: text("The face's name", 80),
+  rank: z.enum(['show', 'secondary', 'hidden']),
+  shape: slugOf(SHAPES, 'Choose a shape.'),
+  orientation: z.enum(['horizontal', 'vertical']),
+  length,
+  width: length,
+  count: z
+    .number({ error: 'How many? A whole number.' })
+    .int('How many? A whole number.')
+    .min(1, 'At least one.')
+    .max(500, 'At most 500.'),
+  species: slugOf(
+    SPECIES.map(s => s.slug),
+    'Choose a species.',
+  ),
+  substrate: z.enum(['solid', 'veneer']),
+  veneer: veneer.or(z.literal('')).default(''),
+})
+export const partSchema = z.strictObject({
+  name: text("The part's name", 80),
+  scope: z.enum(['refinish', 'protect', 'match']),
+  faces: z.array(faceSchema).min(1, 'A part needs one face at least.').max(60),
+})
+const parts = z.array(partSchema).min(1, 'Add one part at least.').max(60)
+const wish = {
+  use: z.enum(['display', 'daily', 'hard']),
+  tone: z.enum(['lighter', 'same', 'darker', 'match']),
+  sheen: z.enum(['matt', 'satin', 'semi-gloss', 'gloss']),
+  age: z.enum(['keep', 'new']),
+  dueOn: z.iso
+    .date('Give a date.')
+    .refine(d => /^20\d\d-/.test(d), 'Give a date of these years.')
+    .nullable(),
+  period: z.enum([...PERIODS, 'unknown']),
+  refinished: z.enum(['yes', 'no', 'unknown']),
+  keepPatina: z.boolean(),
+  lead: z.enum(['yes', 'no', 'unknown'], { error: 'Answer the lead question; "not known" counts as yes.' }),
+}
+export const takeIn = z.strictObject({
+  name: text("The piece's name"),
+  note: maybeText(2000),
+  client: z.strictObject({
+    name: text("The client's name"),
+    email: z.email('This is no mail address.').max(200).or(z.literal('')),
+    phone: maybeText(40),
+  }),
+  ...wish,
+  parts,
+})
+export type TakeIn = z.infer<typeof takeIn>
+const roomRh = z
+  .number({ error: 'Give the humidity in %.' })
+  .gt(0.01, 'Humidity is 2 to 98 %.')
+  .lt(0.99, 'Humidity is 2 to 98 %.')
+  .nullable()
+export const pieceChange = z
+  .strictObject({
+    rowVersion: version,
+    name: text("The piece's name").optional(),
+    ...wish,
+    note: maybeText(2000),
+    roomDryRh: roomRh,
+    roomHumidRh: roomRh,
+    roomLight: z.enum(LIGHTS, { error: 'Choose a light.' }).nullable(),
+    colourSample: z.enum(['none', 'bare'], { error: 'A colour under finish is approved by a band of the step panel.' }),
+  })
+  .partial()
+  .required({ rowVersion: true })
+  .refine(c => !(c.roomDryRh && c.roomHumidRh) || c.roomDryRh < c.roomHumidRh, {
+    error: 'The dry season must be drier than the damp one.',
+    path: ['roomDryRh'],
+  })
+export const addParts = z.strictObject({ parts })
+export const pieceQuery = z.strictObject({
+  find: written().max(100).default(''),
+  state: z.enum(['active', 'ready', 'handed-over', 'all']).default('active'),
+})
+export const pictureQuery = z.strictObject({ size: z.enum(['full', 'thumb']).default('full') })

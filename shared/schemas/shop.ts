@@ -1,0 +1,70 @@
+/** Who gets in, the people, licences and settings of the shop. */
+import { z } from 'zod'
+import { LIGHTS } from '../../core/colour'
+import { LICENCES } from '../../core/safety'
+import { text, maybeText, version, id, moment } from './fields'
+
+const passwordGiven = z
+  .string({ error: 'The password is missing.' })
+  .min(1, 'The password is missing.')
+  .max(200, 'Too long: 200 characters at most.')
+/** `tablet`: this is a tablet of the shop, which stays signed in longer. */
+export const signIn = z.strictObject({
+  login: text('The name', 80),
+  password: passwordGiven,
+  tablet: z.boolean().default(false),
+})
+/** What else is wrong with a password (blank, common, a name) the server says. */
+const password = z
+  .string({ error: 'The password is missing.' })
+  .min(10, 'Take a password of 10 characters or more.')
+  .max(200, 'Too long: 200 characters at most.')
+export const changePassword = z.strictObject({ before: passwordGiven, password })
+export const resetPassword = z.strictObject({ rowVersion: version })
+export const firstOwner = z.strictObject({
+  shop: text("The shop's name"),
+  name: text('Your name', 80),
+  login: text('The name to sign in with', 80),
+  password,
+  zone: text('The time zone', 60),
+  currency: z.string().regex(/^[A-Z]{3}$/, 'Three capital letters, such as SEK or EUR.'),
+  lengthUnit: z.enum(['mm', 'in']),
+})
+
+export const shopChange = z.strictObject({
+  rowVersion: version,
+  name: text("The shop's name"),
+  hourMinor: z.number().int().min(0).max(10_000_000),
+  materialMarkupBp: z.number().int().min(0).max(50_000),
+  taxBp: z.number().int().min(0).max(10_000),
+  lengthUnit: z.enum(['mm', 'in']),
+  oneRoom: z.boolean().default(false),
+  light: z.enum(LIGHTS, { error: 'Choose a light.' }).default('led'),
+  idleH: z
+    .number({ error: 'How many hours?' })
+    .int('Whole hours.')
+    .min(1, 'One hour at least.')
+    .max(168, 'A week at the most.')
+    .default(12),
+  mailName: maybeText(120),
+  mailAddress: z.email('This is no mail address.').max(200).or(z.literal('')).default(''),
+})
+const role = z.enum(['owner', 'lead', 'finisher', 'office'])
+export const addLicence = z.strictObject({
+  personId: id,
+  kind: z.enum(LICENCES, { error: 'Choose what the licence is for.' }),
+  number: text("The licence's number", 80),
+  validUntil: z.iso.date('Give the last day that it is valid.'),
+})
+export const addPerson = z.strictObject({
+  name: text('The name', 80),
+  login: text('The name to sign in with', 80),
+  role,
+  password,
+})
+export const changePerson = z.strictObject({
+  rowVersion: version,
+  role: role.optional(),
+  active: z.boolean().optional(),
+})
+export const setClock = z.strictObject({ at: moment })
