@@ -76,6 +76,8 @@ export interface Rounds {
 }
 
 export interface Act {
+  /** what it is called in a list of acts */
+  called: string
   /** role of the product that it works with, and whether it cannot be done without; null: no product */
   needs: { roles: readonly Role[]; always: boolean } | null
   /** does it use the product up? Wiping oil off names the oil and takes none. */

@@ -1,63 +1,28 @@
-/** Every act. A new kind of step is a name in `step.ts` and its record here; the compiler asks for both. */
+/** Every act. A new kind of step is a name in `step.ts` and its record in its family; the compiler asks for both. */
 import type { Act, Does } from './act'
-import * as coats from './coats'
-import * as colour from './colour'
-import * as filling from './filling'
-import * as judging from './judging'
-import * as masking from './masking'
-import * as oils from './oils'
-import * as repairs from './repairs'
-import * as sanding from './sanding'
+import { COATS_ACTS } from './coats'
+import { COLOUR_ACTS } from './colour'
+import { FILLING_ACTS } from './filling'
+import { JUDGING_ACTS } from './judging'
+import { MASKING_ACTS } from './masking'
+import { OILS_ACTS } from './oils'
+import { REPAIRS_ACTS } from './repairs'
+import { SANDING_ACTS } from './sanding'
 import { STEP_KINDS, type StepKind, type Step } from './step'
-import * as stripping from './stripping'
-import * as washing from './washing'
+import { STRIPPING_ACTS } from './stripping'
+import { WASHING_ACTS } from './washing'
 
 export const ACTS = {
-  'approval': judging.approval,
-  'take-apart': masking.takeApart,
-  'wash': washing.wash,
-  'solvent-wash': washing.solventWash,
-  'cover': masking.cover,
-  'roughen': stripping.roughen,
-  'strip': stripping.strip,
-  'scrape': stripping.scrape,
-  'wash-off': stripping.washOff,
-  'scuff': sanding.scuff,
-  'level': sanding.level,
-  'sand': sanding.sand,
-  'pad': sanding.pad,
-  'clean-off': washing.cleanOff,
-  'conditioner': colour.conditioner,
-  'stain': colour.stain,
-  'gel': colour.gel,
-  'coat': coats.coat,
-  'sand-coat': sanding.sandCoat,
-  'oil-on': oils.oilOn,
-  'oil-off': oils.oilOff,
-  'wax': oils.wax,
-  'rub-out': sanding.rubOut,
-  'joint': repairs.joint,
-  'mend': repairs.mend,
-  'mask': masking.mask,
-  'unmask': masking.unmask,
-  'amalgamate': coats.amalgamate,
-  'spot-colour': colour.spotColour,
-  'spot-coat': coats.spotCoat,
-  'sand-off': stripping.sandOff,
-  'bleach': colour.bleach,
-  'rinse': washing.rinse,
-  'raise-grain': sanding.raiseGrain,
-  'fill': filling.fill,
-  'fill-off': filling.fillOff,
-  'sand-back': sanding.sandBack,
-  'dye': colour.dye,
-  'toner': colour.toner,
-  'glaze': colour.glaze,
-  'paint-wash': colour.paintWash,
-  'refer': judging.refer,
-  'gate': judging.gate,
-  'finish-up': masking.finishUp,
-  'other': judging.other,
+  ...JUDGING_ACTS,
+  ...MASKING_ACTS,
+  ...WASHING_ACTS,
+  ...STRIPPING_ACTS,
+  ...SANDING_ACTS,
+  ...COLOUR_ACTS,
+  ...COATS_ACTS,
+  ...OILS_ACTS,
+  ...REPAIRS_ACTS,
+  ...FILLING_ACTS,
 } satisfies Record<StepKind, Act>
 
 export const actOf = (step: Pick<Step, 'kind'>): Act => ACTS[step.kind]

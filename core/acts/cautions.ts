@@ -9,17 +9,27 @@ import { LOUD } from './act'
 import { actOf, makesDust, wears } from './acts'
 import type { Step } from './step'
 
-export function cautionsOfStep(step: Step, facts: Facts): Caution[] {
+/** Where it is done: does dust share a room with finish? */
+export interface Room {
+  shared: boolean
+}
+const OWN_ROOM: Room = { shared: false }
+
+export function cautionsOfStep(step: Step, facts: Facts, room: Room = OWN_ROOM): Caution[] {
   const act = actOf(step)
   const loud = act.makes.noise && LOUD.includes(step.method)
   const old = wetOnly(facts) && wears(step)
+  const products = step.product ? cautionsOf(step.product) : []
+  // a machine's motor is a spark where vapour stands, and its dust falls into what is wet
+  const inTheWay = room.shared && (products.includes('solvent') || makesDust(step))
   const cautions: (Caution | false)[] = [
     old && (leadSuspected(facts.lead) ? 'lead' : 'poison'),
     ...act.cautions(step, { facts }),
-    ...(step.product ? cautionsOf(step.product) : []),
+    ...products,
     step.method === 'spray' && 'spray',
     makesDust(step) && 'dust',
     loud && 'noise',
+    inTheWay && 'one-room',
   ]
   return [...new Set(cautions.filter((c): c is Caution => Boolean(c)))]
 }

@@ -12,7 +12,7 @@ import {
   perM2,
   SETUP_MIN,
 } from './act'
-import type { LayerUse, Step } from './step'
+import type { LayerUse, Step, StepKind } from './step'
 import { lay } from './surface'
 import { drying, D, fixed, H } from './wait'
 import { called, capital, coatOf } from './words'
@@ -48,7 +48,8 @@ const FOR: Record<LayerUse, string> = {
 }
 export const useSaid = (step: Step): string => (step.fields.as ? FOR[step.fields.as] : '')
 
-export const coat: Act = {
+const coat: Act = {
+  called: 'coat',
   needs: { roles: ['film'], always: true },
   usesUp: true,
   pace: (step, faces) => {
@@ -116,8 +117,9 @@ export const spanSaid = (min: number): string => {
   return min < 2 * D ? `${min / H} h` : `${min / D} days`
 }
 
-export const spotCoat: Act = {
+const spotCoat: Act = {
   ...coat,
+  called: 'local coat',
   pace: perM2(6),
   methods: ['brush', 'spray'],
   does: ['lingers'],
@@ -138,7 +140,8 @@ export const spotCoat: Act = {
 }
 
 /** A film that its own solvent melts is let flow together again. */
-export const amalgamate: Act = {
+const amalgamate: Act = {
+  called: 'let the film flow',
   needs: { roles: ['cleaner'], always: true },
   usesUp: true,
   pace: perM2(20),
@@ -163,3 +166,9 @@ export const amalgamate: Act = {
       ? 'Let the old shellac flow with alcohol, pad after pad'
       : `Mist ${called(step)} with retarder until the film flows`,
 }
+
+export const COATS_ACTS = {
+  'coat': coat,
+  'amalgamate': amalgamate,
+  'spot-coat': spotCoat,
+} satisfies Partial<Record<StepKind, Act>>

@@ -1,7 +1,7 @@
 /** Colour: bleach, conditioner, stain, gel, dye, toner, glaze, paint wash, touching up. */
 import { materialOf } from '../materials'
 import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2, type Unfit } from './act'
-import type { Step } from './step'
+import type { Step, StepKind } from './step'
 import { isBare, lay, type Surface } from './surface'
 import { COLOUR_DRY, D, fixed, H } from './wait'
 import { called } from './words'
@@ -28,8 +28,9 @@ const COLOUR = {
   notes: NO_NOTES,
 } as const
 
-export const bleach: Act = {
+const bleach: Act = {
   ...COLOUR,
+  called: 'bleach',
   needs: { roles: ['bleach'], always: true },
   pace: perM2(15),
   methods: ['brush', 'rag'],
@@ -53,8 +54,9 @@ export const bleach: Act = {
       : 'Oxalic acid on the stains',
 }
 
-export const conditioner: Act = {
+const conditioner: Act = {
   ...COLOUR,
+  called: 'conditioner',
   needs: { roles: ['conditioner'], always: true },
   pace: perM2(6),
   methods: ['rag', 'brush'],
@@ -68,8 +70,9 @@ export const conditioner: Act = {
   says: () => 'Conditioner on, wipe after 5 to 15 min',
 }
 
-export const stain: Act = {
+const stain: Act = {
   ...COLOUR,
+  called: 'stain',
   does: ['covers', 'colours', 'soaks', 'lingers'],
   needs: { roles: ['stain'], always: true },
   pace: perM2(10),
@@ -86,8 +89,9 @@ export const stain: Act = {
 
 /** Gel is wiped about three minutes after it went on, and may stay on twice that. */
 const GEL_OPEN_MIN = 6
-export const gel: Act = {
+const gel: Act = {
   ...COLOUR,
+  called: 'gel stain',
   does: ['covers', 'colours', 'lingers'],
   needs: { roles: ['gel'], always: true },
   pace: perM2(12),
@@ -107,8 +111,9 @@ export const gel: Act = {
   says: () => 'Gel stain on, 3 min, wipe with the grain',
 }
 
-export const dye: Act = {
+const dye: Act = {
   ...COLOUR,
+  called: 'dye',
   does: ['covers', 'colours', 'soaks'],
   needs: { roles: ['dye'], always: true },
   pace: perM2(5),
@@ -134,8 +139,9 @@ export const dye: Act = {
   },
 }
 
-export const toner: Act = {
+const toner: Act = {
   ...COLOUR,
+  called: 'toner',
   does: ['covers', 'films', 'colours', 'lingers'],
   needs: { roles: ['toner'], always: true },
   pace: perM2(5),
@@ -155,8 +161,9 @@ export const toner: Act = {
   },
 }
 
-export const glaze: Act = {
+const glaze: Act = {
   ...COLOUR,
+  called: 'glaze',
   does: ['covers', 'films', 'colours', 'lingers'],
   needs: { roles: ['glaze'], always: true },
   pace: perM2(12),
@@ -165,8 +172,9 @@ export const glaze: Act = {
   says: () => 'Glaze on, wipe the heights, leave the recesses',
 }
 
-export const paintWash: Act = {
+const paintWash: Act = {
   ...COLOUR,
+  called: 'paint wash',
   needs: { roles: ['paint-wash'], always: true },
   pace: perM2(10),
   methods: ['rag', 'brush'],
@@ -174,8 +182,9 @@ export const paintWash: Act = {
   says: () => 'Paint wash on, wipe to the wanted paleness',
 }
 
-export const spotColour: Act = {
+const spotColour: Act = {
   ...COLOUR,
+  called: 'touch up colour',
   does: ['colours'],
   needs: { roles: ['film', 'dye', 'stain'], always: true },
   pace: perM2(4),
@@ -185,3 +194,15 @@ export const spotColour: Act = {
   layer: null,
   says: step => `Colour back: brush and ${step.product === 'dewaxed-shellac' ? 'shellac' : called(step)} with dye`,
 }
+
+export const COLOUR_ACTS = {
+  'conditioner': conditioner,
+  'stain': stain,
+  'gel': gel,
+  'spot-colour': spotColour,
+  'bleach': bleach,
+  'dye': dye,
+  'toner': toner,
+  'glaze': glaze,
+  'paint-wash': paintWash,
+} satisfies Partial<Record<StepKind, Act>>

@@ -1,7 +1,7 @@
 /** Grain filling. */
 import { materialOf } from '../materials'
 import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
-import type { Step } from './step'
+import type { Step, StepKind } from './step'
 import { lay } from './surface'
 import { D, fixed, H } from './wait'
 
@@ -12,7 +12,8 @@ const dwell = (step: Step) =>
     : fixed('dwell', 0, 2, 5, 'scraped off at once', 10)
 const WIPE_OFF_M2 = 10
 
-export const fill: Act = {
+const fill: Act = {
+  called: 'fill',
   needs: { roles: ['filler'], always: true },
   usesUp: true,
   pace: perM2(15),
@@ -52,7 +53,8 @@ export const fill: Act = {
   },
 }
 
-export const fillOff: Act = {
+const fillOff: Act = {
+  called: 'wipe filler off',
   needs: { roles: ['filler'], always: false },
   usesUp: false,
   pace: perM2(WIPE_OFF_M2),
@@ -82,3 +84,8 @@ export const fillOff: Act = {
       : 'Wipe across the grain with burlap, then very lightly with it'
   },
 }
+
+export const FILLING_ACTS = {
+  'fill': fill,
+  'fill-off': fillOff,
+} satisfies Partial<Record<StepKind, Act>>

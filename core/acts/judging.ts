@@ -10,7 +10,7 @@ import {
   NOT_DRYING,
   NOTHING_MADE,
 } from './act'
-import type { GateSlug, Step } from './step'
+import type { GateSlug, Step, StepKind } from './step'
 import { fixed } from './wait'
 
 const JUDGING = {
@@ -34,8 +34,9 @@ const JUDGING = {
   notes: NO_NOTES,
 } as const
 
-export const approval: Act = {
+const approval: Act = {
   ...JUDGING,
+  called: "client's word",
   pace: minutes(0),
   does: ['words'],
   then: () => fixed('answer', 0, 0, 0, "the client's word"),
@@ -51,24 +52,34 @@ const GATE_TITLES: Record<GateSlug, (step: Step) => string> = {
   'barrier-clear': () => 'Fish eyes in the barrier?',
   'adhesion': () => 'Does the first coat hold?',
 }
-export const gate: Act = {
+const gate: Act = {
   ...JUDGING,
+  called: 'gate',
   pace: minutes(5),
   asks: ['gate'],
   fields: ['most_pct'],
   says: step => (step.gate ? GATE_TITLES[step.gate.slug](step) : 'Look it over'),
 }
 
-export const refer: Act = {
+const refer: Act = {
   ...JUDGING,
+  called: 'refer',
   pace: minutes(30),
   says: () => 'Hand over to a conservator or a licensed firm, with the condition report',
 }
 
-export const other: Act = {
+const other: Act = {
   ...JUDGING,
+  called: 'other',
   pace: minutes(8),
   byHand: true,
   methods: ['hand', 'none'],
   says: () => 'Something else',
 }
+
+export const JUDGING_ACTS = {
+  approval: approval,
+  refer: refer,
+  gate: gate,
+  other: other,
+} satisfies Partial<Record<StepKind, Act>>

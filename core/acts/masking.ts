@@ -14,6 +14,7 @@ import {
   perM2,
   SETUP_MIN,
 } from './act'
+import type { StepKind } from './step'
 
 const FINISH_UP_MIN = 15
 /** Taking apart, and putting together again, per part beside the largest (shop default). */
@@ -43,8 +44,9 @@ const PREPARING = {
   notes: NO_NOTES,
 } as const
 
-export const takeApart: Act = {
+const takeApart: Act = {
   ...PREPARING,
+  called: 'take apart',
   pace: (_step, faces) => SETUP_MIN + PER_PART_MIN * partsToTakeOff(faces),
   notes: always(
     'Mark each part and bag its screws before the next comes off.',
@@ -53,8 +55,9 @@ export const takeApart: Act = {
   says: () => 'Take off leaves, doors, drawers and hardware; mark each',
 }
 
-export const cover: Act = {
+const cover: Act = {
   ...PREPARING,
+  called: 'cover and tape',
   pace: rim_min,
   notes: always(
     'Plastic on the floor, the base wrapped.',
@@ -63,24 +66,35 @@ export const cover: Act = {
   says: () => 'Cover and tape, 6 mm in from the edges',
 }
 
-export const mask: Act = {
+const mask: Act = {
   ...PREPARING,
+  called: 'mask',
   pace: rim_min,
   notes: always('Tape on the rim only, lifted soon; press its edge down.'),
   says: () => 'Mask what is left alone; paper over faces, tape on the rim only',
 }
 
-export const unmask: Act = {
+const unmask: Act = {
   ...PREPARING,
+  called: 'unmask',
   pace: perM2(2),
   does: ['ends'],
   notes: always('Away from the fresh colour. A bleed-under comes off with a nearly dry thinner rag.'),
   says: () => 'Peel the masking toward the masked side, slowly',
 }
 
-export const finishUp: Act = {
+const finishUp: Act = {
   ...PREPARING,
+  called: 'put together',
   pace: (_step, faces) => FINISH_UP_MIN + PER_PART_MIN * partsToTakeOff(faces),
   does: ['ends'],
   says: () => 'Put together, look over, label',
 }
+
+export const MASKING_ACTS = {
+  'take-apart': takeApart,
+  'cover': cover,
+  'mask': mask,
+  'unmask': unmask,
+  'finish-up': finishUp,
+} satisfies Partial<Record<StepKind, Act>>

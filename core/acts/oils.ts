@@ -2,7 +2,7 @@
 import { materialOf, type Material } from '../materials'
 import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
 import { useSaid } from './coats'
-import type { Step } from './step'
+import type { Step, StepKind } from './step'
 import { isBare, lay } from './surface'
 import { drying, D, fixed, ONE_AFTER_THE_OTHER } from './wait'
 import { called, capital, coatOf } from './words'
@@ -15,7 +15,8 @@ const dwell = (m: Material) =>
 /** Plans stored before oils were told apart carry no product here. */
 const oilOf = (step: Pick<Step, 'product'>) => materialOf(step.product ?? 'varnish-oil')
 
-export const oilOn: Act = {
+const oilOn: Act = {
+  called: 'oil on',
   needs: { roles: ['oil'], always: true },
   usesUp: true,
   pace: perM2(8),
@@ -57,7 +58,8 @@ export const oilOn: Act = {
   },
 }
 
-export const oilOff: Act = {
+const oilOff: Act = {
+  called: 'wipe oil off',
   needs: { roles: ['oil'], always: false },
   usesUp: false,
   pace: perM2(WIPE_OFF_M2),
@@ -87,7 +89,8 @@ export const oilOff: Act = {
   says: step => `Wipe all oil off${step.fields.of ? coatOf(step) : ''}`,
 }
 
-export const wax: Act = {
+const wax: Act = {
+  called: 'wax',
   needs: { roles: ['wax'], always: true },
   usesUp: true,
   pace: perM2(12),
@@ -109,3 +112,9 @@ export const wax: Act = {
   notes: NO_NOTES,
   says: step => (step.fields.of ? `Wax${coatOf(step)}, buffed` : 'Wax thin, let haze, buff'),
 }
+
+export const OILS_ACTS = {
+  'oil-on': oilOn,
+  'oil-off': oilOff,
+  'wax': wax,
+} satisfies Partial<Record<StepKind, Act>>

@@ -1,6 +1,6 @@
 /** Gluing what is loose, mending what was found. */
 import { type Act, ANY_GROUND, AS_IT_WAS, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
-import type { Step } from './step'
+import type { Step, StepKind } from './step'
 import { D, fixed, H } from './wait'
 
 const placesSaid = (step: Step): string =>
@@ -24,8 +24,9 @@ const REPAIR = {
   notes: NO_NOTES,
 } as const
 
-export const joint: Act = {
+const joint: Act = {
   ...REPAIR,
+  called: 'glue joints',
   pace: perM2(0),
   does: ['mends'],
   then: () => fixed('harden', 4 * H, 12 * H, D, 'glue stands clamped before the joint is worked on'),
@@ -43,8 +44,9 @@ const FILLED = {
   'wood-strip': ', the moving crack with a strip of the same wood',
 }
 
-export const mend: Act = {
+const mend: Act = {
   ...REPAIR,
+  called: 'mend',
   pace: perM2(0),
   does: ['mends'],
   then: () => fixed('harden', H, 4 * H, D, 'filler and glue harden before they are cut flush'),
@@ -54,3 +56,8 @@ export const mend: Act = {
     return step.fields.repairs?.length ? `Mend: ${placesSaid(step)}${filled}` : `Mend what was found${filled}`
   },
 }
+
+export const REPAIRS_ACTS = {
+  joint: joint,
+  mend: mend,
+} satisfies Partial<Record<StepKind, Act>>

@@ -14,7 +14,7 @@ import {
   SETUP_MIN,
 } from './act'
 import { sandRows } from './sandRows'
-import type { Step } from './step'
+import type { Step, StepKind } from './step'
 import type { Surface } from './surface'
 import { fixed, H } from './wait'
 import { gritsSaid } from './words'
@@ -54,8 +54,9 @@ const ABRASION = {
   notes: NO_NOTES,
 } as const
 
-export const scuff: Act = {
+const scuff: Act = {
   ...ABRASION,
+  called: 'scuff',
   pace: perM2(8),
   methods: ['hand', 'finishing-sander', 'wet'],
   makes: { ...DUST, wears: true },
@@ -68,8 +69,9 @@ export const scuff: Act = {
   },
 }
 
-export const level: Act = {
+const level: Act = {
   ...ABRASION,
+  called: 'level the old film',
   does: ['abrades', 'smooths'],
   pace: perM2(25),
   methods: ['wet', 'hand'],
@@ -84,8 +86,9 @@ export const level: Act = {
   says: step => `${step.method === 'wet' ? 'Wet-sand' : 'Sand'} the old film level, ${gritsSaid(step.grits, ' then ')}`,
 }
 
-export const sand: Act = {
+const sand: Act = {
   ...ABRASION,
+  called: 'sand',
   pace: (step, faces, pace, place) =>
     SETUP_MIN + sumOf(sandRows(step, faces, place, pace.sanding), r => r.minutes) * step.passes,
   methods: ['random-orbit', 'finishing-sander', 'hand', 'belt', 'wet'],
@@ -104,8 +107,9 @@ export const sand: Act = {
   },
 }
 
-export const pad: Act = {
+const pad: Act = {
   ...ABRASION,
+  called: 'rub with a pad',
   pace: perM2(8),
   methods: ['hand', 'wet'],
   makes: { ...DUST, noise: false, wears: true },
@@ -118,8 +122,9 @@ export const pad: Act = {
   },
 }
 
-export const sandCoat: Act = {
+const sandCoat: Act = {
   ...ABRASION,
+  called: 'sand between coats',
   does: ['abrades', 'smooths'],
   pace: perM2(6),
   methods: ['hand', 'finishing-sander', 'wet'],
@@ -130,8 +135,9 @@ export const sandCoat: Act = {
   says: step => `Sand lightly ${gritsSaid(step.grits)}${step.method === 'wet' ? ' wet,' : ''} and wipe`,
 }
 
-export const sandBack: Act = {
+const sandBack: Act = {
   ...ABRASION,
+  called: 'sand back',
   pace: perM2(25),
   methods: ['hand', 'wet'],
   makes: DUST,
@@ -140,8 +146,9 @@ export const sandBack: Act = {
   says: step => `Sand back ${gritsSaid(step.grits)}${byHand(step)}`,
 }
 
-export const raiseGrain: Act = {
+const raiseGrain: Act = {
   ...ABRASION,
+  called: 'raise grain',
   does: ['floods'],
   pace: perM2(4),
   methods: ['rag', 'hand'],
@@ -153,8 +160,9 @@ export const raiseGrain: Act = {
   says: () => 'Raise the grain: wet evenly, wipe, let dry',
 }
 
-export const rubOut: Act = {
+const rubOut: Act = {
   ...ABRASION,
+  called: 'rub out',
   does: ['abrades', 'smooths'],
   pace: perM2(40),
   methods: ['wet', 'hand'],
@@ -167,3 +175,14 @@ export const rubOut: Act = {
       ? `Level there only, ${gritsSaid(step.grits)}, and bring the sheen back`
       : `Level ${gritsSaid(step.grits)} and rub out${step.fields.sheen ? ` to ${step.fields.sheen}` : ''}`,
 }
+
+export const SANDING_ACTS = {
+  'scuff': scuff,
+  'level': level,
+  'sand': sand,
+  'pad': pad,
+  'sand-coat': sandCoat,
+  'rub-out': rubOut,
+  'raise-grain': raiseGrain,
+  'sand-back': sandBack,
+} satisfies Partial<Record<StepKind, Act>>

@@ -14,6 +14,7 @@ import {
   perM2,
   SETUP_MIN,
 } from './act'
+import type { StepKind } from './step'
 import { fixed, H } from './wait'
 import { gritsSaid } from './words'
 
@@ -23,7 +24,8 @@ const SCRAPE_M2 = 15
 const SLUDGE = () => ['sludge', 'skin'] as const
 const WEARS = { ...NOTHING_MADE, wears: true }
 
-export const roughen: Act = {
+const roughen: Act = {
+  called: 'roughen the film',
   needs: null,
   usesUp: false,
   pace: perM2(8),
@@ -54,7 +56,8 @@ const dwell = (thick: boolean) =>
     ? fixed('dwell', 60, 120, 120, 'thick old film: it works 1 to 3 h, and only while wet', 3 * H)
     : fixed('dwell', 15, 20, 20, 'thin film, open: 15 to 30 min, then it starts to dry', 30)
 
-export const strip: Act = {
+const strip: Act = {
+  called: 'stripper on',
   needs: { roles: ['stripper'], always: true },
   usesUp: true,
   pace: perM2(STRIP_M2),
@@ -81,7 +84,8 @@ export const strip: Act = {
   says: () => 'Stripper on, thick and even',
 }
 
-export const scrape: Act = {
+const scrape: Act = {
+  called: 'scrape off',
   needs: null,
   usesUp: false,
   pace: (step, faces, pace) => {
@@ -110,7 +114,8 @@ export const scrape: Act = {
   says: () => 'Scrape off',
 }
 
-export const washOff: Act = {
+const washOff: Act = {
+  called: 'wash off',
   needs: { roles: ['cleaner'], always: true },
   usesUp: true,
   pace: perM2(12),
@@ -144,7 +149,8 @@ export const washOff: Act = {
     `Wash off${step.method === 'steel-wool' ? ' with steel wool' : ''}, ` + 'three times and once more clean',
 }
 
-export const sandOff: Act = {
+const sandOff: Act = {
+  called: 'scrape and sand off',
   needs: null,
   usesUp: false,
   pace: perM2(30),
@@ -180,3 +186,11 @@ export const sandOff: Act = {
       : `Scrape and sand the film off, ${gritsSaid(step.grits)}`
   },
 }
+
+export const STRIPPING_ACTS = {
+  'roughen': roughen,
+  'strip': strip,
+  'scrape': scrape,
+  'wash-off': washOff,
+  'sand-off': sandOff,
+} satisfies Partial<Record<StepKind, Act>>

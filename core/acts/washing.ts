@@ -1,6 +1,6 @@
 /** Washing, wiping wax and contamination off, taking dust off. */
 import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
-import type { Fields } from './step'
+import type { Fields, StepKind } from './step'
 import { fixed, H } from './wait'
 import { called } from './words'
 
@@ -11,7 +11,8 @@ const DUST_OFF: Record<NonNullable<Fields['dustBy']>, string> = {
   'after-wet': 'Clean and let the water go',
 }
 
-export const wash: Act = {
+const wash: Act = {
+  called: 'wash',
   needs: { roles: ['cleaner'], always: true },
   usesUp: true,
   pace: perM2(6),
@@ -34,7 +35,8 @@ export const wash: Act = {
   says: step => `Wash with ${called(step)}`,
 }
 
-export const solventWash: Act = {
+const solventWash: Act = {
+  called: 'solvent wash',
   needs: { roles: ['cleaner'], always: true },
   usesUp: true,
   pace: perM2(12),
@@ -65,7 +67,8 @@ export const solventWash: Act = {
       : `Take wax off with ${called(step)}`,
 }
 
-export const cleanOff: Act = {
+const cleanOff: Act = {
+  called: 'clean off',
   needs: { roles: ['cleaner'], always: false },
   usesUp: true,
   pace: perM2(3),
@@ -88,7 +91,8 @@ export const cleanOff: Act = {
   says: step => DUST_OFF[step.fields.dustBy ?? 'tack-cloth'],
 }
 
-export const rinse: Act = {
+const rinse: Act = {
+  called: 'rinse',
   needs: null,
   usesUp: false,
   pace: perM2(20),
@@ -117,3 +121,10 @@ export const rinse: Act = {
   notes: always('A cabinet takes 40 to 45 litres; little at a time on veneer.'),
   says: () => 'Rinse or neutralise as the kit says, buckets of water',
 }
+
+export const WASHING_ACTS = {
+  'wash': wash,
+  'solvent-wash': solventWash,
+  'clean-off': cleanOff,
+  'rinse': rinse,
+} satisfies Partial<Record<StepKind, Act>>

@@ -44,6 +44,9 @@ const TEXT = {
     'Methylene chloride kills in closed rooms and is banned for most uses in many places: only where the law allows ' +
     'it, by licensed people, with supplied air.',
   'skin': 'Gloves and goggles; wash skin at once.',
+  'one-room':
+    'Dust and finish share this room: no machine, heater or pilot light runs while solvent vapour stands, and nothing ' +
+    'is sanded while a coat is wet.',
 } as const
 
 export type Caution = keyof typeof TEXT

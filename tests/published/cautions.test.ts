@@ -38,7 +38,8 @@ const SLUDGE = ['strip', 'scrape', 'wash-off']
 /** "Noise: ear protection": machines. */
 const LOUD = ['random-orbit', 'belt', 'finishing-sander']
 
-function wanted(kind: string, method: string, product: string | null, lead: boolean): Caution[] {
+/** "No ignition: … a space heater, a pilot light, an ordinary fan motor", and dust settles: where both share a room. */
+function wanted(kind: string, method: string, product: string | null, lead: boolean, shared: boolean): Caution[] {
   const by = (caution: Caution, when: boolean): Caution[] => (when ? [caution] : [])
   return [
     ...by('lead', lead && TAKE_AWAY.includes(kind)),
@@ -48,22 +49,28 @@ function wanted(kind: string, method: string, product: string | null, lead: bool
     ...by('spray', method === 'spray'),
     ...by('dust', ABRADE.includes(kind) && method !== 'wet'),
     ...by('noise', LOUD.includes(method) && NOISY.includes(kind)),
+    ...by(
+      'one-room',
+      shared && (solventClasses().includes(product ?? '') || (ABRADE.includes(kind) && method !== 'wet')),
+    ),
   ]
 }
 /** Abrasion that is done by machine somewhere in the handbook (§6, §17.2). */
 const NOISY = ['scuff', 'roughen', 'sand', 'sand-off', 'sand-back', 'sand-coat']
 
 describe('cautions, against the handbook', () => {
-  it.each(STEP_KINDS)('%s: every method, product and lead answer', kind => {
+  it.each(STEP_KINDS)('%s: every method, product, lead answer and room', kind => {
     const roles = actOf({ kind }).needs?.roles ?? []
     const products = [null, ...MATERIALS.filter(m => roles.includes(m.role)).map(m => m.slug)]
     for (const product of products)
       for (const method of METHODS)
-        for (const lead of ['yes', 'unknown', 'no'] as const) {
-          const step = stepOf({ key: 'x', kind, faces: [1], product, method, grits: [P(180)] })
-          const found = cautionsOfStep(step, facts({ lead }))
-          const says = `${kind}, ${method}, ${product}, lead ${lead}`
-          expect([...found].sort(), says).toEqual([...new Set(wanted(kind, method, product, lead !== 'no'))].sort())
-        }
+        for (const lead of ['yes', 'unknown', 'no'] as const)
+          for (const shared of [false, true]) {
+            const step = stepOf({ key: 'x', kind, faces: [1], product, method, grits: [P(180)] })
+            const found = cautionsOfStep(step, facts({ lead }), { shared })
+            const says = `${kind}, ${method}, ${product}, lead ${lead}, one room ${shared}`
+            const asked = wanted(kind, method, product, lead !== 'no', shared)
+            expect([...found].sort(), says).toEqual([...new Set(asked)].sort())
+          }
   })
 })

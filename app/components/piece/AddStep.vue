@@ -70,7 +70,12 @@ function add() {
 
 <template>
   <form class="flex flex-wrap gap-2 items-end" data-test="add-step" @submit.prevent="add">
-    <ChoiceField v-model="kind" :label="w('plan.kind')" :options="optionsOf(KINDS, k => w(`step.${k}`))" class="w-60" />
+    <ChoiceField
+      v-model="kind"
+      :label="w('plan.kind')"
+      :options="optionsOf(KINDS, k => actOf({ kind: k }).called)"
+      class="w-60"
+    />
     <FindField
       v-if="products.length"
       v-model="product"

@@ -130,7 +130,7 @@ async function workOutNow(at: Date) {
       amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null,
       keeps: wears(st) ? file.facts.marks : [],
-      cautions: cautionsOfStep(st, file.facts),
+      cautions: cautionsOfStep(st, file.facts, { shared: Boolean(file.piece.one_room) }),
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
     })
     const view = benchView({ plan, verdicts: startVerdictsOf(file, plan, at), hours, at, air, wetCoat })

@@ -19,7 +19,8 @@ import { db, type Db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
-import { CHANGES, readPiece } from './read'
+import { readPiece } from './read'
+import { CHANGES } from './rows'
 import { faceArea, type FaceRow, type PieceFile, type PieceRow } from './rows'
 
 /** A length as typed, in mm, a bare number in the shop's unit. @throws Fail 422 outside what a shop can hold. */

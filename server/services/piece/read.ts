@@ -1,6 +1,4 @@
-import type { z } from 'zod'
 import { conclude, type Recorded } from '#core/examine'
-import type { pieceChange } from '#shared/schemas'
 import type { Db } from '../../database/db'
 import { cannotRead, readable } from '../platform/readable'
 import {
@@ -168,6 +166,7 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const params = { id: which.id ?? 0 }
   const pieces = await on.rows<PieceRow>(
     `SELECT piece.*, (SELECT JSON_OBJECTAGG(slug, choice) FROM house_method) AS shop_house,
+        (SELECT one_room FROM shop WHERE id = 1) AS one_room,
         (
           SELECT JSON_ARRAYAGG(JSON_OBJECT('kind', kind, 'valid_until', valid_until))
             FROM licence
@@ -241,23 +240,3 @@ export async function readPiece(on: Db, id: number, lock = false): Promise<Piece
   if (!file) throw notFound('piece')
   return file
 }
-
-type Changing = Exclude<keyof z.infer<typeof pieceChange>, 'rowVersion'>
-/** What can be changed of a piece: its column, and what the log calls it. */
-export const CHANGES = {
-  name: ['name', 'name'],
-  use: ['use_kind', 'use'],
-  tone: ['tone', 'colour wished'],
-  sheen: ['sheen', 'sheen'],
-  age: ['age_wish', 'age'],
-  dueOn: ['due_on', 'promised for'],
-  period: ['period', 'made'],
-  refinished: ['refinished', 'refinished before'],
-  keepPatina: ['keep_patina', 'keep the patina'],
-  lead: ['lead_answer', 'may hold lead'],
-  note: ['note', 'note'],
-  roomDryRh: ['room_dry_rh', 'its room in winter'],
-  roomHumidRh: ['room_humid_rh', 'its room in summer'],
-  colourSample: ['colour_sample', 'colour sample'],
-  roomLight: ['room_light', 'light of its room'],
-} as const satisfies Record<Changing, readonly [keyof PieceRow, string]>

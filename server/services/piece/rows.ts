@@ -1,3 +1,4 @@
+import type { z } from 'zod'
 import type { Conditioner, OwnWay, RouteSlug } from '#core/build'
 import type { Light } from '#core/colour'
 import type { Concluded, PatchMethod, PatchResult, Recorded } from '#core/examine'
@@ -8,6 +9,7 @@ import type { Face, Facts, Finding, Period, PlaceShape } from '#core/piece'
 import type { LicenceKind } from '#core/safety'
 import { faceArea_m2, type Shape } from '#core/units'
 import type { Room } from '#core/wood'
+import type { pieceChange } from '#shared/schemas'
 
 export interface PieceRow {
   id: number
@@ -39,6 +41,8 @@ export interface PieceRow {
   colour_sample: Facts['sample']
   house: Record<string, string> | null
   shop_house: Record<string, string> | string | null
+  /** dust and finish share a room */
+  one_room: 0 | 1
   /** licences that the shop holds, whoever has them */
   licences: { kind: LicenceKind; valid_until: string }[] | null
   taken_in_at: Date
@@ -50,6 +54,25 @@ export interface PieceRow {
   client_email: string
   client_phone: string
 }
+type Changing = Exclude<keyof z.infer<typeof pieceChange>, 'rowVersion'>
+/** What can be changed of a piece: its column, and what the log calls it. */
+export const CHANGES = {
+  name: ['name', 'name'],
+  use: ['use_kind', 'use'],
+  tone: ['tone', 'colour wished'],
+  sheen: ['sheen', 'sheen'],
+  age: ['age_wish', 'age'],
+  dueOn: ['due_on', 'promised for'],
+  period: ['period', 'made'],
+  refinished: ['refinished', 'refinished before'],
+  keepPatina: ['keep_patina', 'keep the patina'],
+  lead: ['lead_answer', 'may hold lead'],
+  note: ['note', 'note'],
+  roomDryRh: ['room_dry_rh', 'its room in winter'],
+  roomHumidRh: ['room_humid_rh', 'its room in summer'],
+  colourSample: ['colour_sample', 'colour sample'],
+  roomLight: ['room_light', 'light of its room'],
+} as const satisfies Record<Changing, readonly [keyof PieceRow, string]>
 export interface FaceRow {
   id: number
   piece_id: number

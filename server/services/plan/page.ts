@@ -101,7 +101,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     steps: plan.steps.map(st => ({
       ...st,
       faceNames: st.faces.map(f => faceNames.get(f) ?? ''),
-      cautions: cautionsOfStep(st, file.facts),
+      cautions: cautionsOfStep(st, file.facts, { shared: Boolean(file.piece.one_room) }),
       keeps: wears(st) ? file.facts.marks : [],
       notes: notesOf(st, file.facts),
       start: bench.get(st.key)!,
