@@ -15,12 +15,16 @@ export const namedOptions = <Row extends { name: string } & ({ slug: string } | 
 ): Option<Row extends { slug: infer S } ? S : Row extends { id: infer N } ? N : never>[] =>
   rows.map(row => ({ value: ('slug' in row ? row.slug : row.id) as never, label: row.name }))
 
+const LINE_PX = 48
+const LIST_PX = 320
+/** How high a list of so many lines opens. */
+export const listHigh_px = (lines: number) => Math.min(LIST_PX, lines * LINE_PX) + 12
 /** Which way something that opens has room: down and to the right, or else up, or to the left. */
-export function useRoomBelow({ high_px = 340, wide_px = 224 } = {}) {
+export function useRoomBelow(high_px: () => number, wide_px = 224) {
   const opens = ref('top-full left-0 mt-1')
   const place = (event: Event) => {
     const { top, bottom, left } = (event.currentTarget as HTMLElement).getBoundingClientRect()
-    const upwards = innerHeight - bottom < high_px && top > high_px
+    const upwards = innerHeight - bottom < high_px() && top > high_px()
     const leftwards = left + wide_px > innerWidth
     opens.value = `${upwards ? 'bottom-full mb-1' : 'top-full mt-1'} ${leftwards ? 'right-0' : 'left-0'}`
   }

@@ -14,7 +14,7 @@ const props = defineProps<{
 }>()
 const model = defineModel<T>({ required: true })
 const chosen = computed(() => props.options.find(o => o.value === model.value))
-const { opens, place } = useRoomBelow()
+const { opens, place } = useRoomBelow(() => listHigh_px(props.options.length))
 </script>
 
 <template>

@@ -32,12 +32,13 @@ const month = shallowRef<DateTime>(DateTime.utc())
 const open = () => {
   month.value = (model.value ? DateTime.fromISO(model.value) : today.value).startOf('month')
 }
+const MONTH_PX = 400
 const DAYS = 42
 const days = computed(() => {
   const first = month.value.startOf('week')
   return Array.from({ length: DAYS }, (_, i) => first.plus({ days: i }))
 })
-const { opens, place } = useRoomBelow({ high_px: 420, wide_px: 360 + 48 })
+const { opens, place } = useRoomBelow(() => MONTH_PX, MONTH_PX)
 const id = useId()
 const says = computed(() => props.error ?? (wrong.value ? w('date.unreadable') : undefined))
 </script>

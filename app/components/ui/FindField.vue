@@ -25,7 +25,7 @@ const found = computed(() => {
   const words = typed.value.toLowerCase().split(/\s+/).filter(Boolean)
   return props.options.filter(o => words.every(word => o.label.toLowerCase().includes(word)))
 })
-const { opens, place } = useRoomBelow()
+const { opens, place } = useRoomBelow(() => listHigh_px(props.options.length))
 </script>
 
 <template>

@@ -120,11 +120,13 @@ const ground = computed(
     <div class="flex flex-wrap gap-4">
       <ChoiceField
         v-model="pick.finish"
+        class="w-64"
         :label="w('route.finish')"
         :options="optionsOf(FINISHES, f => w(`finish.${f}`))"
       />
       <ChoiceField
         v-model="pick.colour"
+        class="w-44"
         :label="w('route.colour')"
         :options="optionsOf(COLOURS, c => w(`colourKind.${c}`))"
       />
@@ -141,12 +143,19 @@ const ground = computed(
       <ChoiceField
         v-if="pick.colour === 'pigment-stain'"
         v-model="pick.conditioner"
+        class="w-52"
         :label="w('route.conditioner')"
         :options="optionsOf(CONDITIONERS, c => w(`conditioner.${c}`))"
       />
-      <ChoiceField v-model="pick.fill" :label="w('route.fill')" :options="optionsOf(FILLS, f => w(`fill.${f}`))" />
+      <ChoiceField
+        v-model="pick.fill"
+        class="w-44"
+        :label="w('route.fill')"
+        :options="optionsOf(FILLS, f => w(`fill.${f}`))"
+      />
       <ChoiceField
         v-model="pick.bleach"
+        class="w-44"
         :label="w('route.bleach')"
         :options="optionsOf(BLEACHES, b => w(`bleach.${b}`))"
       />
