@@ -45,8 +45,8 @@ const TEXT = {
     'it, by licensed people, with supplied air.',
   'skin': 'Gloves and goggles; wash skin at once.',
   'one-room':
-    'Dust and finish share this room: no machine, heater or pilot light runs while solvent vapour stands, and nothing ' +
-    'is sanded while a coat is wet.',
+    'Dust and finish share this room: no machine, heater or pilot light runs while solvent vapour stands, and ' +
+    'nothing is sanded while a coat is wet.',
 } as const
 
 export type Caution = keyof typeof TEXT

@@ -67,7 +67,8 @@ export const pieceChange = z
     rowVersion: version,
     name: text("The piece's name").optional(),
     ...wish,
-    note: maybeText(2000),
+    // no default: what is not sent stays
+    note: written().max(2000, 'Too long: 2000 characters at most.'),
     roomDryRh: roomRh,
     roomHumidRh: roomRh,
     roomLight: z.enum(LIGHTS, { error: 'Choose a light.' }).nullable(),

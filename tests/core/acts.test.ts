@@ -47,6 +47,16 @@ describe('acts', () => {
     for (const { kind } of act.rounds?.with ?? []) expect(STEP_KINDS).toContain(kind)
     expect(act.usesUp).toBe(act.asks.includes('used') || step.kind === 'clean-off')
   })
+  it('is called by a name of its own, in small words, without its slug', () => {
+    const names = STEP_KINDS.map(kind => ACTS[kind].called)
+    expect(new Set(names).size).toBe(names.length)
+    for (const name of names) expect(name).toMatch(/^[a-z' ]+$/)
+  })
+  it('has a record for each name and no other', () => expect(Object.keys(ACTS).sort()).toEqual([...STEP_KINDS].sort()))
+  it('that abrades carries grits, and no other does', () => {
+    for (const kind of STEP_KINDS)
+      expect(ACTS[kind].fields.includes('grits'), kind).toBe(ACTS[kind].does.includes('abrades'))
+  })
   it('takes a product of its own roles, and says in words what is wrong with another', () => {
     for (const kind of STEP_KINDS)
       for (const m of MATERIALS) {

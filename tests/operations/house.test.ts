@@ -1,4 +1,5 @@
 /** The house as it runs: processes that die, a database that others cannot reach, migrations that are cut off. */
+import { P } from '../../core/abrasives'
 import { spawn } from 'node:child_process'
 import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
@@ -140,7 +141,9 @@ describe('migrations', () => {
       );
     INSERT INTO plan_snapshot (id, piece_id, reason, at, content, picture, sha256)
       VALUES (1, 1, 'asked', '2026-01-02', '{}', '', 'x');
-    INSERT INTO approval (id, piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at)
+    INSERT INTO approval (
+        id, piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at
+      )
       VALUES (1, 1, 1, 'approval', 1, 2, 1, '2026-01-02', '2026-02-02');
     INSERT INTO mail (id, kind, recipient, piece_id, approval_id, try_after)
       VALUES (1, 'ask', 'a@example.invalid', 1, 1, '2026-01-02');
@@ -212,9 +215,12 @@ describe('migrations', () => {
     await migrate(url, migrations.slice(0, 6))
     await rootSql(PROFILE, rowsOf(6), 'hantverk_titles')
     const old = { key: 'coat-1', kind: 'coat', title: 'Dewaxed shellac barrier, coat 1 of 2', cautions: ['solvent'] }
-    const kept = JSON.stringify({ steps: [{ ...old, byHand: false }], leasts: [] })
+    const sand = { key: 'sand', kind: 'sand', title: 'Sand P120 → P180', grits: [120, 180], byHand: false }
+    const kept = JSON.stringify({ steps: [{ ...old, byHand: false }, sand], leasts: [] })
     const row = (key: string, kind: string, title: string, byHand: number) =>
-      `INSERT INTO plan_step (piece_id, step_key, position, kind, title, grits, method, passes, attended_min, cautions, why, by_hand)
+      `INSERT INTO plan_step (
+          piece_id, step_key, position, kind, title, grits, method, passes, attended_min, cautions, why, by_hand
+        )
         VALUES (1, '${key}', 100, '${kind}', '${title}', '', 'hand', 1, 10, 'solvent', 'x', ${byHand})`
     await rootSql(
       PROFILE,
@@ -232,7 +238,13 @@ describe('migrations', () => {
       '{"filler":"tinted"};title,attended_min,amount_ml;Mend with tinted putty',
     )
     const [before, after] = (await found('SELECT steps_before, steps_after FROM plan_edit')).split('\t')
-    expect(JSON.parse(before!)).toMatchObject({ steps: [{ title: '', typed: [], fields: { as: 'barrier', of: 2 } }] })
+    const grits = [120, 180].map(P)
+    expect(JSON.parse(before!)).toMatchObject({
+      steps: [
+        { title: '', typed: [], fields: { as: 'barrier', of: 2 }, grits: [] },
+        { title: '', grits },
+      ],
+    })
     expect(before).not.toContain('cautions')
     expect(after).toBe('no JSON at all')
   })

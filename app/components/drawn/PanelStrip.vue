@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The step panel: what each state is foretold to look like, and what was measured below it. A state opens its bands. */
+/** The step panel: how each state is foretold to look, and what was measured below it. A state opens its bands. */
 export interface PanelCell {
   key: string
   title: string

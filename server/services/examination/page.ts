@@ -55,7 +55,8 @@ export const overruleExamination = (
     return {
       kind: 'overruled',
       says: isFinish
-        ? `Finish ${input.subject.replace(':', ', layer ')} is ${saidSlug(input.value ?? '')}, by the restorer's word: ${input.word}`
+        ? `Finish ${input.subject.replace(':', ', layer ')} is ${saidSlug(input.value ?? '')}, ` +
+          `by the restorer's word: ${input.word}`
         : `Overruled "${verdict!.says}": ${input.word}`,
       result: { ok: true },
     }

@@ -157,7 +157,8 @@ export async function onPiece<T>(
 function said(value: string | number | boolean | null | undefined): string {
   if (value === null || value === '') return 'none'
   if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  return typeof value === 'number' ? `${Math.round(value * 100)} %` : saidSlug(String(value))
+  if (typeof value === 'number') return `${Math.round(value * 100)} %`
+  return /^[a-z][a-z0-9-]*$/.test(value ?? '') ? saidSlug(String(value)) : String(value)
 }
 export async function changePiece(id: number, input: z.infer<typeof s.pieceChange>, person: Person, at: Date) {
   const { rowVersion, ...changes } = input

@@ -74,8 +74,10 @@ const nameOf = (exam: Examination, face: number) => {
   const f = exam.faces.find(x => x.id === face)!
   return `${f.part}, ${f.name}`
 }
-const groupName = (exam: Examination, g: Group) =>
-  `${w('exam.finishGroup', { g: g.group })}: ${[...new Set(g.faces.map(f => exam.faces.find(x => x.id === f)!.part))].join(', ')}`
+function groupName(exam: Examination, g: Group): string {
+  const parts = new Set(g.faces.map(f => exam.faces.find(x => x.id === f)!.part))
+  return `${w('exam.finishGroup', { g: g.group })}: ${[...parts].join(', ')}`
+}
 function chooseGroup(letter: string) {
   group.value = letter
   layer.value = 1
