@@ -25,11 +25,22 @@ const found = computed(() => {
   const words = typed.value.toLowerCase().split(/\s+/).filter(Boolean)
   return props.options.filter(o => words.every(word => o.label.toLowerCase().includes(word)))
 })
+/** A touch on the text opens the list as one on its mark does. */
+const openBeside = (event: Event) =>
+  (event.currentTarget as HTMLElement).parentElement!.querySelector<HTMLElement>('button')!.click()
 const { opens, place } = useRoomBelow(() => listHigh_px(props.options.length))
+/** Opened anew, the whole list is there. */
+function begin(event: Event) {
+  typed.value = ''
+  place(event)
+}
+watch(model, () => {
+  typed.value = ''
+})
 </script>
 
 <template>
-  <Combobox v-slot="{ open }" v-model="model" as="div" class="min-w-0" :disabled="disabled" immediate>
+  <Combobox v-slot="{ open }" v-model="model" as="div" class="min-w-0" :disabled="disabled">
     <ComboboxLabel :class="labelHidden ? 'sr-only' : 'block'">{{ label }}</ComboboxLabel>
     <div class="relative">
       <ComboboxInput
@@ -38,14 +49,16 @@ const { opens, place } = useRoomBelow(() => listHigh_px(props.options.length))
         :display-value="labelOf"
         :placeholder="none ?? w('find.type')"
         :aria-invalid="Boolean(error)"
+        @pointerdown="begin"
         @focus="($event.target as HTMLInputElement).select()"
+        @click="open || openBeside($event)"
         @keydown="place"
         @change="typed = $event.target.value"
       />
       <ComboboxButton
         class="absolute inset-y-0 right-0 w-11 flex items-center justify-center"
         :aria-label="label"
-        @pointerdown="place"
+        @pointerdown="begin"
         ><FieldMark :open="open"
       /></ComboboxButton>
       <ComboboxOptions class="choices" :class="opens">
