@@ -44,7 +44,7 @@ export const HOUSE_METHODS = {
     'steel-wool': o('Steel wool', 'It follows turnings and cuts evenly; never before water.'),
   }),
   'dust': method('How is dust taken off?', 'tack-cloth', {
-    'tack-cloth': o('Vacuum and tack cloth', 'Takes the last dust; pressed hard, its resin fish eyes.'),
+    'tack-cloth': o('Vacuum and tack cloth', 'Takes the last dust; pressed hard, its resin makes fish eyes.'),
     'damp-cloth': o('Vacuum and damp cloth', 'No resin; raises grain a little.'),
     'air-only': o('Air and vacuum only', 'No fibres from a cloth before a sprayed film.'),
   }),

@@ -244,7 +244,7 @@ export const HANDLING_RULES: readonly Rule[] = [
     severity: 'warn',
     scope: 'plan',
     source: COMMON,
-    reason: 'Its resin fish-eyes under waterborne films.',
+    reason: 'Its resin makes fish eyes under waterborne films.',
     mend: 'A barely damp lint-free cloth instead.',
     check: c =>
       each(c, v => {
