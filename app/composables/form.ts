@@ -35,9 +35,11 @@ export function useForm<K extends WithBody, const B extends Draft<K>>(key: K, bl
     }
   ).body
   let asked = false
+  /** what was sent beside what was typed, when it was last tried */
+  let beside: object = {}
   /** Looks at what was typed; true when all of it can be sent. */
-  function check(body: unknown = draft.value): boolean {
-    const result = schema.safeParse(body)
+  function check(): boolean {
+    const result = schema.safeParse({ ...(draft.value as object), ...beside })
     errors.value = result.success ? {} : messagesOf(result.error.issues)
     return result.success
   }
@@ -50,14 +52,17 @@ export function useForm<K extends WithBody, const B extends Draft<K>>(key: K, bl
   async function submit(rest: Rest<K>, more: Partial<BodyOf<K>> = {}): Promise<AnswerOf<K> | null> {
     if (busy.value) return null
     asked = true
-    const body = { ...(draft.value as object), ...more }
-    if (!check(body)) {
+    beside = more
+    if (!check()) {
       say(Object.values(errors.value)[0] ?? '')
       return null
     }
     busy.value = true
     try {
-      return await sendOnce(key, { ...rest, body } as never)
+      const answer = await sendOnce(key, { ...rest, body: { ...(draft.value as object), ...more } } as never)
+      // what is emptied for the next one is not wrong yet
+      asked = false
+      return answer as AnswerOf<K>
     } catch (error) {
       const { message, fields } = problem(error)
       errors.value = fields ?? {}
@@ -73,5 +78,5 @@ export function useForm<K extends WithBody, const B extends Draft<K>>(key: K, bl
     errors.value = {}
     draft.value = blank() as Draft<K>
   }
-  return { draft, errors, busy, check, submit, reset }
+  return { draft, errors, busy, submit, reset }
 }

@@ -142,3 +142,17 @@ test('one room for dust and finish: a caution that stands before a start', async
   await owner.getByRole('button', { name: 'Save' }).click()
   await choose(owner.getByLabel('Lengths in'), 'mm')
 })
+
+test('a form that was taken is empty for the next one, and blames nothing yet', async ({ browser, watched }) => {
+  const emil = await as(browser, 'emil', watched)
+  await emil.goto('/pieces/16/parts')
+  const name = emil.getByLabel('What is it')
+  await emil.getByRole('button', { name: 'Add it' }).click()
+  await expect(emil.getByText('The name is missing.').first()).toBeVisible()
+  await name.fill('Lock plate')
+  await expect(name).toHaveAttribute('aria-invalid', 'false')
+  await emil.getByRole('button', { name: 'Add it' }).click()
+  await expect(emil.getByText('Lock plate').first()).toBeVisible()
+  await expect(name).toHaveValue('')
+  await expect(name).toHaveAttribute('aria-invalid', 'false')
+})
