@@ -1,4 +1,5 @@
 /** Ratios measured in one run; no absolute pass mark. Needs HANTVERK_BASE and HANTVERK_SQL of a server in test mode. */
+import { usualContext } from '#core/context'
 import mysql from 'mysql2/promise'
 import type { Choice } from '../core/build'
 import { LIMITS, simulate } from '../core/identify/simulate'
@@ -129,7 +130,7 @@ async function main() {
   )
   say('Now against the bare query, 10,000 archived', `${(many / manyBare).toFixed(1)} ×`)
   const one = await median_ms(() =>
-    workOutPlan(facts(), {
+    workOutPlan(usualContext(facts()), {
       route: 'strip-chemical',
       finish: 'waterborne-polyurethane',
       colour: 'pigment-stain',
@@ -167,8 +168,8 @@ async function main() {
   const replan = (make: (n: number) => ReturnType<typeof facts>) => async (n: number) => {
     const f = make(n)
     return median_ms(() => {
-      const plan = workOutPlan(f, pick)
-      judgePlan({ facts: f, choice: pick, ...plan })
+      const plan = workOutPlan(usualContext(f), pick)
+      judgePlan({ context: usualContext(f), choice: pick, ...plan })
     })
   }
   const [alike, apart]: [number[], number[]] = [[], []]
@@ -176,7 +177,7 @@ async function main() {
     alike.push(await replan(manyFaces)(n))
     apart.push(await replan(manyGroups)(n))
   }
-  const plan40 = workOutPlan(manyFaces(40), pick)
+  const plan40 = workOutPlan(usualContext(manyFaces(40)), pick)
   const json =
     (await median_ms(() => {
       for (let i = 0; i < 100; i++) JSON.stringify(plan40)

@@ -22,11 +22,10 @@ function messagesOf(issues: readonly { path: readonly PropertyKey[]; message: st
 }
 
 /**
- * A form over the schema of a route: what was typed stays until the server took it, and messages stand beside their
- * fields, whether the page found them or the server.
+ * What is typed goes to a route over its schema: it stays until the server took it, and messages stand beside their
+ * fields, whether the page found them or the server. `body`: what is typed, as the route takes it.
  */
-export function useForm<K extends WithBody, const B extends Draft<K>>(key: K, blank: () => B) {
-  const draft = ref(blank()) as unknown as Ref<Draft<K>>
+export function useSubmit<K extends WithBody>(key: K, body: () => object) {
   const errors = ref<Record<string, string>>({})
   const busy = ref(false)
   const schema = (
@@ -39,44 +38,56 @@ export function useForm<K extends WithBody, const B extends Draft<K>>(key: K, bl
   let beside: object = {}
   /** Looks at what was typed; true when all of it can be sent. */
   function check(): boolean {
-    const result = schema.safeParse({ ...(draft.value as object), ...beside })
+    const result = schema.safeParse({ ...body(), ...beside })
     errors.value = result.success ? {} : messagesOf(result.error.issues)
     return result.success
   }
-  watch(draft, () => asked && check(), { deep: true })
-  function say(message: string) {
+  watch(body, () => asked && check(), { deep: true })
+  /** Says what is wrong; the first wrong field of the form that was sent is the next to be typed in. */
+  function say(message: string, form: Element | null | undefined) {
     useNotes().show(message, 'stop')
-    void nextTick(() => document.querySelector<HTMLElement>('[aria-invalid=true]')?.focus())
+    void nextTick(() => (form ?? document).querySelector<HTMLElement>('[aria-invalid=true]')?.focus())
   }
   /** Sends it; null when something is not right yet. `more` is added to what was typed. */
   async function submit(rest: Rest<K>, more: Partial<BodyOf<K>> = {}): Promise<AnswerOf<K> | null> {
     if (busy.value) return null
+    const form = document.activeElement?.closest('form')
     asked = true
     beside = more
     if (!check()) {
-      say(Object.values(errors.value)[0] ?? '')
+      say(Object.values(errors.value)[0] ?? '', form)
       return null
     }
     busy.value = true
     try {
-      const answer = await sendOnce(key, { ...rest, body: { ...(draft.value as object), ...more } } as never)
+      const answer = await sendOnce(key, { ...rest, body: { ...body(), ...more } } as never)
       // what is emptied for the next one is not wrong yet
       asked = false
       return answer as AnswerOf<K>
     } catch (error) {
       const { message, fields } = problem(error)
       errors.value = fields ?? {}
-      say(message)
+      say(message, form)
       await sendAway(error)
       return null
     } finally {
       busy.value = false
     }
   }
-  function reset() {
+  function forget() {
     asked = false
     errors.value = {}
+  }
+  return { errors, busy, submit, forget }
+}
+
+/** A form: a draft of a route's body, typed field by field. */
+export function useForm<K extends WithBody, const B extends Draft<K>>(key: K, blank: () => B) {
+  const draft = ref(blank()) as unknown as Ref<Draft<K>>
+  const { forget, ...sending } = useSubmit(key, () => draft.value as object)
+  function reset() {
+    forget()
     draft.value = blank() as Draft<K>
   }
-  return { draft, errors, busy, submit, reset }
+  return { draft, reset, ...sending }
 }

@@ -1,4 +1,5 @@
 import type { Choice, RouteSlug } from '#core/build'
+import type { Context } from '#core/context'
 import type { House } from '#core/house'
 import { factsOfFaces } from '#core/piece'
 import type { HouseQuestion } from '~/workers/house.worker'
@@ -11,21 +12,27 @@ export interface Trial {
   overrides: Partial<House>
   faces: number[] | null
 }
-type Planning = AnswerOf<'GET /api/pieces/:id/planning'>
+/** The context is plain data; on its way as JSON its pairs are told as lists. */
+type Planning = Omit<AnswerOf<'GET /api/pieces/:id/planning'>, 'context'> & { context: Context }
 
-export const planningOf = (id: number) => call('GET /api/pieces/:id/planning', { id })
+export const planningOf = async (id: number) =>
+  (await call('GET /api/pieces/:id/planning', { id })) as unknown as Planning
 
 /** A trial as a worker takes it. */
 export function questionOf(planning: Planning, { pick, route, overrides, faces }: Trial): HouseQuestion {
-  const { own, house, facts, ...asking } = planning
+  const { own, house, context, ...asking } = planning
+  const { facts } = context
   const choice = { ...pick, route, ...(faces ? {} : { own }) } as unknown as Choice
   // workers take plain data, no proxies
   return JSON.parse(
     JSON.stringify({
       ...asking,
-      facts: faces ? factsOfFaces(facts, f => faces.includes(f)) : facts,
+      context: {
+        ...context,
+        facts: faces ? factsOfFaces(facts, f => faces.includes(f)) : facts,
+        house: { ...house, ...overrides },
+      },
       choice,
-      house: { ...house, ...overrides },
     }),
   ) as HouseQuestion
 }

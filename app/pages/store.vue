@@ -4,36 +4,38 @@ import { MATERIALS } from '#core/materials'
 const session = useSession()
 const { amount, money, day } = useFormat()
 const { data: store, load, failed } = useLive('GET /api/store', topic => topic !== 'air')
-const product = ref({ name: '', class: MATERIALS[0]!.slug, price: 300 })
-const lot = ref({ productId: 0, code: '', litres: 1 })
+const product = useForm('POST /api/products', () => ({ name: '', class: MATERIALS[0]!.slug, priceMinor: 30_000 }))
+const lot = useForm('POST /api/lots', () => ({
+  productId: store.value?.products[0]?.id ?? null,
+  code: '',
+  amountMl: 1000,
+}))
 watchEffect(() => {
-  if (!lot.value.productId && store.value?.products[0]) lot.value.productId = store.value.products[0].id
+  lot.draft.value.productId ??= store.value?.products[0]?.id ?? null
 })
+/** Money is typed in whole units and kept in hundredths; liquid is typed in litres and kept in ml. */
+const scaled = (by: number, get: () => number | null, set: (v: number | null) => void) =>
+  computed({
+    get: () => (get() === null ? null : get()! / by),
+    set: v => set(v === null ? null : Math.round(v * by)),
+  })
+const price = scaled(
+  100,
+  () => product.draft.value.priceMinor,
+  v => (product.draft.value.priceMinor = v),
+)
+const litres = scaled(
+  1000,
+  () => lot.draft.value.amountMl,
+  v => (lot.draft.value.amountMl = v),
+)
 const name = (slug: string) => MATERIALS.find(m => m.slug === slug)?.name ?? slug
 async function addProduct() {
-  if (
-    await send('POST /api/products', {
-      body: {
-        name: product.value.name,
-        class: product.value.class,
-        priceMinor: Math.round(product.value.price * 100),
-      },
-    })
-  )
-    product.value.name = ''
+  if (await product.submit({})) product.reset()
   await load()
 }
 async function addLot() {
-  if (
-    await send('POST /api/lots', {
-      body: {
-        productId: lot.value.productId,
-        code: lot.value.code,
-        amountMl: lot.value.litres * 1000,
-      },
-    })
-  )
-    lot.value.code = ''
+  if (await lot.submit({})) lot.reset()
   await load()
 }
 const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml > 0))
@@ -83,21 +85,39 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
       </section>
       <form class="grid gap-3" @submit.prevent="addLot">
         <h2>{{ w('store.addLot') }}</h2>
-        <FindField v-model="lot.productId" :label="w('store.product')" :options="namedOptions(store.products)" />
-        <TextField v-model="lot.code" :label="w('store.code')" required />
-        <label
-          >{{ w('store.litres') }} <input v-model.number="lot.litres" type="number" step="any" min="0" class="field"
-        /></label>
-        <button class="act" :disabled="!store.products.length">{{ w('store.addLot') }}</button>
+        <FindField
+          v-model="lot.draft.value.productId"
+          :label="w('store.product')"
+          :options="namedOptions(store.products)"
+          :error="lot.errors.value.productId"
+        />
+        <TextField v-model="lot.draft.value.code" :label="w('store.code')" :error="lot.errors.value.code" />
+        <NumberField
+          v-model="litres"
+          :label="w('store.litres')"
+          step="any"
+          :min="0"
+          :error="lot.errors.value.amountMl"
+        />
+        <button class="act" :disabled="!store.products.length || lot.busy.value">{{ w('store.addLot') }}</button>
       </form>
       <form v-if="session.may('owner', 'lead')" class="grid gap-3" @submit.prevent="addProduct">
         <h2>{{ w('store.addProduct') }}</h2>
-        <TextField v-model="product.name" :label="w('store.name')" required />
-        <FindField v-model="product.class" :label="w('store.class')" :options="namedOptions(MATERIALS)" />
-        <label
-          >{{ w('store.price') }} <input v-model.number="product.price" type="number" min="0" class="field"
-        /></label>
-        <button class="act">{{ w('store.addProduct') }}</button>
+        <TextField v-model="product.draft.value.name" :label="w('store.name')" :error="product.errors.value.name" />
+        <FindField
+          v-model="product.draft.value.class"
+          :label="w('store.class')"
+          :options="namedOptions(MATERIALS)"
+          :error="product.errors.value.class"
+        />
+        <NumberField
+          v-model="price"
+          :label="w('store.price')"
+          step="any"
+          :min="0"
+          :error="product.errors.value.priceMinor"
+        />
+        <button class="act" :disabled="product.busy.value">{{ w('store.addProduct') }}</button>
       </form>
       <p v-if="short.length" class="caption">{{ w('store.shortWhy') }}</p>
     </aside>

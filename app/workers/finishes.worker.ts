@@ -3,6 +3,6 @@ import { compareFinishes } from '#core/ground'
 import type { HouseQuestion } from './house.worker'
 
 self.onmessage = (event: MessageEvent<HouseQuestion>) => {
-  const { prices, house, choice, ...rest } = event.data
-  self.postMessage({ lines: compareFinishes({ ...rest, choice: { ...choice, house }, price: slug => prices[slug] }) })
+  const { prices, ...question } = event.data
+  self.postMessage({ lines: compareFinishes({ ...question, price: slug => prices[slug] }) })
 }

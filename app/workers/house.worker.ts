@@ -3,16 +3,15 @@
  * by method.
  */
 import type { Choice } from '#core/build'
+import type { Context } from '#core/context'
 import type { Rates } from '#core/estimate'
 import { judgeRoute } from '#core/ground'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '#core/house'
-import type { Facts } from '#core/piece'
 import type { Hours } from '#core/timetable'
 
 export interface HouseQuestion {
-  facts: Facts
+  context: Context
   choice: Choice
-  house: House
   rates: Rates
   hours: Hours
   prices: Record<string, number>
@@ -29,11 +28,12 @@ export interface HouseEffect {
 }
 
 self.onmessage = (event: MessageEvent<HouseQuestion>) => {
-  const { facts, choice, house, rates, hours, prices, now_ms } = event.data
+  const { context, choice, rates, hours, prices, now_ms } = event.data
+  const { house } = context
   const judge = (h: House) =>
     judgeRoute(choice.route, {
-      facts,
-      choice: { ...choice, house: h },
+      context: { ...context, house: h },
+      choice,
       rates,
       hours,
       now_ms,

@@ -1,24 +1,19 @@
 /** What an act, a kind of step, says of itself. Every question that anybody asks of a kind of step is answered here. */
-import type { Air } from '../air'
+import type { Context } from '../context'
 import type { Role } from '../materials'
-import type { Face, Facts } from '../piece'
+import type { Face } from '../piece'
 import type { Caution } from '../safety'
 import type { LadderPlace } from './sandRows'
 import type { Fields, Method, StepKind, Step } from './step'
 import type { Surface } from './surface'
 import type { WaitDraft } from './wait'
 
-/** What an act may look at beside the step: what is known, where it stands in its ladder, the air. */
-export interface ActContext {
-  facts: Facts
-  air: Air
-}
-export type StepAtWork = Pick<Step, 'grits' | 'method' | 'product' | 'passes' | 'fields'>
+export type StepAtWork = Pick<Step, 'kind' | 'grits' | 'method' | 'product' | 'label' | 'passes' | 'fields'>
 
 /** Attended minutes: a set-up and a pace for each flat m² and pass, or worked out. */
 export type Pace =
   | { setup_min: number; min_m2: number }
-  | ((step: StepAtWork, faces: readonly Face[], pace: Facts['pace'], place: LadderPlace) => number)
+  | ((step: StepAtWork, faces: readonly Face[], k: Context, place: LadderPlace) => number)
 
 export interface Makes {
   /** abrasion: dust, unless it is done wet */
@@ -89,11 +84,11 @@ export interface Act {
   does: readonly Does[]
   /** why it cannot be done on this surface: the rule that it breaks, and how, in words; null: it can */
   ground: (s: Surface, step: Step) => Unfit | null
-  leaves: (s: Surface, step: Step) => Surface
+  leaves: (s: Surface, step: Step, k: Context) => Surface
   /** what must pass before `next` may start on the same face; null: nothing */
-  then: (step: Step, next: Step, k: ActContext) => WaitDraft | null
+  then: (step: Step, next: Step, k: Context) => WaitDraft | null
   /** a window of its own while it is worked: minutes that it stays open, minutes for each m²; null: nothing dries */
-  open: (step: Step, k: ActContext) => { open_min: number; min_m2: number; says: string } | null
+  open: (step: Step, k: Context) => { open_min: number; min_m2: number; says: string } | null
   late: Late
   rounds: Rounds | null
   /** what it asks at "done" */
@@ -102,13 +97,13 @@ export interface Act {
   layer: { follows: readonly StepKind[] } | null
   /** fields that it reads */
   fields: readonly (keyof Fields | 'grits')[]
-  cautions: (step: Step, k: Pick<ActContext, 'facts'>) => readonly Caution[]
+  cautions: (step: Step, k: Context) => readonly Caution[]
   /** does the order of faces matter? Hidden faces first, what shows last. */
   inOrder: boolean
   /** may be added to a plan by hand */
   byHand: boolean
   notes: (step: Step) => readonly string[]
-  says: (step: Step) => string
+  says: (step: Step, k: Pick<Context, 'shelf'>) => string
 }
 
 export const perM2 = (min_m2: number, setup_min = SETUP_MIN): Pace => ({ min_m2, setup_min })

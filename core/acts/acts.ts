@@ -1,4 +1,5 @@
 /** Every act. A new kind of step is a name in `step.ts` and its record in its family; the compiler asks for both. */
+import type { Context } from '../context'
 import type { Act, Does } from './act'
 import { COATS_ACTS } from './coats'
 import { COLOUR_ACTS } from './colour'
@@ -30,7 +31,8 @@ export const actOf = (step: Pick<Step, 'kind'>): Act => ACTS[step.kind]
 export const does = (step: Pick<Step, 'kind'>, what: Does): boolean => actOf(step).does.includes(what)
 export const kindsThat = (what: Does): StepKind[] => STEP_KINDS.filter(kind => does({ kind }, what))
 /** What a step is called: as typed, else as its act says it. */
-export const titleOf = (step: Step): string => (step.typed.includes('title') ? step.title : actOf(step).says(step))
+export const titleOf = (step: Step, context: Pick<Context, 'shelf'>): string =>
+  step.typed.includes('title') ? step.title : actOf(step).says(step, context)
 /** How a step changes the look of the wood; null: not at all. */
 export function lookOf(step: Pick<Step, 'kind'>): 'colour' | 'finish' | 'wax' | 'bleach' | 'other' | null {
   const { needs } = actOf(step)

@@ -2,8 +2,9 @@
  * Cautions that go with a step: from its act, method, product and what is known of the piece. Worked out, never
  * stored.
  */
+import type { Context } from '../context'
 import { cautionsOf } from '../materials'
-import { type Facts, leadSuspected, wetOnly } from '../piece'
+import { leadSuspected, wetOnly } from '../piece'
 import type { Caution } from '../safety'
 import { LOUD } from './act'
 import { actOf, makesDust, wears } from './acts'
@@ -15,7 +16,8 @@ export interface Room {
 }
 const OWN_ROOM: Room = { shared: false }
 
-export function cautionsOfStep(step: Step, facts: Facts, room: Room = OWN_ROOM): Caution[] {
+export function cautionsOfStep(step: Step, context: Context, room: Room = OWN_ROOM): Caution[] {
+  const { facts } = context
   const act = actOf(step)
   const loud = act.makes.noise && LOUD.includes(step.method)
   const old = wetOnly(facts) && wears(step)
@@ -24,7 +26,7 @@ export function cautionsOfStep(step: Step, facts: Facts, room: Room = OWN_ROOM):
   const inTheWay = room.shared && (products.includes('solvent') || makesDust(step))
   const cautions: (Caution | false)[] = [
     old && (leadSuspected(facts.lead) ? 'lead' : 'poison'),
-    ...act.cautions(step, { facts }),
+    ...act.cautions(step, context),
     ...products,
     step.method === 'spray' && 'spray',
     makesDust(step) && 'dust',

@@ -1,5 +1,5 @@
 /** Films: coats, local coats, a film let flow together. */
-import { materialOf } from '../materials'
+import { taken } from '../materials'
 import { workArea_m2 } from '../piece'
 import {
   type Act,
@@ -52,18 +52,18 @@ const coat: Act = {
   called: 'coat',
   needs: { roles: ['film'], always: true },
   usesUp: true,
-  pace: (step, faces) => {
-    const m = step.product ? materialOf(step.product) : null
+  pace: (step, faces, k) => {
+    const m = taken(k.shelf, step)
     return (m?.setup_min ?? SETUP_MIN) + workArea_m2(faces) * (m?.minutes_m2 ?? 10) * step.passes
   },
   methods: ['brush', 'spray', 'rag'],
   makes: { ...NOTHING_MADE, vapour: true },
   does: ['covers', 'films', 'finishes', 'lingers'],
   ground: ANY_GROUND,
-  leaves: (s, step) => lay(step, s),
+  leaves: (s, step, k) => lay(step, s, k),
   then: (step, next, k) => {
-    if (step.product === null) return null
-    const m = materialOf(step.product)
+    const m = taken(k.shelf, step)
+    if (!m) return null
     const [cured_d, safe_d] = m.cure_d
     if (next.kind === 'rub-out')
       return fixed(
@@ -87,12 +87,13 @@ const coat: Act = {
     const why = `${m.name}: next coat from ${spanSaid(m.recoat_min[0])} by the usual label`
     return drying(m, m.recoat_min, 'recoat', why, k.air, max)
   },
-  open: step => {
-    if (step.method !== 'brush' || !step.product) return null
-    const open_min = WET_EDGE_MIN[step.product] ?? WET_EDGE_DEFAULT_MIN
+  open: (step, k) => {
+    const m = taken(k.shelf, step)
+    if (step.method !== 'brush' || !m) return null
+    const open_min = WET_EDGE_MIN[m.slug] ?? WET_EDGE_DEFAULT_MIN
     return {
       open_min,
-      min_m2: materialOf(step.product).minutes_m2,
+      min_m2: m.minutes_m2,
       says: `the wet edge stays open about ${open_min} min`,
     }
   },
@@ -105,9 +106,9 @@ const coat: Act = {
   inOrder: true,
   byHand: true,
   notes: step => (step.method === 'spray' ? SPRAYED : BRUSHED),
-  says: step => {
+  says: (step, k) => {
     const counted = step.fields.of !== undefined || step.fields.as === undefined
-    return `${capital(called(step))}${useSaid(step)}${counted ? coatOf(step) : ''}`
+    return `${capital(called(step, k))}${useSaid(step)}${counted ? coatOf(step) : ''}`
   },
 }
 
@@ -161,10 +162,10 @@ const amalgamate: Act = {
   inOrder: false,
   byHand: true,
   notes: NO_NOTES,
-  says: step =>
+  says: (step, k) =>
     step.product === 'alcohol'
       ? 'Let the old shellac flow with alcohol, pad after pad'
-      : `Mist ${called(step)} with retarder until the film flows`,
+      : `Mist ${called(step, k)} with retarder until the film flows`,
 }
 
 export const COATS_ACTS = {

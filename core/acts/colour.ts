@@ -1,5 +1,6 @@
 /** Colour: bleach, conditioner, stain, gel, dye, toner, glaze, paint wash, touching up. */
-import { materialOf } from '../materials'
+import type { Context } from '../context'
+import { taken } from '../materials'
 import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2, type Unfit } from './act'
 import type { Step, StepKind } from './step'
 import { isBare, lay, type Surface } from './surface'
@@ -15,7 +16,7 @@ const COLOUR = {
   makes: { ...NOTHING_MADE, vapour: true },
   does: ['covers', 'colours'],
   ground: ANY_GROUND,
-  leaves: (s: Surface, step: Step) => lay(step, s),
+  leaves: (s: Surface, step: Step, k: Context) => lay(step, s, k),
   open: NOT_DRYING,
   late: 'nothing',
   rounds: null,
@@ -119,9 +120,8 @@ const dye: Act = {
   pace: perM2(5),
   methods: ['spray', 'rag', 'brush'],
   ground: onBareWood('stain-needs-bare-wood', 'still lies on the wood'),
-  then: (step, next) => {
-    if (step.product !== null && materialOf(step.product).base === 'alcohol')
-      return fixed('dry', 10, 30, H, 'alcohol dye dries fast')
+  then: (step, next, k) => {
+    if (taken(k.shelf, step)?.base === 'alcohol') return fixed('dry', 10, 30, H, 'alcohol dye dries fast')
     if (next.kind === 'dye') return fixed('dry', H, 2 * H, 4 * H, 'judge each pass dry')
     return fixed('dry', 12 * H, 12 * H, D, 'water colour dries overnight before a film')
   },
@@ -192,7 +192,8 @@ const spotColour: Act = {
   leaves: s => s,
   then: () => fixed('dry', 30, H, 2 * H, 'the touch-up dries'),
   layer: null,
-  says: step => `Colour back: brush and ${step.product === 'dewaxed-shellac' ? 'shellac' : called(step)} with dye`,
+  says: (step, k) =>
+    `Colour back: brush and ${step.product === 'dewaxed-shellac' ? 'shellac' : called(step, k)} with dye`,
 }
 
 export const COLOUR_ACTS = {

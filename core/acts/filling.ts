@@ -1,13 +1,14 @@
 /** Grain filling. */
-import { materialOf } from '../materials'
+import type { Context } from '../context'
+import { taken } from '../materials'
 import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
 import type { Step, StepKind } from './step'
 import { lay } from './surface'
 import { D, fixed, H } from './wait'
 
-const isOil = (step: Step) => step.product !== null && materialOf(step.product).base === 'oil'
-const dwell = (step: Step) =>
-  isOil(step)
+const isOil = (step: Step, { shelf }: Pick<Context, 'shelf'>) => taken(shelf, step)?.base === 'oil'
+const dwell = (step: Step, k: Context) =>
+  isOil(step, k)
     ? fixed('dwell', 10, 15, 20, 'wipe when it hazes; left longer it sets', 30)
     : fixed('dwell', 0, 2, 5, 'scraped off at once', 10)
 const WIPE_OFF_M2 = 10
@@ -21,10 +22,10 @@ const fill: Act = {
   makes: { ...NOTHING_MADE, vapour: true, water: true },
   does: ['looks'],
   ground: ANY_GROUND,
-  leaves: (s, step) => lay(step, s),
-  then: dwell,
-  open: step => {
-    const wait = dwell(step)
+  leaves: (s, step, k) => lay(step, s, k),
+  then: (step, _next, k) => dwell(step, k),
+  open: (step, k) => {
+    const wait = dwell(step, k)
     return {
       open_min: wait.max! - wait.likely,
       min_m2: WIPE_OFF_M2,
@@ -47,8 +48,8 @@ const fill: Act = {
   inOrder: false,
   byHand: true,
   notes: always('Stir first: old paste filler takes 20 to 30 minutes. Tint it and try it under the finish.'),
-  says: step => {
-    if (isOil(step)) return 'Paste filler, thinned to a slow thread, across the grain'
+  says: (step, k) => {
+    if (isOil(step, k)) return 'Paste filler, thinned to a slow thread, across the grain'
     return `Grain filler, ${(step.coat ?? 1) === 1 ? 'stiff' : 'runny'}, trowelled across`
   },
 }
@@ -63,8 +64,8 @@ const fillOff: Act = {
   does: ['cleans'],
   ground: ANY_GROUND,
   leaves: s => ({ ...s, wet: null }),
-  then: step =>
-    isOil(step)
+  then: (step, _next, k) =>
+    isOil(step, k)
       ? fixed('dry', D, D, 2 * D, 'paste filler 24 h, thick fills longer')
       : fixed('dry', 2 * H, 3 * H, 4 * H, 'waterborne filler dries'),
   open: NOT_DRYING,
@@ -77,8 +78,8 @@ const fillOff: Act = {
   inOrder: false,
   byHand: true,
   notes: NO_NOTES,
-  says: step => {
-    if (!isOil(step)) return 'Scrape off with a steep blade'
+  says: (step, k) => {
+    if (!isOil(step, k)) return 'Scrape off with a steep blade'
     return step.fields.wipe === 'with'
       ? 'Wipe with the grain'
       : 'Wipe across the grain with burlap, then very lightly with it'

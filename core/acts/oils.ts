@@ -1,8 +1,9 @@
 /** Oil and wax. */
-import { materialOf, type Material } from '../materials'
+import type { Context } from '../context'
+import { materialOf, type Material, taken, type Taken } from '../materials'
 import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
 import { useSaid } from './coats'
-import type { Step, StepKind } from './step'
+import type { StepKind } from './step'
 import { isBare, lay } from './surface'
 import { drying, D, fixed, ONE_AFTER_THE_OTHER } from './wait'
 import { called, capital, coatOf } from './words'
@@ -13,7 +14,7 @@ const dwell = (m: Material) =>
     ? fixed('dwell', 30, 40, 50, 'wipe all of it off 30 to 60 min after it went on', 60)
     : fixed('dwell', 5, 15, 30, `all excess off within ${m.wipe_min} min`, m.wipe_min)
 /** Plans stored before oils were told apart carry no product here. */
-const oilOf = (step: Pick<Step, 'product'>) => materialOf(step.product ?? 'varnish-oil')
+const oilOf = (step: Taken, { shelf }: Context) => taken(shelf, step) ?? materialOf('varnish-oil')
 
 const oilOn: Act = {
   called: 'oil on',
@@ -27,11 +28,11 @@ const oilOn: Act = {
     isBare(s)
       ? null
       : { rule: 'oil-on-sealed-surface', says: `${s.films.at(-1)!.slug.replaceAll('-', ' ')} seals the wood` },
-  leaves: (s, step) => lay(step, s),
+  leaves: (s, step, k) => lay(step, s, k),
   // only wiping it off closes the window; what comes later waits from there
-  then: (step, next) => (next.kind === 'oil-off' ? dwell(oilOf(step)) : ONE_AFTER_THE_OTHER),
-  open: step => {
-    const wait = dwell(oilOf(step))
+  then: (step, next, k) => (next.kind === 'oil-off' ? dwell(oilOf(step, k)) : ONE_AFTER_THE_OTHER),
+  open: (step, k) => {
+    const wait = dwell(oilOf(step, k))
     return {
       open_min: wait.max! - wait.likely,
       min_m2: WIPE_OFF_M2,
@@ -51,10 +52,10 @@ const oilOn: Act = {
   inOrder: true,
   byHand: true,
   notes: always('Feed thirsty spots; keep it wet until it is wiped.'),
-  says: step => {
-    if (step.fields.as) return `${capital(called(step))}${useSaid(step)}`
+  says: (step, k) => {
+    if (step.fields.as) return `${capital(called(step, k))}${useSaid(step)}`
     const feed = step.product === 'varnish-oil' ? '; feed thirsty spots at 10 to 15 min' : ''
-    return `${capital(called(step))} on${coatOf(step)}${feed}`
+    return `${capital(called(step, k))} on${coatOf(step)}${feed}`
   },
 }
 
@@ -69,7 +70,7 @@ const oilOff: Act = {
   ground: ANY_GROUND,
   leaves: s => ({ ...s, wet: null }),
   then: (step, next, k) => {
-    const oil = oilOf(step)
+    const oil = oilOf(step, k)
     if (oil.slug === 'boiled-linseed' && next.kind === 'coat')
       return fixed('dry', 14 * D, 14 * D, 21 * D, 'boiled linseed about 14 days before shellac, or bubbles')
     return next.kind === 'oil-on'

@@ -89,8 +89,8 @@ const level: Act = {
 const sand: Act = {
   ...ABRASION,
   called: 'sand',
-  pace: (step, faces, pace, place) =>
-    SETUP_MIN + sumOf(sandRows(step, faces, place, pace.sanding), r => r.minutes) * step.passes,
+  pace: (step, faces, { facts }, place) =>
+    SETUP_MIN + sumOf(sandRows(step, faces, place, facts.pace.sanding), r => r.minutes) * step.passes,
   methods: ['random-orbit', 'finishing-sander', 'hand', 'belt', 'wet'],
   makes: { ...DUST, wears: true },
   leaves: cut,

@@ -79,7 +79,10 @@ export interface Step {
   /** said from the fields, unless it was typed */
   title: string
   faces: number[]
+  /** its class; null: none, or none chosen yet */
   product: string | null
+  /** the version of the label of the shop's own product; null: any of its class */
+  label: number | null
   /** in order */
   grits: Grit[]
   method: Method
@@ -98,6 +101,7 @@ export interface Step {
 export const stepOf = (given: Pick<Step, 'key' | 'kind' | 'faces'> & Partial<Step>): Step => ({
   title: '',
   product: null,
+  label: null,
   grits: [],
   method: 'none',
   coat: null,

@@ -88,7 +88,7 @@ const scrape: Act = {
   called: 'scrape off',
   needs: null,
   usesUp: false,
-  pace: (step, faces, pace) => {
+  pace: (step, faces, { facts: { pace } }) => {
     const min_m2 = pace.stripper === null ? SCRAPE_M2 : Math.max(0, pace.stripper - STRIP_M2)
     return SETUP_MIN + workArea_m2(faces) * min_m2 * step.passes
   },

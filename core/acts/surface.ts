@@ -1,6 +1,7 @@
 /** The state of a surface, and what each kind of step does to it. Planner and rules read only this. */
 import type { Grit } from '../abrasives'
-import { type Base, dryFilm_um, materialOf, type Role } from '../materials'
+import type { Context } from '../context'
+import { type Base, dryFilm_um, type Role, taken } from '../materials'
 import { type Facts, type FinishClass, finishOn, type Group, isFound } from '../piece'
 import type { Step } from './step'
 
@@ -101,9 +102,9 @@ const COLOURING: readonly Role[] = ['stain', 'gel', 'dye', 'toner', 'glaze', 'pa
 export const raise = (s: Surface): Surface['grain'] => (s.grain === 'cut' ? 'cut' : 'raised')
 
 /** What a product leaves where it is laid; a step that has none yet leaves all as it was. */
-export const lay = (step: Step, s: Surface): Surface => {
-  if (step.product === null) return s
-  const m = materialOf(step.product)
+export const lay = (step: Step, s: Surface, { shelf }: Pick<Context, 'shelf'>): Surface => {
+  const m = taken(shelf, step)
+  if (!m) return s
   const entry: InWood = { slug: m.slug, base: m.base, role: m.role, step: step.key }
   const stillOpen = m.role === 'film' || m.role === 'oil' ? null : s.openColour
   const openColour = COLOURING.includes(m.role) ? step.key : stillOpen

@@ -1,18 +1,16 @@
 /** All waits of a list of steps, worked out from the acts. */
-import type { Air } from '../air'
-import { STANDARD_AIR } from '../drying'
-import type { Facts } from '../piece'
+import type { Context } from '../context'
 import { actOf, does } from './acts'
 import type { Step } from './step'
 import { D, fixed, ONE_AFTER_THE_OTHER, type WaitDraft, type Wait } from './wait'
 
 /** What must pass between two steps that follow each other on a face. */
-export function waitAfter(step: Step, next: Step, facts: Facts, air: Air = STANDARD_AIR): WaitDraft {
+export function waitAfter(step: Step, next: Step, context: Context): WaitDraft {
   if (next.gate?.slug === 'moisture') {
-    const days = Math.max(...facts.wet.filter(w => next.faces.includes(w.faceId)).map(w => w.likely_d), 0)
+    const days = Math.max(...context.facts.wet.filter(w => next.faces.includes(w.faceId)).map(w => w.likely_d), 0)
     return fixed('dry', 0, days * D, 1.5 * days * D, 'the wood dries toward equilibrium with the room')
   }
-  return actOf(step).then(step, next, { facts, air }) ?? ONE_AFTER_THE_OTHER
+  return actOf(step).then(step, next, context) ?? ONE_AFTER_THE_OTHER
 }
 
 const dries = (step: Step) => step.kind === 'stain' || step.kind === 'gel'
@@ -24,11 +22,11 @@ const lasts = (step: Step) => step.kind === 'coat' || step.kind === 'oil-off'
  * All waits of a list of steps: between neighbours on a face, and where another step lies between them, from the last
  * colour to the first cover and from the last coat to putting together.
  */
-export function waitsBetween(steps: readonly Step[], facts: Facts, air: Air = STANDARD_AIR): Wait[] {
+export function waitsBetween(steps: readonly Step[], context: Context): Wait[] {
   const waits = new Map<string, Wait>()
   const add = (from: Step, to: Step) => {
     const id = `${from.key}>${to.key}`
-    if (!waits.has(id)) waits.set(id, { from: from.key, to: to.key, ...waitAfter(from, to, facts, air) })
+    if (!waits.has(id)) waits.set(id, { from: from.key, to: to.key, ...waitAfter(from, to, context) })
   }
   const last = new Map<number, Step>()
   const lastConditioner = new Map<number, Step>()

@@ -1,31 +1,41 @@
 /** Steps walked over the surfaces that they change. Planner and rules read only these states. */
+import type { Context } from '../context'
+import { type Material, taken } from '../materials'
 import type { Group } from '../piece'
 import { actOf } from './acts'
 import type { Step } from './step'
-import type { Surface } from './surface'
+import { foundSurface, type Surface } from './surface'
 
 /** The state that a step leaves behind. */
-export const leave = (step: Step, s: Surface): Surface => actOf(step).leaves(s, step)
+export const leave = (step: Step, s: Surface, context: Context): Surface => actOf(step).leaves(s, step, context)
 
 export interface Visit {
   step: Step
   index: number
   group: Group
+  /** what it takes: by its label, else by its class */
+  product: Material | null
   before: Surface
   after: Surface
 }
 
-/** Every step on every group of faces it touches, in the order of the work, with the state before and after. */
-export function walk(steps: readonly Step[], groups: readonly Group[], start: (g: Group) => Surface): Visit[] {
+/** Every step on every group of faces it touches, in the order of the work, with the state before and after.
+ * Work begins from what was found where no other `start` is given. */
+export function walk(
+  steps: readonly Step[],
+  groups: readonly Group[],
+  context: Context,
+  start = (g: Group): Surface => foundSurface(context.facts, g),
+): Visit[] {
   const now = new Map(groups.map(g => [g.key, start(g)]))
   return steps.flatMap((step, index) =>
     groups
       .filter(g => g.faces.some(f => step.faces.includes(f.id)))
       .map(group => {
         const before = now.get(group.key)!
-        const after = leave(step, before)
+        const after = leave(step, before, context)
         now.set(group.key, after)
-        return { step, index, group, before, after }
+        return { step, index, group, product: taken(context.shelf, step), before, after }
       }),
   )
 }

@@ -32,7 +32,7 @@ const wash: Act = {
   inOrder: false,
   byHand: true,
   notes: NO_NOTES,
-  says: step => `Wash with ${called(step)}`,
+  says: (step, k) => `Wash with ${called(step, k)}`,
 }
 
 const solventWash: Act = {
@@ -61,10 +61,10 @@ const solventWash: Act = {
   inOrder: false,
   byHand: true,
   notes: NO_NOTES,
-  says: step =>
+  says: (step, k) =>
     step.fields.against === 'contamination'
       ? 'Solvent wash against contamination'
-      : `Take wax off with ${called(step)}`,
+      : `Take wax off with ${called(step, k)}`,
 }
 
 const cleanOff: Act = {

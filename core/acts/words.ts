@@ -1,12 +1,13 @@
 /** Words that titles share. */
 import { gritName, type Grit } from '../abrasives'
-import { materialOf } from '../materials'
+import type { Context } from '../context'
+import { taken, type Taken } from '../materials'
 import type { Step } from './step'
 
 export const capital = (text: string): string => text.slice(0, 1).toUpperCase() + text.slice(1)
-/** The name of a step's product class; a step without one says so. */
-export const called = (step: Pick<Step, 'product'>): string =>
-  step.product ? materialOf(step.product).name : 'a product not chosen yet'
+/** What a step's product is called; a step without one says so. */
+export const called = (step: Taken, { shelf }: Pick<Context, 'shelf'>): string =>
+  taken(shelf, step)?.name ?? 'a product not chosen yet'
 /** ", coat 2 of 3"; nothing where there is one, or it is not counted. */
 export const coatOf = (step: Pick<Step, 'coat' | 'fields'>): string => {
   if (step.coat === null) return ''

@@ -1,6 +1,6 @@
 /** The ways that a piece may go: route, finish and colour, for the whole or for some of its faces. */
-import type { House } from '../house'
 import type { Bleach, Colour, Fill, Finish } from '../materials'
+import type { Context } from '../context'
 import { factsOfFaces, type Facts, groupsOf, type Group } from '../piece'
 
 export const ROUTES = [
@@ -52,7 +52,6 @@ export interface OwnWay extends Way {
   faces: readonly number[]
 }
 export interface Choice extends Way {
-  /** the shop's methods; the usual ones where it is not given */ house?: House
   own?: readonly OwnWay[]
 }
 
@@ -60,7 +59,7 @@ export interface Choice extends Way {
  * The piece as its ways divide it: the main way first, each with its own faces and choice. A piece of one way comes
  * back as it is.
  */
-export function waysOf(facts: Facts, choice: Choice): { facts: Facts; choice: Choice }[] {
+export function waysOf({ facts }: Pick<Context, 'facts'>, choice: Choice): { facts: Facts; choice: Choice }[] {
   const { own = [], ...main } = choice
   if (own.length === 0) return [{ facts, choice: main }]
   const taken = new Set(own.flatMap(w => w.faces))
@@ -75,7 +74,7 @@ export function waysOf(facts: Facts, choice: Choice): { facts: Facts; choice: Ch
 }
 
 /** The groups of every way; faces that go different ways are never one group. */
-export const groupsIn = (facts: Facts, choice: Choice): Group[] =>
-  waysOf(facts, choice).flatMap((way, i) =>
+export const groupsIn = (context: Pick<Context, 'facts'>, choice: Choice): Group[] =>
+  waysOf(context, choice).flatMap((way, i) =>
     groupsOf(way.facts).map(g => (i === 0 ? g : { ...g, key: `${i}|${g.key}` })),
   )

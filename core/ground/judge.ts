@@ -1,9 +1,10 @@
 /** A route judged: its plan, what it costs when all goes well, as expected and at worst, and when it is ready. */
 import { blocks } from '../safety'
 import { cautionsOfStep } from '../acts'
+import type { Context } from '../context'
 import { type Choice, type RouteSlug, ROUTES, STRIPPING, waysOf } from '../build'
 import { addEstimates, estimate, type Estimate, lostAtGate, type Rates } from '../estimate'
-import { dryFilm_um, materialOf } from '../materials'
+import { dryFilm_um, materialOf, taken } from '../materials'
 import { type Facts, groupsOf } from '../piece'
 import {
   budgetOf,
@@ -90,7 +91,7 @@ const PATINA: Record<RouteSlug, RouteVerdict['patina']> = {
 export interface RouteQuestion {
   /** what somebody in the shop holds a licence for today */
   licences?: readonly LicenceKind[]
-  facts: Facts
+  context: Context
   choice: Choice
   rates: Rates
   hours: Hours
@@ -120,6 +121,7 @@ interface Outcome {
 
 function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQuestion): Outcome {
   const { facts, choice } = way
+  const context = { ...q.context, facts }
   const cost = (p: Pick<Plan, 'steps'>) => estimate(p.steps, q.rates, q.price)
   const ready = (p: Plan, by: 'likely' | 'safe', from_ms: number) =>
     Math.max(from_ms, ...forecast({ ...p, hours: q.hours, from_ms, by }).map(r => r.end_ms))
@@ -129,7 +131,7 @@ function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQu
   const likely_ms = ready(plan, 'likely', q.now_ms)
   const chance = gate ? inThisShop(raw, q.record?.[gate.slug]) : raw
   if (!gate) {
-    const worst = worstPlan(plan, facts, choice)
+    const worst = worstPlan(plan, context, choice)
     return {
       chance,
       gate: null,
@@ -142,8 +144,8 @@ function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQu
     }
   }
   const next = choiceFor(gate.fallback!, choice)
-  const fallback = workOutPlan(facts, next, { prefix: 'f-', ask: false })
-  const worst = worstPlan(fallback, facts, next)
+  const fallback = workOutPlan(context, next, { prefix: 'f-', ask: false })
+  const worst = worstPlan(fallback, context, next)
   const lost = { ...plan, steps: lostAtGate(plan) }
   return {
     chance,
@@ -165,15 +167,16 @@ const openFrom = (hours: Hours, at_ms: number): number => Math.max(at_ms, nextSp
 /** One route judged for the piece's main way, with the faces that go their own way counted in. */
 export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const choice = choiceFor(route, q.choice)
-  const plan = workOutPlan(q.facts, choice)
-  const ways = waysOf(q.facts, choice)
-  const main = ways[0] ?? { facts: q.facts, choice }
+  const { context } = q
+  const plan = workOutPlan(context, choice)
+  const ways = waysOf(context, choice)
+  const main = ways[0] ?? { facts: context.facts, choice }
   const reasons = routeReasons(route, main.facts)
-  for (const v of judgePlan({ facts: q.facts, choice, ...plan, licences: q.licences })) {
+  for (const v of judgePlan({ context, choice, ...plan, licences: q.licences })) {
     if (blocks(v)) reasons.push(ruledOut(`${v.says[0]!.toUpperCase()}${v.says.slice(1)}. ${v.reason}`))
   }
   for (const group of groupsOf(main.facts)) {
-    const budget = budgetOf(main.facts, group, choice)
+    const budget = budgetOf({ ...context, facts: main.facts }, group, choice)
     if (budget?.verdict === 'do-not-sand')
       reasons.push(
         doubtful(
@@ -182,7 +185,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
         ),
       )
   }
-  if (choice.house?.['old-film'] === 'strip' && COATS_OVER.includes(route))
+  if (context.house['old-film'] === 'strip' && COATS_OVER.includes(route))
     reasons.push(doubtful('This house strips rather than coats an old film.'))
   if (['lacquer-toner', 'glaze'].includes(choice.colour) && materialOf(choice.finish).role !== 'film')
     reasons.push(
@@ -202,7 +205,9 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const standing = WORST_FIRST.find(s => reasons.some(r => r.standing === s)) ?? 'possible'
   const unique = [...new Map(reasons.map(r => [r.says, r])).values()]
 
-  const outcomes = ways.map(way => outcomeOf(way, ways.length === 1 ? plan : workOutPlan(way.facts, way.choice), q))
+  const outcomes = ways.map(way =>
+    outcomeOf(way, ways.length === 1 ? plan : workOutPlan({ ...context, facts: way.facts }, way.choice), q),
+  )
   const whole = ways.length === 1 ? outcomes[0]! : null
   const likely = estimate(plan.steps, q.rates, q.price)
   const readyLikely_ms =
@@ -245,11 +250,11 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
     readyWorst_ms,
     reversible: REVERSIBLE[route],
     patina: PATINA[route],
-    hazards: [...new Set(plan.steps.flatMap(st => cautionsOfStep(st, q.facts)))],
+    hazards: [...new Set(plan.steps.flatMap(st => cautionsOfStep(st, context)))],
     gates,
     film_um: sumOf(
-      plan.steps.filter(st => st.kind === 'coat' && st.product),
-      st => dryFilm_um(materialOf(st.product!)),
+      plan.steps.filter(st => st.kind === 'coat').flatMap(st => taken(context.shelf, st) ?? []),
+      dryFilm_um,
     ),
   }
 }

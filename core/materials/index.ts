@@ -2,3 +2,4 @@
 export * from './cautions'
 export * from './material'
 export * from './classes'
+export * from './shelf'

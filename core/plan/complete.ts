@@ -4,7 +4,6 @@ import {
   actOf,
   attended_min,
   does,
-  foundSurface,
   isBare,
   type LadderPlace,
   SETUP_MIN,
@@ -18,7 +17,8 @@ import {
 } from '../acts'
 import { type Choice, groupsIn, waysOf } from '../build'
 import { need_ml } from '../coverage'
-import { materialOf } from '../materials'
+import type { Context } from '../context'
+import { taken } from '../materials'
 import { type Facts, groupsOf, type Group, mendingOf, type Mending } from '../piece'
 import { sumOf } from '../units'
 import { speciesOf } from '../wood'
@@ -32,12 +32,12 @@ export interface Plan {
 
 /** Liquid for one step, ml, from the areas of its faces. Null for a step that uses no product up. */
 export function amount_ml(
-  step: Pick<Step, 'product' | 'coat' | 'passes' | 'faces' | 'kind'>,
-  facts: Facts,
+  step: Pick<Step, 'product' | 'label' | 'coat' | 'passes' | 'faces' | 'kind'>,
+  { facts, shelf }: Context,
   bare: boolean,
 ): number | null {
-  if (!step.product || !actOf(step).usesUp) return null
-  const material = materialOf(step.product)
+  const material = taken(shelf, step)
+  if (!material || !actOf(step).usesUp) return null
   const need = (soft: boolean) => {
     const faces = facts.faces.filter(f => step.faces.includes(f.id) && speciesOf(f.species).softwood === soft)
     const area_m2 = sumOf(faces, f => f.area_m2)
@@ -63,8 +63,8 @@ const placesAmong = (visits: readonly Visit[]): Map<string, LadderPlace> => {
 }
 
 /** Where each sanding step stands in its ladder: the first takes what stripping left, the last ends by hand. */
-export const sandPlaces = (steps: readonly Step[], facts: Facts, choice: Choice): Map<string, LadderPlace> =>
-  placesAmong(walk(steps, groupsIn(facts, choice), g => foundSurface(facts, g)))
+export const sandPlaces = (steps: readonly Step[], context: Context, choice: Choice): Map<string, LadderPlace> =>
+  placesAmong(walk(steps, groupsIn(context, choice), context))
 
 /** What a repair step mends on its faces: joints by gluing, all else by mending; only what no step before it mends. */
 function repairsOf(step: Step, before: readonly Step[], facts: Facts): Mending[] {
@@ -88,12 +88,13 @@ function repaired(
 /** Fills in minutes, amounts, titles and waits of a list of steps. What was typed by hand stays as it was typed. */
 export function completePlan(
   steps: readonly Step[],
-  facts: Facts,
+  context: Context,
   choice: Choice,
-  start: (g: Group) => Surface = g => foundSurface(facts, g),
+  start?: (g: Group) => Surface,
 ): Plan {
+  const { facts, house } = context
   const bareAt = new Map<string, boolean>()
-  const visits = walk(steps, groupsIn(facts, choice), start)
+  const visits = walk(steps, groupsIn(context, choice), context, start)
   const placeAt = placesAmong(visits)
   for (const v of visits) bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
   const filled = steps.map((given, i): Step => {
@@ -103,23 +104,23 @@ export function completePlan(
     const typed = (what: Step['typed'][number]) => step.typed.includes(what)
     const worked = repairs.length
       ? SETUP_MIN + sumOf(repairs, m => m.minutes)
-      : attended_min(step, faces, facts.pace, placeAt.get(step.key))
+      : attended_min(step, faces, context, placeAt.get(step.key))
     return {
       ...step,
-      title: titleOf(step),
+      title: titleOf(step, context),
       attended_min: typed('attended_min') ? step.attended_min : Math.ceil(worked),
-      amount_ml: typed('amount_ml') ? step.amount_ml : amount_ml(step, facts, bareAt.get(step.key) ?? false),
+      amount_ml: typed('amount_ml') ? step.amount_ml : amount_ml(step, context, bareAt.get(step.key) ?? false),
     }
   })
-  const budgets = waysOf(facts, choice).flatMap(way =>
+  const budgets = waysOf(context, choice).flatMap(way =>
     groupsOf(way.facts).flatMap(group => {
-      const budget = budgetOf(way.facts, group, way.choice)
+      const budget = budgetOf({ ...context, facts: way.facts }, group, way.choice)
       return budget ? [{ group, budget }] : []
     }),
   )
-  const waits = waitsBetween(filled, facts)
+  const waits = waitsBetween(filled, context)
   // a house that trusts the label plans with the likely end, not the safe one
   const dries = (w: Wait) => ['dry', 'recoat', 'harden'].includes(w.kind)
-  const trusted = choice.house?.['dry-by'] === 'label'
+  const trusted = house['dry-by'] === 'label'
   return { steps: filled, waits: trusted ? waits.map(w => (dries(w) ? { ...w, safe: w.likely } : w)) : waits, budgets }
 }

@@ -3,6 +3,7 @@
  */
 import { does, foundSurface, type Step, type Surface, walk } from '../acts'
 import { type Choice, groupsIn, waysOf } from '../build'
+import type { Context } from '../context'
 import { factsOfFaces, type Facts, type Group } from '../piece'
 import { completePlan, type Plan } from './complete'
 import { workOutPlan } from './planner'
@@ -26,10 +27,11 @@ export function fallBackFrom(
   gate: Step,
   done: readonly Step[],
   left: readonly Step[],
-  facts: Facts,
+  context: Context,
   choice: Choice,
   ask: boolean,
 ): Fallback {
+  const { facts } = context
   const route = gate.gate?.fallback
   if (!route) throw new RangeError(`"${gate.title}" has no fallback.`)
   const failed = (faces: readonly number[]) => faces.some(f => gate.faces.includes(f))
@@ -38,16 +40,16 @@ export function fallBackFrom(
   const own = choice.own?.map(w => (failed(w.faces) ? { ...w, route } : w))
   const next: Choice = { ...choice, ...(failed(mainFaces) ? { route } : {}), ...(own ? { own } : {}) }
   // every way that the gate stands on goes over whole
-  const over = new Set(waysOf(facts, choice).map(facesOf).filter(failed).flat())
+  const over = new Set(waysOf(context, choice).map(facesOf).filter(failed).flat())
   const surfaces = new Map<number, Surface>()
-  for (const v of walk(done, groupsIn(facts, choice), g => foundSurface(facts, g)))
+  for (const v of walk(done, groupsIn(context, choice), context))
     for (const f of v.group.faces) surfaces.set(f.id, v.after)
   const start = (g: Group) => surfaces.get(g.faces[0]!.id) ?? foundSurface(facts, g)
-  const plan: Plan = workOutPlan(
-    factsOfFaces(facts, f => over.has(f)),
-    next,
-    { start, prefix: 'f-', ask },
-  )
+  const plan: Plan = workOutPlan({ ...context, facts: factsOfFaces(facts, f => over.has(f)) }, next, {
+    start,
+    prefix: 'f-',
+    ask,
+  })
   const rest = (s: Step) => s.faces.filter(f => !over.has(f))
   const last = (s: Step) => does(s, 'ends')
   return {
@@ -64,7 +66,12 @@ export function fallBackFrom(
 }
 
 /** The live plan after a fallback: minutes, amounts and waits worked out again. */
-export const afterFallback = (fallback: Fallback, done: readonly Step[], left: readonly Step[], facts: Facts): Plan =>
+export const afterFallback = (
+  fallback: Fallback,
+  done: readonly Step[],
+  left: readonly Step[],
+  context: Context,
+): Plan =>
   completePlan(
     [
       ...done,
@@ -73,6 +80,6 @@ export const afterFallback = (fallback: Fallback, done: readonly Step[], left: r
         .map(s => ({ ...s, faces: fallback.narrow.find(n => n.key === s.key)?.faces ?? s.faces })),
       ...fallback.fresh,
     ],
-    facts,
+    context,
     fallback.choice,
   )

@@ -1,8 +1,8 @@
 /** Steps that repeat until an inspection passes: how often they are planned, how often at worst, and what passes. */
 import { actOf, does, type Step } from '../acts'
 import type { Choice } from '../build'
-import { materialOf } from '../materials'
-import type { Facts } from '../piece'
+import type { Context } from '../context'
+import { taken } from '../materials'
 import { speciesOf } from '../wood'
 
 /** Bare soft wood may drink two coats more than planned (common practice). */
@@ -19,8 +19,8 @@ export interface Loop {
 }
 
 /** Of the range of coats of its product, or by the act; soft wood under a film drinks more. */
-function worstOf(step: Step, rounds: number, facts: Facts): number {
-  const m = step.product ? materialOf(step.product) : null
+function worstOf(step: Step, rounds: number, { facts, shelf }: Context): number {
+  const m = taken(shelf, step)
   const film = does(step, 'finishes') && m?.role === 'film' && m.coats[1] > 1
   const soft = film && facts.faces.some(f => step.faces.includes(f.id) && speciesOf(f.species).softwood)
   return Math.max(rounds, actOf(step).rounds?.worst ?? m?.coats[1] ?? rounds) + (soft ? SOFT_EXTRA : 0)
@@ -33,7 +33,7 @@ const mayLoop = (step: Step, choice: Pick<Choice, 'finish'>): boolean =>
   (!does(step, 'abrades') || step.grits.length > 1)
 
 /** The loops of a plan, each with its planned and its worst count. */
-export function loopsOf(steps: readonly Step[], facts: Facts, choice: Pick<Choice, 'finish'>): Loop[] {
+export function loopsOf(steps: readonly Step[], context: Context, choice: Pick<Choice, 'finish'>): Loop[] {
   const groups = new Map<string, Step[]>()
   for (const step of steps) {
     const id = `${step.kind}|${step.product}|${step.faces.join()}`
@@ -43,7 +43,7 @@ export function loopsOf(steps: readonly Step[], facts: Facts, choice: Pick<Choic
     const last = its.at(-1)!
     const own = actOf(last).rounds!
     const rounds = does(last, 'abrades') ? 1 : its.length
-    const worst = worstOf(last, rounds, facts)
+    const worst = worstOf(last, rounds, context)
     const shares = (s: Step) => s.faces.some(f => last.faces.includes(f))
     const at = steps.indexOf(last)
     const beside = (where: 'before' | 'after') =>
@@ -60,9 +60,9 @@ export function loopsOf(steps: readonly Step[], facts: Facts, choice: Pick<Choic
 }
 
 /** The steps when every loop goes its worst count. Coats are numbered on; keys of further rounds end in "+1", "+2". */
-export function worstSteps(steps: readonly Step[], facts: Facts, choice: Pick<Choice, 'finish'>): Step[] {
+export function worstSteps(steps: readonly Step[], context: Context, choice: Pick<Choice, 'finish'>): Step[] {
   const at = new Map<string, Step[]>()
-  for (const loop of loopsOf(steps, facts, choice)) {
+  for (const loop of loopsOf(steps, context, choice)) {
     const round = loop.again.map(key => steps.find(s => s.key === key)!)
     const places = loop.again.map(key => steps.findIndex(s => s.key === key))
     const lastKey = steps[Math.max(...places)]!.key

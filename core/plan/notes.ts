@@ -1,17 +1,17 @@
 /** How a step is done: which face first, in what sections before it dries, with what care. All common practice. */
 import { isCoarser, P } from '../abrasives'
 import { actOf, type Step } from '../acts'
-import { STANDARD_AIR } from '../drying'
-import { faceFactor, type Face, type Facts } from '../piece'
+import type { Context } from '../context'
+import { faceFactor, type Face } from '../piece'
 import { round, sumOf } from '../units'
 
 /** Sections that can be worked before they dry: m² each, and how many. Null where one will do, or nothing dries. */
 export function sectionsOf(
   step: Step,
   faces: readonly Face[],
-  facts: Facts,
+  context: Context,
 ): { area_m2: number; count: number; says: string } | null {
-  const window = actOf(step).open(step, { facts, air: STANDARD_AIR })
+  const window = actOf(step).open(step, context)
   if (!window) return null
   const area_m2 = window.open_min / window.min_m2
   const count = Math.ceil(sumOf(faces, f => f.area_m2 * faceFactor(f)) / area_m2)
@@ -28,10 +28,10 @@ export const inOrder = (faces: readonly Face[]): Face[] =>
   [...faces].sort((a, b) => RANKS.indexOf(a.rank) - RANKS.indexOf(b.rank) || lying(a) - lying(b))
 
 /** How this step is done on these faces, in words. */
-export function notesOf(step: Step, facts: Facts): string[] {
+export function notesOf(step: Step, context: Context): string[] {
   const act = actOf(step)
-  const faces = facts.faces.filter(f => step.faces.includes(f.id))
-  const sections = sectionsOf(step, faces, facts)
+  const faces = context.facts.faces.filter(f => step.faces.includes(f.id))
+  const sections = sectionsOf(step, faces, context)
   const order = inOrder(faces)
   const first = order[0]
   const last = order.at(-1)

@@ -1,6 +1,7 @@
 /** Works a plan out of surface states: the stages of each group, joined where they are alike. */
 import { foundSurface, type StepKind, stepOf, type Step, type Surface } from '../acts'
 import { type Choice, type RouteSlug, STRIPPING, waysOf } from '../build'
+import type { Context } from '../context'
 import { type Facts, groupsOf, type Group, partsToTakeOff } from '../piece'
 import { completePlan, type Plan } from './complete'
 import { worstSteps } from './loops'
@@ -46,17 +47,18 @@ function keyed(steps: readonly Ordered[], prefix: string): Step[] {
  * `prefix` keeps step keys of a fallback apart. Steps that are alike on several groups become one.
  */
 export function workOutPlan(
-  facts: Facts,
+  context: Context,
   choice: Choice,
   options: { start?: (g: Group) => Surface; prefix?: string; ask?: boolean } = {},
 ): Plan {
+  const { facts } = context
   const { start = (g: Group) => foundSurface(facts, g), prefix = '', ask = true } = options
-  const ways = waysOf(facts, choice)
+  const ways = waysOf(context, choice)
   const drafts = ways.flatMap((way, i) =>
     groupsOf(way.facts).flatMap(group => {
       const from = start(i === 0 ? group : { ...group, key: `${i}|${group.key}` })
       const faces = group.faces.map(f => f.id)
-      return stagesOf(way.facts, way.choice, group, from).map(draft => ({ draft, faces }))
+      return stagesOf({ ...context, facts: way.facts }, way.choice, group, from).map(draft => ({ draft, faces }))
     }),
   )
   const facesOf = (some: readonly Facts[]) => some.flatMap(f => groupsOf(f).flatMap(g => g.faces.map(x => x.id)))
@@ -73,9 +75,9 @@ export function workOutPlan(
     put(890, 'unmask', 'tape left long leaves its glue')
   }
   if (ask) put(0, 'approval', 'nothing is touched before the client said yes')
-  return completePlan(keyed([...joined(drafts), ...around], prefix), facts, choice, start)
+  return completePlan(keyed([...joined(drafts), ...around], prefix), context, choice, start)
 }
 
 /** The plan when every loop goes its worst count. */
-export const worstPlan = (plan: Plan, facts: Facts, choice: Choice): Plan =>
-  completePlan(worstSteps(plan.steps, facts, choice), facts, choice)
+export const worstPlan = (plan: Plan, context: Context, choice: Choice): Plan =>
+  completePlan(worstSteps(plan.steps, context, choice), context, choice)

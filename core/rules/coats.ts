@@ -1,21 +1,7 @@
 /** Rules of sealers and topcoats: what may lie on what. */
 import { gritName, isCoarser, P } from '../abrasives'
 import { isBare, type Visit } from '../acts'
-import {
-  breach,
-  COMMON,
-  covers,
-  DAY_MIN,
-  each,
-  films,
-  gap_min,
-  hours,
-  product,
-  type Rule,
-  tooSoon,
-  top,
-  unfit,
-} from './rule'
+import { breach, COMMON, covers, DAY_MIN, each, films, gap_min, hours, type Rule, tooSoon, top, unfit } from './rule'
 
 const OIL_FILMS = ['oil-varnish', 'oil-polyurethane', 'oil-paint', 'wiping-varnish', 'resin-oil-varnish']
 const SHELLACS = ['shellac', 'dewaxed-shellac', 'shellac-brushed']
@@ -33,7 +19,7 @@ export const COAT_RULES: readonly Rule[] = [
     check: c =>
       c.licences.includes('isocyanates')
         ? []
-        : each(c, v => (product(v)?.traits.includes('catalysed') ? `${product(v)!.name} without a licence` : null)),
+        : each(c, v => (v.product?.traits.includes('catalysed') ? `${v.product!.name} without a licence` : null)),
   },
   {
     slug: 'waxy-shellac-under-film',
@@ -47,7 +33,7 @@ export const COAT_RULES: readonly Rule[] = [
     check: c =>
       c.visits.flatMap(v => {
         const under = top(v.before)
-        const m = product(v)
+        const m = v.product
         if (!isFilm(v) || !under || !m) return []
         if (under.slug === 'shellac-brushed' && (m.base === 'water' || m.slug === 'oil-polyurethane'))
           return [breach(v.step, `shellac with its wax under ${m.name}`)]
@@ -75,7 +61,7 @@ export const COAT_RULES: readonly Rule[] = [
     mend: 'A barrier of dewaxed shellac, or another finish.',
     check: c =>
       each(c, v =>
-        films(v) && product(v)!.base === 'lacquer' && top(v.before) && OIL_FILMS.includes(top(v.before)!.slug)
+        films(v) && v.product!.base === 'lacquer' && top(v.before) && OIL_FILMS.includes(top(v.before)!.slug)
           ? `lacquer over ${words(top(v.before)!.slug)}`
           : null,
       ),
@@ -90,7 +76,7 @@ export const COAT_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const under = top(v.before)
-        if (!isFilm(v) || product(v)!.base !== 'water') return null
+        if (!isFilm(v) || v.product!.base !== 'water') return null
         const oilInWood = v.before.inWood.findLast(w => w.role === 'oil')?.step ?? null
         const oilFilm = under?.base === 'oil' && under.slug !== 'gel-stain' ? under.step : null
         const oil = under ? oilFilm : oilInWood
@@ -110,8 +96,8 @@ export const COAT_RULES: readonly Rule[] = [
       each(c, v =>
         isFilm(v) &&
         top(v.before)?.slug === 'lacquer-sanding-sealer' &&
-        (product(v)!.traits.includes('catalysed') || /polyurethane/.test(product(v)!.slug))
-          ? `sanding sealer under ${product(v)!.name}`
+        (v.product!.traits.includes('catalysed') || /polyurethane/.test(v.product!.slug))
+          ? `sanding sealer under ${v.product!.name}`
           : null,
       ),
   },
@@ -152,7 +138,7 @@ export const COAT_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const oil = v.before.inWood.findLast(w => w.slug === 'boiled-linseed')
-        if (!isFilm(v) || product(v)!.base !== 'alcohol' || !oil || !isBare(v.before)) return null
+        if (!isFilm(v) || v.product!.base !== 'alcohol' || !oil || !isBare(v.before)) return null
         const least = gap_min(c, oil.step, v.step.key)
         return least < 14 * DAY_MIN ? tooSoon(oil.step, 14 * DAY_MIN, `${hours(least)} since the boiled oil`) : null
       }),

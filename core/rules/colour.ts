@@ -12,7 +12,6 @@ import {
   hours,
   lastInWood,
   leastElapsed_min,
-  product,
   type RuleContext,
   type Rule,
   tooSoon,
@@ -37,7 +36,7 @@ const wetColourUnder = (c: RuleContext, covers: (v: Visit) => boolean): Breach[]
         )
       : null
   })
-const coatOf = (base: string) => (v: Visit) => films(v) && product(v)?.base === base
+const coatOf = (base: string) => (v: Visit) => films(v) && v.product?.base === base
 
 export const COLOUR_RULES: readonly Rule[] = [
   {
@@ -50,8 +49,8 @@ export const COLOUR_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const under = v.before.inWood.findLast(w => w.role === 'conditioner')
-        return v.step.kind === 'stain' && under && under.base !== product(v)!.base
-          ? `${under.base}-based conditioner under ${product(v)!.base}-based stain`
+        return v.step.kind === 'stain' && under && under.base !== v.product!.base
+          ? `${under.base}-based conditioner under ${v.product!.base}-based stain`
           : null
       }),
   },
@@ -156,9 +155,9 @@ export const COLOUR_RULES: readonly Rule[] = [
         return v.step.kind === 'coat' &&
           dye &&
           isBare(v.before) &&
-          dye.base === product(v)!.base &&
+          dye.base === v.product!.base &&
           v.step.method === 'brush'
-          ? `${dye.slug.replaceAll('-', ' ')} under a brushed ${product(v)!.base} coat`
+          ? `${dye.slug.replaceAll('-', ' ')} under a brushed ${v.product!.base} coat`
           : null
       }),
   },
@@ -172,7 +171,7 @@ export const COLOUR_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const dye = v.before.inWood.findLast(w => ['dye', 'paint-wash'].includes(w.role) && w.base === 'water')
-        if (!dye || !isBare(v.before) || !does(v.step, 'finishes') || product(v)?.base !== 'oil') return null
+        if (!dye || !isBare(v.before) || !does(v.step, 'finishes') || v.product?.base !== 'oil') return null
         const least = gap_min(c, dye.step, v.step.key)
         return least < DAY_MIN / 2
           ? tooSoon(dye.step, DAY_MIN / 2, `only ${hours(least)} since the water colour`)
@@ -186,7 +185,7 @@ export const COLOUR_RULES: readonly Rule[] = [
     source: COMMON,
     reason: 'It may hold water repellents that topcoats do not hold on.',
     mend: 'An adhesion test first, or an interior stain.',
-    check: c => each(c, v => (product(v)?.traits.includes('exterior') ? 'an exterior stain' : null)),
+    check: c => each(c, v => (v.product?.traits.includes('exterior') ? 'an exterior stain' : null)),
   },
   {
     slug: 'no-abrasion-on-colour',
@@ -226,8 +225,8 @@ export const COLOUR_RULES: readonly Rule[] = [
     mend: 'A water-clear topcoat that does not yellow.',
     check: c =>
       each(c, v =>
-        v.before.pale && does(v.step, 'finishes') && product(v)?.traits.includes('yellows')
-          ? `${product(v)!.name} ambers over pale wood`
+        v.before.pale && does(v.step, 'finishes') && v.product?.traits.includes('yellows')
+          ? `${v.product!.name} ambers over pale wood`
           : null,
       ),
   },

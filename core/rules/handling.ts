@@ -1,6 +1,7 @@
 /** Rules of the work on coats: cleaning, windows, rubbing, taping, packing, the room. */
 import { median_um } from '../abrasives'
 import { does, type Visit, wears } from '../acts'
+import { taken } from '../materials'
 import {
   abrades,
   breach,
@@ -11,7 +12,6 @@ import {
   gap_min,
   hours,
   leastElapsed_min,
-  product,
   type RuleContext,
   type Rule,
   tooSoon,
@@ -55,7 +55,7 @@ export const HANDLING_RULES: readonly Rule[] = [
         if (v.before.contamination === 'untreated') return 'water beaded here, and it was not washed with solvent'
         if (!c.visits.some(u => u.group === v.group && u.index < v.index && u.step.kind === 'gate'))
           return 'no wetting test between the solvent wash and this step'
-        const film = product(v)!.role === 'film'
+        const film = v.product!.role === 'film'
         return film && v.before.contamination !== 'barred' && v.step.product !== 'dewaxed-shellac'
           ? 'no dewaxed shellac barrier under this coat'
           : null
@@ -105,7 +105,7 @@ export const HANDLING_RULES: readonly Rule[] = [
         const under = top(v.before)
         const cure = under?.step ? c.steps.find(s => s.key === under.step)! : null
         if (v.step.kind !== 'rub-out' || !cure) return null
-        const [least] = product({ ...v, step: cure })!.cure_d
+        const [least] = taken(c.shelf, cure)!.cure_d
         const gap = gap_min(c, cure.key, v.step.key)
         return gap < least * DAY_MIN
           ? tooSoon(cure.key, least * DAY_MIN, `${hours(gap)} since the last coat; ${least} days at the least`)
@@ -249,7 +249,7 @@ export const HANDLING_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const before = c.visits.findLast(u => u.group === v.group && u.index < v.index)
-        return isFilm(v) && product(v)!.base === 'water' && before?.step.fields.dustBy === 'tack-cloth'
+        return isFilm(v) && v.product!.base === 'water' && before?.step.fields.dustBy === 'tack-cloth'
           ? 'a tack cloth just before it'
           : null
       }),

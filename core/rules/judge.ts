@@ -2,9 +2,10 @@
  * What may lie on what: all rules, and a plan judged by them. A new rule is one entry in `wood`, `colour` or `coats`,
  * and one row in its test.
  */
-import { foundSurface, type Step, type Surface, type Wait, walk } from '../acts'
+import { type Step, type Surface, type Wait, walk } from '../acts'
 import { type Choice, waysOf } from '../build'
-import { type Facts, groupsOf, type Group } from '../piece'
+import type { Context } from '../context'
+import { groupsOf, type Group } from '../piece'
 import type { LicenceKind } from '../safety'
 import { COAT_RULES } from './coats'
 import { HANDLING_RULES } from './handling'
@@ -26,7 +27,7 @@ export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_R
  * piece is judged by itself.
  */
 export function judgePlan(input: {
-  facts: Facts
+  context: Context
   choice: Choice
   steps: readonly Step[]
   waits: readonly Wait[]
@@ -34,23 +35,25 @@ export function judgePlan(input: {
   scope?: Rule['scope']
   licences?: readonly LicenceKind[]
 }): Verdict[] {
-  const { scope = 'plan', licences = [] } = input
+  const { context, scope = 'plan', licences = [] } = input
   const found = new Map<string, Verdict>()
-  for (const way of waysOf(input.facts, input.choice)) {
+  for (const way of waysOf(context, input.choice)) {
     const groups = groupsOf(way.facts)
     const own = new Set(groups.flatMap(g => g.faces.map(f => f.id)))
     const steps = input.choice.own?.length ? input.steps.filter(s => s.faces.some(f => own.has(f))) : input.steps
     const keys = new Set(steps.map(s => s.key))
     const waits = input.choice.own?.length ? input.waits.filter(w => keys.has(w.from) && keys.has(w.to)) : input.waits
-    const context: RuleContext = {
-      ...way,
+    const within = { ...context, facts: way.facts }
+    const asked: RuleContext = {
+      ...within,
+      choice: way.choice,
       licences,
       steps,
       waits,
-      visits: walk(steps, groups, input.start ?? (g => foundSurface(way.facts, g))),
+      visits: walk(steps, groups, within, input.start),
     }
     for (const { check, ...rule } of RULES.filter(r => r.scope === scope)) {
-      for (const b of check?.(context) ?? [])
+      for (const b of check?.(asked) ?? [])
         if (!found.has(`${rule.slug}|${b.step}`))
           found.set(`${rule.slug}|${b.step}`, { ...rule, rule: rule.slug, ...b })
     }

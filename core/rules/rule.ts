@@ -1,14 +1,12 @@
 /** What a rule is, and the few questions that rules ask of a plan. A rule reads surface states and waits only. */
 import { actOf, does, type Step, type Surface, type Unfit, type Visit, type Wait } from '../acts'
 import type { Choice } from '../build'
-import { materialOf, type Material } from '../materials'
-import type { Facts } from '../piece'
+import type { Context } from '../context'
 import type { LicenceKind, Severity } from '../safety'
 
-export interface RuleContext {
+export interface RuleContext extends Context {
   /** what somebody in the shop holds a licence for today */
   licences: readonly LicenceKind[]
-  facts: Facts
   choice: Choice
   steps: readonly Step[]
   waits: readonly Wait[]
@@ -57,7 +55,6 @@ export const each = (c: RuleContext, when: (v: Visit) => string | Omit<Breach, '
 /** Too soon after a step; mended by waiting. */
 export const tooSoon = (from: string | null, min: number, says: string): Omit<Breach, 'step'> =>
   from === null ? { says } : { says, wait: { from, min } }
-export const product = (v: Visit): Material | null => (v.step.product ? materialOf(v.step.product) : null)
 export const top = (s: Surface) => s.films.at(-1) ?? null
 export const lastInWood = (s: Surface) => s.inWood.at(-1)
 export const hours = (min: number): string => {

@@ -15,7 +15,6 @@ import {
   each,
   gap_min,
   hours,
-  product,
   type RuleContext,
   type Rule,
   tooSoon,
@@ -53,7 +52,7 @@ export const WOOD_RULES: readonly Rule[] = [
       c.licences.includes('methylene-chloride')
         ? []
         : each(c, v =>
-            product(v)?.traits.includes('methylene-chloride') ? `${product(v)!.name} without a licence` : null,
+            v.product?.traits.includes('methylene-chloride') ? `${v.product!.name} without a licence` : null,
           ),
   },
   {
@@ -154,7 +153,7 @@ export const WOOD_RULES: readonly Rule[] = [
       each(c, v => {
         const filler = v.before.filler ? c.steps.find(s => s.key === v.before.filler) : null
         if (v.step.kind !== 'coat' || filler?.product !== 'paste-filler') return null
-        const needs = product(v)!.base === 'water' ? 3 * DAY_MIN : DAY_MIN
+        const needs = v.product!.base === 'water' ? 3 * DAY_MIN : DAY_MIN
         const least = gap_min(c, filler.key, v.step.key)
         return least < needs && v.step.product !== 'dewaxed-shellac'
           ? tooSoon(filler.key, needs, `${hours(least)} from the filler to this coat; ${hours(needs)} at the least`)
@@ -187,9 +186,7 @@ export const WOOD_RULES: readonly Rule[] = [
     mend: 'Non-woven pads or bronze wool instead.',
     check: c =>
       each(c, v =>
-        v.before.steelWool &&
-        isBare(v.before) &&
-        (does(v.step, 'floods') || (covers(v) && product(v)?.base === 'water'))
+        v.before.steelWool && isBare(v.before) && (does(v.step, 'floods') || (covers(v) && v.product?.base === 'water'))
           ? 'steel wool was used on this wood'
           : null,
       ),
@@ -218,7 +215,7 @@ export const WOOD_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         if (v.step.kind !== 'sand' || v.step.grits.length < 2) return null
-        const budget = budgetOf(c.facts, v.group, c.choice)
+        const budget = budgetOf(c, v.group, c.choice)
         if (!budget || budget.verdict === 'fine' || (budget.verdict === 'by-hand' && v.step.method === 'hand'))
           return null
         return (

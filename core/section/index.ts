@@ -1,7 +1,8 @@
 /** The section: a cut through the surface, to scale in µm. Geometry first, then the same drawing as SVG text. */
+import type { Context } from '../context'
 import { foundSurface, isBare, type Step, walk } from '../acts'
 import { materialOf } from '../materials'
-import { type Facts, groupsOf } from '../piece'
+import { groupsOf } from '../piece'
 import { speciesOf } from '../wood'
 
 export type LayerState = 'found' | 'done' | 'running' | 'planned' | 'failing'
@@ -39,11 +40,12 @@ const nameOf = (slug: string) => {
 
 /** The layers found and planned on the group that shows most. `stateOf` tells how far each step is. */
 export function sectionOf(
-  facts: Facts,
+  context: Context,
   steps: readonly Step[],
   stateOf: (key: string) => LayerState,
   failing: ReadonlySet<string> = new Set(),
 ): Section | null {
+  const { facts } = context
   const groups = groupsOf(facts).sort(
     (a, b) => b.faces.filter(f => f.rank === 'show').length - a.faces.filter(f => f.rank === 'show').length,
   )
@@ -51,7 +53,7 @@ export function sectionOf(
   if (!lead) return null
   // one face stands for its group: faces of a group may go different ways
   const group = { ...lead, faces: [lead.faces.find(f => f.rank === 'show') ?? lead.faces[0]!] }
-  const visits = walk(steps, [group], g => foundSurface(facts, g))
+  const visits = walk(steps, [group], context)
   const end = visits.at(-1)?.after ?? foundSurface(facts, group)
   const species = speciesOf(group.species)
   const state = (key: string | null): LayerState => {

@@ -3,7 +3,7 @@ import { blocks } from '../safety'
 import { actOf, does, type Late, makesDust, type Step, type Wait } from '../acts'
 import { type AirVerdict, type Air, judgeAir } from '../air'
 import { temperatureFactor } from '../drying'
-import { materialOf } from '../materials'
+import { type Shelf, taken } from '../materials'
 import type { Verdict } from '../rules'
 import { closingOf, type Hours, isWorking, nextSpan } from './hours'
 
@@ -55,8 +55,8 @@ export interface Window {
 const heatShortens = (air: Air | null): number => (air ? Math.min(1, temperatureFactor(air.temperature_C)) : 1)
 
 /** When the mixed pot of a step ends, by its early figure; heat shortens it. Null where nothing is mixed. */
-export function potEnds_ms(step: BenchStep, air: Air | null): number | null {
-  const life = step.product ? materialOf(step.product).potLife_min : null
+export function potEnds_ms(step: BenchStep, air: Air | null, shelf: Shelf): number | null {
+  const life = taken(shelf, step)?.potLife_min
   return life && step.mixed_ms ? step.mixed_ms + life[0] * heatShortens(air) * MIN_MS : null
 }
 
@@ -103,6 +103,7 @@ export interface StartQuestion {
   overruled: ReadonlySet<string>
   hours: Hours
   now_ms: number
+  shelf: Shelf
   air: Air | null
   /** a coat that is wet in the same room, in words; null where none is, or dust has a room of its own */
   wetCoat?: string | null
@@ -182,16 +183,17 @@ export function mayStart(q: StartQuestion): StartVerdict {
   if (q.wetCoat && makesDust(step) && !said('no-dust-work-in-finishing-room'))
     refuse('rule', `A coat is wet in this room: ${q.wetCoat}. Sand elsewhere, or when it is dry.`, true)
 
-  const need = step.product ? materialOf(step.product).air : null
+  const product = taken(q.shelf, step)
+  const need = product?.air
   const air = need ? judgeAir(need, q.air) : null
   if (air && !said('topcoat-climate')) {
     if (air.severity === 'stop' || air.severity === 'unknown') refuse('air', air.lines.join(' '), true)
     else warnings.push(...air.lines)
   }
 
-  const life_min = step.product ? materialOf(step.product).potLife_min?.[0] : undefined
+  const life_min = product?.potLife_min?.[0]
   if (life_min !== undefined) {
-    const ends_ms = potEnds_ms(step, q.air)
+    const ends_ms = potEnds_ms(step, q.air, q.shelf)
     if (ends_ms === null)
       warnings.push(`Touch "Mixed" when the two parts come together: a pot lasts about ${life_min / 60} h.`)
     else if (now_ms <= ends_ms) warnings.push(`Use the pot by ${clock(ends_ms)}.`)

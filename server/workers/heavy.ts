@@ -7,6 +7,7 @@ import type { Step } from '#core/acts'
 import { parseClimateLog } from '#core/air'
 import { canonicalJson, type Json } from '#core/approval'
 import type { Choice } from '#core/build'
+import type { Context } from '#core/context'
 import {
   type Band,
   type Colourant,
@@ -21,7 +22,6 @@ import {
 } from '#core/colour'
 import { parseSamples } from '#core/formats'
 import { judgeRoutes, judgeRoute, type RouteQuestion, type RouteVerdict } from '#core/ground'
-import type { Facts } from '#core/piece'
 import { afterFallback, completePlan, fallBackFrom, planDifference, workOutPlan } from '#core/plan'
 import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
 import type { Hours } from '#core/timetable'
@@ -36,7 +36,7 @@ export { placeLabelPdf, potLabelPdf } from './labels'
 export interface Asking extends Pick<RouteQuestion, 'rates' | 'hours' | 'record' | 'licences' | 'now_ms'> {
   prices: Readonly<Record<string, number>>
 }
-export type Asked = Asking & { facts: Facts; choice: Choice }
+export type Asked = Asking & { context: Context; choice: Choice }
 
 let lastHours: { text: string; hours: Hours } | undefined
 /** The same hours are the same object, so that days worked out before are found again. */
@@ -64,9 +64,9 @@ export function planFigures(q: Asked) {
 }
 export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choice.route, questionOf(q)))
 
-export const plan = ({ facts, choice }: { facts: Facts; choice: Choice }) => workOutPlan(facts, choice)
-export const complete = ({ steps, facts, choice }: { steps: Step[]; facts: Facts; choice: Choice }) =>
-  completePlan(steps, facts, choice)
+export const plan = ({ context, choice }: { context: Context; choice: Choice }) => workOutPlan(context, choice)
+export const complete = ({ steps, context, choice }: { steps: Step[]; context: Context; choice: Choice }) =>
+  completePlan(steps, context, choice)
 /**
  * What a failed gate makes of the plan: as it is when the worst price that was accepted holds, and when it does not.
  */
@@ -74,26 +74,28 @@ export function fallBack({
   step,
   done,
   left,
-  facts,
+  context,
   choice,
 }: {
   step: Step
   done: Step[]
   left: Step[]
-  facts: Facts
+  context: Context
   choice: Choice
 }) {
   return [false, true].map(ask => {
-    const over = fallBackFrom(step, done, left, facts, choice, ask)
-    return { over, live: afterFallback(over, done, left, facts) }
+    const over = fallBackFrom(step, done, left, context, choice, ask)
+    return { over, live: afterFallback(over, done, left, context) }
   }) as [
     { over: ReturnType<typeof fallBackFrom>; live: ReturnType<typeof afterFallback> },
     { over: ReturnType<typeof fallBackFrom>; live: ReturnType<typeof afterFallback> },
   ]
 }
 /** Steps with and without what the hazards of a piece forbid. */
-export const banEffect = ({ facts, choice }: { facts: Facts; choice: Choice }) =>
-  planDifference(workOutPlan({ ...facts, lead: 'no', bans: [] }, choice).steps, workOutPlan(facts, choice).steps)
+export function banEffect({ context, choice }: { context: Context; choice: Choice }) {
+  const without = { ...context, facts: { ...context.facts, lead: 'no' as const, bans: [] } }
+  return planDifference(workOutPlan(without, choice).steps, workOutPlan(context, choice).steps)
+}
 
 export const learnFrom = ({ set, bands, without }: { set: Colourant[]; bands: Band[]; without: number[] }) =>
   learn(set, bands, without)

@@ -397,7 +397,7 @@ describe('house methods', () => {
     expect(verdicts.find(v => v.route === 'level-barrier-recoat')!.gates).toHaveLength(1)
     expect((await people.finisher.send(`GET /api/pieces/${id}/routes?house=nonsense`)).status).toBe(422)
     expect(Object.keys(await people.finisher.ok<object>(`GET /api/pieces/${id}/planning`)).sort()).toEqual([
-      'facts',
+      'context',
       'hours',
       'house',
       'now_ms',

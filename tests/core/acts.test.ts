@@ -1,3 +1,4 @@
+import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import { describe, expect, it } from 'vitest'
 import {
@@ -27,21 +28,22 @@ const steps = STEP_KINDS.flatMap(kind => {
 })
 const start = () => foundSurface(facts(), groupsOf(facts())[0]!)
 
+const context = usualContext(facts())
+
 describe('acts', () => {
   it.each(steps.map(s => [`${s.kind} with ${s.product}`, s] as const))('%s answers every question', (_name, step) => {
     const act = actOf(step)
-    const k = { facts: facts(), air: { temperature_C: 21, rh: 0.5 } }
-    expect(titleOf(step)).not.toMatch(/undefined|null|NaN|-coat|-chemical/)
-    expect(titleOf(step).length).toBeGreaterThan(3)
-    expect(Number.isFinite(attended_min(step, [face()]))).toBe(true)
-    expect(leave(step, start())).toHaveProperty('films')
+    expect(titleOf(step, context)).not.toMatch(/undefined|null|NaN|-coat|-chemical/)
+    expect(titleOf(step, context).length).toBeGreaterThan(3)
+    expect(Number.isFinite(attended_min(step, [face()], context))).toBe(true)
+    expect(leave(step, start(), context)).toHaveProperty('films')
     for (const kind of STEP_KINDS) {
-      const wait = waitAfter(step, stepOf({ key: 'next', kind, faces: [1] }), facts())
+      const wait = waitAfter(step, stepOf({ key: 'next', kind, faces: [1] }), context)
       expect(wait.min).toBeLessThanOrEqual(wait.likely)
       expect(wait.likely).toBeLessThanOrEqual(wait.safe)
       if (wait.max !== null) expect(wait.safe).toBeLessThanOrEqual(wait.max)
     }
-    const open = act.open(step, k)
+    const open = act.open(step, context)
     if (open) expect(open.open_min).toBeGreaterThan(0)
     for (const follows of act.layer?.follows ?? []) expect(STEP_KINDS).toContain(follows)
     for (const { kind } of act.rounds?.with ?? []) expect(STEP_KINDS).toContain(kind)
@@ -73,6 +75,7 @@ describe('acts', () => {
         const titles = values.map(value =>
           titleOf(
             stepOf({ key: 'x', kind, faces: [1], grits: [P(180)], product: 'varnish-oil', fields: { [field]: value } }),
+            context,
           ),
         )
         return new Set(titles).size === values.length ? [] : [`${kind}.${field}`]
@@ -92,21 +95,24 @@ describe('titles of plans stored before there were fields', () => {
   it.each(['pigment-stain', 'lacquer-toner', 'glaze', 'water-dye', 'none'] as const)(
     'read as the fields that say them again: %s',
     colour => {
-      const plan = workOutPlan(piece, choice({ colour, finish: 'nitrocellulose-lacquer', fill: 'paste-filler' }))
+      const plan = workOutPlan(
+        usualContext(piece),
+        choice({ colour, finish: 'nitrocellulose-lacquer', fill: 'paste-filler' }),
+      )
       for (const step of plan.steps) {
         const again = { ...step, fields: fieldsOfTitle(step) }
-        expect(titleOf(again), step.key).toBe(step.title)
+        expect(titleOf(again, context), step.key).toBe(step.title)
       }
     },
   )
 })
 
 describe('a step changed by hand', () => {
-  const plan = workOutPlan(facts(), choice())
+  const plan = workOutPlan(usualContext(facts()), choice())
   const change = (edit: Parameters<typeof editedStep>[1]) =>
     completePlan(
       plan.steps.map(s => (s.key === 'coat-1' ? editedStep(s, edit) : s)),
-      facts(),
+      usualContext(facts()),
       choice(),
     ).steps.find(s => s.key === 'coat-1')!
   const was = plan.steps.find(s => s.key === 'coat-1')!
@@ -122,9 +128,9 @@ describe('a step changed by hand', () => {
   })
   it('mends what is found once, however many steps mend', () => {
     const chipped = facts({ findings: [finding('dents')] })
-    const steps = workOutPlan(chipped, choice()).steps
+    const steps = workOutPlan(usualContext(chipped), choice()).steps
     const mend = steps.find(s => s.kind === 'mend')!
-    const twice = completePlan([...steps, { ...mend, key: 'again' }], chipped, choice()).steps
+    const twice = completePlan([...steps, { ...mend, key: 'again' }], usualContext(chipped), choice()).steps
     expect(twice.find(s => s.key === 'mend')!.title).toBe('Mend: 1 × dents')
     expect(twice.find(s => s.key === 'again')!).toMatchObject({ title: 'Mend what was found', attended_min: 8 })
   })

@@ -1,3 +1,4 @@
+import { usualContext } from '#core/context'
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { cautionsOfStep } from '#core/acts'
@@ -152,7 +153,7 @@ describe('damage', () => {
     const one = facts({ faces: [lid], findings: [placed('crack', line(100, 100, 600, 100, 1))] })
     expect(mendingOf(one)[0]!.minutes).toBeCloseTo(10 + 0.5 * 30)
     expect(mendingOf({ ...one, findings: [{ ...one.findings[0]!, wish: 'keep' }] })).toEqual([])
-    const steps = (f: typeof one) => workOutPlan(f, choice()).steps
+    const steps = (f: typeof one) => workOutPlan(usualContext(f), choice()).steps
     const step = steps(one).find(s => s.kind === 'mend')!
     expect(step.title).toBe('Mend: 1 × crack')
     expect(step.attended_min).toBe(Math.ceil(8 + 25))
@@ -169,7 +170,7 @@ describe('damage', () => {
   it('moves the route: worn over a sixth of the faces cannot be coated clear', () => {
     const q = (f: typeof base) =>
       judgeRoutes({
-        facts: f,
+        context: usualContext(f),
         choice: choice(),
         rates: { hour_minor: 60000, materialMarkup_bp: 0, tax_bp: 0 },
         hours,
@@ -187,7 +188,7 @@ describe('damage', () => {
 describe('what a route makes of the examination', () => {
   const q = (f: ReturnType<typeof facts>, c = choice()) =>
     judgeRoutes({
-      facts: f,
+      context: usualContext(f),
       choice: c,
       rates: { hour_minor: 60000, materialMarkup_bp: 0, tax_bp: 0 },
       hours,
@@ -362,7 +363,7 @@ describe('layers, groups, contradictions', () => {
         { group: 'B', layers: [{ finish: 'oil', certainty: 0.9 }] },
       ],
     })
-    const steps = workOutPlan(f, choice()).steps
+    const steps = workOutPlan(usualContext(f), choice()).steps
     expect(steps.find(s => s.kind === 'strip')!.faces).toEqual([1])
     expect(steps.find(s => s.kind === 'sand')!.faces).toEqual([1, 2])
   })
@@ -421,18 +422,18 @@ describe('hazards', () => {
     expect(BANS).toContain('opening')
   })
   it('changes the plan, and the change is told', () => {
-    const free = workOutPlan(facts(), choice())
+    const free = workOutPlan(usualContext(facts()), choice())
     const banned = facts({ bans: ['dry-sanding'] })
-    const wet = workOutPlan(banned, choice())
+    const wet = workOutPlan(usualContext(banned), choice())
     const told = planDifference(free.steps, wet.steps)
     expect(told.changes.find(c => c.key === 'sand')).toMatchObject({ after: null })
     expect(told.changes.find(c => c.key === 'pad')).toMatchObject({ before: null })
     expect(planDifference(free.steps, free.steps)).toEqual({ changes: [], minutes: 0 })
-    expect(graveOf(judgePlan({ facts: banned, choice: choice(), ...wet }))).toEqual([])
+    expect(graveOf(judgePlan({ context: usualContext(banned), choice: choice(), ...wet }))).toEqual([])
     expect(
       cautionsOfStep(
         wet.steps.find(s => s.kind === 'scrape')!,
-        banned,
+        usualContext(banned),
       ),
     ).toContain('poison')
   })
@@ -466,14 +467,14 @@ describe('wood', () => {
   })
   it('holds the first coat behind a moisture gate', () => {
     const wet = facts({ wet: [{ faceId: 1, most_pct: 11.2, likely_d: 9 }] })
-    const plan = workOutPlan(wet, choice())
-    expect(graveOf(judgePlan({ facts: wet, choice: choice(), ...plan }))).toEqual([])
+    const plan = workOutPlan(usualContext(wet), choice())
+    expect(graveOf(judgePlan({ context: usualContext(wet), choice: choice(), ...plan }))).toEqual([])
     const gate = plan.steps.find(s => s.gate?.slug === 'moisture')!
     expect(plan.waits.find(w => w.to === gate.key)!.likely).toBe(9 * 1440)
     const without = plan.steps.filter(s => s !== gate)
-    expect(judgePlan({ facts: wet, choice: choice(), steps: without, waits: plan.waits }).map(v => v.rule)).toContain(
-      'wood-too-wet',
-    )
+    expect(
+      judgePlan({ context: usualContext(wet), choice: choice(), steps: without, waits: plan.waits }).map(v => v.rule),
+    ).toContain('wood-too-wet')
   })
   it('stands a rigid filler only where the swing is small against the gap', () => {
     expect(crackAdvice({ species: 'walnut', board_mm: 15, gap_mm: 20, room: USUAL_ROOM }).filler).toBe('rigid')
@@ -508,7 +509,7 @@ describe('timed patch', () => {
   it("replaces the shop's default in the plan", () => {
     const minutes = (pace: { stripper: number | null; sanding: number | null }) =>
       Object.fromEntries(
-        workOutPlan({ ...f, pace }, choice())
+        workOutPlan(usualContext({ ...f, pace }), choice())
           .steps.toReversed()
           .map(s => [s.kind, s.attended_min]),
       )
@@ -572,8 +573,8 @@ describe('parts and hardware', () => {
   })
   it('holds surface repair and colour until the client has answered', () => {
     const undecided = facts({ undecided: ['handle'] })
-    const plan = workOutPlan(undecided, choice())
-    const held = judgePlan({ facts: undecided, choice: choice(), ...plan, scope: 'start' })
+    const plan = workOutPlan(usualContext(undecided), choice())
+    const held = judgePlan({ context: usualContext(undecided), choice: choice(), ...plan, scope: 'start' })
     expect(new Set(held.map(v => v.rule))).toEqual(new Set(['hardware-decided-first']))
     expect(held.map(v => v.step)).toContain('coat-1')
     expect(held.map(v => v.step)).not.toContain('strip')

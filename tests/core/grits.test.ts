@@ -1,3 +1,4 @@
+import { usualContext } from '#core/context'
 import { describe, expect, it, test } from 'vitest'
 import { asGrit, finest, type Grit, gritName, isCoarser, ladderBetween, median_um, P, parseGrit } from '#core/abrasives'
 import { type Step, stepOf, titleOf } from '#core/acts'
@@ -35,10 +36,13 @@ describe('a step says and keeps its grits', () => {
   const sand = (grits: Grit[], more: Partial<Step> = {}) =>
     stepOf({ key: 's', kind: 'sand', faces: [1], method: 'hand', grits, ...more })
   it('in its title, by their names', () => {
-    expect(titleOf(sand([P(120), cami(220)]))).toBe('Sand P120 → CAMI 220')
-    expect(titleOf(stepOf({ key: 'r', kind: 'sand-coat', faces: [1], method: 'hand', grits: [wool] }))).toContain(
-      'wool 0000',
-    )
+    expect(titleOf(sand([P(120), cami(220)]), usualContext(facts()))).toBe('Sand P120 → CAMI 220')
+    expect(
+      titleOf(
+        stepOf({ key: 'r', kind: 'sand-coat', faces: [1], method: 'hand', grits: [wool] }),
+        usualContext(facts()),
+      ),
+    ).toContain('wool 0000')
   })
   it('numbers in an older snapshot are of the P scale: nothing differs', () => {
     const before = { ...sand([P(180)]), grits: [180] } as unknown as Step
@@ -51,11 +55,16 @@ describe('a step says and keeps its grits', () => {
 describe('rules read grits on any scale', () => {
   const f = facts({ faces: [face()] })
   const broken = (c = choice(), grits: Grit[] = [], more = f) => {
-    const plan = workOutPlan(more, c)
+    const plan = workOutPlan(usualContext(more), c)
     const steps = plan.steps.map(s => (s.key === 'sand' ? { ...s, grits } : s))
     return {
       steps,
-      verdicts: judgePlan({ facts: more, choice: c, ...completePlan(steps, more, c), licences: LICENCES }),
+      verdicts: judgePlan({
+        context: usualContext(more),
+        choice: c,
+        ...completePlan(steps, usualContext(more), c),
+        licences: LICENCES,
+      }),
     }
   }
   const rules = (of: ReturnType<typeof broken>) => of.verdicts.map(v => v.rule)

@@ -1,3 +1,4 @@
+import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
@@ -182,7 +183,7 @@ const CASES: PlanCase[] = [
 ]
 
 describe.each(CASES)('$piece', ({ facts: f, choice: c, expect: wanted }) => {
-  const plan = workOutPlan(f, c)
+  const plan = workOutPlan(usualContext(f), c)
   const kinds = plan.steps.map(s => s.kind)
   it('goes in this order', () => {
     let from = 0
@@ -214,7 +215,7 @@ describe.each(CASES)('$piece', ({ facts: f, choice: c, expect: wanted }) => {
     if (wanted.fallback) expect(plan.steps.some(s => s.gate?.fallback === wanted.fallback)).toBe(true)
   })
   it('breaks no stop, and warns where it should', () => {
-    const verdicts = judgePlan({ facts: f, choice: c, ...plan, licences: LICENCES })
+    const verdicts = judgePlan({ context: usualContext(f), choice: c, ...plan, licences: LICENCES })
     expect(verdicts.filter(v => v.severity === 'stop' || v.severity === 'forbidden')).toEqual([])
     for (const rule of wanted.warns ?? []) expect(verdicts.map(v => v.rule)).toContain(rule)
   })
@@ -313,10 +314,12 @@ describe('whatever the piece, the wish and the house', () => {
         ),
       }),
     )
-  const stops = (f: Facts, c: Choice) =>
-    judgePlan({ facts: f, choice: c, ...workOutPlan(f, c), licences: LICENCES })
+  const stops = (f: Facts, house: House, c: Choice) => {
+    const context = usualContext(f, { house })
+    return judgePlan({ context, choice: c, ...workOutPlan(context, c), licences: LICENCES })
       .filter(v => v.severity === 'stop' || v.severity === 'forbidden')
       .map(v => `${v.rule} at ${v.step}: ${v.says}`)
+  }
 
   it(
     'a plan that strips breaks no stop: any finish, colour, filler and bleach (bleach and patina exclude ' +
@@ -333,7 +336,7 @@ describe('whatever the piece, the wish and the house', () => {
           fc.constantFrom(...BLEACHES),
           (f, house, route, finish, colour, fill, bleach) => {
             expect(
-              stops(f, choice({ route, finish, colour, fill, bleach: f.keepPatina ? 'none' : bleach, house })),
+              stops(f, house, choice({ route, finish, colour, fill, bleach: f.keepPatina ? 'none' : bleach })),
             ).toEqual([])
           },
         ),
@@ -357,7 +360,7 @@ describe('whatever the piece, the wish and the house', () => {
         fc.constantFrom(...FINISHES.filter(f => materialOf(f).role === 'film')),
         (f, house, route, finish) => {
           expect(
-            stops(f, choice({ route, finish, colour: route === 'scuff-and-gel' ? 'gel-stain' : 'none', house })),
+            stops(f, house, choice({ route, finish, colour: route === 'scuff-and-gel' ? 'gel-stain' : 'none' })),
           ).toEqual([])
         },
       ),
@@ -382,12 +385,11 @@ describe('whatever the piece, the wish and the house', () => {
             const mixed = choice({
               route,
               finish,
-              house,
               own: [{ route: other, finish: second, colour: 'none', conditioner: 'auto', faces: [last] }],
             })
-            expect(stops(f, mixed)).toEqual([])
+            expect(stops(f, house, mixed)).toEqual([])
             expect(
-              workOutPlan(f, mixed).steps.some(
+              workOutPlan(usualContext(f, { house }), mixed).steps.some(
                 s => s.faces.includes(last) && ['strip', 'sand-off', 'scrape'].includes(s.kind),
               ),
             ).toBe(false)
@@ -413,7 +415,7 @@ describe('whatever the piece, the wish and the house', () => {
       pieces.some(f =>
         choices.some(c =>
           Object.keys(HOUSE_METHODS[slug].options).some(option => {
-            const plan = (house: House) => workOutPlan(f, choice({ ...c, house })).steps
+            const plan = (house: House) => workOutPlan(usualContext(f, { house }), choice(c)).steps
             return (
               planDifference(plan(USUAL_HOUSE), plan(houseOf({ ...USUAL_HOUSE, [slug]: option }))).changes.length > 0
             )

@@ -1,6 +1,7 @@
+import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import { describe, expect, it, test } from 'vitest'
-import { attended_min, cautionsOfStep, STEP_KINDS, type Step, waitAfter } from '#core/acts'
+import { attended_min, cautionsOfStep, STEP_KINDS, stepOf, type Step, waitAfter } from '#core/acts'
 import type { Choice, RouteSlug } from '#core/build'
 import { need_ml } from '#core/coverage'
 import { addEstimates, estimate, lostAtGate, materialCost_minor, share_minor } from '#core/estimate'
@@ -144,19 +145,21 @@ const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
 
 describe('orders of the work', () => {
   test.each(orders)('%s', (_what, f, c, order) => {
-    expect(workOutPlan(facts(f), choice(c)).steps.map(s => s.key.replace(/^gel-1$/, 'gel'))).toEqual(order)
+    expect(workOutPlan(usualContext(facts(f)), choice(c)).steps.map(s => s.key.replace(/^gel-1$/, 'gel'))).toEqual(
+      order,
+    )
   })
   it('gives every step a reason and every caution a place to turn', () => {
     for (const [, f, c] of orders)
-      for (const step of workOutPlan(facts(f), choice(c)).steps) {
+      for (const step of workOutPlan(usualContext(facts(f)), choice(c)).steps) {
         expect(step.why.length, step.key).toBeGreaterThan(5)
-        for (const caution of cautionsOfStep(step, facts(f)))
+        for (const caution of cautionsOfStep(step, usualContext(facts(f))))
           expect(cautionText(caution)).toMatch(/local codes and licensed practice\.$/)
       }
   })
   it('has steps only of known kinds, and waits only between steps it has', () => {
     for (const [, f, c] of orders) {
-      const plan = workOutPlan(facts(f), choice(c))
+      const plan = workOutPlan(usualContext(facts(f)), choice(c))
       const keys = new Set(plan.steps.map(s => s.key))
       for (const step of plan.steps) expect(STEP_KINDS).toContain(step.kind)
       for (const wait of plan.waits) expect([keys.has(wait.from), keys.has(wait.to)]).toEqual([true, true])
@@ -165,12 +168,12 @@ describe('orders of the work', () => {
     }
   })
   it('keeps the patina: nothing coarser than P180', () =>
-    expect(workOutPlan(facts({ keepPatina: true }), choice()).steps.find(s => s.kind === 'sand')!.grits).toEqual([
-      P(180),
-    ]))
+    expect(
+      workOutPlan(usualContext(facts({ keepPatina: true })), choice()).steps.find(s => s.kind === 'sand')!.grits,
+    ).toEqual([P(180)]))
   it('stops at the grit that what follows wants', () => {
     const stop = (c: Partial<Choice>) =>
-      workOutPlan(facts(), choice(c))
+      workOutPlan(usualContext(facts()), choice(c))
         .steps.find(s => s.kind === 'sand')!
         .grits.at(-1)
     expect([stop({ colour: 'pigment-stain' }), stop({ finish: 'varnish-oil' }), stop({})]).toEqual(
@@ -179,10 +182,10 @@ describe('orders of the work', () => {
   })
   it('leaves protected parts alone', () => {
     const f = facts({ faces: [face(), face({ id: 2, scope: 'protect' })] })
-    expect(new Set(workOutPlan(f, choice()).steps.flatMap(s => s.faces))).toEqual(new Set([1]))
+    expect(new Set(workOutPlan(usualContext(f), choice()).steps.flatMap(s => s.faces))).toEqual(new Set([1]))
   })
   it('goes on from the surface that a failed gate left, with its own keys and without asking again', () => {
-    const fallback = workOutPlan(facts(), choice(), {
+    const fallback = workOutPlan(usualContext(facts()), choice(), {
       prefix: 'f-',
       ask: false,
       start: () => ({
@@ -208,34 +211,28 @@ describe('orders of the work', () => {
 })
 
 describe('minutes and amounts', () => {
-  const step = (kind: Step['kind'], more: Partial<Step> = {}) => ({
-    kind,
-    grits: [],
-    method: 'hand' as const,
-    product: null,
-    passes: 1,
-    fields: {},
-    ...more,
-  })
+  const step = (kind: Step['kind'], more: Partial<Step> = {}) =>
+    stepOf({ key: kind, kind, faces: [], method: 'hand', ...more })
+  const context = usualContext(facts())
   const square = [face({ area_m2: 1 })]
   /** Worked by hand from the shop's default minutes: set-up 8 + area × factor × minutes per m². */
   test.each<[string, number, number]>([
-    ['wash 6', attended_min(step('wash'), square), 8 + 6],
+    ['wash 6', attended_min(step('wash'), square, context), 8 + 6],
     [
       'scrape 15, upright',
-      attended_min(step('scrape'), [face({ area_m2: 1, orientation: 'vertical' })]),
+      attended_min(step('scrape'), [face({ area_m2: 1, orientation: 'vertical' })], context),
       8 + 15 * 1.15,
     ],
-    ['scuff 8, carved', attended_min(step('scuff'), [face({ area_m2: 1, shape: 'carved' })]), 8 + 24],
-    ['wash off 12, three passes', attended_min(step('wash-off', { passes: 3 }), square), 8 + 36],
+    ['scuff 8, carved', attended_min(step('scuff'), [face({ area_m2: 1, shape: 'carved' })], context), 8 + 24],
+    ['wash off 12, three passes', attended_min(step('wash-off', { passes: 3 }), square, context), 8 + 36],
     [
       'sand: first grit 20, the next by random orbit 10, the last by hand 20',
-      attended_min(step('sand', { grits: [P(100), P(150), P(180)], method: 'random-orbit' }), square),
+      attended_min(step('sand', { grits: [P(100), P(150), P(180)], method: 'random-orbit' }), square, context),
       8 + 50,
     ],
     [
       'sand, belt up to P100 6, finishing sander 12',
-      attended_min(step('sand', { grits: [P(80), P(100), P(150)], method: 'finishing-sander' }), square, undefined, {
+      attended_min(step('sand', { grits: [P(80), P(100), P(150)], method: 'finishing-sander' }), square, context, {
         first: false,
         last: false,
       }),
@@ -243,29 +240,34 @@ describe('minutes and amounts', () => {
     ],
     [
       'sand by hand: first grit 30, the next 20',
-      attended_min(step('sand', { grits: [P(120), P(220)] }), square),
+      attended_min(step('sand', { grits: [P(120), P(220)] }), square, context),
       8 + 50,
     ],
     [
       'turned faces by hand whatever the step says',
-      attended_min(step('sand', { grits: [P(120), P(220)], method: 'random-orbit' }), [
-        face({ area_m2: 1, shape: 'turned' }),
-      ]),
+      attended_min(
+        step('sand', { grits: [P(120), P(220)], method: 'random-orbit' }),
+        [face({ area_m2: 1, shape: 'turned' })],
+        context,
+      ),
       8 + 2.2 * 50,
     ],
     [
       'take apart and put together, 5 a part',
-      attended_min(step('take-apart'), [face(), face({ id: 2, part: 'leg' }), face({ id: 3, part: 'drawer' })]) +
-        attended_min(step('finish-up'), [face(), face({ id: 2, part: 'leg' })]),
+      attended_min(
+        step('take-apart'),
+        [face(), face({ id: 2, part: 'leg' }), face({ id: 3, part: 'drawer' })],
+        context,
+      ) + attended_min(step('finish-up'), [face(), face({ id: 2, part: 'leg' })], context),
       8 + 10 + 15 + 5,
     ],
-    ['film by brush 10', attended_min(step('coat', { product: 'waterborne-polyurethane' }), square), 18],
+    ['film by brush 10', attended_min(step('coat', { product: 'waterborne-polyurethane' }), square, context), 18],
     [
       'lacquer by gun 5, with gun set-up 15',
-      attended_min(step('coat', { product: 'nitrocellulose-lacquer' }), square),
+      attended_min(step('coat', { product: 'nitrocellulose-lacquer' }), square, context),
       23 + 5,
     ],
-    ['a gate', attended_min(step('gate'), square), 5],
+    ['a gate', attended_min(step('gate'), square, context), 5],
   ])('%s', (_what, got, wanted) => expect(got).toBeCloseTo(wanted, 9))
   test.each<[string, number, number]>([
     [
@@ -320,24 +322,9 @@ describe('waits', () => {
     product: string | null = null,
     next: string | null = product,
   ) => {
-    const step = (kind: Step['kind'], p: string | null): Step => ({
-      key: kind,
-      kind,
-      title: '',
-      faces: [1],
-      product: p,
-      grits: [],
-      method: 'hand',
-      coat: 1,
-      passes: 1,
-      attended_min: 0,
-      amount_ml: null,
-      fields: {},
-      why: '',
-      gate: null,
-      typed: [],
-    })
-    const { min, max } = waitAfter(step(from, product), step(to, next), facts(f))
+    const step = (kind: Step['kind'], p: string | null): Step =>
+      stepOf({ key: kind, kind, faces: [1], product: p, method: 'hand', coat: 1 })
+    const { min, max } = waitAfter(step(from, product), step(to, next), usualContext(facts(f)))
     return [min, max]
   }
   test.each<[string, (number | null)[], (number | null)[]]>([
@@ -367,10 +354,10 @@ describe('waits', () => {
     ['sand to coat: none', wait('sand', 'coat', {}, null, 'dewaxed-shellac'), [0, null]],
   ])('%s', (_what, got, wanted) => expect(got).toEqual(wanted))
   it('are worked out anew when a step is taken out by hand', () => {
-    const plan = workOutPlan(facts(), choice())
+    const plan = workOutPlan(usualContext(facts()), choice())
     const without = completePlan(
       plan.steps.filter(s => s.kind !== 'sand-coat'),
-      facts(),
+      usualContext(facts()),
       choice(),
     )
     expect(plan.waits.find(w => w.from === 'coat-1')).toMatchObject({ to: 'sand-coat', max: null })
@@ -451,23 +438,8 @@ describe('findings and routes', () => {
 
 describe('price', () => {
   const rates = { hour_minor: 60_000, materialMarkup_bp: 2500, tax_bp: 2500 }
-  const line = (attended: number, amount_ml: number | null, product: string | null): Step => ({
-    key: '',
-    kind: 'coat',
-    title: '',
-    faces: [],
-    product,
-    grits: [],
-    method: 'brush',
-    coat: 1,
-    passes: 1,
-    attended_min: attended,
-    amount_ml,
-    fields: {},
-    why: '',
-    gate: null,
-    typed: [],
-  })
+  const line = (attended: number, amount_ml: number | null, product: string | null): Step =>
+    stepOf({ key: '', kind: 'coat', faces: [], product, method: 'brush', coat: 1, attended_min: attended, amount_ml })
   it('is labour, materials with markup, and tax, each rounded once', () => {
     const e = estimate([line(90, 250, 'dewaxed-shellac')], rates)
     expect(e).toEqual({
@@ -482,7 +454,10 @@ describe('price', () => {
   it("takes the shelf's price before the default", () =>
     expect(materialCost_minor(line(0, 1000, 'dewaxed-shellac'), () => 5)).toBe(5))
   it('adds fallback to what was lost at the gate', () => {
-    const plan = workOutPlan(facts({ findings: [finding('runs')] }), choice({ route: 'level-barrier-recoat' }))
+    const plan = workOutPlan(
+      usualContext(facts({ findings: [finding('runs')] })),
+      choice({ route: 'level-barrier-recoat' }),
+    )
     expect(lostAtGate(plan).at(-1)!.kind).toBe('gate')
     const a = estimate(lostAtGate(plan), rates)
     expect(addEstimates(a, a).total_minor).toBe(2 * a.total_minor)
@@ -493,17 +468,21 @@ describe('price', () => {
 describe('the section', () => {
   const f = facts({ tone: 'darker', found: { finish: 'shellac', certainty: 0.9 } })
   const c = choice({ route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' })
-  const plan = workOutPlan(f, c)
+  const plan = workOutPlan(usualContext(f), c)
   it('draws gel over a film on the film, and stain on bare wood in it', () => {
-    const over = sectionOf(f, plan.steps, () => 'planned')!
+    const over = sectionOf(usualContext(f), plan.steps, () => 'planned')!
     expect(over.planned.map(l => l.slug)).toEqual(['shellac', 'gel-stain', 'dewaxed-shellac', 'dewaxed-shellac'])
     expect(over.colours).toEqual([])
-    const bare = sectionOf(facts(), workOutPlan(facts(), choice({ colour: 'pigment-stain' })).steps, () => 'planned')!
+    const bare = sectionOf(
+      usualContext(facts()),
+      workOutPlan(usualContext(facts()), choice({ colour: 'pigment-stain' })).steps,
+      () => 'planned',
+    )!
     expect(bare.colours.map(x => x.slug)).toEqual(['pigment-stain'])
   })
   it('shows what is done, running and failing', () => {
     const drawn = sectionOf(
-      f,
+      usualContext(f),
       plan.steps,
       key => {
         if (key === 'coat-1') return 'running'
@@ -516,7 +495,7 @@ describe('the section', () => {
   })
   it('stacks without gaps from the wood upward', () => {
     const { rects, woodTop } = drawSection(
-      sectionOf(f, plan.steps, () => 'planned')!,
+      sectionOf(usualContext(f), plan.steps, () => 'planned')!,
       300,
       260,
     )
@@ -532,13 +511,13 @@ describe('the section', () => {
     at.slice(1).forEach((y, i) => expect(at[i]! - y).toBeGreaterThanOrEqual(18))
   })
   it('escapes names in the stored picture, and is the same for the same plan', () => {
-    const section = sectionOf(f, plan.steps, () => 'planned')!
+    const section = sectionOf(usualContext(f), plan.steps, () => 'planned')!
     expect(sectionSvg({ ...section, species: '<script>' })).not.toContain('<script>')
     expect(sectionSvg(section)).toBe(sectionSvg(section))
     expect(layerFill('nothing known')).toMatch(/^#/)
   })
   it('is nothing where nothing is in scope', () =>
-    expect(sectionOf(facts({ faces: [] }), [], () => 'planned')).toBeNull())
+    expect(sectionOf(usualContext(facts({ faces: [] })), [], () => 'planned')).toBeNull())
   it("finds no verdict against the planner's own gel", () =>
-    expect(judgePlan({ facts: f, choice: c, ...plan }).filter(v => v.severity !== 'note')).toEqual([]))
+    expect(judgePlan({ context: usualContext(f), choice: c, ...plan }).filter(v => v.severity !== 'note')).toEqual([]))
 })

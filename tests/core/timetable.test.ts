@@ -1,3 +1,4 @@
+import { usualContext } from '#core/context'
 import { describe, expect, it } from 'vitest'
 import type { Air } from '#core/air'
 import { workOutPlan } from '#core/plan'
@@ -14,6 +15,7 @@ import {
   potEnds_ms,
   windowOf,
 } from '#core/timetable'
+import { EMPTY_SHELF } from '#core/materials'
 import { at, choice, facts, hours } from '../facts'
 
 const clock = (ms: number) => new Date(ms + 3_600_000).toISOString().slice(11, 16)
@@ -22,7 +24,7 @@ const c = choice({ finish: 'varnish-oil' })
 
 /** A plan of which the steps before `key` are done by `until`. */
 function bench(key: string, until: number, pick = c, ran?: { key: string; started: number; finished: number | null }) {
-  const plan = workOutPlan(facts(), pick)
+  const plan = workOutPlan(usualContext(facts()), pick)
   const index = plan.steps.findIndex(s => s.key === key)
   const steps: BenchStep[] = plan.steps.map((s, i) => {
     if (ran && s.key === ran.key)
@@ -37,10 +39,11 @@ function bench(key: string, until: number, pick = c, ran?: { key: string; starte
       step: steps[index]!,
       steps,
       waits,
-      verdicts: judgePlan({ facts: facts(), choice: pick, ...plan }),
+      verdicts: judgePlan({ context: usualContext(facts()), choice: pick, ...plan }),
       overruled: new Set(),
       hours,
       now_ms,
+      shelf: EMPTY_SHELF,
       air,
       clock,
     })
@@ -121,7 +124,7 @@ describe('may it start?', () => {
 
 describe('forecast', () => {
   it('never starts a step before its wait, nor a window that ends after closing', () => {
-    const plan = workOutPlan(facts(), c)
+    const plan = workOutPlan(usualContext(facts()), c)
     const rows = new Map(forecast({ ...plan, hours, from_ms: at('2026-11-23T16:35'), by: 'safe' }).map(r => [r.key, r]))
     for (const w of plan.waits)
       expect(rows.get(w.to)!.start_ms).toBeGreaterThanOrEqual(rows.get(w.from)!.end_ms + w.safe * 60_000 - 1)
@@ -146,7 +149,7 @@ describe('heat and dust', () => {
     expect(windowOf(wait, from)!.closes_ms! - start).toBe(60 * 60_000)
   })
   it('dust waits for a wet coat in the same room, wet work does not', () => {
-    const plan = workOutPlan(facts(), c)
+    const plan = workOutPlan(usualContext(facts()), c)
     const steps: BenchStep[] = plan.steps.map(s => ({ ...s, state: 'planned', started_ms: null, finished_ms: null }))
     const says = (key: string, more: Partial<BenchStep> = {}) =>
       mayStart({
@@ -157,6 +160,7 @@ describe('heat and dust', () => {
         overruled: new Set(),
         hours,
         now_ms: start,
+        shelf: EMPTY_SHELF,
         air: good,
         wetCoat: 'Writing slope, coat 2, until 11:40',
         clock,
@@ -172,7 +176,7 @@ describe('heat and dust', () => {
 describe('a mixed pot', () => {
   const mixed = at('2026-11-23T10:00')
   const pick = choice({ finish: 'urethane-2c' })
-  const plan = workOutPlan(facts(), pick)
+  const plan = workOutPlan(usualContext(facts()), pick)
   const steps: BenchStep[] = plan.steps.map(s => ({ ...s, state: 'planned', started_ms: null, finished_ms: null }))
   const ask = (local: string, mixed_ms: number | null, temperature_C = 21, overruled: string[] = []) =>
     mayStart({
@@ -183,6 +187,7 @@ describe('a mixed pot', () => {
       overruled: new Set(overruled),
       hours,
       now_ms: at(local),
+      shelf: EMPTY_SHELF,
       air: { temperature_C, rh: 0.45 },
       clock,
     })
@@ -204,6 +209,6 @@ describe('a mixed pot', () => {
         'two-part-after-pot-life|' + steps.find(s => s.product === 'urethane-2c')!.key,
       ]).may,
     ).toBe(true)
-    expect(potEnds_ms({ ...steps[0]!, mixed_ms: mixed }, null)).toBeNull()
+    expect(potEnds_ms({ ...steps[0]!, mixed_ms: mixed }, null, EMPTY_SHELF)).toBeNull()
   })
 })

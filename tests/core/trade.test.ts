@@ -1,3 +1,4 @@
+import { type Context, usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
@@ -66,7 +67,7 @@ const grave = (verdicts: { severity: string; rule: string }[]) =>
 
 describe('plans from surface states: one fact changed at a time', () => {
   it("goes from the client's word to the label", () => {
-    const plan = workOutPlan(facts(), choice())
+    const plan = workOutPlan(usualContext(facts()), choice())
     expect(kinds(plan)).toEqual([
       'approval',
       'wash',
@@ -89,37 +90,39 @@ describe('plans from surface states: one fact changed at a time', () => {
   })
   it('conditions a blotching wood before pigment stain, with a base that matches', () => {
     const on = (species: string) =>
-      workOutPlan(facts({ faces: [face({ species })] }), choice({ colour: 'pigment-stain' }))
+      workOutPlan(usualContext(facts({ faces: [face({ species })] })), choice({ colour: 'pigment-stain' }))
     expect(kinds(on('oak'))).not.toContain('conditioner')
     expect(step(on('pine'), 'conditioner').product).toBe('oil-conditioner')
   })
   it('sands veneer by hand, and not at all when it has nothing to spare', () => {
     const on = (veneer_mm: number) =>
-      workOutPlan(facts({ faces: [face({ substrate: 'veneer', veneer_mm })] }), choice())
+      workOutPlan(usualContext(facts({ faces: [face({ substrate: 'veneer', veneer_mm })] })), choice())
     expect(step(on(0.9), 'sand').method).toBe('hand')
     expect(kinds(on(0.3))).toContain('pad')
   })
   it('works wet while lead is not ruled out', () => {
-    const plan = workOutPlan(facts({ lead: 'unknown' }), choice())
+    const plan = workOutPlan(usualContext(facts({ lead: 'unknown' })), choice())
     expect(kinds(plan)).not.toContain('sand')
-    expect(grave(judgePlan({ facts: facts({ lead: 'unknown' }), choice: choice(), ...plan }))).toEqual([])
-    expect(cautionsOfStep(step(plan, 'scrape'), facts({ lead: 'unknown' }))).toContain('lead')
+    expect(grave(judgePlan({ context: usualContext(facts({ lead: 'unknown' })), choice: choice(), ...plan }))).toEqual(
+      [],
+    )
+    expect(cautionsOfStep(step(plan, 'scrape'), usualContext(facts({ lead: 'unknown' })))).toContain('lead')
   })
   it('meets contamination with wash, gate, barrier, gate', () => {
     const f = facts({ findings: [finding('water-beads')] })
-    const plan = workOutPlan(f, choice())
+    const plan = workOutPlan(usualContext(f), choice())
     expect(kinds(plan).filter(k => k === 'gate')).toHaveLength(2)
     expect(plan.steps.some(s => s.product === 'dewaxed-shellac')).toBe(true)
-    expect(grave(judgePlan({ facts: f, choice: choice(), ...plan }))).toEqual([])
+    expect(grave(judgePlan({ context: usualContext(f), choice: choice(), ...plan }))).toEqual([])
   })
   it('dwells longer on thick old film', () => {
-    const max = (f: Facts) => workOutPlan(f, choice()).waits.find(w => w.from === 'strip')!.max
+    const max = (f: Facts) => workOutPlan(usualContext(f), choice()).waits.find(w => w.from === 'strip')!.max
     expect(max(facts())).toBe(30)
     expect(max(facts({ findings: [finding('several-layers')] }))).toBe(180)
   })
   it('parts groups where the wood differs and joins what is alike', () => {
     const plan = workOutPlan(
-      facts({ faces: [face(), face({ id: 2, part: 'foot', species: 'pine' })] }),
+      usualContext(facts({ faces: [face(), face({ id: 2, part: 'foot', species: 'pine' })] })),
       choice({ colour: 'pigment-stain' }),
     )
     expect(step(plan, 'conditioner').faces).toEqual([2])
@@ -127,12 +130,15 @@ describe('plans from surface states: one fact changed at a time', () => {
   })
   it('needs more where there is more', () => {
     const amount = (area_m2: number) =>
-      workOutPlan(facts({ faces: [face({ area_m2 })] }), choice()).steps.reduce((sum, s) => sum + (s.amount_ml ?? 0), 0)
+      workOutPlan(usualContext(facts({ faces: [face({ area_m2 })] })), choice()).steps.reduce(
+        (sum, s) => sum + (s.amount_ml ?? 0),
+        0,
+      )
     expect(amount(2)).toBeCloseTo(2 * amount(1), 6)
   })
   it('ends level-barrier-recoat at a gate that falls back to stripping', () => {
     const f = facts({ findings: [finding('runs'), finding('several-layers')] })
-    const gate = workOutPlan(f, choice({ route: 'level-barrier-recoat' })).steps.find(s => s.gate)!.gate!
+    const gate = workOutPlan(usualContext(f), choice({ route: 'level-barrier-recoat' })).steps.find(s => s.gate)!.gate!
     expect(gate.fallback).toBe('strip-chemical')
     expect(gate.chance).toBeCloseTo(1 - 0.85 * 0.7 * 0.8)
   })
@@ -164,7 +170,7 @@ const mahogany = facts({ faces: [face({ species: 'mahogany' })] })
 const elsewhere =
   (f: Facts): Break =>
   p => ({ steps: p.steps, facts: f })
-const cases: [string, Facts, Choice, Break][] = [
+const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] = [
   [
     'conditioner-base-matches-stain',
     pine,
@@ -345,8 +351,9 @@ const cases: [string, Facts, Choice, Break][] = [
   [
     'boiled-linseed-under-shellac',
     facts(),
-    choice({ finish: 'shellac-brushed', house: { ...USUAL_HOUSE, 'oil-under-shellac': 'boiled' } }),
+    choice({ finish: 'shellac-brushed' }),
     shorten('oil-off-1'),
+    { house: { ...USUAL_HOUSE, 'oil-under-shellac': 'boiled' } },
   ],
   ['rub-out-after-cure', facts({ sheen: 'gloss' }), choice({ finish: 'nitrocellulose-lacquer' }), shorten('coat-6')],
   [
@@ -396,13 +403,13 @@ const cases: [string, Facts, Choice, Break][] = [
 ]
 
 describe('rules', () => {
-  test.each(cases)('%s: kept by the planner, broken by one change', (slug, f, c, breakIt) => {
-    const plan = workOutPlan(f, c)
-    expect(judgePlan({ facts: f, choice: c, ...plan }).map(v => v.rule)).not.toContain(slug)
+  test.each(cases)('%s: kept by the planner, broken by one change', (slug, f, c, breakIt, shop) => {
+    const plan = workOutPlan(usualContext(f, shop), c)
+    expect(judgePlan({ context: usualContext(f, shop), choice: c, ...plan }).map(v => v.rule)).not.toContain(slug)
     const broken = breakIt(plan, f)
-    const again = completePlan(broken.steps, broken.facts ?? f, c)
+    const again = completePlan(broken.steps, usualContext(broken.facts ?? f, shop), c)
     const verdict = judgePlan({
-      facts: broken.facts ?? f,
+      context: usualContext(broken.facts ?? f, shop),
       choice: { ...c, ...broken.choice },
       steps: again.steps,
       waits: broken.waits ?? again.waits,
@@ -413,11 +420,16 @@ describe('rules', () => {
   it('mends by one touch what is mechanical: the verdict goes, and nothing graver comes', () => {
     const mended = cases
       .filter(([slug]) => mendOf({ rule: slug }))
-      .map(([slug, f, c, breakIt]) => {
-        const broken = breakIt(workOutPlan(f, c), f)
+      .map(([slug, f, c, breakIt, shop]) => {
+        const broken = breakIt(workOutPlan(usualContext(f, shop), c), f)
         const here = broken.facts ?? f
         const judge = (steps: readonly Step[], waits?: Plan['waits']) =>
-          judgePlan({ facts: here, choice: c, steps, waits: waits ?? completePlan(steps, here, c).waits })
+          judgePlan({
+            context: usualContext(here, shop),
+            choice: c,
+            steps,
+            waits: waits ?? completePlan(steps, usualContext(here, shop), c).waits,
+          })
         const first = judge(broken.steps, broken.waits).find(v => v.rule === slug)!
         const after = applyMend(broken.steps, first, 'mended')
         return {
@@ -434,15 +446,19 @@ describe('rules', () => {
     expect(mended.filter(m => !m.gone).map(m => m.slug)).toEqual([])
     expect(mended.flatMap(m => m.worse)).toEqual([])
     expect(
-      applyMend(workOutPlan(facts(), choice()).steps, { rule: 'rub-out-after-cure', step: 'coat-1' }, 'x'),
+      applyMend(
+        workOutPlan(usualContext(facts()), choice()).steps,
+        { rule: 'rub-out-after-cure', step: 'coat-1' },
+        'x',
+      ),
     ).toBeNull()
   })
   it('what is too soon waits longer by one touch: the verdict goes and stays gone', () => {
-    const waiting = cases.flatMap(([slug, f, c, breakIt]) => {
-      const broken = breakIt(workOutPlan(f, c), f)
+    const waiting = cases.flatMap(([slug, f, c, breakIt, shop]) => {
+      const broken = breakIt(workOutPlan(usualContext(f, shop), c), f)
       const here = broken.facts ?? f
-      const waits = broken.waits ?? completePlan(broken.steps, here, c).waits
-      const verdict = judgePlan({ facts: here, choice: c, steps: broken.steps, waits }).find(
+      const waits = broken.waits ?? completePlan(broken.steps, usualContext(here, shop), c).waits
+      const verdict = judgePlan({ context: usualContext(here, shop), choice: c, steps: broken.steps, waits }).find(
         v => v.rule === slug && v.wait,
       )
       if (!verdict) return []
@@ -451,7 +467,7 @@ describe('rules', () => {
       return [
         {
           slug,
-          gone: !judgePlan({ facts: here, choice: c, steps: broken.steps, waits: longer }).some(
+          gone: !judgePlan({ context: usualContext(here, shop), choice: c, steps: broken.steps, waits: longer }).some(
             v => v.rule === slug && v.step === verdict.step,
           ),
         },
@@ -497,9 +513,12 @@ describe('rules', () => {
         })
         const c = choice({ colour: p.colour as Choice['colour'], finish: p.finish as Choice['finish'] })
         expect(
-          judgePlan({ facts: f, choice: c, ...workOutPlan(f, c), licences: LICENCES }).filter(
-            v => v.severity === 'stop' || v.severity === 'forbidden',
-          ),
+          judgePlan({
+            context: usualContext(f),
+            choice: c,
+            ...workOutPlan(usualContext(f), c),
+            licences: LICENCES,
+          }).filter(v => v.severity === 'stop' || v.severity === 'forbidden'),
         ).toEqual([])
       }),
     )
@@ -509,7 +528,7 @@ describe('rules', () => {
 describe('routes', () => {
   const ask = (f: Facts, c = choice()) =>
     judgeRoutes({
-      facts: f,
+      context: usualContext(f),
       choice: c,
       rates: { hour_minor: 60000, materialMarkup_bp: 2500, tax_bp: 2500 },
       hours,
@@ -542,8 +561,8 @@ describe('routes', () => {
 describe('section', () => {
   it("draws the planner's own layers to one scale", () => {
     const f = facts()
-    const plan = workOutPlan(f, choice())
-    const section = sectionOf(f, plan.steps, () => 'planned')!
+    const plan = workOutPlan(usualContext(f), choice())
+    const section = sectionOf(usualContext(f), plan.steps, () => 'planned')!
     const drawing = drawSection(section, 300, 260)
     const coats = drawing.rects.filter(r => r.side === 'planned')
     expect(coats.map(r => r.um)).toEqual([34.6, 34.6, 34.6].map(x => expect.closeTo(x, 0)))
@@ -553,8 +572,8 @@ describe('section', () => {
   it('starts from what was found', () => {
     const f = facts({ found: { finish: 'oil', certainty: 0.9 } })
     expect(foundSurface(f, groupsOf(f)[0]!).films).toEqual([])
-    expect(walk(workOutPlan(f, choice()).steps, groupsOf(f), g => foundSurface(f, g)).at(-1)!.after.films).toHaveLength(
-      3,
-    )
+    expect(
+      walk(workOutPlan(usualContext(f), choice()).steps, groupsOf(f), usualContext(f)).at(-1)!.after.films,
+    ).toHaveLength(3)
   })
 })

@@ -1,3 +1,4 @@
+import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import { describe, expect, it, test } from 'vitest'
 import { gritsToTry, machineFor, sandRows, splitLadder, WHOLE } from '#core/acts'
@@ -10,7 +11,7 @@ import { at, choice, face, facts, finding, hours } from '../facts'
 
 const rates = { hour_minor: 60_000, materialMarkup_bp: 2500, tax_bp: 2500 }
 const ask = (f: Facts, c: Choice, record = {}) =>
-  judgeRoute(c.route, { facts: f, choice: c, rates, hours, now_ms: at('2026-11-23T09:00'), record })
+  judgeRoute(c.route, { context: usualContext(f), choice: c, rates, hours, now_ms: at('2026-11-23T09:00'), record })
 const kindsOn = (plan: Plan, id: number) => plan.steps.filter(s => s.faces.includes(id)).map(s => s.kind)
 
 /**
@@ -30,7 +31,7 @@ const mixed = choice({
 })
 
 describe('faces that go their own way', () => {
-  const plan = workOutPlan(table, mixed)
+  const plan = workOutPlan(usualContext(table), mixed)
   it('top stripped, legs scuffed, rail masked: each face gets its own steps', () => {
     expect(kindsOn(plan, 1)).toEqual(expect.arrayContaining(['strip', 'scrape', 'sand', 'coat']))
     expect(kindsOn(plan, 1)).not.toContain('scuff')
@@ -46,17 +47,17 @@ describe('faces that go their own way', () => {
   })
   it('each way is judged by the rules on its own; none of its own breaks a stop', () => {
     expect(
-      judgePlan({ facts: table, choice: mixed, ...plan }).filter(
+      judgePlan({ context: usualContext(table), choice: mixed, ...plan }).filter(
         v => v.severity === 'stop' || v.severity === 'forbidden',
       ),
     ).toEqual([])
     const unscuffed = plan.steps.filter(s => s.kind !== 'wash')
-    expect(judgePlan({ facts: table, choice: mixed, steps: unscuffed, waits: plan.waits }).map(v => v.rule)).toContain(
-      'clean-before-abrade',
-    )
+    expect(
+      judgePlan({ context: usualContext(table), choice: mixed, steps: unscuffed, waits: plan.waits }).map(v => v.rule),
+    ).toContain('clean-before-abrade')
   })
   it('a finding on the top is no reason against the way of the legs', () => {
-    expect(waysOf(table, mixed).map(w => w.facts.findings.length)).toEqual([1, 0])
+    expect(waysOf(usualContext(table), mixed).map(w => w.facts.findings.length)).toEqual([1, 0])
     expect(ask(table, mixed).standing).toBe('possible')
     expect(ask(table, choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac' })).standing).toBe('ruled-out')
   })
@@ -70,20 +71,29 @@ describe('faces that go their own way', () => {
   it('two faces of one group that go different ways are two groups', () => {
     const f = facts({ faces: [face(), face({ id: 2 })] })
     expect(
-      groupsIn(f, { ...mixed, own: [{ ...mixed.own![0]!, faces: [2] }] }).map(g => g.faces.map(x => x.id)),
+      groupsIn(usualContext(f), { ...mixed, own: [{ ...mixed.own![0]!, faces: [2] }] }).map(g =>
+        g.faces.map(x => x.id),
+      ),
     ).toEqual([[1], [2]])
   })
   it('one way for all faces is that way alone', () =>
-    expect(waysOf(table, { ...mixed, own: [{ ...mixed.own![0]!, faces: [1, 2] }] }).map(w => w.choice.route)).toEqual([
-      'scuff-and-recoat',
-    ]))
+    expect(
+      waysOf(usualContext(table), { ...mixed, own: [{ ...mixed.own![0]!, faces: [1, 2] }] }).map(w => w.choice.route),
+    ).toEqual(['scuff-and-recoat']))
 })
 
 describe('a gate that fails', () => {
   const over = (c: Choice, faces: number[]) => {
-    const plan = workOutPlan(table, c)
+    const plan = workOutPlan(usualContext(table), c)
     const at = plan.steps.findIndex(s => s.gate?.fallback && faces.every(f => s.faces.includes(f)))
-    return fallBackFrom(plan.steps[at]!, plan.steps.slice(0, at + 1), plan.steps.slice(at + 1), table, c, false)
+    return fallBackFrom(
+      plan.steps[at]!,
+      plan.steps.slice(0, at + 1),
+      plan.steps.slice(at + 1),
+      usualContext(table),
+      c,
+      false,
+    )
   }
   it('sends its own way to the fallback, and leaves the other as it is', () => {
     const gone = over(mixed, [2])
@@ -115,7 +125,14 @@ describe('a gate that fails', () => {
   })
   it('one without a fallback cannot be sent anywhere', () =>
     expect(() =>
-      fallBackFrom({ ...workOutPlan(table, mixed).steps[0]!, gate: null }, [], [], table, mixed, false),
+      fallBackFrom(
+        { ...workOutPlan(usualContext(table), mixed).steps[0]!, gate: null },
+        [],
+        [],
+        usualContext(table),
+        mixed,
+        false,
+      ),
     ).toThrow(/no fallback/))
 })
 
@@ -153,7 +170,7 @@ describe('sanding, grit by grit', () => {
     ])
   })
   it('fills lie between the coarse and the last grits', () => {
-    const plan = workOutPlan(facts({ findings: [finding('dents')] }), choice())
+    const plan = workOutPlan(usualContext(facts({ findings: [finding('dents')] })), choice())
     const sanding = plan.steps
       .filter(s => ['sand', 'mend'].includes(s.kind))
       .map(s => (s.kind === 'sand' ? s.grits : 'mend'))
@@ -170,7 +187,7 @@ describe('sanding, grit by grit', () => {
   })
   it('the split ladder costs the set-up once more, and only its end is by hand', () => {
     const minutes = (f: Facts) =>
-      workOutPlan(f, choice())
+      workOutPlan(usualContext(f), choice())
         .steps.filter(s => s.kind === 'sand' && s.method === 'random-orbit')
         .reduce((sum, s) => sum + s.attended_min, 0)
     expect(minutes(facts({ findings: [finding('dents')] })) - minutes(facts())).toBeCloseTo(8, -1)
@@ -183,7 +200,7 @@ describe('sanding, grit by grit', () => {
 })
 
 describe('loops', () => {
-  const loops = (f: Facts, c: Choice) => loopsOf(workOutPlan(f, c).steps, f, c)
+  const loops = (f: Facts, c: Choice) => loopsOf(workOutPlan(usualContext(f), c).steps, usualContext(f), c)
   test.each<[string, Partial<Facts>, Partial<Choice>, string, [number, number]]>([
     ['stripper: one round, two at worst', {}, {}, 'strip', [1, 2]],
     ['varnish oil: four coats, five at worst', {}, { finish: 'varnish-oil' }, 'oil-on-4', [4, 5]],
@@ -216,8 +233,8 @@ describe('loops', () => {
   })
   it('worst counts go into hours, price and date', () => {
     const verdict = ask(facts(), choice())
-    const plan = workOutPlan(facts(), choice())
-    expect(worstPlan(plan, facts(), choice()).steps.map(s => s.key)).toEqual(
+    const plan = workOutPlan(usualContext(facts()), choice())
+    expect(worstPlan(plan, usualContext(facts()), choice()).steps.map(s => s.key)).toEqual(
       expect.arrayContaining(['strip+1', 'scrape+1', 'coat-3+1']),
     )
     expect(verdict.worst.attended_min).toBeGreaterThan(verdict.likely.attended_min)
@@ -251,7 +268,7 @@ describe('chance and expectation', () => {
 
 describe('coats by the film that is wanted', () => {
   const coats = (c: Partial<Choice>) =>
-    workOutPlan(facts(), choice(c)).steps.filter(
+    workOutPlan(usualContext(facts()), choice(c)).steps.filter(
       s => s.product === (c.finish ?? 'waterborne-polyurethane') && s.kind === 'coat',
     ).length
   // waterborne: 110 µm wet at 31.5 % leaves 34.65 µm dry (17.3, 10.1; arithmetic)
@@ -265,7 +282,9 @@ describe('coats by the film that is wanted', () => {
   it('the usual coats where none is wanted, and oil knows no film', () => {
     expect(coats({ film_um: null })).toBe(3)
     expect(
-      workOutPlan(facts(), choice({ finish: 'varnish-oil', film_um: 90 })).steps.filter(s => s.kind === 'oil-on'),
+      workOutPlan(usualContext(facts()), choice({ finish: 'varnish-oil', film_um: 90 })).steps.filter(
+        s => s.kind === 'oil-on',
+      ),
     ).toHaveLength(4)
   })
 })

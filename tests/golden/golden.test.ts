@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
 import type { Choice } from '#core/build'
+import { type House, USUAL_HOUSE } from '#core/house'
 import type { Facts } from '#core/piece'
 import { randomPiece } from './randomPieces'
 import { written } from './written'
@@ -12,7 +13,7 @@ import { written } from './written'
  */
 const demo = JSON.parse(readFileSync(new URL('demo.json', import.meta.url), 'utf8')) as Record<
   string,
-  { facts: Facts; choice: Choice }
+  { facts: Facts; choice: Choice & { house?: House } }
 >
 const RANDOM = 100
 const A_FILE = 10
@@ -21,7 +22,7 @@ describe('plans, waits, amounts and verdicts are as kept', () => {
   it("of the demo's pieces", async () => {
     await expect(
       Object.entries(demo)
-        .map(([name, p]) => written(name, p.facts, p.choice))
+        .map(([name, p]) => written(name, p.facts, p.choice, p.choice.house ?? USUAL_HOUSE))
         .join('\n'),
     ).toMatchFileSnapshot('plans/demo.txt')
   })
@@ -30,7 +31,7 @@ describe('plans, waits, amounts and verdicts are as kept', () => {
     const pieces = Array.from({ length: A_FILE }, (_, i) => file * A_FILE + i)
     const lines = pieces.map(n => {
       const piece = randomPiece(n)
-      return written(`made up ${n}`, piece.facts, piece.choice)
+      return written(`made up ${n}`, piece.facts, piece.choice, piece.house)
     })
     await expect(lines.join('\n')).toMatchFileSnapshot(`plans/random-${file}.txt`)
   })

@@ -107,7 +107,7 @@ export function chances(seed: number): () => number {
 }
 
 /** One made-up piece and what is chosen for it. */
-export function randomPiece(seed: number): { facts: Facts; choice: Choice } {
+export function randomPiece(seed: number): { facts: Facts; choice: Choice; house: House } {
   const next = chances(seed)
   const one = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!
   const often = (p: number) => next() < p
@@ -153,6 +153,7 @@ export function randomPiece(seed: number): { facts: Facts; choice: Choice } {
         ]
       : undefined
   return {
+    house,
     facts: facts({
       use: one(['display', 'daily', 'hard'] as const),
       tone: one(['lighter', 'same', 'darker', 'match'] as const),
@@ -185,7 +186,6 @@ export function randomPiece(seed: number): { facts: Facts; choice: Choice } {
       fill: one(['none', 'none', 'paste-filler', 'waterborne-filler'] as const),
       bleach: one(['none', 'none', 'none', 'two-part-bleach', 'oxalic-acid'] as const),
       film_um: often(0.15) ? one([40, 90]) : null,
-      house,
       ...(own ? { own } : {}),
     }),
   }

@@ -1,8 +1,10 @@
 /** A piece's plan as lines of text: a change of what the application works out is seen as a change of these lines. */
+import { type Context, usualContext } from '#core/context'
 import { gritName } from '../../core/abrasives'
 import { cautionsOfStep } from '#core/acts'
 import type { Choice } from '#core/build'
 import { judgeRoutes } from '#core/ground'
+import type { House } from '#core/house'
 import type { Facts } from '#core/piece'
 import { loopsOf, notesOf, type Plan, workOutPlan, worstPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
@@ -12,7 +14,7 @@ import { at, hours } from '../facts'
 
 const RATES = { hour_minor: 65_000, materialMarkup_bp: 2_000, tax_bp: 2_500 }
 
-const planLines = (plan: Plan, facts: Facts): string[] => [
+const planLines = (plan: Plan, context: Context): string[] => [
   ...plan.steps.map(s =>
     [
       s.key,
@@ -24,7 +26,7 @@ const planLines = (plan: Plan, facts: Facts): string[] => [
       s.passes > 1 ? `× ${s.passes}` : '',
       `${s.attended_min} min`,
       s.amount_ml === null ? '' : `${round(s.amount_ml, 1)} ml`,
-      cautionsOfStep(s, facts).join(' '),
+      cautionsOfStep(s, context).join(' '),
       s.gate ? `gate ${s.gate.slug} ${s.gate.fallback ?? 'again'} ${round(s.gate.chance, 3)}` : '',
     ]
       .filter(Boolean)
@@ -41,26 +43,27 @@ const planLines = (plan: Plan, facts: Facts): string[] => [
 ]
 
 /** Plan, waits, verdicts, loops and what each route comes to. */
-export function written(name: string, facts: Facts, choice: Choice): string {
-  const plan = workOutPlan(facts, choice)
-  const verdicts = judgePlan({ facts, choice, ...plan })
-  const worst = worstPlan(plan, facts, choice)
-  const section = sectionOf(facts, plan.steps, () => 'planned')
-  const routes = judgeRoutes({ facts, choice, rates: RATES, hours, now_ms: at('2026-11-23T10:30') })
+export function written(name: string, facts: Facts, choice: Choice, house: House): string {
+  const context = usualContext(facts, { house })
+  const plan = workOutPlan(context, choice)
+  const verdicts = judgePlan({ context, choice, ...plan })
+  const worst = worstPlan(plan, context, choice)
+  const section = sectionOf(context, plan.steps, () => 'planned')
+  const routes = judgeRoutes({ context, choice, rates: RATES, hours, now_ms: at('2026-11-23T10:30') })
   return [
     `# ${name}: ${choice.route}, ${choice.finish}, ${choice.colour}`,
     '',
-    ...planLines(plan, facts),
+    ...planLines(plan, context),
     '',
     ...plan.budgets.map(b => `veneer ${b.group.key}: ${b.budget.verdict} ${Math.round(b.budget.takes_um)}`),
     ...verdicts.map(v => `${v.severity} ${v.rule} at ${v.step}: ${v.says}`),
     '',
     ...plan.steps.flatMap(s =>
-      notesOf(s, facts)
+      notesOf(s, context)
         .filter(n => n.startsWith('About '))
         .map(n => `${s.key}: ${n}`),
     ),
-    ...loopsOf(plan.steps, facts, choice).map(l => `loop ${l.step}: ${l.rounds} to ${l.worst}, ${l.again.join(' ')}`),
+    ...loopsOf(plan.steps, context, choice).map(l => `loop ${l.step}: ${l.rounds} to ${l.worst}, ${l.again.join(' ')}`),
     `at worst ${worst.steps.length} steps, ${worst.steps.reduce((n, s) => n + s.attended_min, 0)} min`,
     section
       ? `section: ${section.planned.map(l => `${l.slug} ${round(l.um, 1)}`).join(' | ')} · ` +

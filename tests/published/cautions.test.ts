@@ -1,3 +1,4 @@
+import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import { describe, expect, it } from 'vitest'
 import { actOf, cautionsOfStep, METHODS, STEP_KINDS, stepOf } from '#core/acts'
@@ -67,7 +68,7 @@ describe('cautions, against the handbook', () => {
         for (const lead of ['yes', 'unknown', 'no'] as const)
           for (const shared of [false, true]) {
             const step = stepOf({ key: 'x', kind, faces: [1], product, method, grits: [P(180)] })
-            const found = cautionsOfStep(step, facts({ lead }), { shared })
+            const found = cautionsOfStep(step, usualContext(facts({ lead })), { shared })
             const says = `${kind}, ${method}, ${product}, lead ${lead}, one room ${shared}`
             const asked = wanted(kind, method, product, lead !== 'no', shared)
             expect([...found].sort(), says).toEqual([...new Set(asked)].sort())

@@ -1,49 +1,49 @@
 <script setup lang="ts">
-import { APPLICATORS, type Applicator, type ClearCoat, type LightHistory, type Wipe, WIPES } from '#core/colour'
+import { APPLICATORS, type ClearCoat, WIPES } from '#core/colour'
 import { materialOf, MATERIALS } from '#core/materials'
 
 /** A band of the panel with everything that makes it this colour and no other. */
 const props = defineProps<{ pieceId: number; page: PanelPage; line: PanelLine; read: number }>()
 const emit = defineEmits<{ added: [] }>()
 const CONDITIONERS = ['none', ...MATERIALS.filter(m => m.role === 'conditioner').map(m => m.slug)]
-const form = reactive({
-  readingId: 0,
-  batchId: props.page.batches[0]?.id ?? 0,
+const {
+  draft: form,
+  errors,
+  busy,
+  submit,
+} = useForm('POST /api/pieces/:id/bands', () => ({
+  stepKey: props.line.key,
+  readingId: null as number | null,
+  recipeId: props.page.recipes[0]?.id ?? null,
+  clearCoat: props.line.coat as ClearCoat | null,
+  batchId: props.page.batches[0]?.id ?? null,
   coats: 1,
-  grit: 180 as number | null,
-  scale: 'P' as 'P' | 'CAMI',
+  grit: 180,
+  scale: 'P' as const,
   conditioner: 'none',
-  applicator: 'cloth' as Applicator,
-  dwell_min: null as number | null,
-  wipe: 'normal' as Wipe,
-  temperature_C: 20 as number | null,
-  lightHistory: 'fresh' as LightHistory,
-  photograph: null as string | null,
+  applicator: 'cloth' as const,
+  dwell_min: null,
+  wipe: 'normal' as const,
+  temperature_C: 20,
+  lightHistory: 'fresh' as const,
+  photograph: null,
   note: '',
-})
+}))
 watch(
   [() => props.line.key, () => props.read],
   () => {
-    form.readingId = props.read
-    form.coats = props.line.coats
+    Object.assign(form.value, {
+      stepKey: props.line.key,
+      clearCoat: props.line.coat,
+      readingId: props.read || null,
+      coats: props.line.coats,
+    })
   },
   { immediate: true },
 )
 const bands = computed(() => props.page.readings.filter(r => r.role === 'band'))
-const number = (v: number | null | '') => (v === '' ? null : v)
 async function add() {
-  const body = {
-    ...form,
-    stepKey: props.line.key,
-    readingId: form.readingId || null,
-    recipeId: props.page.recipes[0]?.id ?? null,
-    batchId: form.batchId || null,
-    clearCoat: props.line.coat as ClearCoat | null,
-    grit: number(form.grit),
-    dwell_min: number(form.dwell_min),
-    temperature_C: number(form.temperature_C),
-  }
-  if (await send('POST /api/pieces/:id/bands', { id: props.pieceId, body })) emit('added')
+  if (await submit({ id: props.pieceId })) emit('added')
 }
 </script>
 
@@ -52,31 +52,28 @@ async function add() {
     <FindField
       v-model="form.readingId"
       :label="w('panel.reading')"
-      :options="[{ value: 0, label: w('panel.later') }, ...namedOptions(bands)]"
+      :options="[{ value: null, label: w('panel.later') }, ...namedOptions(bands)]"
       class="sm:col-span-2"
     />
     <FindField
       v-model="form.batchId"
       :label="w('panel.fromPot')"
       :options="[
-        { value: 0, label: w('panel.byRecipe') },
+        { value: null, label: w('panel.byRecipe') },
         ...page.batches.map(b => ({ value: b.id, label: `${b.id} ${b.name}` })),
       ]"
       class="sm:col-span-2"
     />
-    <label
-      >{{ w('panel.grit') }}
-      <span class="flex gap-1"
-        ><input v-model.number="form.grit" type="number" class="field" /><ChoiceField
-          v-model="form.scale"
-          :label="w('panel.scale')"
-          label-hidden
-          :options="optionsOf(['P', 'CAMI'])"
-          class="w-24" /></span
-    ></label>
-    <label
-      >{{ w('colour.colourCoats') }} <input v-model.number="form.coats" type="number" min="0" max="12" class="field"
-    /></label>
+    <div class="flex gap-1 items-end">
+      <NumberField v-model="form.grit" :label="w('panel.grit')" :error="errors.grit" /><ChoiceField
+        v-model="form.scale"
+        :label="w('panel.scale')"
+        label-hidden
+        :options="optionsOf(['P', 'CAMI'])"
+        class="w-24"
+      />
+    </div>
+    <NumberField v-model="form.coats" :label="w('colour.colourCoats')" :min="0" :max="12" :error="errors.coats" />
     <ChoiceField
       v-model="form.conditioner"
       :label="w('route.conditioner')"
@@ -87,17 +84,18 @@ async function add() {
       :label="w('panel.applicator')"
       :options="optionsOf(APPLICATORS, k => w(`panel.applicators.${k}`))"
     />
-    <label
-      >{{ w('panel.dwell') }} <input v-model.number="form.dwell_min" type="number" min="0" step="any" class="field"
-    /></label>
+    <NumberField v-model="form.dwell_min" :label="w('panel.dwell')" :min="0" step="any" :error="errors.dwell_min" />
     <ChoiceField
       v-model="form.wipe"
       :label="w('colour.wipe')"
       :options="optionsOf(WIPES, k => w(`colour.wipes.${k}`))"
     />
-    <label
-      >{{ w('panel.temperature') }} <input v-model.number="form.temperature_C" type="number" step="any" class="field"
-    /></label>
+    <NumberField
+      v-model="form.temperature_C"
+      :label="w('panel.temperature')"
+      step="any"
+      :error="errors.temperature_C"
+    />
     <ChoiceField
       v-model="form.photograph"
       :label="w('panel.photograph')"
@@ -109,7 +107,7 @@ async function add() {
         })),
       ]"
     />
-    <TextField v-model="form.note" :label="w('exam.note')" />
-    <button class="act">{{ w('panel.add') }}</button>
+    <TextField v-model="form.note" :label="w('exam.note')" :error="errors.note" />
+    <button class="act" :disabled="busy">{{ w('panel.add') }}</button>
   </form>
 </template>

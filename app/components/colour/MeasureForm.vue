@@ -41,18 +41,23 @@ const body = () => ({
   clearCoat: (about.clearCoat || null) as ClearCoat | null,
   pieceId: props.pieceId ?? null,
 })
-const busy = ref(false)
+const { errors, busy, submit } = useSubmit('POST /api/readings/measure', body)
 async function measure() {
-  busy.value = true
-  const done = await send('POST /api/readings/measure', { body: body() })
-  busy.value = false
+  const done = await submit({})
   if (!done) return
   useNotes().show(`${about.name || usualName.value}: L* ${done.lab.map(v => v.toFixed(1)).join(', ')}`)
   emit('read', done.id)
 }
-const lab = reactive({ L: 50, a: 10, b: 20, light: 'd65' as Light, observer: '10' as '2' | '10' })
+const lab = reactive({
+  L: 50 as number | null,
+  a: 10 as number | null,
+  b: 20 as number | null,
+  light: 'd65' as Light,
+  observer: '10' as '2' | '10',
+})
+const typing = useSubmit('POST /api/readings', () => ({ ...body(), lab }))
 async function type() {
-  const done = await send('POST /api/readings', { body: { ...body(), lab } })
+  const done = await typing.submit({})
   if (done) emit('read', done.id)
 }
 async function take(event: Event) {
@@ -82,7 +87,12 @@ async function take(event: Event) {
         :label="w('colour.role')"
         :options="optionsOf(READING_ROLES, r => w(`colour.roles.${r}`))"
       />
-      <FindField v-model="about.species" :label="w('intake.species')" :options="namedOptions(SPECIES)" />
+      <FindField
+        v-model="about.species"
+        :label="w('intake.species')"
+        :options="namedOptions(SPECIES)"
+        :error="errors.species"
+      />
       <ChoiceField
         v-model="about.clearCoat"
         :label="w('colour.surface')"
@@ -116,9 +126,14 @@ async function take(event: Event) {
           />
         </div>
         <div class="grid grid-cols-3 gap-3">
-          <label v-for="k in ['L', 'a', 'b'] as const" :key="k"
-            >{{ k }}* <input v-model.number="lab[k]" type="number" step="any" class="field"
-          /></label>
+          <NumberField
+            v-for="k in ['L', 'a', 'b'] as const"
+            :key="k"
+            v-model="lab[k]"
+            :label="`${k}*`"
+            step="any"
+            :error="typing.errors.value[`lab.${k}`]"
+          />
         </div>
         <ChoiceField
           v-model="lab.light"

@@ -106,19 +106,24 @@ function wantInAll(ml: number) {
   form.unit = 'total_ml'
   form.amount = ml
 }
+const { errors, busy, submit } = useSubmit('POST /api/batches', () => ({
+  kind: 'mix',
+  name: form.name,
+  by: form.by,
+  ingredients: form.rows,
+  wanted: wanted.value,
+  smallest_g: form.smallest_g,
+  pot_min: form.pot_min,
+  pieceId: pieceId.value,
+}))
+const amountError = computed(
+  () => Object.entries(errors.value).find(([field]) => field.startsWith('wanted'))?.[1] ?? '',
+)
+/** What is wrong in a row, where something is. */
+const rowError = (i: number) =>
+  Object.entries(errors.value).find(([field]) => field.startsWith(`ingredients.${i}.`))?.[1] ?? ''
 async function make() {
-  const done = await send('POST /api/batches', {
-    body: {
-      kind: 'mix',
-      name: form.name,
-      by: form.by,
-      ingredients: form.rows,
-      wanted: wanted.value,
-      smallest_g: form.smallest_g,
-      pot_min: form.pot_min || null,
-      pieceId: pieceId.value,
-    },
-  })
+  const done = await submit({})
   if (done) emit('made', done.id)
 }
 </script>
@@ -138,7 +143,7 @@ async function make() {
     </div>
     <form class="grid gap-3" @submit.prevent="make">
       <div class="grid sm:grid-cols-[1fr_14rem_8rem_8rem] gap-3 items-end">
-        <TextField v-model="form.name" :label="w('mix.name')" required /><FindField
+        <TextField v-model="form.name" :label="w('mix.name')" :error="errors.name" /><FindField
           v-model="pieceId"
           :label="w('mix.forPiece')"
           :options="[
@@ -152,9 +157,7 @@ async function make() {
             { value: 'volume', label: w('mix.volume') },
             { value: 'weight', label: w('mix.weight') },
           ]"
-        /><label
-          >{{ w('mix.potLife') }} <input v-model.number="form.pot_min" type="number" min="1" class="field"
-        /></label>
+        /><NumberField v-model="form.pot_min" :label="w('mix.potLife')" :min="1" :error="errors.pot_min" />
       </div>
       <div class="overflow-x-auto">
         <table class="w-full min-w-[56rem]">
@@ -179,8 +182,10 @@ async function make() {
                   class="field"
                   list="products"
                   :aria-label="`${w('mix.ingredient')} ${i + 1}`"
+                  :aria-invalid="Boolean(rowError(i))"
                   @change="choose(r)"
                 />
+                <p v-if="rowError(i)" class="text-madder">{{ rowError(i) }}</p>
               </td>
               <td class="py-1 pr-2">
                 <input
@@ -251,9 +256,7 @@ async function make() {
         }}</span>
       </p>
       <div class="grid sm:grid-cols-[9rem_1fr_1fr_9rem_9rem] gap-3 items-end">
-        <label
-          >{{ w('mix.wanted') }} <input v-model.number="form.amount" type="number" min="0" step="any" class="field"
-        /></label>
+        <NumberField v-model="form.amount" :label="w('mix.wanted')" :min="0" step="any" :error="amountError" />
         <ChoiceField
           v-model="form.unit"
           :label="w('mix.unit')"
@@ -265,16 +268,19 @@ async function make() {
           :label="w('mix.ofWhich')"
           :options="form.rows.map((r, i) => ({ value: i, label: r.name }))"
         /><span v-else />
-        <label
-          >{{ w('mix.smallest') }}
-          <input v-model.number="form.smallest_g" type="number" min="0.01" step="any" class="field"
-        /></label>
+        <NumberField
+          v-model="form.smallest_g"
+          :label="w('mix.smallest')"
+          :min="0.01"
+          step="any"
+          :error="errors.smallest_g"
+        />
         <label>{{ w('mix.ladle') }} <input v-model.number="form.ladle_ml" type="number" min="1" class="field" /></label>
       </div>
       <MixForArea :piece-id="pieceId" @amount="wantInAll" />
       <p v-for="c in cautions" :key="c" class="verdict" data-test="caution">{{ cautionText(c) }}</p>
       <div class="flex gap-3">
-        <button class="act" :disabled="!result.mixed">{{ w('mix.begin') }}</button><button
+        <button class="act" :disabled="!result.mixed || busy">{{ w('mix.begin') }}</button><button
           type="button"
           class="act act-quiet"
           @click="add()"

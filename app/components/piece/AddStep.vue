@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import { type Grit, P, parseGrit } from '#core/abrasives'
 import { actOf, type Fields, STEP_KINDS, type StepKind, stepOf, titleOf } from '#core/acts'
+import type { Context } from '#core/context'
 import { MATERIALS } from '#core/materials'
 
 /** A step put in by hand: kind, faces, and what its kind asks. What is left blank follows from the kind. */
-const props = defineProps<{ after: number; faces: readonly { id: number; name: string }[] }>()
+const props = defineProps<{ after: number; context: Context; faces: readonly { id: number; name: string }[] }>()
 const emit = defineEmits<{ add: [step: BodyOf<'POST /api/pieces/:id/steps'>]; cancel: [] }>()
 const KINDS = STEP_KINDS.filter(kind => actOf({ kind }).byHand)
 const kind = ref<StepKind>('clean-off')
@@ -49,6 +50,7 @@ const said = computed(() =>
       method: method.value,
       fields: fields.value,
     }),
+    props.context,
   ),
 )
 function add() {

@@ -1,8 +1,8 @@
 <script setup lang="ts">
 import { GripVertical } from '@lucide/vue'
 import type { Choice } from '#core/build'
+import type { Context } from '#core/context'
 import { materialOf, MATERIALS } from '#core/materials'
-import type { Facts } from '#core/piece'
 import { blocks } from '#core/safety'
 
 /**
@@ -12,7 +12,7 @@ import { blocks } from '#core/safety'
 const props = defineProps<{
   step: PlanPage['steps'][number]
   plan: PlanPage
-  facts: Facts | null
+  context: Context | null
   open: boolean
   can: boolean
   last: boolean
@@ -182,9 +182,9 @@ function split(faces: number[]) {
         {{ w('plan.loop', { n: loop.rounds, worst: loop.worst, passes: loop.passes }) }}
       </p>
       <SandTable
-        v-if="s.kind === 'sand' && facts"
+        v-if="s.kind === 'sand' && context"
         :step="s"
-        :facts="facts"
+        :context="context"
         :choice="choice"
         :steps="plan.steps"
         :can="movable"
@@ -207,10 +207,10 @@ function split(faces: number[]) {
       <p v-for="r in s.state === 'planned' ? s.start.refusals : []" :key="r.says">{{ r.says }}</p>
       <template v-if="movable">
         <StepEditor
-          v-if="facts"
+          v-if="context"
           :step="s"
           :plan="plan"
-          :facts="facts"
+          :context="context"
           :choice="choice"
           @save="emit('change', $event)"
         />

@@ -2,29 +2,29 @@
 import { explainLadder, type Grit, gritName, gritsFrom } from '#core/abrasives'
 import { gritsToTry, sandRows, WHOLE } from '#core/acts'
 import type { Choice } from '#core/build'
-import type { Facts } from '#core/piece'
+import type { Context } from '#core/context'
 import { sandPlaces } from '#core/plan'
 
 /** A sanding step grit by grit: machine, area, minutes; what could be left out; what to try first. */
 const props = defineProps<{
   step: PlanPage['steps'][number]
-  facts: Facts
+  context: Context
   choice: Choice
   steps: PlanPage['steps']
   can: boolean
 }>()
 const emit = defineEmits<{ grits: [grits: Grit[]] }>()
 const { hours } = useFormat()
-const faces = computed(() => props.facts.faces.filter(f => props.step.faces.includes(f.id)))
+const faces = computed(() => props.context.facts.faces.filter(f => props.step.faces.includes(f.id)))
 const place = computed(
   () =>
     sandPlaces(
       props.steps.filter(s => s.state !== 'skipped'),
-      props.facts,
+      props.context,
       props.choice,
     ).get(props.step.key) ?? WHOLE,
 )
-const rows = computed(() => sandRows(props.step, faces.value, place.value, props.facts.pace.sanding))
+const rows = computed(() => sandRows(props.step, faces.value, place.value, props.context.facts.pace.sanding))
 /** too wide a step is a verdict of its own; here is what could be left out */
 const spare = computed(() => explainLadder(props.step.grits, {}).filter(r => r.spare))
 const tries = computed(() => gritsToTry(props.step.grits, place.value, props.choice.route === 'strip-mechanical'))

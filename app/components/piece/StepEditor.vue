@@ -2,14 +2,14 @@
 import { type Grit, gritsWritten, parseGrit } from '#core/abrasives'
 import { actOf, chosenOf, withLeast } from '#core/acts'
 import type { Choice } from '#core/build'
+import type { Context } from '#core/context'
 import { MATERIALS } from '#core/materials'
-import type { Facts } from '#core/piece'
 import { completePlan, editedStep, type StepEdit } from '#core/plan'
 import { blocks } from '#core/safety'
 import { judgePlan, type Verdict } from '#core/rules'
 
 /** What a step is: changed here, with the rules run after a short pause, before anything is saved. */
-const props = defineProps<{ step: PlanPage['steps'][number]; plan: PlanPage; facts: Facts; choice: Choice }>()
+const props = defineProps<{ step: PlanPage['steps'][number]; plan: PlanPage; context: Context; choice: Choice }>()
 type Change = Omit<StepEdit, 'attended_min' | 'amount_ml'> & { attendedMin?: number; amountMl?: number | null }
 const emit = defineEmits<{ save: [change: Change] }>()
 const { hours } = useFormat()
@@ -77,12 +77,12 @@ watchDebounced(
     const live = props.plan.steps.filter(s => s.state !== 'skipped')
     const { attendedMin: attended_min, amountMl: amount_ml, ...rest } = c
     const next = live.map(s => (s.key === props.step.key ? editedStep(s, { ...rest, attended_min, amount_ml }) : s))
-    const again = completePlan(next, props.facts, props.choice)
+    const again = completePlan(next, props.context, props.choice)
     const leasts = props.plan.waits.flatMap(w =>
       w.least_min === null ? [] : [{ from: w.from, to: w.to, min: w.least_min }],
     )
     const verdicts = judgePlan({
-      facts: props.facts,
+      context: props.context,
       choice: props.choice,
       steps: again.steps,
       waits: withLeast(again.waits, leasts, new Set(again.steps.map(s => s.key))),

@@ -19,8 +19,18 @@ const fresh = () => ({
   materialMarkupBp: props.shop.material_markup_bp,
   taxBp: props.shop.tax_bp,
 })
-const { draft: form, errors, submit, reset } = useForm('PUT /api/shop', fresh)
-watch(() => props.shop.rowVersion, reset)
+const { draft: form, errors, submit } = useForm('PUT /api/shop', fresh)
+let known = fresh()
+// somebody else changed the shop: what was typed here stays, all else is as it is now
+watch(
+  () => props.shop.rowVersion,
+  () => {
+    const now = fresh()
+    const typed = Object.entries(form.value).filter(([field, value]) => value !== known[field as keyof typeof known])
+    form.value = { ...now, ...Object.fromEntries(typed), rowVersion: now.rowVersion }
+    known = now
+  },
+)
 /** Money and percent are typed in whole units, kept in hundredths. */
 const inHundredths = (field: 'hourMinor' | 'materialMarkupBp' | 'taxBp') =>
   computed({

@@ -1,4 +1,4 @@
-<script setup lang="ts" generic="T extends string | number | null">
+<script setup lang="ts" generic="T extends string | number | null | undefined">
 import {
   Combobox,
   ComboboxButton,

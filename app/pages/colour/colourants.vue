@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import type { Wipe } from '#core/colour'
 import { materialOf } from '#core/materials'
 import { SPECIES } from '#core/wood'
 
@@ -50,18 +49,23 @@ const compare = computed(() =>
     { name: '', values: c.before, colour: HUES[i % HUES.length]!, dashed: true },
   ]),
 )
-const make = reactive({
-  productId: 0,
-  lies: 'wood' as 'wood' | 'film',
+const {
+  draft: make,
+  errors,
+  busy,
+  submit,
+} = useForm('POST /api/colourants', () => ({
+  productId: null as number | null,
+  lies: 'wood' as const,
   most_pct: 100,
-  woodId: 0,
-  bandId: 0,
+  woodId: null as number | null,
+  bandId: null as number | null,
   pct: 20,
   coats: 1,
-  wipe: 'normal' as Wipe,
-})
+  wipe: 'normal' as const,
+}))
 async function add() {
-  if (await send('POST /api/colourants', { body: make })) await load()
+  if (await submit({})) await load()
 }
 const toggle = (id: number) => {
   without.value = without.value.includes(id) ? without.value.filter(x => x !== id) : [...without.value, id]
@@ -134,6 +138,7 @@ const toggle = (id: number) => {
           v-model="make.productId"
           :label="w('store.product')"
           :options="namedOptions(store?.products ?? [])"
+          :error="errors.productId"
         />
         <ChoiceField
           v-model="make.lies"
@@ -147,21 +152,19 @@ const toggle = (id: number) => {
           v-model="make.woodId"
           :label="w('colour.woodBelow')"
           :options="namedOptions(page.readings.filter(x => x.role === 'wood'))"
+          :error="errors.woodId"
         />
         <FindField
           v-model="make.bandId"
           :label="w('colour.itsBand')"
           :options="namedOptions(page.readings.filter(x => x.role === 'band'))"
+          :error="errors.bandId"
         />
         <div class="grid grid-cols-2 gap-3">
-          <label
-            >{{ w('colour.strength') }}
-            <input v-model.number="make.pct" type="number" step="any" class="field" /></label
-          ><label
-            >{{ w('colour.most') }} <input v-model.number="make.most_pct" type="number" step="any" class="field"
-          /></label>
+          <NumberField v-model="make.pct" :label="w('colour.strength')" step="any" :error="errors.pct" />
+          <NumberField v-model="make.most_pct" :label="w('colour.most')" step="any" :error="errors.most_pct" />
         </div>
-        <button class="act" :disabled="!make.productId || !make.woodId || !make.bandId">
+        <button class="act" :disabled="busy">
           {{ w('colour.addColourant') }}
         </button>
       </form>

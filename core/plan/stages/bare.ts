@@ -63,11 +63,11 @@ const PROUD = 'left a little proud, and cut flush by the grits that follow'
 
 export function sandBare(b: Bench) {
   const { facts, group, choice, house } = b
-  const budget = budgetOf(facts, group, choice)
+  const budget = budgetOf(b, group, choice)
   const shaped = group.faces.every(f => f.shape === 'turned' || f.shape === 'carved')
-  const grits = bareLadder(facts, group, choice)
+  const grits = bareLadder(b, group, choice)
   const stripped = STRIPPING.includes(choice.route)
-  if (b.lead || budget?.verdict === 'do-not-sand' || (gentle(facts, house) && shaped)) {
+  if (b.lead || budget?.verdict === 'do-not-sand' || (gentle(b) && shaped)) {
     if (stripped) mend(b, 190, PROUD)
     const thin = budget?.verdict === 'do-not-sand'
     const spared = thin ? 'the veneer has nothing to spare for paper' : 'the patina stays'
@@ -89,7 +89,7 @@ export function sandBare(b: Bench) {
 
 /** A light pass after bleach or water: paper, or a wet pad where nothing is sanded dry. */
 function lightPass(b: Bench, order: number, after: 'bleach' | 'water', why: string) {
-  const grits = [lastGrit(bareLadder(b.facts, b.group, b.choice))]
+  const grits = [lastGrit(bareLadder(b, b.group, b.choice))]
   b.put(order, b.lead ? 'pad' : 'sand', why, { grits, method: b.lead ? 'wet' : 'hand', fields: { after } })
 }
 

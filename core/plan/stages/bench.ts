@@ -11,9 +11,9 @@ import {
 } from '../../abrasives'
 import { type Fields, type Gate, isBare, leave, type Method, type StepKind, stepOf, type Surface } from '../../acts'
 import { type Choice, STRIPPING } from '../../build'
-import { type House, USUAL_HOUSE } from '../../house'
+import type { Context } from '../../context'
 import { materialOf } from '../../materials'
-import { type Facts, type FindingKind, type Group, mendingOf, wetOnly } from '../../piece'
+import { type FindingKind, type Group, mendingOf, wetOnly } from '../../piece'
 import { veneerThickness } from '../../wood'
 
 /** A step as a stage puts it; what it is called, what it takes and when follow from its act. */
@@ -30,11 +30,9 @@ export interface Draft {
   gate?: Gate
 }
 
-/** One group at work: what is known, and the surface as the drafts so far leave it. */
-export interface Bench {
-  facts: Facts
+/** One group at work: what is known, what is wanted, and the surface as the drafts so far leave it. */
+export interface Bench extends Context {
   choice: Choice
-  house: House
   group: Group
   s: Surface
   /** nothing is abraded dry */
@@ -43,18 +41,22 @@ export interface Bench {
 }
 
 /** A bench, and the drafts that gather on it. */
-export function benchFor(facts: Facts, choice: Choice, group: Group, start: Surface): { b: Bench; drafts: Draft[] } {
+export function benchFor(
+  context: Context,
+  choice: Choice,
+  group: Group,
+  start: Surface,
+): { b: Bench; drafts: Draft[] } {
   const drafts: Draft[] = []
   const b: Bench = {
-    facts,
+    ...context,
     choice,
     group,
-    house: choice.house ?? USUAL_HOUSE,
     s: start,
-    lead: wetOnly(facts),
+    lead: wetOnly(context.facts),
     put: (order, kind, why, more = {}) => {
       drafts.push({ order, kind, why, ...more })
-      b.s = leave(stepOf({ key: `${kind}-${drafts.length}`, kind, faces: [], ...more }), b.s)
+      b.s = leave(stepOf({ key: `${kind}-${drafts.length}`, kind, faces: [], ...more }), b.s, context)
     },
   }
   return { b, drafts }
@@ -76,25 +78,25 @@ export function stopFor(choice: Choice): StopFor {
 }
 
 /** Patina marked, or an old piece whose age is kept in a house that stops at 90–95 %. */
-export const gentle = (facts: Facts, house: House): boolean =>
+export const gentle = ({ facts, house }: Pick<Context, 'facts' | 'house'>): boolean =>
   facts.keepPatina ||
   (house['old-surface'] === 'patina' && facts.age === 'keep' && ['before-1850', '1850-1925'].includes(facts.period))
 
 /** The dry ladder for bare wood of this group, P scale. Patina: nothing coarser than P180. */
-export function bareLadder(facts: Facts, group: Group, choice: Choice): Grit[] {
-  const house = choice.house ?? USUAL_HOUSE
+export function bareLadder(context: Context, group: Group, choice: Choice): Grit[] {
   const use = stopFor(choice)
-  const usualStop = use === 'stain' ? gritOf(house['stop-under-stain']) : STOP_P[use].take
+  const usualStop = use === 'stain' ? gritOf(context.house['stop-under-stain']) : STOP_P[use].take
   const stop = choice.finish === 'hardwax-oil-2c' && use === 'dye' ? STOP_P.hardwax.max : usualStop
   const firstOnSolid = choice.route === 'strip-both' ? 80 : 100
   const first = group.substrate === 'veneer' ? 120 : firstOnSolid
-  return ladder_P(gentle(facts, house) ? 180 : first, stop)
+  return ladder_P(gentle(context) ? 180 : first, stop)
 }
 
 /** The veneer sum of a group; null where the wood is solid. Not measured: the thin end of what its age used. */
-export function budgetOf(facts: Facts, group: Group, choice: Choice): VeneerBudget | null {
+export function budgetOf(context: Context, group: Group, choice: Choice): VeneerBudget | null {
+  const { facts } = context
   if (group.substrate !== 'veneer' || !STRIPPING.includes(choice.route) || wetOnly(facts)) return null
-  const ladder = bareLadder(facts, group, choice)
+  const ladder = bareLadder(context, group, choice)
   return veneerBudget({
     thickness_mm: veneerThickness(group.veneer_mm, facts.period).mm,
     ladder,

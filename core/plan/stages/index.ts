@@ -1,7 +1,8 @@
 /** The stages of the work on one group of faces: each is put in only where the state of the surface asks for it. */
 import { isBare, type Surface } from '../../acts'
 import { type Choice, STRIPPING } from '../../build'
-import { type Facts, type Group, mendingOf } from '../../piece'
+import type { Context } from '../../context'
+import { type Group, mendingOf } from '../../piece'
 import { bleach, fillProduct, fill, raiseGrain, sandBare, sandOff, strip } from './bare'
 import { benchFor, type Bench, cleanOff, type Draft, isJoint, mend } from './bench'
 import { colour, seal } from './colour'
@@ -67,8 +68,9 @@ function fillAfterColour(b: Bench) {
 }
 
 /** Steps of one group in the order they are put; `order` sorts them among other groups'. */
-export function stagesOf(facts: Facts, choice: Choice, group: Group, start: Surface): Draft[] {
-  const { b, drafts } = benchFor(facts, choice, group, start)
+export function stagesOf(context: Context, choice: Choice, group: Group, start: Surface): Draft[] {
+  const { facts } = context
+  const { b, drafts } = benchFor(context, choice, group, start)
   const strips = STRIPPING.includes(choice.route)
   if (choice.route === 'refer') {
     b.put(150, 'refer', 'museum quality, a rare original finish or a suspected toxic coating', { method: 'none' })

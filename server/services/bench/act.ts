@@ -49,7 +49,7 @@ export async function repeatBefore(act: Act): Promise<Result> {
   const fresh = await readPlan(tx, file.piece.id)
   const { waits } = await inWorker('complete', {
     steps: fresh.steps.filter(st => st.state !== 'skipped'),
-    facts: file.facts,
+    context: file.context,
     choice: choiceOf(file)!,
   })
   await writeWaits(tx, file.piece.id, waits, plan.waits)

@@ -70,6 +70,7 @@ async function start(act: Act): Promise<Result> {
     verdicts: startVerdictsOf(file, plan, at),
     hours,
     at,
+    shelf: file.context.shelf,
     air,
     wetCoat: await readWetCoat(tx, at, clockIn(hours.zone, at)),
   }).get(step.key)!
@@ -171,10 +172,10 @@ async function bookUse({ tx, step, at }: Act, use: { lotId: number; amountMl: nu
 
 /** "Mixed": the pot of a two-part product begins its life; touched again, a new pot. */
 async function mixed(act: Act): Promise<Result> {
-  const { tx, step, at } = act
+  const { tx, file, step, at } = act
   if (step.state !== 'planned' && step.state !== 'running')
     throw fail(409, 'done', 'This step is done; nothing is mixed for it any more.')
-  const ends_ms = potEnds_ms({ ...step, mixed_ms: at.getTime() }, (await readAir(at, tx)).air)
+  const ends_ms = potEnds_ms({ ...step, mixed_ms: at.getTime() }, (await readAir(at, tx)).air, file.context.shelf)
   if (ends_ms === null) throw fail(422, 'no-pot', 'This product is not mixed from two parts, or its pot does not set.')
   await tx.run('UPDATE plan_step SET mixed_at = :at, row_version = row_version + 1 WHERE id = :id', { at, id: step.id })
   const says = `Mixed for: ${step.title}. Use the pot by ${clockIn((await readHours(tx)).zone, at)(ends_ms)}`

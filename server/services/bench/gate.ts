@@ -16,7 +16,7 @@ export async function fallBack(act: Act): Promise<Result> {
   const left = plan.steps.filter(st => st.state === 'planned' && st.id !== step.id)
   const rates = await readRates(tx)
   const price = await readPrices(tx)
-  const [quiet, asking] = await inWorker('fallBack', { step, done, left, facts: file.facts, choice })
+  const [quiet, asking] = await inWorker('fallBack', { step, done, left, context: file.context, choice })
   const worst_minor = estimate(quiet.live.steps, rates, price).total_minor
   const askAgain = mustAskAgain(file.piece.accepted_worst_minor ?? 0, worst_minor)
   const { over, live } = askAgain ? asking : quiet

@@ -130,10 +130,18 @@ async function workOutNow(at: Date) {
       amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null,
       keeps: wears(st) ? file.facts.marks : [],
-      cautions: cautionsOfStep(st, file.facts, { shared: Boolean(file.piece.one_room) }),
+      cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) }),
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
     })
-    const view = benchView({ plan, verdicts: startVerdictsOf(file, plan, at), hours, at, air, wetCoat })
+    const view = benchView({
+      plan,
+      verdicts: startVerdictsOf(file, plan, at),
+      hours,
+      at,
+      shelf: file.context.shelf,
+      air,
+      wetCoat,
+    })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
     for (const st of plan.steps) {
       if (st.state === 'running') running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy })

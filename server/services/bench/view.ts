@@ -1,4 +1,5 @@
 import type { Air } from '#core/air'
+import type { Shelf } from '#core/materials'
 import type { Verdict } from '#core/rules'
 import { type Hours, mayStart, type StartVerdict } from '#core/timetable'
 import type { StoredPlan } from '../plan/rows'
@@ -9,12 +10,21 @@ export interface BenchQuestion {
   verdicts: readonly Verdict[]
   hours: Hours
   at: Date
+  shelf: Shelf
   air: Air | null
   wetCoat: string | null
 }
 
 /** The one question of the bench, asked for every step of a plan. */
-export function benchView({ plan, verdicts, hours, at, air, wetCoat }: BenchQuestion): Map<string, StartVerdict> {
+export function benchView({
+  plan,
+  verdicts,
+  hours,
+  at,
+  shelf,
+  air,
+  wetCoat,
+}: BenchQuestion): Map<string, StartVerdict> {
   const overruled = new Set(plan.overruled.keys())
   const clock = clockIn(hours.zone, at)
   return new Map(
@@ -28,6 +38,7 @@ export function benchView({ plan, verdicts, hours, at, air, wetCoat }: BenchQues
         overruled,
         hours,
         now_ms: at.getTime(),
+        shelf,
         air,
         wetCoat,
         clock,

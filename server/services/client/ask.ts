@@ -28,7 +28,7 @@ async function contentOf(
   const choice = choiceOf(file)!
   const asking = await readAsking(at, tx)
   const { hours, rates, prices } = asking
-  const verdict = await inWorker('judgeOne', { ...asking, facts: file.facts, choice })
+  const verdict = await inWorker('judgeOne', { ...asking, context: file.context, choice })
   const live = plan.steps.filter(st => st.state !== 'skipped')
   const planned = estimate(live, rates, slug => (Object.hasOwn(prices, slug) ? prices[slug] : undefined)).total_minor
   const dates = datesOf(plan, hours, at)
@@ -100,7 +100,7 @@ export async function takeSnapshot(
     })) as unknown as Json,
     waits: plan.waits.map(({ held_ms: _held, least_min: _least, ...w }) => w) as unknown as Json,
   })
-  const section = sectionFor(file.facts, plan, verdictsOf(file, plan, at))
+  const section = sectionFor(file.context, plan, verdictsOf(file, plan, at))
   const picture = section ? sectionSvg(section) : ''
   return { id: await keepShown(tx, { pieceId: file.piece.id, reason, content, picture }, at), shown }
 }

@@ -1,7 +1,8 @@
 import type { z } from 'zod'
 import type { Choice } from '#core/build'
+import type { Context } from '#core/context'
 import { comparePatches, examine, scalePatch } from '#core/examine'
-import { type Facts, FINDINGS } from '#core/piece'
+import { FINDINGS } from '#core/piece'
 import { mayOverrule, type Severity } from '#core/safety'
 import { round, saidSlug } from '#core/units'
 import type * as s from '#shared/schemas'
@@ -70,10 +71,11 @@ const DEFAULT_CHOICE: Choice = {
 }
 
 /** What the bans change in the plan: the plan without them against the plan with them. */
-async function banEffect(facts: Facts, choice: Choice | null) {
+async function banEffect(context: Context, choice: Choice | null) {
+  const { facts } = context
   if (facts.bans.every(b => b !== 'dry-sanding') && facts.lead === 'no') return null
   const picked = choice ?? DEFAULT_CHOICE
-  return { assumed: choice === null, ...(await inWorker('banEffect', { facts, choice: picked })) }
+  return { assumed: choice === null, ...(await inWorker('banEffect', { context, choice: picked })) }
 }
 
 export interface PhotographRow {
@@ -180,7 +182,7 @@ export async function examinationPage(id: number, person: Person, at: Date) {
     tests: file.tests,
     hazards: found.hazards.map(h => ({ ...h, evidence: file.evidence.filter(e => e.kind === h.slug) })),
     bans: found.bans,
-    banEffect: await banEffect(facts, choiceOf(file)),
+    banEffect: await banEffect(file.context, choiceOf(file)),
     moisture: found.moisture.map(m => ({
       ...m,
       readings: file.moisture

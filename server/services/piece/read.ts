@@ -1,4 +1,9 @@
+import type { Context } from '#core/context'
+import { STANDARD_AIR } from '#core/drying'
 import { conclude, type Recorded } from '#core/examine'
+import { houseOf } from '#core/house'
+import { EMPTY_SHELF } from '#core/materials'
+import type { Facts } from '#core/piece'
 import type { Db } from '../../database/db'
 import { cannotRead, readable } from '../platform/readable'
 import {
@@ -226,8 +231,21 @@ function fileOf(rows: Rows): PieceFile | Unreadable {
   return readable(id, name, () => {
     const recorded = recordedOf(rows)
     const concluded = conclude(recorded)
-    return { ...rows, recorded, concluded, facts: concluded.facts }
+    const { facts } = concluded
+    return { ...rows, recorded, concluded, facts, context: contextOf(rows.piece, facts) }
   })
+}
+
+const contextOf = (piece: PieceRow, facts: Facts): Context => ({
+  facts,
+  house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }),
+  shelf: EMPTY_SHELF,
+  air: STANDARD_AIR,
+})
+/** JSON that came from a column, or as text from a function; what is no record counts as nothing. */
+function parsed(value: unknown): Record<string, string> {
+  const found: unknown = typeof value === 'string' ? JSON.parse(value) : value
+  return typeof found === 'object' && found !== null && !Array.isArray(found) ? (found as Record<string, string>) : {}
 }
 
 /** One piece. @throws Fail 404, or 409 when something stored of it cannot be understood. */

@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { Conditioner, OwnWay, RouteSlug } from '#core/build'
 import type { Light } from '#core/colour'
 import type { Concluded, PatchMethod, PatchResult, Recorded } from '#core/examine'
+import type { Context } from '#core/context'
 import type { TestSlug } from '#core/identify'
 import type { Bleach, Colour, Fill, Finish } from '#core/materials'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
@@ -209,6 +210,8 @@ export interface PieceFile {
   recorded: Recorded
   concluded: Concluded
   facts: Facts
+  /** all that the reckoning knows of it */
+  context: Context
 }
 
 export const faceArea = (f: FaceRow): number =>
@@ -244,7 +247,7 @@ export const roomOf = (p: PieceRow): Room | null =>
     ? { temperature_C: 21, dryRh: p.room_dry_rh, humidRh: p.room_humid_rh }
     : null
 
-export type Rows = Omit<PieceFile, 'recorded' | 'concluded' | 'facts'>
+export type Rows = Omit<PieceFile, 'recorded' | 'concluded' | 'facts' | 'context'>
 
 /** A piece of which something stored cannot be understood. It is told as such and holds up no other. */
 export interface Unreadable {

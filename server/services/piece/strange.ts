@@ -39,7 +39,7 @@ export function strangeIn({
   overrules,
   items,
   ways,
-}: Omit<PieceFile, 'recorded' | 'concluded' | 'facts'>): string | null {
+}: Omit<PieceFile, 'recorded' | 'concluded' | 'facts' | 'context'>): string | null {
   return (
     strangeWay(piece) ??
     first(ways, strangeWay) ??

@@ -26,14 +26,15 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
   const chosen = choiceOf(file)
   const { faces, ...picked } = query
   const house = await readHouse()
+  const { house: methods, ...way } = picked
   const choice: Choice = {
     route: 'strip-chemical',
-    ...picked,
-    house: { ...house, ...picked.house },
+    ...way,
     ...(faces || !chosen?.own ? {} : { own: chosen.own }),
   }
   const facts = faces ? factsOfFaces(file.facts, f => faces.includes(f)) : file.facts
-  const advice = await inWorker('judgeAll', { ...(await readAsking(at)), facts, choice }, { signal })
+  const context = { ...file.context, facts, house: { ...house, ...methods } }
+  const advice = await inWorker('judgeAll', { ...(await readAsking(at)), context, choice }, { signal })
   const own = faces ? chosen?.own?.find(w => w.faces.some(f => faces.includes(f))) : undefined
   const taken = faces ? (own?.route ?? null) : (chosen?.route ?? null)
   const beside = taken ? lessInvasive(advice.verdicts, taken) : null
@@ -52,11 +53,11 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
   }
 }
 
-/** What a worker needs to plan this piece again and again: facts, rates, hours, prices and the shop's methods. */
+/** What a worker needs to plan this piece again and again: what is known, rates, hours, prices and the shop's methods. */
 export async function planningPage(id: number, at: Date) {
   const file = await readPiece(db(), id)
   return {
-    facts: file.facts,
+    context: file.context,
     rates: await readRates(),
     hours: await readHours(),
     house: await readHouse(),
@@ -74,7 +75,7 @@ async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
   const id = file.piece.id
   if (beganWork(await readPlan(tx, id)))
     throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
-  const plan = await inWorker('plan', { facts: file.facts, choice })
+  const plan = await inWorker('plan', { context: file.context, choice })
   await tx.run(
     `UPDATE approval
         SET state = 'superseded'
@@ -125,9 +126,13 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
     const methods = { ...(await readHouse(tx)), ...house }
     const way: Way = choiceFor(picked.route, picked)
     const judged = faces
-      ? { facts: factsOfFaces(facts, f => faces.includes(f)), choice: { ...way, house: methods } }
-      : { facts, choice: { ...way, house: methods, ...(chosen?.own ? { own: chosen.own } : {}) } }
-    const verdict = await inWorker('judgeOne', { ...(await readAsking(at, tx)), ...judged })
+      ? { facts: factsOfFaces(facts, f => faces.includes(f)), choice: way }
+      : { facts, choice: { ...way, ...(chosen?.own ? { own: chosen.own } : {}) } }
+    const verdict = await inWorker('judgeOne', {
+      ...(await readAsking(at, tx)),
+      context: { ...file.context, facts: judged.facts, house: methods },
+      choice: judged.choice,
+    })
     if (verdict.standing === 'ruled-out')
       throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
     if (faces) {

@@ -22,13 +22,15 @@ import {
   writeWaits,
 } from './rows'
 
-/** Steps as a change keeps them: what a person plans, without what happened. */
+/** A step as a change keeps it: what a person plans, without what happened; a label only where there is one. */
+type Planned = Omit<Step, 'label'> & { label?: number }
 const plannedOf = ({
   key,
   kind,
   title,
   faces,
   product,
+  label,
   grits,
   method,
   coat,
@@ -39,12 +41,13 @@ const plannedOf = ({
   gate,
   fields,
   typed,
-}: Step): Step => ({
+}: Step): Planned => ({
   key,
   kind,
   title: typed.includes('title') ? title : '',
   faces: [...faces].sort((a, b) => a - b),
   product,
+  ...(label === null ? {} : { label }),
   grits: [...grits],
   method,
   coat,
@@ -58,7 +61,7 @@ const plannedOf = ({
 })
 const written = (steps: readonly Step[]): string => canonicalJson(steps.map(plannedOf) as unknown as Json)
 interface Kept {
-  steps: Step[]
+  steps: Planned[]
   leasts: Least[]
 }
 const keptOf = (plan: StoredPlan): string =>
@@ -83,7 +86,7 @@ async function writeSteps(
   const pieceId = file.piece.id
   const before = new Map(old.steps.map(st => [st.key, st]))
   const live = order.filter(st => before.get(st.key)?.state !== 'skipped')
-  const again = await inWorker('complete', { steps: live, facts: file.facts, choice: choiceOf(file)! })
+  const again = await inWorker('complete', { steps: live, context: file.context, choice: choiceOf(file)! })
   const done = new Map(again.steps.map(st => [st.key, st]))
   for (const gone of old.steps.filter(st => !order.some(o => o.key === st.key))) {
     if (gone.state !== 'planned') throw fail(409, 'started', `"${gone.title}" has started; a started step is frozen.`)
@@ -188,7 +191,8 @@ export const stepBack = (id: number, which: 'undo' | 'redo', person: Person, at:
     if (keptOf(plan) !== from)
       throw fail(409, 'changed', 'The plan has gone on since; this can no longer be taken back.')
     const kept = JSON.parse(to) as Kept
-    await writeSteps(tx, file, plan, kept.steps, kept.leasts)
+    const steps = kept.steps.map((st): Step => ({ label: null, ...st }))
+    await writeSteps(tx, file, plan, steps, kept.leasts)
     await tx.run('UPDATE plan_edit SET undone = :undone WHERE id = :id', { undone: which === 'undo', id: edit.id })
     return {
       kind: 'plan',
@@ -256,7 +260,7 @@ export const addStep = (id: number, input: z.infer<typeof s.addStep>, person: Pe
       ...editOf(input),
     })
     refuseProduct(step)
-    const said = titleOf(step)
+    const said = titleOf(step, file.context)
     return { steps: [...plan.steps.slice(0, place), step, ...plan.steps.slice(place)], says: `Step added: ${said}` }
   })
 
@@ -276,12 +280,12 @@ function openStep(plan: StoredPlan, stepId: number, rowVersion: number): Planned
 
 /** Changes what a step is, or (`after`) where it stands. */
 export async function changeStep(stepId: number, input: z.infer<typeof s.changeStep>, person: Person, at: Date) {
-  return editPlan(await stepPiece(stepId), person, at, plan => {
+  return editPlan(await stepPiece(stepId), person, at, (plan, file) => {
     const step = openStep(plan, stepId, input.rowVersion)
     const { after } = input
     const next = editedStep(step, editOf(input))
     if (input.product !== undefined) refuseProduct(next)
-    const said = titleOf(next)
+    const said = titleOf(next, file.context)
     if (after === undefined) {
       const typed = next.typed.includes('attended_min') ? `, ${next.attended_min} min` : ''
       return { steps: plan.steps.map(st => (st.id === stepId ? next : st)), says: `Step changed: ${said}${typed}` }
@@ -308,7 +312,12 @@ export async function splitStep(stepId: number, input: z.infer<typeof s.splitSte
     if (some.length === 0 || rest.length === 0)
       throw fail(422, 'invalid', "Choose some of this step's faces, not all of them.", { faces: 'Some, not all.' })
     const names = file.faces.filter(f => some.includes(f.id)).map(f => `${f.part}, ${f.name}`)
-    const apart: Step = { ...plannedOf(step), key: freshKey(plan, step.key.split('.')[0]!, at), faces: some }
+    const apart: Step = {
+      label: null,
+      ...plannedOf(step),
+      key: freshKey(plan, step.key.split('.')[0]!, at),
+      faces: some,
+    }
     return {
       steps: plan.steps.flatMap((st): Step[] => (st.id === stepId ? [{ ...st, faces: rest }, apart] : [st])),
       says: `Step split: ${step.title}; apart: ${names.join(' · ')}`,

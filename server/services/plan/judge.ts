@@ -1,5 +1,5 @@
 import { blocks } from '#core/safety'
-import type { Facts } from '#core/piece'
+import type { Context } from '#core/context'
 import { judgePlan, type Verdict } from '#core/rules'
 import { type LayerState, sectionOf } from '#core/section'
 import { forecast, type Hours, waitedFor } from '#core/timetable'
@@ -9,7 +9,7 @@ import { isOverruled, choiceOf, type StoredPlan } from './rows'
 
 /** What the rules are asked of a stored plan, on this day. */
 const questionOf = (file: PieceFile, plan: StoredPlan, at: Date) => ({
-  facts: file.facts,
+  context: file.context,
   choice: choiceOf(file)!,
   steps: plan.steps.filter(st => st.state !== 'skipped'),
   waits: plan.waits,
@@ -35,10 +35,10 @@ const layerStates = (plan: StoredPlan) => {
   return (key: string): LayerState => states.get(key) ?? 'planned'
 }
 /** The section of a stored plan. */
-export function sectionFor(facts: Facts, plan: StoredPlan, verdicts: readonly Verdict[]) {
+export function sectionFor(context: Context, plan: StoredPlan, verdicts: readonly Verdict[]) {
   const failing = new Set(verdicts.filter(v => blocks(v, isOverruled(plan, v))).map(v => v.step))
   return sectionOf(
-    facts,
+    context,
     plan.steps.filter(st => st.state !== 'skipped'),
     layerStates(plan),
     failing,

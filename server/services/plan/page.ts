@@ -70,13 +70,14 @@ export async function planPage(id: number, person: Person, at: Date) {
     verdicts: startVerdictsOf(file, plan, at),
     hours,
     at,
+    shelf: file.context.shelf,
     air,
     wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)),
   })
   const begun = plan.steps.some(st => !does(st, 'words') && st.state !== 'planned')
   const { budgets, expected } = begun
-    ? { ...(await inWorker('plan', { facts: file.facts, choice })), expected: null }
-    : await inWorker('planFigures', { ...(await readAsking(at)), facts: file.facts, choice })
+    ? { ...(await inWorker('plan', { context: file.context, choice })), expected: null }
+    : await inWorker('planFigures', { ...(await readAsking(at)), context: file.context, choice })
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
   const cost = await costOf(id, plan)
@@ -88,7 +89,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     expected,
     loops: loopsOf(
       plan.steps.filter(st => st.state !== 'skipped'),
-      file.facts,
+      file.context,
       choice,
     ),
     since: await sinceAgreed(id, plan, cost, dates, file.piece.agreed_minor, file.piece.accepted_worst_minor),
@@ -101,9 +102,9 @@ export async function planPage(id: number, person: Person, at: Date) {
     steps: plan.steps.map(st => ({
       ...st,
       faceNames: st.faces.map(f => faceNames.get(f) ?? ''),
-      cautions: cautionsOfStep(st, file.facts, { shared: Boolean(file.piece.one_room) }),
+      cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) }),
       keeps: wears(st) ? file.facts.marks : [],
-      notes: notesOf(st, file.facts),
+      notes: notesOf(st, file.context),
       start: bench.get(st.key)!,
       cost_minor: materialCost_minor(st, price),
     })),
@@ -116,7 +117,7 @@ export async function planPage(id: number, person: Person, at: Date) {
       mayOverrule: mayOverrule(v.severity, person.role),
       oneTouch: mendOf(v),
     })),
-    section: sectionFor(file.facts, plan, verdicts),
+    section: sectionFor(file.context, plan, verdicts),
     budgets: budgets.map(b => ({ species: b.group.species, ...b.budget })),
     dates,
     cost,
@@ -124,7 +125,7 @@ export async function planPage(id: number, person: Person, at: Date) {
       plan.steps.filter(st => st.state === 'planned'),
       st => st.attended_min,
     ),
-    film_um: sumOf(sectionFor(file.facts, plan, verdicts)?.planned ?? [], l => l.um),
+    film_um: sumOf(sectionFor(file.context, plan, verdicts)?.planned ?? [], l => l.um),
   }
 }
 

@@ -14,7 +14,7 @@ import {
   withLeast,
 } from '#core/acts'
 import type { Choice, OwnWay, RouteSlug } from '#core/build'
-import { houseOf } from '#core/house'
+import { EMPTY_SHELF } from '#core/materials'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../../database/db'
 import type { Which } from '../piece/read'
@@ -92,7 +92,7 @@ const fieldsIn = (stored: unknown): Fields | null =>
 function titleIn(step: PlannedStep): string {
   if (!Object.hasOwn(ACTS, step.kind)) return step.title || 'an unknown step'
   try {
-    return titleOf(step)
+    return titleOf(step, { shelf: EMPTY_SHELF })
   } catch {
     return step.title || 'a step that cannot be read'
   }
@@ -114,6 +114,7 @@ const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
     title: r.title,
     faces,
     product: r.product,
+    label: null,
     grits: list(r.grits).map(gritIn),
     method: r.method,
     coat: r.coat,
@@ -235,7 +236,6 @@ export const choiceOf = ({ piece, ways }: Pick<PieceFile, 'piece' | 'ways'>): Ch
         fill: piece.fill as Choice['fill'],
         bleach: piece.bleach as Choice['bleach'],
         film_um: piece.film_um,
-        house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }),
         ...(ways.length
           ? {
               own: ways.map(({ id: _id, piece_id: _piece, ...w }): OwnWay => ({
@@ -246,12 +246,6 @@ export const choiceOf = ({ piece, ways }: Pick<PieceFile, 'piece' | 'ways'>): Ch
           : {}),
       }
     : null
-
-/** JSON that came from a column, or as text from a function; what is no record counts as nothing. */
-function parsed(value: unknown): Record<string, string> {
-  const found: unknown = typeof value === 'string' ? JSON.parse(value) : value
-  return typeof found === 'object' && found !== null && !Array.isArray(found) ? (found as Record<string, string>) : {}
-}
 
 /** A title is stored only where it was typed. */
 export const typedTitle = (step: Pick<Step, 'title' | 'typed'>): string =>

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
-import type { Facts } from '#core/piece'
+import type { Context } from '#core/context'
 import { sectionOf } from '#core/section'
 
 const { page, load: reload } = inject(PIECE)!
@@ -18,18 +18,18 @@ const can = computed(() => session.may('owner', 'lead', 'finisher') && page.valu
 type Step = PlanPage['steps'][number]
 const waitsInto = (key: string) => plan.value!.waits.filter(w => w.to === key && (w.min > 0 || w.max !== null))
 /** What is known of the piece: for the section at a point of the plan, and for rules before anything is saved. */
-const facts = shallowRef<Facts | null>(null)
-const needFacts = async () => {
-  facts.value = (await call('GET /api/pieces/:id/planning', { id: id.value })).facts
+const context = shallowRef<Context | null>(null)
+const needContext = async () => {
+  context.value = (await planningOf(id.value)).context
 }
 function toggle(s: Step) {
   open.value = open.value === s.key ? null : s.key
-  if (open.value) void needFacts()
+  if (open.value) void needContext()
 }
 function openLayer(key: string) {
   all.value = true
   open.value = key
-  void needFacts()
+  void needContext()
   void nextTick(() => document.getElementById(`step-${key}`)?.scrollIntoView({ block: 'center' }))
 }
 const again = async (done: unknown) => {
@@ -101,13 +101,13 @@ watch(list, (el, _old, onCleanup) => {
 const upTo = ref<number | null>(null)
 const live = computed(() => plan.value?.steps.filter(s => s.state !== 'skipped') ?? [])
 async function slide(n: number) {
-  if (!facts.value) await needFacts()
+  if (!context.value) await needContext()
   upTo.value = n >= live.value.length ? null : n
 }
 const section = computed(() =>
-  upTo.value === null || !facts.value
+  upTo.value === null || !context.value
     ? (plan.value?.section ?? null)
-    : sectionOf(facts.value, live.value.slice(0, upTo.value), key => {
+    : sectionOf(context.value, live.value.slice(0, upTo.value), key => {
         const s = live.value.find(x => x.key === key)
         if (s?.state === 'done') return 'done'
         if (s?.state === 'running') return 'running'
@@ -116,6 +116,10 @@ const section = computed(() =>
 )
 /** The step after which another is being put in. */
 const adding = ref<number | null>(null)
+function addAfter(step: number) {
+  adding.value = step
+  void needContext()
+}
 const scope = computed(() =>
   page.value!.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, name: `${f.part}, ${f.name}` })),
 )
@@ -204,7 +208,7 @@ const worst = computed(
           <PlanStep
             :step="s"
             :plan="plan"
-            :facts="facts"
+            :context="context"
             :open="open === s.key"
             :can="can"
             :last="s.key === lastDone"
@@ -213,12 +217,19 @@ const worst = computed(
             @remove="remove(s)"
             @split="split(s, $event)"
             @move="move(s, $event)"
-            @add="adding = s.id"
+            @add="addAfter(s.id)"
             @mend="mend($event, s.key)"
             @overrule="(rule, word) => overrule(rule, s.key, word)"
           />
           <li v-if="adding === s.id" class="bg-sheet px-4 py-3">
-            <AddStep :after="s.id" :faces="scope" @add="add" @cancel="adding = null" />
+            <AddStep
+              v-if="context"
+              :after="s.id"
+              :context="context"
+              :faces="scope"
+              @add="add"
+              @cancel="adding = null"
+            />
           </li>
         </template>
       </ol>
