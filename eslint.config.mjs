@@ -10,7 +10,8 @@ const forbid = (files, group, message) => ({
 /** The rooms of core, each reading only those before it. */
 const ROOMS = [
   ...['units', 'abrasives', 'air', 'colour', 'formats', 'approval', 'parts', 'piece', 'identify', 'wood', 'safety'],
-  ...['examine', 'report', 'materials', 'mixing', 'drying', 'coverage', 'house', 'build', 'acts', 'plan', 'section'],
+  ...['examine', 'report', 'materials', 'mixing', 'drying', 'coverage', 'house', 'context', 'acts', 'build', 'plan'],
+  ...['section'],
   ...['estimate', 'rules', 'timetable', 'ground'],
 ]
 const NEVER_IN_CORE = [

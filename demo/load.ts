@@ -61,7 +61,7 @@ const planOf = (id: number) => people.tove.get<Plan>(`/api/pieces/${id}/plan`)
 const lots = new Map<string, number>()
 
 async function act(id: number, kind: 'start' | 'finish', key: string, more: object = {}) {
-  const step = (await planOf(id)).steps.find(s => s.key === key)!
+  const step = (await planOf(id)).steps.find(s => s.key === key || (s.kind === key && s.state !== 'done'))!
   const used =
     kind === 'finish' && step.product && lots.has(step.product) && step.amount_ml
       ? [{ lotId: lots.get(step.product)!, amountMl: Math.round(step.amount_ml), word: '' }]
@@ -81,7 +81,7 @@ async function workTo(id: number, stop: string | null, latest_ms: number) {
   for (;;) {
     const plan = await planOf(id)
     const next = plan.steps.find(s => s.state === 'planned')
-    if (!next || next.key === stop) return
+    if (!next || next.kind === stop) return
     const due = plan.dates.safe.find(f => f.key === next.key)!.start_ms
     const start = Math.max(now, due)
     if (start + next.attended_min * MIN > latest_ms)
@@ -294,23 +294,23 @@ const STORY: Record<NonNullable<DemoPiece['story']>, (id: number) => Promise<voi
     await morning(id, 'strip', '10:09', '10:18')
   },
   'oil-on': async id => {
-    await workTo(id, 'oil-on-1', today('09:00'))
-    await morning(id, 'oil-on-1', '09:48', '10:01')
+    await workTo(id, 'oil-on', today('09:00'))
+    await morning(id, 'oil-on', '09:48', '10:01')
   },
   'conditioned': async id => {
-    await workTo(id, 'conditioner-1', today('09:00'))
-    await morning(id, 'conditioner-1', '09:20', '09:36')
+    await workTo(id, 'conditioner', today('09:00'))
+    await morning(id, 'conditioner', '09:20', '09:36')
   },
   'dyed': async id => {
-    await workTo(id, 'dye-1', today('09:00'))
-    await morning(id, 'dye-1', '09:40', '09:58')
+    await workTo(id, 'dye', today('09:00'))
+    await morning(id, 'dye', '09:40', '09:58')
   },
   'drying': async id => {
-    await workTo(id, 'coat-1', today('09:00'))
-    await morning(id, 'coat-1', '09:05', '09:25')
+    await workTo(id, 'coat', today('09:00'))
+    await morning(id, 'coat', '09:05', '09:25')
   },
   'gate-open': id => workTo(id, 'gate', today('09:30')),
-  'lacquer-next': id => workTo(id, 'coat-1', today('09:30')),
+  'lacquer-next': id => workTo(id, 'coat', today('09:30')),
   'gate-failed': async id => {
     await workTo(id, 'gate', today('09:30'))
     await inAir(today('08:10'))

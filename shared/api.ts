@@ -82,6 +82,8 @@ export const API = {
   'GET /api/pieces/:id/routes': { roles: all, query: s.routeQuery },
   'GET /api/pieces/:id/planning': { roles: all },
   'PUT /api/pieces/:id/choice': { roles: decide, body: s.choose },
+  'GET /api/pieces/:id/build-up': { roles: all },
+  'PUT /api/pieces/:id/build-up': { roles: decide, body: s.compose },
   'GET /api/pieces/:id/plan': { roles: all },
   'POST /api/pieces/:id/steps': { roles: bench, body: s.addStep },
   'PATCH /api/steps/:id': { roles: bench, body: s.changeStep },

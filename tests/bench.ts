@@ -1,14 +1,13 @@
 /** Ratios measured in one run; no absolute pass mark. Needs HANTVERK_BASE and HANTVERK_SQL of a server in test mode. */
 import { usualContext } from '#core/context'
 import mysql from 'mysql2/promise'
-import type { Choice } from '../core/build'
 import { LIMITS, simulate } from '../core/identify/simulate'
 import { workOutPlan } from '../core/plan'
 import { judgePlan } from '../core/rules'
 import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
 import { colourBench } from './benchColour'
 import { loadBench } from './benchLoad'
-import { face, facts } from './facts'
+import { face, facts, built, type Picked } from './facts'
 
 const ACTIVE = 60
 const ROUNDS = 15
@@ -130,12 +129,15 @@ async function main() {
   )
   say('Now against the bare query, 10,000 archived', `${(many / manyBare).toFixed(1)} ×`)
   const one = await median_ms(() =>
-    workOutPlan(usualContext(facts()), {
-      route: 'strip-chemical',
-      finish: 'waterborne-polyurethane',
-      colour: 'pigment-stain',
-      conditioner: 'auto',
-    }),
+    workOutPlan(
+      usualContext(facts()),
+      built(usualContext(facts()), {
+        route: 'strip-chemical',
+        finish: 'waterborne-polyurethane',
+        colour: 'pigment-stain',
+        conditioner: 'auto',
+      }),
+    ),
   )
   say('Working out a plan against reading Now', `${(one / many).toFixed(4)} ×   (${one.toFixed(2)} ms)`)
   const thickness = (i: number) => (i % 5 ? 0.4 + (i % 40) / 20 : null)
@@ -163,13 +165,13 @@ async function main() {
         }),
       ),
     })
-  const pick = { ...choice, colour: 'pigment-stain' } as Choice
+  const pick = { ...choice, colour: 'pigment-stain' } as Picked
   const SIZES = [5, 10, 20, 40, 80]
   const replan = (make: (n: number) => ReturnType<typeof facts>) => async (n: number) => {
     const f = make(n)
     return median_ms(() => {
-      const plan = workOutPlan(usualContext(f), pick)
-      judgePlan({ context: usualContext(f), choice: pick, ...plan })
+      const plan = workOutPlan(usualContext(f), built(usualContext(f), pick))
+      judgePlan({ context: usualContext(f), choice: built(usualContext(f), pick), ...plan })
     })
   }
   const [alike, apart]: [number[], number[]] = [[], []]
@@ -177,7 +179,7 @@ async function main() {
     alike.push(await replan(manyFaces)(n))
     apart.push(await replan(manyGroups)(n))
   }
-  const plan40 = workOutPlan(usualContext(manyFaces(40)), pick)
+  const plan40 = workOutPlan(usualContext(manyFaces(40)), built(usualContext(manyFaces(40)), pick))
   const json =
     (await median_ms(() => {
       for (let i = 0; i < 100; i++) JSON.stringify(plan40)

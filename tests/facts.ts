@@ -1,5 +1,6 @@
 /** A made-up piece for tests: one change at a time is made to it. */
-import type { Choice } from '#core/build'
+import { choiceOfPicks, type PickedWay } from '#core/build'
+import type { Context } from '#core/context'
 import type { Face, Facts, Finding } from '#core/piece'
 import type { Hours } from '#core/timetable'
 import { UNPLACED } from '../core/piece'
@@ -44,7 +45,16 @@ export const facts = (more: Partial<Facts> = {}): Facts => ({
   findings: [],
   ...more,
 })
-export const choice = (more: Partial<Choice> = {}): Choice => ({
+/** What is picked for a piece, and for some of its faces. */
+export type Picked = PickedWay & { own?: readonly PickedWay[] }
+/** The build-ups of some picks on a piece. */
+export const built = (context: Context, { own = [], ...main }: Picked) =>
+  choiceOfPicks(
+    context,
+    main,
+    own.map(way => ({ ...main, ...way })),
+  )
+export const choice = (more: Partial<Picked> = {}): Picked => ({
   route: 'strip-chemical',
   finish: 'waterborne-polyurethane',
   colour: 'none',

@@ -1,19 +1,22 @@
-import type { Choice, RouteSlug } from '#core/build'
+import type { BuildUp, PickedWay, Picks } from '#core/build'
 import type { Context } from '#core/context'
 import type { House } from '#core/house'
-import { factsOfFaces } from '#core/piece'
+import { factsOfFaces, type RouteSlug } from '#core/piece'
 import type { HouseQuestion } from '~/workers/house.worker'
 
 /** What is tried on a piece away from the page: a choice, for the piece with its own ways or for some faces alone. */
 export interface Trial {
   id: number
-  pick: Record<string, unknown>
+  pick: Picks
   route: RouteSlug
   overrides: Partial<House>
   faces: number[] | null
 }
 /** The context is plain data; on its way as JSON its pairs are told as lists. */
-type Planning = Omit<AnswerOf<'GET /api/pieces/:id/planning'>, 'context'> & { context: Context }
+type Planning = Omit<AnswerOf<'GET /api/pieces/:id/planning'>, 'context' | 'own'> & {
+  context: Context
+  own: BuildUp[]
+}
 
 export const planningOf = async (id: number) =>
   (await call('GET /api/pieces/:id/planning', { id })) as unknown as Planning
@@ -22,7 +25,7 @@ export const planningOf = async (id: number) =>
 export function questionOf(planning: Planning, { pick, route, overrides, faces }: Trial): HouseQuestion {
   const { own, house, context, ...asking } = planning
   const { facts } = context
-  const choice = { ...pick, route, ...(faces ? {} : { own }) } as unknown as Choice
+  const picked: PickedWay = { ...pick, route }
   // workers take plain data, no proxies
   return JSON.parse(
     JSON.stringify({
@@ -32,7 +35,8 @@ export function questionOf(planning: Planning, { pick, route, overrides, faces }
         facts: faces ? factsOfFaces(facts, f => faces.includes(f)) : facts,
         house: { ...house, ...overrides },
       },
-      choice,
+      picked,
+      rest: faces ? [] : own,
     }),
   ) as HouseQuestion
 }

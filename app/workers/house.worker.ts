@@ -2,7 +2,7 @@
  * What each house method would change on this piece: planned twice, the difference taken. Away from the page, method
  * by method.
  */
-import type { Choice } from '#core/build'
+import { type BuildUp, choiceOfPicks, type PickedWay } from '#core/build'
 import type { Context } from '#core/context'
 import type { Rates } from '#core/estimate'
 import { judgeRoute } from '#core/ground'
@@ -11,7 +11,9 @@ import type { Hours } from '#core/timetable'
 
 export interface HouseQuestion {
   context: Context
-  choice: Choice
+  picked: PickedWay
+  /** build-ups of other faces */
+  rest: BuildUp[]
   rates: Rates
   hours: Hours
   prices: Record<string, number>
@@ -28,12 +30,12 @@ export interface HouseEffect {
 }
 
 self.onmessage = (event: MessageEvent<HouseQuestion>) => {
-  const { context, choice, rates, hours, prices, now_ms } = event.data
+  const { context, picked, rest, rates, hours, prices, now_ms } = event.data
   const { house } = context
   const judge = (h: House) =>
-    judgeRoute(choice.route, {
+    judgeRoute(picked.route, {
       context: { ...context, house: h },
-      choice,
+      choice: { buildUps: [choiceOfPicks({ ...context, house: h }, picked).buildUps[0], ...rest] },
       rates,
       hours,
       now_ms,

@@ -1,10 +1,11 @@
 /** What an act, a kind of step, says of itself. Every question that anybody asks of a kind of step is answered here. */
+import type { Grit } from '../abrasives'
 import type { Context } from '../context'
-import type { Role } from '../materials'
+import type { Material, Role } from '../materials'
 import type { Face } from '../piece'
 import type { Caution } from '../safety'
 import type { LadderPlace } from './sandRows'
-import type { Fields, Method, StepKind, Step } from './step'
+import type { Fields, LayerUse, Method, StepKind, Step } from './step'
 import type { Surface } from './surface'
 import type { WaitDraft } from './wait'
 
@@ -70,6 +71,61 @@ export interface Rounds {
   worst: number | null
 }
 
+/** One round of a layer: its step, which it is of how many, and the surface that it is laid on. */
+export interface Round {
+  step: Step
+  no: number
+  of: number
+  s: Surface
+  k: Context
+}
+/** A step that comes with a round of a layer. `grits` "stop": those on which the bare wood was left. */
+export interface Beside {
+  kind: StepKind
+  why: string
+  takesProduct?: boolean
+  grits?: readonly Grit[] | 'stop'
+  method?: Method
+  fields?: Fields
+}
+/** What an act brings where it is chosen as a layer. */
+export interface LayerOf {
+  /** where it usually stands among the work on other faces, lower is earlier, and how far its rounds lie apart */
+  place: (use: LayerUse | null) => number
+  apart: number
+  /** rounds where nobody says how many */
+  rounds: (m: Material | null) => number
+  /** may it be what the work ends with? */
+  finish: boolean
+  /** where it is not the act's first */
+  method?: (m: Material) => Method
+  /** passes of one round */
+  passes?: (m: Material) => number
+  /** sanded between its rounds, by the grit of its product */
+  sanded?: boolean
+  /** wants the film below it flattened */
+  flattens?: boolean
+  /** leaves dust that is taken off before the next layer */
+  dusty?: boolean
+  why: (r: Round) => string
+  after: (r: Round) => readonly Beside[]
+  /** in everyday words, for a client; null: of no interest to one */
+  everyday: string | null
+}
+export const ONE_ROUND = () => 1
+export const AS_PRODUCT = (m: Material | null) => m?.coats[0] ?? 1
+/** A layer of one round with nothing beside it. */
+export const plainLayer = (place: number, why: string, more: Partial<LayerOf> = {}): LayerOf => ({
+  place: () => place,
+  apart: 1,
+  rounds: ONE_ROUND,
+  finish: false,
+  why: () => why,
+  after: () => [],
+  everyday: null,
+  ...more,
+})
+
 export interface Act {
   /** what it is called in a list of acts */
   called: string
@@ -93,8 +149,8 @@ export interface Act {
   rounds: Rounds | null
   /** what it asks at "done" */
   asks: readonly ('used' | 'gate' | 'mixed')[]
-  /** may be chosen as a layer of a surface, and what it brings with it; null: no layer */
-  layer: { follows: readonly StepKind[] } | null
+  /** what it brings where it is chosen as a layer of a surface; null: no layer */
+  layer: LayerOf | null
   /** fields that it reads */
   fields: readonly (keyof Fields | 'grits')[]
   cautions: (step: Step, k: Context) => readonly Caution[]

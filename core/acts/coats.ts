@@ -3,6 +3,8 @@ import { taken } from '../materials'
 import { workArea_m2 } from '../piece'
 import {
   type Act,
+  always,
+  AS_PRODUCT,
   ANY_GROUND,
   AS_IT_WAS,
   NO_CAUTION,
@@ -10,6 +12,7 @@ import {
   NOT_DRYING,
   NOTHING_MADE,
   perM2,
+  plainLayer,
   SETUP_MIN,
 } from './act'
 import type { LayerUse, Step, StepKind } from './step'
@@ -46,6 +49,32 @@ const FOR: Record<LayerUse, string> = {
   'sealer': '',
   'under-shellac': ', very thin',
 }
+/** Why a coat is laid that is not the finish itself. */
+const WHY: Record<LayerUse, string> = {
+  'barrier': 'keeps what is below from what comes above',
+  'against-contamination': 'a barrier between what was there and the topcoat',
+  'under-glaze': 'the glaze is wiped on a sealed surface, and stays in the recesses',
+  'over-glaze': 'holds the oil glaze away from the next film',
+  'under-toner': 'colour lies in the film, not in the wood',
+  'before-filler': 'keeps filler colour out of the wood, and the paper off what lies below',
+  'over-filler': 'oil filler under a waterborne coat wants three days, or shellac between',
+  'under-lacquer': 'lacquer solvent wrinkles an oil film',
+  'sealer': 'raises and holds the fibres, and keeps the wood from drinking the topcoat',
+  'under-shellac': 'deepens the figure under shellac',
+}
+/** Where a coat usually stands among the work on other faces. */
+const PLACE: Partial<Record<LayerUse | 'finish', number>> & { finish: number } = {
+  'before-filler': 336,
+  'against-contamination': 400,
+  'under-toner': 450,
+  'under-glaze': 450,
+  'over-glaze': 465,
+  'finish': 510,
+}
+/** Sessions of French polish, of three to six (common practice). */
+const SESSIONS = 4
+/** What transfers less than this is made for the gun. */
+const SPRAYED_BELOW = 0.9
 export const useSaid = (step: Step): string => (step.fields.as ? FOR[step.fields.as] : '')
 
 const coat: Act = {
@@ -100,7 +129,23 @@ const coat: Act = {
   late: 'scuff',
   rounds: { with: [{ kind: 'sand-coat', stands: 'before' }], worst: null, passes: 'Even sheen in raking light.' },
   asks: ['used', 'mixed'],
-  layer: { follows: ['sand-coat'] },
+  layer: {
+    place: use => PLACE[use ?? 'finish'] ?? PLACE.finish,
+    apart: 10,
+    rounds: AS_PRODUCT,
+    finish: true,
+    sanded: true,
+    method: m => {
+      if (m.traits.includes('wiped')) return 'rag'
+      return m.transfer < SPRAYED_BELOW ? 'spray' : 'brush'
+    },
+    why: ({ step, no, of, k }) => {
+      if (step.fields.as) return WHY[step.fields.as]
+      return no === of ? `the last coat sets the sheen: ${k.facts.sheen}` : 'thin, on the wet edge, then left alone'
+    },
+    after: () => [],
+    everyday: 'coated with',
+  },
   fields: ['as', 'of', 'shaken'],
   cautions: NO_CAUTION,
   inOrder: true,
@@ -108,7 +153,8 @@ const coat: Act = {
   notes: step => (step.method === 'spray' ? SPRAYED : BRUSHED),
   says: (step, k) => {
     const counted = step.fields.of !== undefined || step.fields.as === undefined
-    return `${capital(called(step, k))}${useSaid(step)}${counted ? coatOf(step) : ''}`
+    const tint = step.fields.tint_pct ? ', with a little dye' : ''
+    return `${capital(called(step, k))}${useSaid(step)}${tint}${counted ? coatOf(step) : ''}`
   },
 }
 
@@ -168,8 +214,38 @@ const amalgamate: Act = {
       : `Mist ${called(step, k)} with retarder until the film flows`,
 }
 
+/** Shellac padded on in sessions, each left a day. */
+const frenchPolish: Act = {
+  ...coat,
+  called: 'french polish',
+  pace: perM2(40, 15),
+  methods: ['rag'],
+  does: ['covers', 'films', 'finishes'],
+  then: (_step, next) =>
+    next.kind === 'finish-up'
+      ? fixed('dry', 2 * D, 7 * D, 7 * D, 'French polish rests a week before it is used')
+      : fixed('recoat', 12 * H, D, 2 * D, 'a day between sessions'),
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: { with: [], worst: 6, passes: 'Mirror-sharp; no pore and no pad mark shows.' },
+  layer: plainLayer(520, 'body in circles and figures of eight, with a trace of oil', {
+    apart: 10,
+    rounds: () => SESSIONS,
+    finish: true,
+    flattens: true,
+    everyday: 'French polished with',
+  }),
+  fields: ['of'],
+  notes: always(
+    'Charge the pad inside; lift it off the edge, never stop on the face.',
+    'At the end the oil comes off with spirit, along the grain. Not for hot, wet or alcohol use.',
+  ),
+  says: step => `French polish, session ${step.coat ?? 1}${step.fields.of ? ` of ${step.fields.of}` : ''}`,
+}
+
 export const COATS_ACTS = {
   'coat': coat,
+  'french-polish': frenchPolish,
   'amalgamate': amalgamate,
   'spot-coat': spotCoat,
 } satisfies Partial<Record<StepKind, Act>>

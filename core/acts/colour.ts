@@ -1,7 +1,19 @@
 /** Colour: bleach, conditioner, stain, gel, dye, toner, glaze, paint wash, touching up. */
 import type { Context } from '../context'
 import { taken } from '../materials'
-import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2, type Unfit } from './act'
+import {
+  type Act,
+  always,
+  AS_PRODUCT,
+  plainLayer,
+  ANY_GROUND,
+  NO_CAUTION,
+  NO_NOTES,
+  NOT_DRYING,
+  NOTHING_MADE,
+  perM2,
+  type Unfit,
+} from './act'
 import type { Step, StepKind } from './step'
 import { isBare, lay, type Surface } from './surface'
 import { COLOUR_DRY, D, fixed, H } from './wait'
@@ -21,7 +33,7 @@ const COLOUR = {
   late: 'nothing',
   rounds: null,
   asks: ['used'],
-  layer: { follows: [] },
+  layer: null,
   fields: [],
   cautions: NO_CAUTION,
   inOrder: false,
@@ -42,6 +54,19 @@ const bleach: Act = {
     step.product === 'two-part-bleach'
       ? fixed('dwell', 8 * H, 12 * H, 16 * H, 'it works overnight')
       : fixed('dwell', 30, H, 2 * H, 'it works while wet'),
+  layer: plainLayer(210, '', {
+    everyday: 'bleached with',
+    apart: 4,
+    passes: m => (m.slug === 'two-part-bleach' ? 2 : 1),
+    why: ({ step }) =>
+      step.product === 'two-part-bleach'
+        ? 'a stain cannot go lighter than the wood; it gets darker before it gets lighter'
+        : 'takes out iron and water stains',
+    after: () => [
+      { kind: 'rinse', why: 'what stays in the wood eats the next film', method: 'rag' },
+      { kind: 'sand', why: 'the treated layer is thin, edges cut through', grits: 'stop', fields: { after: 'bleach' } },
+    ],
+  }),
   rounds: {
     with: [{ kind: 'rinse', stands: 'after' }],
     worst: 2,
@@ -67,6 +92,7 @@ const conditioner: Act = {
       ? fixed('dwell', 5, 10, 15, 'stain within 2 h of the conditioner, or it has sealed too far', 2 * H)
       : COLOUR_DRY,
   late: 'condition-again',
+  layer: plainLayer(300, 'the wood drinks stain evenly'),
   notes: always('Flood, wait, wipe; the stain follows within two hours.'),
   says: () => 'Conditioner on, wipe after 5 to 15 min',
 }
@@ -83,6 +109,7 @@ const stain: Act = {
     next.kind === 'stain'
       ? fixed('recoat', 2 * H, 2 * H, 4 * H, 'second coat of penetrating stain after 2 h')
       : COLOUR_DRY,
+  layer: plainLayer(310, "the client's colour", { everyday: 'stained with' }),
   inOrder: true,
   notes: always('With the grain, the whole face in one go.'),
   says: () => 'Stain on and wipe',
@@ -105,6 +132,7 @@ const gel: Act = {
     next.kind === 'gel'
       ? fixed('recoat', 8 * H, 12 * H, D, 'second gel coat after 8 to 10 h by some labels, 12 to 24 h by others')
       : COLOUR_DRY,
+  layer: plainLayer(310, 'hides scratches and goes darker', { everyday: 'coloured with' }),
   open: () => ({ open_min: GEL_OPEN_MIN, min_m2: 12, says: 'wiped after about 3 min; less in hot weather' }),
   rounds: { with: [], worst: null, passes: AGAIN },
   inOrder: true,
@@ -125,6 +153,13 @@ const dye: Act = {
     if (next.kind === 'dye') return fixed('dry', H, 2 * H, 4 * H, 'judge each pass dry')
     return fixed('dry', 12 * H, 12 * H, D, 'water colour dries overnight before a film')
   },
+  layer: plainLayer(311, '', {
+    everyday: 'dyed with',
+    rounds: m => (m?.slug === 'ammonia' ? 1 : AS_PRODUCT(m)),
+    method: m => (m.slug === 'ammonia' ? 'brush' : 'spray'),
+    why: ({ step }) =>
+      step.product === 'ammonia' ? "darkens the wood's own tannin" : 'weak and many: saturating makes colours separate',
+  }),
   rounds: { with: [], worst: null, passes: 'Even and dark enough, judged dry.' },
   fields: ['of'],
   inOrder: true,
@@ -147,6 +182,7 @@ const toner: Act = {
   pace: perM2(5),
   methods: ['spray'],
   then: () => fixed('recoat', 10, 20, 30, 'flash time between mists'),
+  layer: plainLayer(461, 'three to five light coats, from a distance', { rounds: AS_PRODUCT, everyday: 'toned with' }),
   rounds: { with: [], worst: null, passes: 'Dark enough under this light; each coat helps less.' },
   fields: ['of', 'shade'],
   inOrder: true,
@@ -169,6 +205,7 @@ const glaze: Act = {
   pace: perM2(12),
   methods: ['rag', 'brush'],
   then: () => fixed('dry', 12 * H, D, 2 * D, 'glaze dries before the clear coat'),
+  layer: plainLayer(460, 'darker in the recesses, as age makes it', { everyday: 'glazed with' }),
   says: () => 'Glaze on, wipe the heights, leave the recesses',
 }
 
@@ -179,6 +216,7 @@ const paintWash: Act = {
   pace: perM2(10),
   methods: ['rag', 'brush'],
   then: () => fixed('dry', 12 * H, 12 * H, D, 'the wash dries before it is sealed'),
+  layer: plainLayer(310, 'paler, cooler, kills orange', { everyday: 'washed pale with' }),
   says: () => 'Paint wash on, wipe to the wanted paleness',
 }
 
@@ -191,7 +229,6 @@ const spotColour: Act = {
   methods: ['brush'],
   leaves: s => s,
   then: () => fixed('dry', 30, H, 2 * H, 'the touch-up dries'),
-  layer: null,
   says: (step, k) =>
     `Colour back: brush and ${step.product === 'dewaxed-shellac' ? 'shellac' : called(step, k)} with dye`,
 }

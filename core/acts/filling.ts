@@ -1,7 +1,20 @@
 /** Grain filling. */
+import { P } from '../abrasives'
 import type { Context } from '../context'
 import { taken } from '../materials'
-import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
+import { wetOnly } from '../piece'
+import {
+  type Act,
+  always,
+  AS_PRODUCT,
+  plainLayer,
+  ANY_GROUND,
+  NO_CAUTION,
+  NO_NOTES,
+  NOT_DRYING,
+  NOTHING_MADE,
+  perM2,
+} from './act'
 import type { Step, StepKind } from './step'
 import { lay } from './surface'
 import { D, fixed, H } from './wait'
@@ -42,7 +55,27 @@ const fill: Act = {
     passes: 'Level pores in raking light.',
   },
   asks: ['used'],
-  layer: { follows: ['fill-off', 'sand-back'] },
+  layer: plainLayer(240, 'the pores of open wood show pits under a film', {
+    apart: 6,
+    everyday: 'pores filled with',
+    rounds: AS_PRODUCT,
+    dusty: true,
+    after: ({ step, k }) => [
+      {
+        kind: 'fill-off',
+        why: isOil(step, k) ? 'when it hazes; left longer it sets like stone' : 'no cloudiness may stay',
+        takesProduct: true,
+        method: 'rag',
+        fields: { wipe: step.fields.wipe ?? k.house['fill-wipe'] },
+      },
+      {
+        kind: 'sand-back',
+        why: 'filler on the surface greys the finish',
+        grits: [P(isOil(step, k) ? 320 : 220)],
+        method: wetOnly(k.facts) ? 'wet' : 'hand',
+      },
+    ],
+  }),
   fields: [],
   cautions: NO_CAUTION,
   inOrder: false,
@@ -86,7 +119,43 @@ const fillOff: Act = {
   },
 }
 
+/** Putty in thin layers on a surfaced film that opaque colour will cover. */
+const putty: Act = {
+  called: 'putty',
+  needs: { roles: ['putty'], always: true },
+  usesUp: true,
+  pace: perM2(8),
+  methods: ['hand'],
+  makes: { ...NOTHING_MADE, vapour: true },
+  does: ['looks'],
+  ground: ANY_GROUND,
+  leaves: s => s,
+  then: () => fixed('dry', 30, H, 2 * H, 'putty dries in thin layers, under 250 µm each'),
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: { with: [], worst: 2, passes: 'No pit and no scratch shows in raking light.' },
+  asks: ['used'],
+  layer: plainLayer(520, 'pits and scratches would show in the colour', {
+    apart: 4,
+    after: ({ k }) => [
+      {
+        kind: 'sand-coat',
+        why: 'flat, or its edge shows in the colour',
+        grits: [P(320)],
+        method: wetOnly(k.facts) ? 'wet' : 'hand',
+      },
+    ],
+  }),
+  fields: [],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: always('Thin layers, one dry before the next.'),
+  says: () => 'Putty into pits and scratches, in thin layers',
+}
+
 export const FILLING_ACTS = {
+  'putty': putty,
   'fill': fill,
   'fill-off': fillOff,
 } satisfies Partial<Record<StepKind, Act>>

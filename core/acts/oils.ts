@@ -1,7 +1,19 @@
 /** Oil and wax. */
 import type { Context } from '../context'
 import { materialOf, type Material, taken, type Taken } from '../materials'
-import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
+import {
+  type Act,
+  always,
+  AS_PRODUCT,
+  plainLayer,
+  ANY_GROUND,
+  NO_CAUTION,
+  NO_NOTES,
+  NO_WAIT,
+  NOT_DRYING,
+  NOTHING_MADE,
+  perM2,
+} from './act'
 import { useSaid } from './coats'
 import type { StepKind } from './step'
 import { isBare, lay } from './surface'
@@ -46,7 +58,28 @@ const oilOn: Act = {
     passes: 'Even sheen in raking light; the wood drinks no more.',
   },
   asks: ['used', 'mixed'],
-  layer: { follows: ['oil-off'] },
+  layer: {
+    place: use => (use === 'under-shellac' ? 390 : 510),
+    apart: 10,
+    rounds: AS_PRODUCT,
+    finish: true,
+    why: ({ step }) => {
+      if (step.fields.as) return 'deepens the figure under shellac'
+      return step.product === 'hardwax-oil-2c'
+        ? 'one coat: a second finds nothing to hold on'
+        : 'keep it wet until it is wiped'
+    },
+    after: ({ step }) => [
+      {
+        kind: 'oil-off',
+        why: step.fields.as ? 'what stays on floats up into the shellac' : 'what stays on goes sticky',
+        takesProduct: true,
+        method: 'rag',
+        fields: step.fields.of ? { of: step.fields.of } : {},
+      },
+    ],
+    everyday: 'oiled with',
+  },
   fields: ['as', 'of'],
   cautions: NO_CAUTION,
   inOrder: true,
@@ -105,7 +138,12 @@ const wax: Act = {
   late: 'nothing',
   rounds: null,
   asks: ['used'],
-  layer: { follows: [] },
+  layer: plainLayer(510, 'thin, hazed, buffed', {
+    apart: 10,
+    rounds: m => m?.coats[1] ?? 1,
+    finish: true,
+    everyday: 'waxed with',
+  }),
   fields: ['of'],
   cautions: NO_CAUTION,
   inOrder: false,

@@ -2,7 +2,7 @@
  * A step of a plan, and the words of which its meaning is made. Titles and cautions are said from these, never stored.
  */
 import type { Grit } from '../abrasives'
-import type { RouteSlug } from '../build'
+import type { RouteSlug } from '../piece'
 
 export const STEP_KINDS = [
   ...(['approval', 'take-apart', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off'] as const),
@@ -10,6 +10,7 @@ export const STEP_KINDS = [
   ...(['oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate'] as const),
   ...(['spot-colour', 'spot-coat', 'sand-off', 'bleach', 'rinse', 'raise-grain', 'fill', 'fill-off'] as const),
   ...(['sand-back', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate', 'finish-up', 'other'] as const),
+  ...(['french-polish', 'putty'] as const),
 ] as const
 export type StepKind = (typeof STEP_KINDS)[number]
 export const METHODS = [
@@ -57,6 +58,8 @@ export interface Fields {
   repairs?: readonly { kind: string; places: number }[]
   /** toner: bands and edges, or the overall mist */
   shade?: 'dark' | 'light'
+  /** a little dye in the coat, per cent */
+  tint_pct?: number
   /** the can is shaken, not stirred */
   shaken?: boolean
   /** moisture gate: most per cent */

@@ -107,7 +107,8 @@ export const lay = (step: Step, s: Surface, { shelf }: Pick<Context, 'shelf'>): 
   if (!m) return s
   const entry: InWood = { slug: m.slug, base: m.base, role: m.role, step: step.key }
   const stillOpen = m.role === 'film' || m.role === 'oil' ? null : s.openColour
-  const openColour = COLOURING.includes(m.role) ? step.key : stillOpen
+  const colours = COLOURING.includes(m.role) || Boolean(step.fields.tint_pct) || m.traits.includes('coloured')
+  const openColour = colours ? step.key : stillOpen
   const onFilm = m.role === 'film' || m.role === 'toner' || m.role === 'glaze' || (m.role === 'gel' && !isBare(s))
   if (onFilm) {
     const film: Film = {

@@ -26,12 +26,22 @@ export const DEW_MARGIN_K = 3
 export interface AirNeed {
   usual_C: readonly [number, number]
   usualRh: readonly [number, number]
+  /** limits of the product itself; the usual window only warns */
+  limitMin_C: number | null
   limitMax_C: number | null
+  limitMaxRh: number | null
   cooling_K: number
 }
 
 /** Usual window for oil and waterborne coats (common practice). */
-export const GENERAL_AIR: AirNeed = { usual_C: [18, 27], usualRh: [0.3, 0.65], limitMax_C: null, cooling_K: 0 }
+export const GENERAL_AIR: AirNeed = {
+  usual_C: [18, 27],
+  usualRh: [0.3, 0.65],
+  limitMin_C: null,
+  limitMax_C: null,
+  limitMaxRh: null,
+  cooling_K: 0,
+}
 /** Lacquer: not above 32 °C, and its fast solvent cools the film by about 5 K (common practice). */
 export const LACQUER_AIR: AirNeed = { ...GENERAL_AIR, limitMax_C: 32, cooling_K: 5 }
 

@@ -1,2 +1,5 @@
-/** What is chosen for a piece: route, finish and colour, and which of its faces go which way. */
-export * from './choice'
+/** What is laid on a piece: build-ups of layers, what is proposed, and what can lie on which ground. */
+export * from './edit'
+export * from './ground'
+export * from './layer'
+export * from './proposal'

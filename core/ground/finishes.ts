@@ -1,5 +1,6 @@
 /** Finishes beside each other on one piece. */
 import { actOf, does } from '../acts'
+import type { Choice } from '../build'
 import { FINISHES, type Finish, materialOf } from '../materials'
 import { sumOf } from '../units'
 import { judgeRoute, type RouteQuestion } from './judge'
@@ -22,12 +23,16 @@ export interface FinishLine {
 /**
  * Every finish on this piece under one route, beside each other: what it stands and costs, when it may be used, what
  * it gives off. Durability and repairability 1–5 and VOC are shop defaults; any fully cured finish may touch food, by
- * its label.
+ * its label. `withFinish`: the build-ups with another finish.
  */
-export function compareFinishes(q: RouteQuestion): FinishLine[] {
+export function compareFinishes(
+  q: Omit<RouteQuestion, 'choice'>,
+  withFinish: (finish: Finish) => Choice,
+): FinishLine[] {
   return FINISHES.map(finish => {
     const m = materialOf(finish)
-    const verdict = judgeRoute(q.choice.route, { ...q, choice: { ...q.choice, finish } })
+    const choice = withFinish(finish)
+    const verdict = judgeRoute(choice.buildUps[0].ground, { ...q, choice })
     const own = verdict.plan.steps.filter(st => st.product === finish && st.amount_ml !== null)
     return {
       finish,

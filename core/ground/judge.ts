@@ -2,10 +2,10 @@
 import { blocks } from '../safety'
 import { cautionsOfStep } from '../acts'
 import type { Context } from '../context'
-import { type Choice, type RouteSlug, ROUTES, STRIPPING, waysOf } from '../build'
+import { type BuildUp, type Choice, groupsOfWay, onGrounds, type Way, waysOf } from '../build'
 import { addEstimates, estimate, type Estimate, lostAtGate, type Rates } from '../estimate'
-import { dryFilm_um, materialOf, taken } from '../materials'
-import { type Facts, groupsOf } from '../piece'
+import { dryFilm_um, taken } from '../materials'
+import { type RouteSlug, ROUTES, STRIPPING } from '../piece'
 import {
   budgetOf,
   chanceOfFailing,
@@ -100,11 +100,9 @@ export interface RouteQuestion {
   record?: Readonly<Record<string, GateRecord>>
 }
 
-/** The choice adapted to a route: `scuff-and-gel` is always coloured with gel, and a clear recoat never is. */
-export function choiceFor<C extends Pick<Choice, 'route' | 'colour'>>(route: RouteSlug, choice: C): C {
-  if (route === 'scuff-and-gel') return { ...choice, route, colour: 'gel-stain' }
-  const clear = route === 'scuff-and-recoat' && choice.colour === 'gel-stain'
-  return { ...choice, route, colour: clear ? 'none' : choice.colour }
+/** What every judging asks of the shop; prices in minor units a litre, by class. */
+export interface Asking extends Pick<RouteQuestion, 'rates' | 'hours' | 'record' | 'licences' | 'now_ms'> {
+  prices: Readonly<Record<string, number>>
 }
 
 /** What comes of one way when all goes well, when its gate (or first round) fails, and at worst. */
@@ -119,14 +117,14 @@ interface Outcome {
   worst_ms: number
 }
 
-function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQuestion): Outcome {
-  const { facts, choice } = way
+function outcomeOf({ facts, buildUp }: Way, plan: Plan, q: RouteQuestion): Outcome {
   const context = { ...q.context, facts }
+  const choice: Choice = { buildUps: [alone(buildUp)] }
   const cost = (p: Pick<Plan, 'steps'>) => estimate(p.steps, q.rates, q.price)
   const ready = (p: Plan, by: 'likely' | 'safe', from_ms: number) =>
     Math.max(from_ms, ...forecast({ ...p, hours: q.hours, from_ms, by }).map(r => r.end_ms))
   const gate = plan.steps.find(s => s.gate?.fallback)?.gate ?? null
-  const raw = chanceOfFailing(choice.route, facts)
+  const raw = chanceOfFailing(buildUp.ground, facts)
   const likely = cost(plan)
   const likely_ms = ready(plan, 'likely', q.now_ms)
   const chance = gate ? inThisShop(raw, q.record?.[gate.slug]) : raw
@@ -143,7 +141,7 @@ function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQu
       worst_ms: ready(worst, 'safe', q.now_ms),
     }
   }
-  const next = choiceFor(gate.fallback!, choice)
+  const next = onGrounds(choice, () => gate.fallback!)
   const fallback = workOutPlan(context, next, { prefix: 'f-', ask: false })
   const worst = worstPlan(fallback, context, next)
   const lost = { ...plan, steps: lostAtGate(plan) }
@@ -159,6 +157,8 @@ function outcomeOf(way: { facts: Facts; choice: Choice }, plan: Plan, q: RouteQu
   }
 }
 
+/** A build-up with the faces to itself. */
+const alone = (buildUp: BuildUp): BuildUp => ({ ...buildUp, faces: null })
 const WORST_FIRST: readonly Standing[] = ['ruled-out', 'doubtful']
 
 /** A moment between two others may fall into the night or a closed day: it is then the next opening. */
@@ -166,17 +166,18 @@ const openFrom = (hours: Hours, at_ms: number): number => Math.max(at_ms, nextSp
 
 /** One route judged for the piece's main way, with the faces that go their own way counted in. */
 export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
-  const choice = choiceFor(route, q.choice)
   const { context } = q
+  const [first] = q.choice.buildUps
+  const choice = onGrounds(q.choice, b => (b === first ? route : b.ground))
   const plan = workOutPlan(context, choice)
   const ways = waysOf(context, choice)
-  const main = ways[0] ?? { facts: context.facts, choice }
+  const main = ways[0] ?? { facts: context.facts, buildUp: choice.buildUps[0] }
   const reasons = routeReasons(route, main.facts)
   for (const v of judgePlan({ context, choice, ...plan, licences: q.licences })) {
     if (blocks(v)) reasons.push(ruledOut(`${v.says[0]!.toUpperCase()}${v.says.slice(1)}. ${v.reason}`))
   }
-  for (const group of groupsOf(main.facts)) {
-    const budget = budgetOf({ ...context, facts: main.facts }, group, choice)
+  for (const group of groupsOfWay(main)) {
+    const budget = budgetOf({ ...context, facts: main.facts }, group, main.buildUp)
     if (budget?.verdict === 'do-not-sand')
       reasons.push(
         doubtful(
@@ -187,13 +188,6 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   }
   if (context.house['old-film'] === 'strip' && COATS_OVER.includes(route))
     reasons.push(doubtful('This house strips rather than coats an old film.'))
-  if (['lacquer-toner', 'glaze'].includes(choice.colour) && materialOf(choice.finish).role !== 'film')
-    reasons.push(
-      ruledOut(
-        `A ${choice.colour === 'glaze' ? 'glaze lies between coats' : 'toner lies in a film'}: choose a film ` +
-          'finish, or a dye.',
-      ),
-    )
   if (reasons.length === 0)
     reasons.push(
       speaksFor(
@@ -206,7 +200,11 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const unique = [...new Map(reasons.map(r => [r.says, r])).values()]
 
   const outcomes = ways.map(way =>
-    outcomeOf(way, ways.length === 1 ? plan : workOutPlan({ ...context, facts: way.facts }, way.choice), q),
+    outcomeOf(
+      way,
+      ways.length === 1 ? plan : workOutPlan({ ...context, facts: way.facts }, { buildUps: [alone(way.buildUp)] }),
+      q,
+    ),
   )
   const whole = ways.length === 1 ? outcomes[0]! : null
   const likely = estimate(plan.steps, q.rates, q.price)

@@ -1,7 +1,7 @@
 /** What speaks for and against each route, from findings, film, wish and hazards. */
-import type { RouteSlug } from '../build'
 import {
   type Facts,
+  type RouteSlug,
   type FindingKind,
   findingsOf,
   type Finding,

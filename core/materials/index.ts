@@ -2,4 +2,5 @@
 export * from './cautions'
 export * from './material'
 export * from './classes'
+export * from './label'
 export * from './shelf'

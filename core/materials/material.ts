@@ -17,10 +17,11 @@ export type Role =
   | 'glaze'
   | 'paint-wash'
   | 'wax'
+  | 'putty'
 
 /**
  * catalysed: two parts · stearate: soapy sanding sealer · yellows: ambers with age · clear: water-clear · waxed: holds
- * shellac's wax · flatted: for a sheen · needs-open-wood: goes into bare wood only
+ * shellac's wax · wiped: goes on by rag · coloured: hides what is below · flatted: for a sheen · needs-open-wood: goes into bare wood only
  */
 export type Trait =
   | 'catalysed'
@@ -32,6 +33,8 @@ export type Trait =
   | 'waxed'
   | 'needs-open-wood'
   | 'exterior'
+  | 'wiped'
+  | 'coloured'
 
 export interface Material {
   slug: string
@@ -71,6 +74,8 @@ export interface Material {
   setup_min: number
   /** minor units of the shop's currency for one litre (or kg); shop default */
   price_minor: number
+  /** fields that the product's own label says */
+  labelled: readonly (keyof Material)[]
 }
 
 /** Hours and days in minutes. */
@@ -101,6 +106,7 @@ export const film = (m: Partial<Material> & Pick<Material, 'slug' | 'name' | 'ba
   minutes_m2: 10,
   setup_min: 8,
   price_minor: 30000,
+  labelled: [],
   ...m,
 })
 export const inWood = (

@@ -55,7 +55,7 @@ export interface Group {
 }
 
 /** The faces in scope, grouped by species, substrate, veneer thickness and finish. */
-export function groupsOf(facts: Facts): Group[] {
+export function groupsOf(facts: Pick<Facts, 'faces'>): Group[] {
   const groups = new Map<string, Group>()
   for (const face of facts.faces.filter(f => f.scope === 'refinish')) {
     const key = [
@@ -79,7 +79,10 @@ export function groupsOf(facts: Facts): Group[] {
 }
 
 /** What is known of some faces alone: the others, and what was found on them, are not looked at. */
-export const factsOfFaces = (facts: Facts, keep: (id: number) => boolean): Facts => ({
+export const factsOfFaces = <F extends Pick<Facts, 'faces' | 'findings'>>(
+  facts: F,
+  keep: (id: number) => boolean,
+): F => ({
   ...facts,
   faces: facts.faces.filter(f => f.scope !== 'refinish' || keep(f.id)),
   findings: facts.findings.filter(f => keep(f.faceId)),
@@ -93,7 +96,7 @@ export function findingsOf(facts: Facts, ...kinds: FindingKind[]): Finding[] {
     .sort((a, b) => b.grade - a.grade)
 }
 /** Facts of a finding whatever the wish: contamination or layers cannot be tolerated away. */
-export const isFound = (facts: Facts, ...kinds: FindingKind[]): boolean =>
+export const isFound = (facts: Pick<Facts, 'findings'>, ...kinds: FindingKind[]): boolean =>
   facts.findings.some(f => kinds.includes(f.kind))
 
 /** What lies on this group: its own tests, else the piece's. Layers from the top down. */

@@ -1,6 +1,5 @@
 /** Chances that a route fails (shop defaults, unsourced): 1 − Π(1 − p). */
-import type { RouteSlug } from '../build'
-import { type Facts, isFound } from '../piece'
+import { type Facts, isFound, type RouteSlug } from '../piece'
 
 interface Chance {
   p: number

@@ -15,11 +15,11 @@ import {
   type Wait,
   walk,
 } from '../acts'
-import { type Choice, groupsIn, waysOf } from '../build'
+import { type Choice, groupsIn, groupsOfWay, waysOf } from '../build'
 import { need_ml } from '../coverage'
 import type { Context } from '../context'
 import { taken } from '../materials'
-import { type Facts, groupsOf, type Group, mendingOf, type Mending } from '../piece'
+import { type Facts, type Group, mendingOf, type Mending } from '../piece'
 import { sumOf } from '../units'
 import { speciesOf } from '../wood'
 import { budgetOf, isJoint } from './stages'
@@ -113,8 +113,8 @@ export function completePlan(
     }
   })
   const budgets = waysOf(context, choice).flatMap(way =>
-    groupsOf(way.facts).flatMap(group => {
-      const budget = budgetOf({ ...context, facts: way.facts }, group, way.choice)
+    groupsOfWay(way).flatMap(group => {
+      const budget = budgetOf({ ...context, facts: way.facts }, group, way.buildUp)
       return budget ? [{ group, budget }] : []
     }),
   )

@@ -2,7 +2,7 @@
  * What becomes of a plan when one of its gates fails: the faces of the gate go over to its fallback, the others go on.
  */
 import { does, foundSurface, type Step, type Surface, walk } from '../acts'
-import { type Choice, groupsIn, waysOf } from '../build'
+import { type Choice, groupsIn, onGrounds, waysOf } from '../build'
 import type { Context } from '../context'
 import { factsOfFaces, type Facts, type Group } from '../piece'
 import { completePlan, type Plan } from './complete'
@@ -34,13 +34,11 @@ export function fallBackFrom(
   const { facts } = context
   const route = gate.gate?.fallback
   if (!route) throw new RangeError(`"${gate.title}" has no fallback.`)
-  const failed = (faces: readonly number[]) => faces.some(f => gate.faces.includes(f))
   const facesOf = (way: { facts: Facts }) => way.facts.faces.filter(f => f.scope === 'refinish').map(f => f.id)
-  const mainFaces = facesOf({ facts }).filter(f => !choice.own?.some(w => w.faces.includes(f)))
-  const own = choice.own?.map(w => (failed(w.faces) ? { ...w, route } : w))
-  const next: Choice = { ...choice, ...(failed(mainFaces) ? { route } : {}), ...(own ? { own } : {}) }
   // every way that the gate stands on goes over whole
-  const over = new Set(waysOf(context, choice).map(facesOf).filter(failed).flat())
+  const failed = waysOf(context, choice).filter(w => facesOf(w).some(f => gate.faces.includes(f)))
+  const over = new Set(failed.flatMap(facesOf))
+  const next = onGrounds(choice, b => (failed.some(w => w.buildUp === b) ? route : b.ground))
   const surfaces = new Map<number, Surface>()
   for (const v of walk(done, groupsIn(context, choice), context))
     for (const f of v.group.faces) surfaces.set(f.id, v.after)

@@ -1,10 +1,12 @@
 /** Plans: steps worked out from surface states, changed by hand, and followed by their fallback. */
 export * from './loops'
 export * from './chances'
-export { bareLadder, budgetOf, stopFor } from './stages'
+export { bareLadder, budgetOf, roundsOf } from './stages'
 export * from './complete'
+export * from './compose'
 export * from './planner'
 export * from './difference'
 export * from './edit'
+export * from './retake'
 export * from './notes'
 export * from './fallback'

@@ -1,6 +1,5 @@
 /** Steps that repeat until an inspection passes: how often they are planned, how often at worst, and what passes. */
 import { actOf, does, type Step } from '../acts'
-import type { Choice } from '../build'
 import type { Context } from '../context'
 import { taken } from '../materials'
 import { speciesOf } from '../wood'
@@ -27,17 +26,17 @@ function worstOf(step: Step, rounds: number, { facts, shelf }: Context): number 
 }
 
 /** Only the finish itself loops among the coats, and only a whole ladder's end among sanding. */
-const mayLoop = (step: Step, choice: Pick<Choice, 'finish'>): boolean =>
+const mayLoop = (step: Step): boolean =>
   actOf(step).rounds !== null &&
-  (!does(step, 'finishes') || step.product === choice.finish) &&
+  (!does(step, 'finishes') || !step.fields.as) &&
   (!does(step, 'abrades') || step.grits.length > 1)
 
 /** The loops of a plan, each with its planned and its worst count. */
-export function loopsOf(steps: readonly Step[], context: Context, choice: Pick<Choice, 'finish'>): Loop[] {
+export function loopsOf(steps: readonly Step[], context: Context): Loop[] {
   const groups = new Map<string, Step[]>()
   for (const step of steps) {
     const id = `${step.kind}|${step.product}|${step.faces.join()}`
-    if (mayLoop(step, choice)) groups.set(id, [...(groups.get(id) ?? []), step])
+    if (mayLoop(step)) groups.set(id, [...(groups.get(id) ?? []), step])
   }
   return [...groups.values()].flatMap(its => {
     const last = its.at(-1)!
@@ -60,9 +59,9 @@ export function loopsOf(steps: readonly Step[], context: Context, choice: Pick<C
 }
 
 /** The steps when every loop goes its worst count. Coats are numbered on; keys of further rounds end in "+1", "+2". */
-export function worstSteps(steps: readonly Step[], context: Context, choice: Pick<Choice, 'finish'>): Step[] {
+export function worstSteps(steps: readonly Step[], context: Context): Step[] {
   const at = new Map<string, Step[]>()
-  for (const loop of loopsOf(steps, context, choice)) {
+  for (const loop of loopsOf(steps, context)) {
     const round = loop.again.map(key => steps.find(s => s.key === key)!)
     const places = loop.again.map(key => steps.findIndex(s => s.key === key))
     const lastKey = steps[Math.max(...places)]!.key

@@ -1,8 +1,8 @@
 /** Works a plan out of surface states: the stages of each group, joined where they are alike. */
 import { foundSurface, type StepKind, stepOf, type Step, type Surface } from '../acts'
-import { type Choice, type RouteSlug, STRIPPING, waysOf } from '../build'
+import { type Choice, groupsOfWay, waysOf } from '../build'
 import type { Context } from '../context'
-import { type Facts, groupsOf, type Group, partsToTakeOff } from '../piece'
+import { type Facts, groupsOf, type Group, partsToTakeOff, type RouteSlug, STRIPPING } from '../piece'
 import { completePlan, type Plan } from './complete'
 import { worstSteps } from './loops'
 import { type Draft, stagesOf } from './stages'
@@ -10,18 +10,19 @@ import { type Draft, stagesOf } from './stages'
 /** Routes on which the piece is taken apart first; after a failed gate it is apart already. */
 const TAKES_APART: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', ...STRIPPING]
 
-type Ordered = Step & { order: number }
-const ordered = ({ order, ...draft }: Draft, faces: readonly number[]): Ordered => ({
+type Ordered = Step & { order: number; stem?: string }
+const ordered = ({ order, stem, ...draft }: Draft, faces: readonly number[]): Ordered => ({
   ...stepOf({ key: '', ...draft, faces: [...faces] }),
   order,
+  stem,
 })
 
 /** Drafts of all groups, those that are alike joined. */
 function joined(drafts: readonly { draft: Draft; faces: readonly number[] }[]): Ordered[] {
   const merged = new Map<string, Ordered>()
   for (const { draft, faces } of drafts) {
-    const { order, kind, product, grits, method, fields, gate } = draft
-    const id = JSON.stringify([order, kind, product, grits, method, fields, gate?.slug, gate?.fallback])
+    const { order, kind, product, label, grits, method, fields, gate } = draft
+    const id = JSON.stringify([order, kind, product, label ?? null, grits, method, fields, gate?.slug, gate?.fallback])
     const same = merged.get(id)
     if (same) same.faces.push(...faces)
     else merged.set(id, ordered(draft, faces))
@@ -29,16 +30,16 @@ function joined(drafts: readonly { draft: Draft; faces: readonly number[] }[]): 
   return [...merged.values()]
 }
 
-/** Keys by kind and coat, counted on where there are several. */
+/** Keys by layer, act and round, of the ground by kind and coat; counted on where there are several. */
 function keyed(steps: readonly Ordered[], prefix: string): Step[] {
   const counts = new Map<string, number>()
   return [...steps]
     .sort((a, b) => a.order - b.order)
-    .map(({ order: _order, ...step }) => {
-      const stem = prefix + [step.kind, step.coat].filter(Boolean).join('-')
-      const n = (counts.get(stem) ?? 0) + 1
-      counts.set(stem, n)
-      return { ...step, key: n === 1 ? stem : `${stem}.${n}` }
+    .map(({ order: _order, stem, ...step }) => {
+      const key = prefix + (stem ?? [step.kind, step.coat].filter(Boolean).join('-'))
+      const n = (counts.get(key) ?? 0) + 1
+      counts.set(key, n)
+      return { ...step, key: n === 1 ? key : `${key}@${n}` }
     })
 }
 
@@ -55,10 +56,10 @@ export function workOutPlan(
   const { start = (g: Group) => foundSurface(facts, g), prefix = '', ask = true } = options
   const ways = waysOf(context, choice)
   const drafts = ways.flatMap((way, i) =>
-    groupsOf(way.facts).flatMap(group => {
+    groupsOfWay(way).flatMap(group => {
       const from = start(i === 0 ? group : { ...group, key: `${i}|${group.key}` })
       const faces = group.faces.map(f => f.id)
-      return stagesOf({ ...context, facts: way.facts }, way.choice, group, from).map(draft => ({ draft, faces }))
+      return stagesOf({ ...context, facts: way.facts }, way.buildUp, group, from).map(draft => ({ draft, faces }))
     }),
   )
   const facesOf = (some: readonly Facts[]) => some.flatMap(f => groupsOf(f).flatMap(g => g.faces.map(x => x.id)))
@@ -67,10 +68,10 @@ export function workOutPlan(
   const put = (order: number, kind: StepKind, why: string, faces = allFaces) =>
     around.push(ordered({ order, kind, why }, faces))
   put(900, 'finish-up', 'ready for the client')
-  const takenApart = facesOf(ways.filter(w => TAKES_APART.includes(w.choice.route)).map(w => w.facts))
+  const takenApart = facesOf(ways.filter(w => TAKES_APART.includes(w.buildUp.ground)).map(w => w.facts))
   if (!prefix && partsToTakeOff(facts.faces.filter(f => takenApart.includes(f.id))) > 0)
     put(95, 'take-apart', 'flat parts strip, sand and spray more easily; nothing runs into a joint', takenApart)
-  if (facts.faces.some(f => f.scope !== 'refinish') && ways.some(w => w.choice.route !== 'refer')) {
+  if (facts.faces.some(f => f.scope !== 'refinish') && ways.some(w => w.buildUp.ground !== 'refer')) {
     put(90, 'mask', 'nothing runs, sprays or bleeds where it must not')
     put(890, 'unmask', 'tape left long leaves its glue')
   }
@@ -80,4 +81,4 @@ export function workOutPlan(
 
 /** The plan when every loop goes its worst count. */
 export const worstPlan = (plan: Plan, context: Context, choice: Choice): Plan =>
-  completePlan(worstSteps(plan.steps, context, choice), context, choice)
+  completePlan(worstSteps(plan.steps, context), context, choice)

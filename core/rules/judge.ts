@@ -3,9 +3,9 @@
  * and one row in its test.
  */
 import { type Step, type Surface, type Wait, walk } from '../acts'
-import { type Choice, waysOf } from '../build'
+import { type Choice, groupsOfWay, waysOf } from '../build'
 import type { Context } from '../context'
-import { groupsOf, type Group } from '../piece'
+import type { Group } from '../piece'
 import type { LicenceKind } from '../safety'
 import { COAT_RULES } from './coats'
 import { HANDLING_RULES } from './handling'
@@ -38,15 +38,17 @@ export function judgePlan(input: {
   const { context, scope = 'plan', licences = [] } = input
   const found = new Map<string, Verdict>()
   for (const way of waysOf(context, input.choice)) {
-    const groups = groupsOf(way.facts)
+    const groups = groupsOfWay(way)
     const own = new Set(groups.flatMap(g => g.faces.map(f => f.id)))
-    const steps = input.choice.own?.length ? input.steps.filter(s => s.faces.some(f => own.has(f))) : input.steps
+    const steps =
+      input.choice.buildUps.length > 1 ? input.steps.filter(s => s.faces.some(f => own.has(f))) : input.steps
     const keys = new Set(steps.map(s => s.key))
-    const waits = input.choice.own?.length ? input.waits.filter(w => keys.has(w.from) && keys.has(w.to)) : input.waits
+    const waits =
+      input.choice.buildUps.length > 1 ? input.waits.filter(w => keys.has(w.from) && keys.has(w.to)) : input.waits
     const within = { ...context, facts: way.facts }
     const asked: RuleContext = {
       ...within,
-      choice: way.choice,
+      buildUp: way.buildUp,
       licences,
       steps,
       waits,

@@ -1,13 +1,13 @@
 /** What a rule is, and the few questions that rules ask of a plan. A rule reads surface states and waits only. */
 import { actOf, does, type Step, type Surface, type Unfit, type Visit, type Wait } from '../acts'
-import type { Choice } from '../build'
+import type { BuildUp } from '../build'
 import type { Context } from '../context'
 import type { LicenceKind, Severity } from '../safety'
 
 export interface RuleContext extends Context {
   /** what somebody in the shop holds a licence for today */
   licences: readonly LicenceKind[]
-  choice: Choice
+  buildUp: BuildUp
   steps: readonly Step[]
   waits: readonly Wait[]
   visits: readonly Visit[]

@@ -1,6 +1,7 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
 import { explainLadder, gritName, isCoarser, median_um, P, STOP_P, type StopFor } from '../abrasives'
 import { does, isBare, wears } from '../acts'
+import { finishMaterial } from '../build'
 import { leadSuspected } from '../piece'
 import { budgetOf } from '../plan'
 import { round } from '../units'
@@ -22,6 +23,7 @@ import {
 } from './rule'
 
 /** Old finish or bare wood abraded dry. */
+const OILS: readonly string[] = ['varnish-oil', 'hardwax-oil-2c']
 const dryAbrasion = (c: RuleContext, says: string): Breach[] =>
   each(c, v =>
     abrades(v) &&
@@ -120,7 +122,7 @@ export const WOOD_RULES: readonly Rule[] = [
             ? [v.before.grit]
             : []
         const oilOnOpenPores =
-          ['varnish-oil', 'hardwax-oil-2c'].includes(c.choice.finish) && speciesOf(v.group.species).pores === 'open'
+          OILS.includes(finishMaterial(c.buildUp.layers, c)?.slug ?? '') && speciesOf(v.group.species).pores === 'open'
         const ladder = [...before, ...v.step.grits]
         const rungs = explainLadder(ladder, { oilOnOpenPores })
         const at = rungs.findIndex(r => r.gap)
@@ -215,7 +217,7 @@ export const WOOD_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         if (v.step.kind !== 'sand' || v.step.grits.length < 2) return null
-        const budget = budgetOf(c, v.group, c.choice)
+        const budget = budgetOf(c, v.group, c.buildUp)
         if (!budget || budget.verdict === 'fine' || (budget.verdict === 'by-hand' && v.step.method === 'hand'))
           return null
         return (

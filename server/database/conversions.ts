@@ -2,10 +2,13 @@
  * What a migration changes that SQL cannot say: rows read, put through core, and written. Each may be cut off
  * anywhere.
  */
-import type { Connection, RowDataPacket } from 'mysql2/promise'
+import type { Connection, ResultSetHeader, RowDataPacket } from 'mysql2/promise'
 import { asGrit, type Grit } from '../../core/abrasives'
 import { fieldsOfTitle, type OldStep, typedOf, withFields } from '../../core/acts'
 import { canonicalJson, type Json } from '../../core/approval'
+import { choiceOfPicks, type PickedWay } from '../../core/build'
+import { houseOf } from '../../core/house'
+import type { Facts } from '../../core/piece'
 
 const SOME = 500
 type Row = Record<string, unknown> & { id: number }
@@ -59,11 +62,96 @@ async function keptPlans(on: Connection, anew: (step: KeptStep) => object): Prom
   }
 }
 
+const listed = (text: unknown): number[] => String(text).split(',').map(Number)
+const record = (value: unknown): Record<string, string> => {
+  try {
+    const found: unknown = typeof value === 'string' ? JSON.parse(value) : value
+    return typeof found === 'object' && found !== null && !Array.isArray(found) ? (found as Record<string, string>) : {}
+  } catch {
+    return {}
+  }
+}
+
+/** What a piece's picks looked at: its faces, what was found on them, the sheen. */
+async function wishedOf(on: Connection, piece: Row): Promise<Pick<Facts, 'faces' | 'findings' | 'sheen'>> {
+  const faces = await rowsOf(
+    on,
+    'SELECT face.*, part.scope FROM face JOIN part ON part.id = face.part_id WHERE face.piece_id = ? ORDER BY face.id',
+    [piece.id],
+  )
+  const findings = await rowsOf(on, 'SELECT id, face_id, kind FROM finding WHERE piece_id = ?', [piece.id])
+  return {
+    faces: faces.map(f => ({ ...f, finishGroup: f.finish_group }) as unknown as Facts['faces'][number]),
+    findings: findings.map(f => ({ faceId: f.face_id, kind: f.kind }) as Facts['findings'][number]),
+    sheen: piece.sheen as Facts['sheen'],
+  }
+}
+
+const pickedOf = (row: Row, faces?: number[]): PickedWay => {
+  const { route, finish, colour, conditioner, fill, bleach, film_um } = row
+  return { route, finish, colour, conditioner, fill, bleach, film_um, ...(faces ? { faces } : {}) } as PickedWay
+}
+
+/** Build-ups of the picks that pieces were planned by. A piece is written whole, so that a start may be cut off. */
+async function buildUps(on: Connection): Promise<void> {
+  const shop = record((await rowsOf(on, 'SELECT JSON_OBJECTAGG(slug, choice) AS id FROM house_method'))[0]?.id)
+  const pieces = await rowsOf(
+    on,
+    'SELECT * FROM piece WHERE route IS NOT NULL AND id NOT IN (SELECT piece_id FROM build_up) ORDER BY id',
+  )
+  for (const piece of pieces) {
+    const ways = await rowsOf(
+      on,
+      `SELECT own_way.*, (SELECT GROUP_CONCAT(face_id) FROM own_way_face WHERE way_id = own_way.id) AS faces
+          FROM own_way
+          WHERE piece_id = ?
+          ORDER BY id`,
+      [piece.id],
+    )
+    const house = houseOf({ ...shop, ...record(piece.house) })
+    const choice = choiceOfPicks(
+      { facts: await wishedOf(on, piece), house },
+      pickedOf(piece),
+      ways.filter(w => w.faces !== null).map(w => pickedOf(w, listed(w.faces))),
+    )
+    await on.query('START TRANSACTION')
+    for (const [i, { ground, ending, layers, faces }] of choice.buildUps.entries()) {
+      const [made] = await on.query<ResultSetHeader>(
+        'INSERT INTO build_up (piece_id, position, ground, ending) VALUES (?, ?, ?, ?)',
+        [piece.id, i + 1, ground, ending],
+      )
+      for (const face of faces ?? [])
+        await on.query('INSERT INTO build_up_face (build_up_id, face_id) VALUES (?, ?)', [made.insertId, face])
+      for (const [no, l] of layers.entries()) {
+        const [laid] = await on.query<ResultSetHeader>(
+          `INSERT INTO layer (build_up_id, position, act, product, coats, film_um, method, used_as, fields)
+              VALUES (?, ?, ?, ?, ?, ?, ?, ?, ?)`,
+          [
+            made.insertId,
+            (no + 1) * 10,
+            l.act,
+            l.product,
+            l.coats,
+            l.film_um,
+            l.method,
+            l.use,
+            JSON.stringify(l.fields),
+          ],
+        )
+        for (const face of l.faces ?? [])
+          await on.query('INSERT INTO layer_face (layer_id, face_id) VALUES (?, ?)', [laid.insertId, face])
+      }
+    }
+    await on.query('COMMIT')
+  }
+}
+
 /** By the migration after whose statements it runs. */
 export const CONVERSIONS: Readonly<Record<string, (on: Connection) => Promise<void>>> = {
   '007-fields.sql': async on => {
     await stepFields(on)
     await keptPlans(on, step => (step.fields === undefined ? withFields(step) : step))
   },
+  '010-build-up.sql': buildUps,
   '009-changed.sql': async on => keptPlans(on, step => ({ ...step, grits: step.grits?.map(asGrit) ?? [] })),
 }

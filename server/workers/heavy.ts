@@ -21,8 +21,8 @@ import {
   type Spectrum,
 } from '#core/colour'
 import { parseSamples } from '#core/formats'
-import { judgeRoutes, judgeRoute, type RouteQuestion, type RouteVerdict } from '#core/ground'
-import { afterFallback, completePlan, fallBackFrom, planDifference, workOutPlan } from '#core/plan'
+import { type Asking, judgeRoutes, judgeRoute, type RouteQuestion, type RouteVerdict } from '#core/ground'
+import { afterFallback, completePlan, fallBackFrom, planDifference, retake, workOutPlan } from '#core/plan'
 import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
 import type { Hours } from '#core/timetable'
 import { reportSchema } from '#shared/report'
@@ -32,10 +32,6 @@ import { reportPdf } from './reportPdf'
 export { picture } from './picture'
 export { placeLabelPdf, potLabelPdf } from './labels'
 
-/** What every judging of routes asks of the shop; prices in minor units a litre, by class. */
-export interface Asking extends Pick<RouteQuestion, 'rates' | 'hours' | 'record' | 'licences' | 'now_ms'> {
-  prices: Readonly<Record<string, number>>
-}
 export type Asked = Asking & { context: Context; choice: Choice }
 
 let lastHours: { text: string; hours: Hours } | undefined
@@ -59,12 +55,27 @@ export function judgeAll(q: Asked): { advised: RouteVerdict['route'] | null; ver
 }
 /** The veneer sums of a chosen plan, and what it comes to with the chance of failing counted in. */
 export function planFigures(q: Asked) {
-  const { plan, expected, chance } = judgeRoute(q.choice.route, questionOf(q))
+  const { plan, expected, chance } = judgeRoute(q.choice.buildUps[0].ground, questionOf(q))
   return { budgets: plan.budgets, expected: chance > 0 ? expected : null }
 }
-export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choice.route, questionOf(q)))
+export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choice.buildUps[0].ground, questionOf(q)))
 
 export const plan = ({ context, choice }: { context: Context; choice: Choice }) => workOutPlan(context, choice)
+/** A composed surface planned anew, with what was changed by hand in the plan so far made again where it can be. */
+export function recompose(q: {
+  context: Context
+  before: Choice
+  after: Choice
+  now: Step[]
+  leave: string[]
+  prefix: string
+}) {
+  const { context, before, after, now, leave, prefix } = q
+  const more = { prefix, ask: prefix === '' }
+  const next = workOutPlan(context, after, more)
+  const taken = retake(workOutPlan(context, before, more).steps, now, next.steps, new Set(leave))
+  return { ...taken, ...completePlan(taken.steps, context, after) }
+}
 export const complete = ({ steps, context, choice }: { steps: Step[]; context: Context; choice: Choice }) =>
   completePlan(steps, context, choice)
 /**

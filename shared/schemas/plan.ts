@@ -1,20 +1,14 @@
 /** Routes, choices, steps and what is overruled. */
 import { z } from 'zod'
 import { GRIT_SCALES, isGrit } from '../../core/abrasives'
-import { actOf, FIELD_VALUES, METHODS, STEP_KINDS, TYPED } from '../../core/acts'
-import { CONDITIONERS, ROUTES } from '../../core/build'
+import { actOf, FIELD_VALUES, LAYER_USES, METHODS, STEP_KINDS, TYPED } from '../../core/acts'
+import { CONDITIONERS, ENDINGS, LAYER_KINDS } from '../../core/build'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '../../core/house'
 import { BLEACHES, COLOURS, FILLS, FINISHES } from '../../core/materials'
+import { ROUTES } from '../../core/piece'
 import { MOST_FACES } from '../../core/units'
 import { text, version, id, rowNumber, slugOf, CLASSES } from './fields'
 
-const pick = {
-  finish: slugOf(FINISHES, 'Choose a finish.'),
-  colour: slugOf(COLOURS, 'Choose a colour.'),
-  conditioner: z.enum(CONDITIONERS),
-  fill: slugOf(FILLS, 'Choose a filler.'),
-  bleach: slugOf(BLEACHES, 'Choose a bleach.'),
-}
 /** House methods of one piece, each with one of its own options. */
 const house = z.record(z.string().max(40), z.string().max(40)).transform((given, context) => {
   const wrong = Object.entries(given).find(
@@ -60,14 +54,18 @@ const film = z.coerce
   .min(5, 'A film is 5 to 500 µm.')
   .max(500, 'A film is 5 to 500 µm.')
   .nullable()
+/** From which layers are proposed; without any, the layers of the piece stay. */
+const picks = {
+  film_um: film.optional(),
+  finish: slugOf(FINISHES, 'Choose a finish.').optional(),
+  colour: slugOf(COLOURS, 'Choose a colour.').optional(),
+  conditioner: z.enum(CONDITIONERS).optional(),
+  fill: slugOf(FILLS, 'Choose a filler.').optional(),
+  bleach: slugOf(BLEACHES, 'Choose a bleach.').optional(),
+}
 export const routeQuery = z.strictObject({
   faces: faceList.optional(),
-  film_um: film.optional(),
-  finish: pick.finish.default('waterborne-polyurethane'),
-  colour: pick.colour.default('none'),
-  conditioner: pick.conditioner.default('auto'),
-  fill: pick.fill.default('none'),
-  bleach: pick.bleach.default('none'),
+  ...picks,
   house: houseText,
 })
 /** `faces`: some faces go this way of their own; without it, the piece. */
@@ -75,11 +73,42 @@ export const choose = z.strictObject({
   rowVersion: version,
   faces: z.array(id).min(1, 'Choose the faces.').max(MOST_FACES, 'Choose fewer faces.').optional(),
   route: slugOf(ROUTES, 'Choose a route.'),
-  film_um: film.default(null),
-  ...pick,
-  fill: pick.fill.default('none'),
-  bleach: pick.bleach.default('none'),
+  ...picks,
   house: house.default({}),
+})
+/** One layer of a build-up; a number that the build-up does not have yet is a new layer. */
+const layer = z.strictObject({
+  id,
+  act: slugOf(LAYER_KINDS, 'Choose a kind of layer.'),
+  product: slugOf(CLASSES, 'Choose a product class from the list.').nullable(),
+  productId: id.nullable(),
+  coats: z.number().int('Whole coats.').min(1, 'One coat at least.').max(20, 'Twenty coats at the most.').nullable(),
+  film_um: film,
+  method: z.enum(METHODS).nullable(),
+  between: z
+    .strictObject({ scale: z.enum(GRIT_SCALES), grade: z.string().max(20) })
+    .refine(isGrit, { error: 'This grit is on no scale.' })
+    .nullable(),
+  use: z.enum(LAYER_USES).nullable(),
+  fields: z
+    .strictObject({
+      wipe: z.enum(FIELD_VALUES.wipe),
+      shade: z.enum(FIELD_VALUES.shade),
+      tint_pct: z.number().min(0.1, 'A tint is 0.1 to 20 %.').max(20, 'A tint is 0.1 to 20 %.'),
+    })
+    .partial(),
+  faces: z.array(id).min(1, 'Choose the faces.').max(MOST_FACES, 'Choose fewer faces.').nullable(),
+})
+/** A surface as it was composed; `leave`: keys of steps whose change by hand is not made again. */
+export const compose = z.strictObject({
+  rowVersion: version,
+  buildUpId: id,
+  ending: z.enum(ENDINGS),
+  layers: z
+    .array(layer)
+    .max(24, 'Two dozen layers at the most.')
+    .refine(all => new Set(all.map(l => l.id)).size === all.length, 'A layer stands there twice.'),
+  leave: z.array(z.string().max(60)).max(500).default([]),
 })
 const fieldsOfStep = z
   .strictObject({

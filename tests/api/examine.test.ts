@@ -760,7 +760,7 @@ describe('photographs', () => {
       await setClock(people.owner, day.toISOString())
       expect((await act(people.finisher, 'start', next, day.toISOString())).status).toBe(200)
       await act(people.finisher, 'finish', await stepOf(people.owner, id, next.key), day.toISOString(), {
-        gate: next.key.startsWith('gate') ? 'pass' : null,
+        gate: next.kind === 'gate' ? 'pass' : null,
       })
     }
     const handOver = async () =>

@@ -3,7 +3,7 @@ import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
-import { act, type Caller, choice, intake, planOf, setClock, shopPeople, stepOf } from './http'
+import { act, type Caller, choice, intake, planOf, setClock, shopPeople, stepOf, named } from './http'
 
 const t = (clock: string, day = '2026-12-01') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
@@ -347,13 +347,13 @@ describe('plan, gates and waits', () => {
       await setClock(people.owner, new Date(at).toISOString())
       const next = (await planOf(people.owner, id)).steps.find(s => s.start.may)
       if (!next) continue
-      key = next.key
-      const reply = await done(id, key, new Date(at).toISOString(), key === 'gate' ? { gate: 'fail' } : {})
+      key = next.kind
+      const reply = await done(id, next.key, new Date(at).toISOString(), key === 'gate' ? { gate: 'fail' } : {})
       if (key === 'gate') expect(reply.body).toMatchObject({ ok: true, askAgain: true })
     }
     const plan = await planOf(people.owner, id)
     expect(plan.steps.find(s => s.key === 'f-approval')).toMatchObject({ state: 'planned' })
-    expect(plan.steps.find(s => s.key === 'f-strip')!.start.refusals.map(r => r.code)).toContain('earlier-step')
+    expect(plan.steps.find(s => named(s) === 'f-strip')!.start.refusals.map(r => r.code)).toContain('earlier-step')
     expect(
       (await people.office.send(`POST /api/pieces/${id}/approvals`, { words: 'The gate failed.', days: 7 })).status,
     ).toBe(200)

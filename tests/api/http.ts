@@ -120,6 +120,7 @@ export interface PlanStep {
   key: string
   kind: string
   title: string
+  coat: number | null
   state: string
   rowVersion: number
   position: number
@@ -143,5 +144,8 @@ export const act = (
   happenedAt: string,
   more: Record<string, unknown> = {},
 ) => caller.send('POST /api/bench', { kind, stepId: step.id, rowVersion: step.rowVersion, happenedAt, ...more })
+/** What a step is called in tests: kind and coat, "f-" before those of a fallback. */
+export const named = ({ key, kind, coat }: Pick<PlanStep, 'key' | 'kind' | 'coat'>): string =>
+  `${key.startsWith('f-') ? 'f-' : ''}${kind}${coat === null ? '' : `-${coat}`}`
 export const stepOf = async (caller: Caller, id: number, key: string): Promise<PlanStep> =>
-  (await planOf(caller, id)).steps.find(s => s.key === key)!
+  (await planOf(caller, id)).steps.find(s => s.key === key || named(s) === key)!

@@ -65,7 +65,19 @@ export const serverNow = async (page: Page) =>
   new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
 export const forward = async (page: Page, minutes: number) =>
   setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
-export const step = (page: Page, key: string) => page.locator(`[data-test=step][data-key="${key}"]`)
+export function step(page: Page, name: string): Locator {
+  const [, fallback, kind, , coat] = /^(f-)?([a-z-]+?)(-(\d+))?$/.exec(name)!
+  const of = fallback ? '[data-key^="f-"]' : ':not([data-key^="f-"])'
+  return page.locator(`[data-test=step][data-kind="${kind}"]${of}${coat ? `[data-coat="${coat}"]` : ''}`).first()
+}
+/** The steps of a plan as it is shown: kind and coat, "f-" before those of a fallback. */
+export const stepNames = (page: Page): Promise<string[]> =>
+  page.locator('[data-test=step]').evaluateAll(all =>
+    all.map(s => {
+      const { key = '', kind = '', coat } = (s as HTMLElement).dataset
+      return `${key.startsWith('f-') ? 'f-' : ''}${kind}${coat ? `-${coat}` : ''}`
+    }),
+  )
 /** Chooses in a field that opens: by what it stands for, or by what it says. */
 export async function choose(field: Locator, option: string | { says: string | RegExp }) {
   const page = field.page()

@@ -17,7 +17,7 @@ import {
 import { MATERIALS } from '#core/materials'
 import { groupsOf } from '#core/piece'
 import { completePlan, editedStep, productProblem, workOutPlan } from '#core/plan'
-import { choice, face, facts, finding } from '../facts'
+import { choice, face, facts, finding, built } from '../facts'
 
 /** A step of each kind with each product that it may take, and with none. */
 const steps = STEP_KINDS.flatMap(kind => {
@@ -45,7 +45,11 @@ describe('acts', () => {
     }
     const open = act.open(step, context)
     if (open) expect(open.open_min).toBeGreaterThan(0)
-    for (const follows of act.layer?.follows ?? []) expect(STEP_KINDS).toContain(follows)
+    if (act.layer) {
+      const round = { step, no: 1, of: 1, s: start(), k: context }
+      expect(act.layer.why(round).length).toBeGreaterThan(3)
+      for (const beside of act.layer.after(round)) expect(beside.why.length).toBeGreaterThan(3)
+    }
     for (const { kind } of act.rounds?.with ?? []) expect(STEP_KINDS).toContain(kind)
     expect(act.usesUp).toBe(act.asks.includes('used') || step.kind === 'clean-off')
   })
@@ -97,7 +101,7 @@ describe('titles of plans stored before there were fields', () => {
     colour => {
       const plan = workOutPlan(
         usualContext(piece),
-        choice({ colour, finish: 'nitrocellulose-lacquer', fill: 'paste-filler' }),
+        built(usualContext(piece), choice({ colour, finish: 'nitrocellulose-lacquer', fill: 'paste-filler' })),
       )
       for (const step of plan.steps) {
         const again = { ...step, fields: fieldsOfTitle(step) }
@@ -108,14 +112,14 @@ describe('titles of plans stored before there were fields', () => {
 })
 
 describe('a step changed by hand', () => {
-  const plan = workOutPlan(usualContext(facts()), choice())
+  const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), choice()))
   const change = (edit: Parameters<typeof editedStep>[1]) =>
     completePlan(
-      plan.steps.map(s => (s.key === 'coat-1' ? editedStep(s, edit) : s)),
+      plan.steps.map(s => (s.key === '1.coat.1' ? editedStep(s, edit) : s)),
       usualContext(facts()),
-      choice(),
-    ).steps.find(s => s.key === 'coat-1')!
-  const was = plan.steps.find(s => s.key === 'coat-1')!
+      built(usualContext(facts()), choice()),
+    ).steps.find(s => s.key === '1.coat.1')!
+  const was = plan.steps.find(s => s.key === '1.coat.1')!
   it('keeps a typed title, and minutes and amount still follow the product', () => {
     const step = change({ title: 'Thin first coat', product: 'oil-polyurethane' })
     expect(step).toMatchObject({ title: 'Thin first coat', typed: ['title'] })
@@ -128,9 +132,13 @@ describe('a step changed by hand', () => {
   })
   it('mends what is found once, however many steps mend', () => {
     const chipped = facts({ findings: [finding('dents')] })
-    const steps = workOutPlan(usualContext(chipped), choice()).steps
+    const steps = workOutPlan(usualContext(chipped), built(usualContext(chipped), choice())).steps
     const mend = steps.find(s => s.kind === 'mend')!
-    const twice = completePlan([...steps, { ...mend, key: 'again' }], usualContext(chipped), choice()).steps
+    const twice = completePlan(
+      [...steps, { ...mend, key: 'again' }],
+      usualContext(chipped),
+      built(usualContext(chipped), choice()),
+    ).steps
     expect(twice.find(s => s.key === 'mend')!.title).toBe('Mend: 1 × dents')
     expect(twice.find(s => s.key === 'again')!).toMatchObject({ title: 'Mend what was found', attended_min: 8 })
   })

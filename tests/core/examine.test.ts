@@ -38,7 +38,7 @@ import { compareReports, type Report } from '#core/report'
 import { judgePlan } from '#core/rules'
 import { bansOf, type HazardFacts, hazardsOf, HAZARDS } from '#core/safety'
 import { crackAdvice, moistureAdvice, movementOf, SPECIES, USUAL_ROOM, veneerThickness } from '#core/wood'
-import { at, choice, face, facts, finding, hours } from '../facts'
+import { at, choice, face, facts, finding, hours, built } from '../facts'
 
 const graveOf = (verdicts: { severity: string; rule: string }[]) =>
   verdicts.filter(v => v.severity !== 'note').map(v => v.rule)
@@ -153,7 +153,7 @@ describe('damage', () => {
     const one = facts({ faces: [lid], findings: [placed('crack', line(100, 100, 600, 100, 1))] })
     expect(mendingOf(one)[0]!.minutes).toBeCloseTo(10 + 0.5 * 30)
     expect(mendingOf({ ...one, findings: [{ ...one.findings[0]!, wish: 'keep' }] })).toEqual([])
-    const steps = (f: typeof one) => workOutPlan(usualContext(f), choice()).steps
+    const steps = (f: typeof one) => workOutPlan(usualContext(f), built(usualContext(f), choice())).steps
     const step = steps(one).find(s => s.kind === 'mend')!
     expect(step.title).toBe('Mend: 1 × crack')
     expect(step.attended_min).toBe(Math.ceil(8 + 25))
@@ -171,7 +171,7 @@ describe('damage', () => {
     const q = (f: typeof base) =>
       judgeRoutes({
         context: usualContext(f),
-        choice: choice(),
+        choice: built(usualContext(f), choice()),
         rates: { hour_minor: 60000, materialMarkup_bp: 0, tax_bp: 0 },
         hours,
         now_ms: at('2026-11-24T08:00'),
@@ -189,7 +189,7 @@ describe('what a route makes of the examination', () => {
   const q = (f: ReturnType<typeof facts>, c = choice()) =>
     judgeRoutes({
       context: usualContext(f),
-      choice: c,
+      choice: built(usualContext(f), c),
       rates: { hour_minor: 60000, materialMarkup_bp: 0, tax_bp: 0 },
       hours,
       now_ms: at('2026-11-24T08:00'),
@@ -363,7 +363,7 @@ describe('layers, groups, contradictions', () => {
         { group: 'B', layers: [{ finish: 'oil', certainty: 0.9 }] },
       ],
     })
-    const steps = workOutPlan(usualContext(f), choice()).steps
+    const steps = workOutPlan(usualContext(f), built(usualContext(f), choice())).steps
     expect(steps.find(s => s.kind === 'strip')!.faces).toEqual([1])
     expect(steps.find(s => s.kind === 'sand')!.faces).toEqual([1, 2])
   })
@@ -422,14 +422,16 @@ describe('hazards', () => {
     expect(BANS).toContain('opening')
   })
   it('changes the plan, and the change is told', () => {
-    const free = workOutPlan(usualContext(facts()), choice())
+    const free = workOutPlan(usualContext(facts()), built(usualContext(facts()), choice()))
     const banned = facts({ bans: ['dry-sanding'] })
-    const wet = workOutPlan(usualContext(banned), choice())
+    const wet = workOutPlan(usualContext(banned), built(usualContext(banned), choice()))
     const told = planDifference(free.steps, wet.steps)
     expect(told.changes.find(c => c.key === 'sand')).toMatchObject({ after: null })
     expect(told.changes.find(c => c.key === 'pad')).toMatchObject({ before: null })
     expect(planDifference(free.steps, free.steps)).toEqual({ changes: [], minutes: 0 })
-    expect(graveOf(judgePlan({ context: usualContext(banned), choice: choice(), ...wet }))).toEqual([])
+    expect(
+      graveOf(judgePlan({ context: usualContext(banned), choice: built(usualContext(banned), choice()), ...wet })),
+    ).toEqual([])
     expect(
       cautionsOfStep(
         wet.steps.find(s => s.kind === 'scrape')!,
@@ -467,13 +469,20 @@ describe('wood', () => {
   })
   it('holds the first coat behind a moisture gate', () => {
     const wet = facts({ wet: [{ faceId: 1, most_pct: 11.2, likely_d: 9 }] })
-    const plan = workOutPlan(usualContext(wet), choice())
-    expect(graveOf(judgePlan({ context: usualContext(wet), choice: choice(), ...plan }))).toEqual([])
+    const plan = workOutPlan(usualContext(wet), built(usualContext(wet), choice()))
+    expect(
+      graveOf(judgePlan({ context: usualContext(wet), choice: built(usualContext(wet), choice()), ...plan })),
+    ).toEqual([])
     const gate = plan.steps.find(s => s.gate?.slug === 'moisture')!
     expect(plan.waits.find(w => w.to === gate.key)!.likely).toBe(9 * 1440)
     const without = plan.steps.filter(s => s !== gate)
     expect(
-      judgePlan({ context: usualContext(wet), choice: choice(), steps: without, waits: plan.waits }).map(v => v.rule),
+      judgePlan({
+        context: usualContext(wet),
+        choice: built(usualContext(wet), choice()),
+        steps: without,
+        waits: plan.waits,
+      }).map(v => v.rule),
     ).toContain('wood-too-wet')
   })
   it('stands a rigid filler only where the swing is small against the gap', () => {
@@ -509,7 +518,7 @@ describe('timed patch', () => {
   it("replaces the shop's default in the plan", () => {
     const minutes = (pace: { stripper: number | null; sanding: number | null }) =>
       Object.fromEntries(
-        workOutPlan(usualContext({ ...f, pace }), choice())
+        workOutPlan(usualContext({ ...f, pace }), built(usualContext({ ...f, pace }), choice()))
           .steps.toReversed()
           .map(s => [s.kind, s.attended_min]),
       )
@@ -573,10 +582,15 @@ describe('parts and hardware', () => {
   })
   it('holds surface repair and colour until the client has answered', () => {
     const undecided = facts({ undecided: ['handle'] })
-    const plan = workOutPlan(usualContext(undecided), choice())
-    const held = judgePlan({ context: usualContext(undecided), choice: choice(), ...plan, scope: 'start' })
+    const plan = workOutPlan(usualContext(undecided), built(usualContext(undecided), choice()))
+    const held = judgePlan({
+      context: usualContext(undecided),
+      choice: built(usualContext(undecided), choice()),
+      ...plan,
+      scope: 'start',
+    })
     expect(new Set(held.map(v => v.rule))).toEqual(new Set(['hardware-decided-first']))
-    expect(held.map(v => v.step)).toContain('coat-1')
+    expect(held.map(v => v.step)).toContain('1.coat.1')
     expect(held.map(v => v.step)).not.toContain('strip')
   })
 })

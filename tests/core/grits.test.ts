@@ -5,7 +5,7 @@ import { type Step, stepOf, titleOf } from '#core/acts'
 import { completePlan, planDifference, workOutPlan } from '#core/plan'
 import { applyMend, judgePlan } from '#core/rules'
 import { LICENCES } from '#core/safety'
-import { choice, face, facts } from '../facts'
+import { choice, face, facts, built } from '../facts'
 
 const cami = (grade: number): Grit => ({ scale: 'CAMI', grade: String(grade) })
 const wool: Grit = { scale: 'wool', grade: '0000' }
@@ -55,14 +55,14 @@ describe('a step says and keeps its grits', () => {
 describe('rules read grits on any scale', () => {
   const f = facts({ faces: [face()] })
   const broken = (c = choice(), grits: Grit[] = [], more = f) => {
-    const plan = workOutPlan(usualContext(more), c)
+    const plan = workOutPlan(usualContext(more), built(usualContext(more), c))
     const steps = plan.steps.map(s => (s.key === 'sand' ? { ...s, grits } : s))
     return {
       steps,
       verdicts: judgePlan({
         context: usualContext(more),
-        choice: c,
-        ...completePlan(steps, usualContext(more), c),
+        choice: built(usualContext(more), c),
+        ...completePlan(steps, usualContext(more), built(usualContext(more), c)),
         licences: LICENCES,
       }),
     }

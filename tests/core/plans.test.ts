@@ -2,32 +2,31 @@ import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import { describe, expect, it, test } from 'vitest'
 import { attended_min, cautionsOfStep, STEP_KINDS, stepOf, type Step, waitAfter } from '#core/acts'
-import type { Choice, RouteSlug } from '#core/build'
 import { need_ml } from '#core/coverage'
 import { addEstimates, estimate, lostAtGate, materialCost_minor, share_minor } from '#core/estimate'
 import { routeReasons } from '#core/ground'
 import { FINISHES, materialOf, MATERIALS } from '#core/materials'
-import { faceFactor, type Facts, findingsOf, groupsOf, isFound, leadSuspected } from '#core/piece'
+import { faceFactor, type Facts, findingsOf, groupsOf, isFound, leadSuspected, type RouteSlug } from '#core/piece'
 import { chanceOfFailing, completePlan, workOutPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
 import { cautionText } from '#core/safety'
 import { drawSection, layerFill, sectionOf, sectionSvg, spread } from '#core/section'
-import { choice, face, facts, finding } from '../facts'
+import { choice, face, facts, finding, built, type Picked } from '../facts'
 
 /** Orders of the work, written down from the trade before the planner ran. */
 const STRIP = ['approval', 'wash', 'cover', 'strip', 'scrape', 'wash-off', 'sand', 'clean-off']
-const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
+const orders: [string, Partial<Facts>, Partial<Picked>, string[]][] = [
   [
     'a dull sound film, shellac',
     {},
     { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' },
-    ['approval', 'wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up'],
+    ['approval', 'wash', 'scuff', 'clean-off', 'coat', 'gate', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'a sound film made darker',
     { tone: 'darker' },
     { route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' },
-    ['approval', 'wash', 'scuff', 'clean-off', 'gel', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up'],
+    ['approval', 'wash', 'scuff', 'clean-off', 'gel', 'coat', 'gate', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'runs in old varnish',
@@ -38,16 +37,16 @@ const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
       'wash',
       'level',
       'clean-off',
-      'coat-1',
-      'coat-2',
+      'coat',
+      'coat',
       'gate',
       'scuff',
-      'clean-off.2',
-      'coat-1.2',
+      'clean-off',
+      'coat',
       'sand-coat',
-      'coat-2.2',
-      'sand-coat.2',
-      'coat-3',
+      'coat',
+      'sand-coat',
+      'coat',
       'finish-up',
     ],
   ],
@@ -55,59 +54,37 @@ const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
     'strip for varnish oil: on, off, four times',
     {},
     { finish: 'varnish-oil' },
-    [
-      ...STRIP,
-      'oil-on-1',
-      'oil-off-1',
-      'oil-on-2',
-      'oil-off-2',
-      'oil-on-3',
-      'oil-off-3',
-      'oil-on-4',
-      'oil-off-4',
-      'finish-up',
-    ],
+    [...STRIP, 'oil-on', 'oil-off', 'oil-on', 'oil-off', 'oil-on', 'oil-off', 'oil-on', 'oil-off', 'finish-up'],
   ],
   [
     'strip for lacquer: melts in, no sanding between',
     {},
     { finish: 'nitrocellulose-lacquer' },
-    [...STRIP, 'coat-1', 'coat-2', 'coat-3', 'finish-up'],
+    [...STRIP, 'coat', 'coat', 'coat', 'finish-up'],
   ],
   [
     'strip for gloss lacquer: rubbed out after cure',
     { sheen: 'gloss' },
     { finish: 'nitrocellulose-lacquer' },
-    [...STRIP, 'coat-1', 'coat-2', 'coat-3', 'coat-4', 'coat-5', 'coat-6', 'rub-out', 'finish-up'],
+    [...STRIP, 'coat', 'coat', 'coat', 'coat', 'coat', 'coat', 'rub-out', 'finish-up'],
   ],
   [
     'pine under pigment stain: conditioned first',
     { faces: [face({ species: 'pine' })] },
     { colour: 'pigment-stain', finish: 'dewaxed-shellac' },
-    [...STRIP, 'conditioner-1', 'stain-1', 'coat-1', 'sand-coat', 'coat-2', 'finish-up'],
+    [...STRIP, 'conditioner', 'stain', 'coat', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'oak under gel stain',
     { tone: 'darker' },
     { colour: 'gel-stain', finish: 'dewaxed-shellac' },
-    [...STRIP, 'gel', 'coat-1', 'sand-coat', 'coat-2', 'finish-up'],
+    [...STRIP, 'gel', 'coat', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'glaze between coats, shellac on both sides of it',
     {},
     { colour: 'glaze', finish: 'oil-polyurethane' },
-    [
-      ...STRIP,
-      'coat-1',
-      'glaze-1',
-      'coat-1.2',
-      'coat-1.3',
-      'sand-coat',
-      'coat-2',
-      'sand-coat.2',
-      'coat-3',
-      'finish-up',
-    ],
+    [...STRIP, 'coat', 'glaze', 'coat', 'coat', 'sand-coat', 'coat', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'a hard film: roughened so that the stripper gets in',
@@ -123,9 +100,9 @@ const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
       'wash-off',
       'sand',
       'clean-off',
-      'coat-1',
+      'coat',
       'sand-coat',
-      'coat-2',
+      'coat',
       'finish-up',
     ],
   ],
@@ -133,25 +110,25 @@ const orders: [string, Partial<Facts>, Partial<Choice>, string[]][] = [
     'bare wood: nothing to strip',
     { found: { finish: 'none', certainty: 0.9 } },
     { finish: 'dewaxed-shellac' },
-    ['approval', 'wash', 'sand', 'clean-off', 'coat-1', 'sand-coat', 'coat-2', 'finish-up'],
+    ['approval', 'wash', 'sand', 'clean-off', 'coat', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'wax on it: off before anything',
     { findings: [finding('dirt-and-wax')] },
     { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' },
-    ['approval', 'wash', 'solvent-wash', 'scuff', 'clean-off', 'coat-1', 'gate', 'sand-coat', 'coat-2', 'finish-up'],
+    ['approval', 'wash', 'solvent-wash', 'scuff', 'clean-off', 'coat', 'gate', 'sand-coat', 'coat', 'finish-up'],
   ],
 ]
 
 describe('orders of the work', () => {
   test.each(orders)('%s', (_what, f, c, order) => {
-    expect(workOutPlan(usualContext(facts(f)), choice(c)).steps.map(s => s.key.replace(/^gel-1$/, 'gel'))).toEqual(
-      order,
-    )
+    expect(
+      workOutPlan(usualContext(facts(f)), built(usualContext(facts(f)), choice(c))).steps.map(s => s.kind),
+    ).toEqual(order)
   })
   it('gives every step a reason and every caution a place to turn', () => {
     for (const [, f, c] of orders)
-      for (const step of workOutPlan(usualContext(facts(f)), choice(c)).steps) {
+      for (const step of workOutPlan(usualContext(facts(f)), built(usualContext(facts(f)), choice(c))).steps) {
         expect(step.why.length, step.key).toBeGreaterThan(5)
         for (const caution of cautionsOfStep(step, usualContext(facts(f))))
           expect(cautionText(caution)).toMatch(/local codes and licensed practice\.$/)
@@ -159,7 +136,7 @@ describe('orders of the work', () => {
   })
   it('has steps only of known kinds, and waits only between steps it has', () => {
     for (const [, f, c] of orders) {
-      const plan = workOutPlan(usualContext(facts(f)), choice(c))
+      const plan = workOutPlan(usualContext(facts(f)), built(usualContext(facts(f)), choice(c)))
       const keys = new Set(plan.steps.map(s => s.key))
       for (const step of plan.steps) expect(STEP_KINDS).toContain(step.kind)
       for (const wait of plan.waits) expect([keys.has(wait.from), keys.has(wait.to)]).toEqual([true, true])
@@ -169,11 +146,14 @@ describe('orders of the work', () => {
   })
   it('keeps the patina: nothing coarser than P180', () =>
     expect(
-      workOutPlan(usualContext(facts({ keepPatina: true })), choice()).steps.find(s => s.kind === 'sand')!.grits,
+      workOutPlan(
+        usualContext(facts({ keepPatina: true })),
+        built(usualContext(facts({ keepPatina: true })), choice()),
+      ).steps.find(s => s.kind === 'sand')!.grits,
     ).toEqual([P(180)]))
   it('stops at the grit that what follows wants', () => {
-    const stop = (c: Partial<Choice>) =>
-      workOutPlan(usualContext(facts()), choice(c))
+    const stop = (c: Partial<Picked>) =>
+      workOutPlan(usualContext(facts()), built(usualContext(facts()), choice(c)))
         .steps.find(s => s.kind === 'sand')!
         .grits.at(-1)
     expect([stop({ colour: 'pigment-stain' }), stop({ finish: 'varnish-oil' }), stop({})]).toEqual(
@@ -182,10 +162,12 @@ describe('orders of the work', () => {
   })
   it('leaves protected parts alone', () => {
     const f = facts({ faces: [face(), face({ id: 2, scope: 'protect' })] })
-    expect(new Set(workOutPlan(usualContext(f), choice()).steps.flatMap(s => s.faces))).toEqual(new Set([1]))
+    expect(new Set(workOutPlan(usualContext(f), built(usualContext(f), choice())).steps.flatMap(s => s.faces))).toEqual(
+      new Set([1]),
+    )
   })
   it('goes on from the surface that a failed gate left, with its own keys and without asking again', () => {
-    const fallback = workOutPlan(usualContext(facts()), choice(), {
+    const fallback = workOutPlan(usualContext(facts()), built(usualContext(facts()), choice()), {
       prefix: 'f-',
       ask: false,
       start: () => ({
@@ -354,14 +336,14 @@ describe('waits', () => {
     ['sand to coat: none', wait('sand', 'coat', {}, null, 'dewaxed-shellac'), [0, null]],
   ])('%s', (_what, got, wanted) => expect(got).toEqual(wanted))
   it('are worked out anew when a step is taken out by hand', () => {
-    const plan = workOutPlan(usualContext(facts()), choice())
+    const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), choice()))
     const without = completePlan(
       plan.steps.filter(s => s.kind !== 'sand-coat'),
       usualContext(facts()),
-      choice(),
+      built(usualContext(facts()), choice()),
     )
-    expect(plan.waits.find(w => w.from === 'coat-1')).toMatchObject({ to: 'sand-coat', max: null })
-    expect(without.waits.find(w => w.from === 'coat-1')).toMatchObject({ to: 'coat-2', min: 120, max: 1440 })
+    expect(plan.waits.find(w => w.from === '1.coat.1')).toMatchObject({ to: '1.sand-coat.2', max: null })
+    expect(without.waits.find(w => w.from === '1.coat.1')).toMatchObject({ to: '1.coat.2', min: 120, max: 1440 })
   })
 })
 
@@ -456,7 +438,7 @@ describe('price', () => {
   it('adds fallback to what was lost at the gate', () => {
     const plan = workOutPlan(
       usualContext(facts({ findings: [finding('runs')] })),
-      choice({ route: 'level-barrier-recoat' }),
+      built(usualContext(facts({ findings: [finding('runs')] })), choice({ route: 'level-barrier-recoat' })),
     )
     expect(lostAtGate(plan).at(-1)!.kind).toBe('gate')
     const a = estimate(lostAtGate(plan), rates)
@@ -468,14 +450,14 @@ describe('price', () => {
 describe('the section', () => {
   const f = facts({ tone: 'darker', found: { finish: 'shellac', certainty: 0.9 } })
   const c = choice({ route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' })
-  const plan = workOutPlan(usualContext(f), c)
+  const plan = workOutPlan(usualContext(f), built(usualContext(f), c))
   it('draws gel over a film on the film, and stain on bare wood in it', () => {
     const over = sectionOf(usualContext(f), plan.steps, () => 'planned')!
     expect(over.planned.map(l => l.slug)).toEqual(['shellac', 'gel-stain', 'dewaxed-shellac', 'dewaxed-shellac'])
     expect(over.colours).toEqual([])
     const bare = sectionOf(
       usualContext(facts()),
-      workOutPlan(usualContext(facts()), choice({ colour: 'pigment-stain' })).steps,
+      workOutPlan(usualContext(facts()), built(usualContext(facts()), choice({ colour: 'pigment-stain' }))).steps,
       () => 'planned',
     )!
     expect(bare.colours.map(x => x.slug)).toEqual(['pigment-stain'])
@@ -485,11 +467,11 @@ describe('the section', () => {
       usualContext(f),
       plan.steps,
       key => {
-        if (key === 'coat-1') return 'running'
-        if (key.startsWith('gel')) return 'done'
+        if (key === '2.coat.1') return 'running'
+        if (key.startsWith('1.gel')) return 'done'
         return 'planned'
       },
-      new Set(['coat-2']),
+      new Set(['2.coat.2']),
     )!
     expect(drawn.planned.map(l => l.state)).toEqual(['found', 'done', 'running', 'failing'])
   })
@@ -519,5 +501,9 @@ describe('the section', () => {
   it('is nothing where nothing is in scope', () =>
     expect(sectionOf(usualContext(facts({ faces: [] })), [], () => 'planned')).toBeNull())
   it("finds no verdict against the planner's own gel", () =>
-    expect(judgePlan({ context: usualContext(f), choice: c, ...plan }).filter(v => v.severity !== 'note')).toEqual([]))
+    expect(
+      judgePlan({ context: usualContext(f), choice: built(usualContext(f), c), ...plan }).filter(
+        v => v.severity !== 'note',
+      ),
+    ).toEqual([]))
 })

@@ -16,7 +16,7 @@ import {
   windowOf,
 } from '#core/timetable'
 import { EMPTY_SHELF } from '#core/materials'
-import { at, choice, facts, hours } from '../facts'
+import { at, choice, facts, hours, built } from '../facts'
 
 const clock = (ms: number) => new Date(ms + 3_600_000).toISOString().slice(11, 16)
 const good: Air = { temperature_C: 21, rh: 0.45 }
@@ -24,7 +24,7 @@ const c = choice({ finish: 'varnish-oil' })
 
 /** A plan of which the steps before `key` are done by `until`. */
 function bench(key: string, until: number, pick = c, ran?: { key: string; started: number; finished: number | null }) {
-  const plan = workOutPlan(usualContext(facts()), pick)
+  const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), pick))
   const index = plan.steps.findIndex(s => s.key === key)
   const steps: BenchStep[] = plan.steps.map((s, i) => {
     if (ran && s.key === ran.key)
@@ -39,7 +39,7 @@ function bench(key: string, until: number, pick = c, ran?: { key: string; starte
       step: steps[index]!,
       steps,
       waits,
-      verdicts: judgePlan({ context: usualContext(facts()), choice: pick, ...plan }),
+      verdicts: judgePlan({ context: usualContext(facts()), choice: built(usualContext(facts()), pick), ...plan }),
       overruled: new Set(),
       hours,
       now_ms,
@@ -71,22 +71,22 @@ describe('may it start?', () => {
     expect(late.refusals[0]!.says).toMatch(/17:10.*17:00.*16:30/)
   })
   it('counts a minimum from the end and a maximum from the start', () => {
-    const { ask, steps, waits } = bench('oil-off-1', 0, c, {
-      key: 'oil-on-1',
+    const { ask, steps, waits } = bench('1.oil-off.1', 0, c, {
+      key: '1.oil-on.1',
       started: at('2026-11-23T10:00'),
       finished: at('2026-11-23T10:10'),
     })
     steps
       .slice(
         0,
-        steps.findIndex(s => s.key === 'oil-on-1'),
+        steps.findIndex(s => s.key === '1.oil-on.1'),
       )
       .forEach(s => Object.assign(s, { state: 'done', started_ms: 1, finished_ms: 2 }))
     expect(codes(ask(at('2026-11-23T10:30')))).toEqual(['too-early'])
     expect(ask(at('2026-11-23T10:41')).may).toBe(true)
     const window = windowOf(
-      waits.find(w => w.from === 'oil-on-1')!,
-      steps.find(s => s.key === 'oil-on-1')!,
+      waits.find(w => w.from === '1.oil-on.1')!,
+      steps.find(s => s.key === '1.oil-on.1')!,
     )!
     expect([clock(window.opens_ms!), clock(window.closes_ms!)]).toEqual(['10:40', '11:00'])
     const edges = barEdges(window, [at('2026-11-23T10:00'), at('2026-11-23T11:00')], at('2026-11-23T10:45'))
@@ -94,8 +94,8 @@ describe('may it start?', () => {
     expect(edges.opens).toBeCloseTo(2 / 3)
   })
   it('lets a late wipe go on with a warning, never leaves the oil', () => {
-    const { ask } = bench('oil-off-1', at('2026-11-23T10:00'), c, {
-      key: 'oil-on-1',
+    const { ask } = bench('1.oil-off.1', at('2026-11-23T10:00'), c, {
+      key: '1.oil-on.1',
       started: at('2026-11-23T10:00'),
       finished: at('2026-11-23T10:10'),
     })
@@ -112,7 +112,7 @@ describe('may it start?', () => {
     expect(codes(early.ask(at('2026-11-23T10:30')))).toEqual(['client'])
   })
   it('refuses lacquer in damp air with its figures, and in unknown air', () => {
-    const { ask } = bench('coat-1', at('2026-11-23T08:00'), choice({ finish: 'nitrocellulose-lacquer' }))
+    const { ask } = bench('1.coat.1', at('2026-11-23T08:00'), choice({ finish: 'nitrocellulose-lacquer' }))
     const damp = ask(at('2026-11-23T10:30'), { temperature_C: 20, rh: 0.62 })
     expect(codes(damp)).toEqual(['air'])
     expect(damp.refusals[0]!.says).toMatch(/15 °C.*15\.5 °C/)
@@ -124,7 +124,7 @@ describe('may it start?', () => {
 
 describe('forecast', () => {
   it('never starts a step before its wait, nor a window that ends after closing', () => {
-    const plan = workOutPlan(usualContext(facts()), c)
+    const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), c))
     const rows = new Map(forecast({ ...plan, hours, from_ms: at('2026-11-23T16:35'), by: 'safe' }).map(r => [r.key, r]))
     for (const w of plan.waits)
       expect(rows.get(w.to)!.start_ms).toBeGreaterThanOrEqual(rows.get(w.from)!.end_ms + w.safe * 60_000 - 1)
@@ -136,20 +136,20 @@ describe('forecast', () => {
 describe('heat and dust', () => {
   const start = at('2026-11-23T10:00')
   it('heat closes a window sooner, and a cool room does not open it longer', () => {
-    const { steps, waits } = bench('oil-off-1', start, c, {
-      key: 'oil-on-1',
+    const { steps, waits } = bench('1.oil-off.1', start, c, {
+      key: '1.oil-on.1',
       started: start,
       finished: start + 600_000,
     })
-    const wait = waits.find(w => w.from === 'oil-on-1' && w.to === 'oil-off-1')!
-    const from = steps.find(s => s.key === 'oil-on-1')!
+    const wait = waits.find(w => w.from === '1.oil-on.1' && w.to === '1.oil-off.1')!
+    const from = steps.find(s => s.key === '1.oil-on.1')!
     const closes = (temperature_C: number) =>
       (windowOf(wait, from, { temperature_C, rh: 0.45 })!.closes_ms! - start) / 60_000
     expect([closes(15), closes(21), closes(31)]).toEqual([60, 60, 30])
     expect(windowOf(wait, from)!.closes_ms! - start).toBe(60 * 60_000)
   })
   it('dust waits for a wet coat in the same room, wet work does not', () => {
-    const plan = workOutPlan(usualContext(facts()), c)
+    const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), c))
     const steps: BenchStep[] = plan.steps.map(s => ({ ...s, state: 'planned', started_ms: null, finished_ms: null }))
     const says = (key: string, more: Partial<BenchStep> = {}) =>
       mayStart({
@@ -176,7 +176,7 @@ describe('heat and dust', () => {
 describe('a mixed pot', () => {
   const mixed = at('2026-11-23T10:00')
   const pick = choice({ finish: 'urethane-2c' })
-  const plan = workOutPlan(usualContext(facts()), pick)
+  const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), pick))
   const steps: BenchStep[] = plan.steps.map(s => ({ ...s, state: 'planned', started_ms: null, finished_ms: null }))
   const ask = (local: string, mixed_ms: number | null, temperature_C = 21, overruled: string[] = []) =>
     mayStart({

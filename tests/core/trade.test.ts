@@ -3,7 +3,6 @@ import { P } from '#core/abrasives'
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
 import { cautionsOfStep, foundSurface, type Step, walk, withLeast } from '#core/acts'
-import type { Choice } from '#core/build'
 import { judgeRoutes, lessInvasive } from '#core/ground'
 import { USUAL_HOUSE } from '#core/house'
 import { identify, likelihood, nextTests, type Observation, posterior, prior, TESTS } from '#core/identify'
@@ -12,7 +11,7 @@ import { completePlan, type Plan, workOutPlan } from '#core/plan'
 import { applyMend, judgePlan, mendOf, RULES } from '#core/rules'
 import { LICENCES } from '#core/safety'
 import { drawSection, sectionOf, sectionSvg } from '#core/section'
-import { at, choice, face, facts, finding, hours } from '../facts'
+import { at, choice, face, facts, finding, hours, built, type Picked } from '../facts'
 
 describe('which finish', () => {
   it('keeps every table a probability', () => {
@@ -67,7 +66,7 @@ const grave = (verdicts: { severity: string; rule: string }[]) =>
 
 describe('plans from surface states: one fact changed at a time', () => {
   it("goes from the client's word to the label", () => {
-    const plan = workOutPlan(usualContext(facts()), choice())
+    const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), choice()))
     expect(kinds(plan)).toEqual([
       'approval',
       'wash',
@@ -90,62 +89,86 @@ describe('plans from surface states: one fact changed at a time', () => {
   })
   it('conditions a blotching wood before pigment stain, with a base that matches', () => {
     const on = (species: string) =>
-      workOutPlan(usualContext(facts({ faces: [face({ species })] })), choice({ colour: 'pigment-stain' }))
+      workOutPlan(
+        usualContext(facts({ faces: [face({ species })] })),
+        built(usualContext(facts({ faces: [face({ species })] })), choice({ colour: 'pigment-stain' })),
+      )
     expect(kinds(on('oak'))).not.toContain('conditioner')
     expect(step(on('pine'), 'conditioner').product).toBe('oil-conditioner')
   })
   it('sands veneer by hand, and not at all when it has nothing to spare', () => {
     const on = (veneer_mm: number) =>
-      workOutPlan(usualContext(facts({ faces: [face({ substrate: 'veneer', veneer_mm })] })), choice())
+      workOutPlan(
+        usualContext(facts({ faces: [face({ substrate: 'veneer', veneer_mm })] })),
+        built(usualContext(facts({ faces: [face({ substrate: 'veneer', veneer_mm })] })), choice()),
+      )
     expect(step(on(0.9), 'sand').method).toBe('hand')
     expect(kinds(on(0.3))).toContain('pad')
   })
   it('works wet while lead is not ruled out', () => {
-    const plan = workOutPlan(usualContext(facts({ lead: 'unknown' })), choice())
-    expect(kinds(plan)).not.toContain('sand')
-    expect(grave(judgePlan({ context: usualContext(facts({ lead: 'unknown' })), choice: choice(), ...plan }))).toEqual(
-      [],
+    const plan = workOutPlan(
+      usualContext(facts({ lead: 'unknown' })),
+      built(usualContext(facts({ lead: 'unknown' })), choice()),
     )
+    expect(kinds(plan)).not.toContain('sand')
+    expect(
+      grave(
+        judgePlan({
+          context: usualContext(facts({ lead: 'unknown' })),
+          choice: built(usualContext(facts({ lead: 'unknown' })), choice()),
+          ...plan,
+        }),
+      ),
+    ).toEqual([])
     expect(cautionsOfStep(step(plan, 'scrape'), usualContext(facts({ lead: 'unknown' })))).toContain('lead')
   })
   it('meets contamination with wash, gate, barrier, gate', () => {
     const f = facts({ findings: [finding('water-beads')] })
-    const plan = workOutPlan(usualContext(f), choice())
+    const plan = workOutPlan(usualContext(f), built(usualContext(f), choice()))
     expect(kinds(plan).filter(k => k === 'gate')).toHaveLength(2)
     expect(plan.steps.some(s => s.product === 'dewaxed-shellac')).toBe(true)
-    expect(grave(judgePlan({ context: usualContext(f), choice: choice(), ...plan }))).toEqual([])
+    expect(grave(judgePlan({ context: usualContext(f), choice: built(usualContext(f), choice()), ...plan }))).toEqual(
+      [],
+    )
   })
   it('dwells longer on thick old film', () => {
-    const max = (f: Facts) => workOutPlan(usualContext(f), choice()).waits.find(w => w.from === 'strip')!.max
+    const max = (f: Facts) =>
+      workOutPlan(usualContext(f), built(usualContext(f), choice())).waits.find(w => w.from === 'strip')!.max
     expect(max(facts())).toBe(30)
     expect(max(facts({ findings: [finding('several-layers')] }))).toBe(180)
   })
   it('parts groups where the wood differs and joins what is alike', () => {
     const plan = workOutPlan(
       usualContext(facts({ faces: [face(), face({ id: 2, part: 'foot', species: 'pine' })] })),
-      choice({ colour: 'pigment-stain' }),
+      built(
+        usualContext(facts({ faces: [face(), face({ id: 2, part: 'foot', species: 'pine' })] })),
+        choice({ colour: 'pigment-stain' }),
+      ),
     )
     expect(step(plan, 'conditioner').faces).toEqual([2])
     expect(step(plan, 'stain').faces).toEqual([1, 2])
   })
   it('needs more where there is more', () => {
     const amount = (area_m2: number) =>
-      workOutPlan(usualContext(facts({ faces: [face({ area_m2 })] })), choice()).steps.reduce(
-        (sum, s) => sum + (s.amount_ml ?? 0),
-        0,
-      )
+      workOutPlan(
+        usualContext(facts({ faces: [face({ area_m2 })] })),
+        built(usualContext(facts({ faces: [face({ area_m2 })] })), choice()),
+      ).steps.reduce((sum, s) => sum + (s.amount_ml ?? 0), 0)
     expect(amount(2)).toBeCloseTo(2 * amount(1), 6)
   })
   it('ends level-barrier-recoat at a gate that falls back to stripping', () => {
     const f = facts({ findings: [finding('runs'), finding('several-layers')] })
-    const gate = workOutPlan(usualContext(f), choice({ route: 'level-barrier-recoat' })).steps.find(s => s.gate)!.gate!
+    const gate = workOutPlan(
+      usualContext(f),
+      built(usualContext(f), choice({ route: 'level-barrier-recoat' })),
+    ).steps.find(s => s.gate)!.gate!
     expect(gate.fallback).toBe('strip-chemical')
     expect(gate.chance).toBeCloseTo(1 - 0.85 * 0.7 * 0.8)
   })
 })
 
 /** Each rule: a plan that keeps it, and the same plan broken by one change. */
-type Break = (p: Plan, f: Facts) => { steps: Step[]; facts?: Facts; choice?: Partial<Choice>; waits?: Plan['waits'] }
+type Break = (p: Plan, f: Facts) => { steps: Step[]; facts?: Facts; choice?: Partial<Picked>; waits?: Plan['waits'] }
 const without =
   (kind: Step['kind']): Break =>
   p => ({ steps: p.steps.filter(s => s.kind !== kind) })
@@ -153,13 +176,16 @@ const change =
   (kind: Step['kind'], more: Partial<Step>): Break =>
   p => ({ steps: p.steps.map(s => (s.kind === kind ? { ...s, ...more } : s)) })
 const shorten =
-  (from: string): Break =>
-  p => ({ steps: p.steps, waits: p.waits.map(w => (w.from === from ? { ...w, min: 60 } : w)) })
+  (kind: Step['kind'], coat = 1): Break =>
+  p => {
+    const from = p.steps.find(s => s.kind === kind && s.coat === coat)!.key
+    return { steps: p.steps, waits: p.waits.map(w => (w.from === from ? { ...w, min: 60 } : w)) }
+  }
 const before =
   (kind: Step['kind'], add: Partial<Step>): Break =>
   p => ({
-    steps: p.steps.flatMap(s =>
-      s.kind === kind && !s.key.includes('.')
+    steps: p.steps.flatMap((s, i) =>
+      i === p.steps.findIndex(x => x.kind === kind)
         ? [{ ...p.steps[1]!, product: null, ...add, key: 'added', faces: s.faces } as Step, s]
         : [s],
     ),
@@ -170,7 +196,7 @@ const mahogany = facts({ faces: [face({ species: 'mahogany' })] })
 const elsewhere =
   (f: Facts): Break =>
   p => ({ steps: p.steps, facts: f })
-const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] = [
+const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house'>>?][] = [
   [
     'conditioner-base-matches-stain',
     pine,
@@ -197,12 +223,12 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
     p => ({ steps: p.steps, facts: facts({ tone: 'lighter' }) }),
   ],
   ['stop-grit', facts(), choice({ colour: 'pigment-stain' }), change('sand', { grits: [P(120), P(220), P(320)] })],
-  ['oil-stain-dry-before-waterborne', facts(), choice({ colour: 'pigment-stain' }), shorten('stain-1')],
+  ['oil-stain-dry-before-waterborne', facts(), choice({ colour: 'pigment-stain' }), shorten('stain')],
   [
     'oil-stain-dry-before-shellac',
     facts(),
     choice({ colour: 'pigment-stain', finish: 'dewaxed-shellac' }),
-    shorten('stain-1'),
+    shorten('stain'),
   ],
   ['wax-under-anything', facts(), choice(), before('coat', { kind: 'wax' })],
   ['clean-before-abrade', facts(), choice({ route: 'scuff-and-recoat' }), without('wash')],
@@ -216,8 +242,8 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
       steps: p.steps.filter(s => s.kind !== 'sand-coat'),
       waits: [
         {
-          from: 'coat-1',
-          to: 'coat-2',
+          from: '1.coat.1',
+          to: '1.coat.2',
           kind: 'recoat',
           min: 2000,
           likely: 2000,
@@ -241,7 +267,7 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
     'filler-dry-before-lacquer',
     mahogany,
     choice({ fill: 'paste-filler', finish: 'nitrocellulose-lacquer' }),
-    shorten('fill-off-1'),
+    shorten('fill-off'),
   ],
   [
     'repair-filler-before-colour',
@@ -281,7 +307,7 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
     'oil-stain-dry-before-lacquer',
     facts(),
     choice({ colour: 'pigment-stain', finish: 'nitrocellulose-lacquer' }),
-    shorten('stain-1'),
+    shorten('stain'),
   ],
   [
     'dark-toner-first',
@@ -289,8 +315,8 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
     choice({ colour: 'lacquer-toner', finish: 'nitrocellulose-lacquer' }),
     p => ({
       steps: p.steps.map(s => {
-        if (s.key === 'toner-1') return { ...s, fields: { shade: 'light' } as const }
-        if (s.key === 'toner-2') return { ...s, fields: { shade: 'dark' } as const }
+        if (s.kind === 'toner' && s.coat === 1) return { ...s, fields: { shade: 'light' } as const }
+        if (s.kind === 'toner' && s.coat === 2) return { ...s, fields: { shade: 'dark' } as const }
         return s
       }),
     }),
@@ -300,7 +326,7 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
     'water-stain-dry-before-oil-film',
     facts(),
     choice({ colour: 'water-dye', finish: 'oil-polyurethane' }),
-    shorten('dye-2'),
+    shorten('dye', 2),
   ],
   [
     'exterior-stain-indoors',
@@ -352,10 +378,10 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
     'boiled-linseed-under-shellac',
     facts(),
     choice({ finish: 'shellac-brushed' }),
-    shorten('oil-off-1'),
+    shorten('oil-off'),
     { house: { ...USUAL_HOUSE, 'oil-under-shellac': 'boiled' } },
   ],
-  ['rub-out-after-cure', facts({ sheen: 'gloss' }), choice({ finish: 'nitrocellulose-lacquer' }), shorten('coat-6')],
+  ['rub-out-after-cure', facts({ sheen: 'gloss' }), choice({ finish: 'nitrocellulose-lacquer' }), shorten('coat', 6)],
   [
     'rubbing-satin-changes-sheen',
     facts({ sheen: 'gloss' }),
@@ -375,9 +401,9 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
     'film-budget',
     facts({ sheen: 'gloss' }),
     choice({ finish: 'nitrocellulose-lacquer' }),
-    p => ({ steps: p.steps.filter(s => !['coat-4', 'coat-5', 'coat-6'].includes(s.key)) }),
+    p => ({ steps: p.steps.filter(s => s.kind !== 'coat' || s.coat! < 4) }),
   ],
-  ['weight-on-fresh-film', facts(), choice({ finish: 'urethane-2c' }), shorten('coat-2')],
+  ['weight-on-fresh-film', facts(), choice({ finish: 'urethane-2c' }), shorten('coat', 2)],
   [
     'cleaner-attacks-film',
     facts({ found: { finish: 'shellac', certainty: 0.9 } }),
@@ -404,13 +430,19 @@ const cases: [string, Facts, Choice, Break, Partial<Pick<Context, 'house'>>?][] 
 
 describe('rules', () => {
   test.each(cases)('%s: kept by the planner, broken by one change', (slug, f, c, breakIt, shop) => {
-    const plan = workOutPlan(usualContext(f, shop), c)
-    expect(judgePlan({ context: usualContext(f, shop), choice: c, ...plan }).map(v => v.rule)).not.toContain(slug)
+    const plan = workOutPlan(usualContext(f, shop), built(usualContext(f, shop), c))
+    expect(
+      judgePlan({ context: usualContext(f, shop), choice: built(usualContext(f, shop), c), ...plan }).map(v => v.rule),
+    ).not.toContain(slug)
     const broken = breakIt(plan, f)
-    const again = completePlan(broken.steps, usualContext(broken.facts ?? f, shop), c)
+    const again = completePlan(
+      broken.steps,
+      usualContext(broken.facts ?? f, shop),
+      built(usualContext(broken.facts ?? f, shop), c),
+    )
     const verdict = judgePlan({
       context: usualContext(broken.facts ?? f, shop),
-      choice: { ...c, ...broken.choice },
+      choice: built(usualContext(broken.facts ?? f, shop), { ...c, ...broken.choice }),
       steps: again.steps,
       waits: broken.waits ?? again.waits,
     }).find(v => v.rule === slug)
@@ -421,14 +453,14 @@ describe('rules', () => {
     const mended = cases
       .filter(([slug]) => mendOf({ rule: slug }))
       .map(([slug, f, c, breakIt, shop]) => {
-        const broken = breakIt(workOutPlan(usualContext(f, shop), c), f)
+        const broken = breakIt(workOutPlan(usualContext(f, shop), built(usualContext(f, shop), c)), f)
         const here = broken.facts ?? f
         const judge = (steps: readonly Step[], waits?: Plan['waits']) =>
           judgePlan({
             context: usualContext(here, shop),
-            choice: c,
+            choice: built(usualContext(here, shop), c),
             steps,
-            waits: waits ?? completePlan(steps, usualContext(here, shop), c).waits,
+            waits: waits ?? completePlan(steps, usualContext(here, shop), built(usualContext(here, shop), c)).waits,
           })
         const first = judge(broken.steps, broken.waits).find(v => v.rule === slug)!
         const after = applyMend(broken.steps, first, 'mended')
@@ -447,29 +479,36 @@ describe('rules', () => {
     expect(mended.flatMap(m => m.worse)).toEqual([])
     expect(
       applyMend(
-        workOutPlan(usualContext(facts()), choice()).steps,
-        { rule: 'rub-out-after-cure', step: 'coat-1' },
+        workOutPlan(usualContext(facts()), built(usualContext(facts()), choice())).steps,
+        { rule: 'rub-out-after-cure', step: '1.coat.1' },
         'x',
       ),
     ).toBeNull()
   })
   it('what is too soon waits longer by one touch: the verdict goes and stays gone', () => {
     const waiting = cases.flatMap(([slug, f, c, breakIt, shop]) => {
-      const broken = breakIt(workOutPlan(usualContext(f, shop), c), f)
+      const broken = breakIt(workOutPlan(usualContext(f, shop), built(usualContext(f, shop), c)), f)
       const here = broken.facts ?? f
-      const waits = broken.waits ?? completePlan(broken.steps, usualContext(here, shop), c).waits
-      const verdict = judgePlan({ context: usualContext(here, shop), choice: c, steps: broken.steps, waits }).find(
-        v => v.rule === slug && v.wait,
-      )
+      const waits =
+        broken.waits ?? completePlan(broken.steps, usualContext(here, shop), built(usualContext(here, shop), c)).waits
+      const verdict = judgePlan({
+        context: usualContext(here, shop),
+        choice: built(usualContext(here, shop), c),
+        steps: broken.steps,
+        waits,
+      }).find(v => v.rule === slug && v.wait)
       if (!verdict) return []
       expect(mendOf(verdict)).toMatch(/^Wait \d+ (min|h|days)$/)
       const longer = withLeast(waits, [{ ...verdict.wait!, to: verdict.step }], new Set(broken.steps.map(s => s.key)))
       return [
         {
           slug,
-          gone: !judgePlan({ context: usualContext(here, shop), choice: c, steps: broken.steps, waits: longer }).some(
-            v => v.rule === slug && v.step === verdict.step,
-          ),
+          gone: !judgePlan({
+            context: usualContext(here, shop),
+            choice: built(usualContext(here, shop), c),
+            steps: broken.steps,
+            waits: longer,
+          }).some(v => v.rule === slug && v.step === verdict.step),
         },
       ]
     })
@@ -511,12 +550,12 @@ describe('rules', () => {
           findings: p.beads ? [finding('water-beads')] : [],
           faces: [face({ species: p.species, substrate: p.veneer_mm ? 'veneer' : 'solid', veneer_mm: p.veneer_mm })],
         })
-        const c = choice({ colour: p.colour as Choice['colour'], finish: p.finish as Choice['finish'] })
+        const c = choice({ colour: p.colour as Picked['colour'], finish: p.finish as Picked['finish'] })
         expect(
           judgePlan({
             context: usualContext(f),
-            choice: c,
-            ...workOutPlan(usualContext(f), c),
+            choice: built(usualContext(f), c),
+            ...workOutPlan(usualContext(f), built(usualContext(f), c)),
             licences: LICENCES,
           }).filter(v => v.severity === 'stop' || v.severity === 'forbidden'),
         ).toEqual([])
@@ -529,12 +568,12 @@ describe('routes', () => {
   const ask = (f: Facts, c = choice()) =>
     judgeRoutes({
       context: usualContext(f),
-      choice: c,
+      choice: built(usualContext(f), c),
       rates: { hour_minor: 60000, materialMarkup_bp: 2500, tax_bp: 2500 },
       hours,
       now_ms: at('2026-11-23T10:30'),
     })
-  const standing = (f: Facts, c?: Choice) => Object.fromEntries(ask(f, c).verdicts.map(v => [v.route, v.standing]))
+  const standing = (f: Facts, c?: Picked) => Object.fromEntries(ask(f, c).verdicts.map(v => [v.route, v.standing]))
   it('advises the least invasive that reaches the wish', () => {
     expect(ask(facts({ findings: [finding('scratches', 2)] })).advised).toBe('scuff-and-recoat')
     expect(ask(facts({ findings: [finding('peeling')] })).advised).toBe('strip-chemical')
@@ -561,7 +600,7 @@ describe('routes', () => {
 describe('section', () => {
   it("draws the planner's own layers to one scale", () => {
     const f = facts()
-    const plan = workOutPlan(usualContext(f), choice())
+    const plan = workOutPlan(usualContext(f), built(usualContext(f), choice()))
     const section = sectionOf(usualContext(f), plan.steps, () => 'planned')!
     const drawing = drawSection(section, 300, 260)
     const coats = drawing.rects.filter(r => r.side === 'planned')
@@ -573,7 +612,8 @@ describe('section', () => {
     const f = facts({ found: { finish: 'oil', certainty: 0.9 } })
     expect(foundSurface(f, groupsOf(f)[0]!).films).toEqual([])
     expect(
-      walk(workOutPlan(usualContext(f), choice()).steps, groupsOf(f), usualContext(f)).at(-1)!.after.films,
+      walk(workOutPlan(usualContext(f), built(usualContext(f), choice())).steps, groupsOf(f), usualContext(f)).at(-1)!
+        .after.films,
     ).toHaveLength(3)
   })
 })

@@ -2,16 +2,23 @@ import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import { describe, expect, it, test } from 'vitest'
 import { gritsToTry, machineFor, sandRows, splitLadder, WHOLE } from '#core/acts'
-import { type Choice, groupsIn, waysOf } from '#core/build'
+import { groupsIn, waysOf } from '#core/build'
 import { judgeRoute } from '#core/ground'
 import type { Facts } from '#core/piece'
 import { fallBackFrom, inThisShop, loopsOf, type Plan, workOutPlan, worstPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
-import { at, choice, face, facts, finding, hours } from '../facts'
+import { at, choice, face, facts, finding, hours, built, type Picked } from '../facts'
 
 const rates = { hour_minor: 60_000, materialMarkup_bp: 2500, tax_bp: 2500 }
-const ask = (f: Facts, c: Choice, record = {}) =>
-  judgeRoute(c.route, { context: usualContext(f), choice: c, rates, hours, now_ms: at('2026-11-23T09:00'), record })
+const ask = (f: Facts, c: Picked, record = {}) =>
+  judgeRoute(c.route, {
+    context: usualContext(f),
+    choice: built(usualContext(f), c),
+    rates,
+    hours,
+    now_ms: at('2026-11-23T09:00'),
+    record,
+  })
 const kindsOn = (plan: Plan, id: number) => plan.steps.filter(s => s.faces.includes(id)).map(s => s.kind)
 
 /**
@@ -31,7 +38,7 @@ const mixed = choice({
 })
 
 describe('faces that go their own way', () => {
-  const plan = workOutPlan(usualContext(table), mixed)
+  const plan = workOutPlan(usualContext(table), built(usualContext(table), mixed))
   it('top stripped, legs scuffed, rail masked: each face gets its own steps', () => {
     expect(kindsOn(plan, 1)).toEqual(expect.arrayContaining(['strip', 'scrape', 'sand', 'coat']))
     expect(kindsOn(plan, 1)).not.toContain('scuff')
@@ -43,21 +50,28 @@ describe('faces that go their own way', () => {
     for (const kind of ['approval', 'wash', 'finish-up'])
       expect(plan.steps.filter(s => s.kind === kind)).toHaveLength(1)
     expect(plan.steps.find(s => s.kind === 'wash')!.faces).toEqual([1, 2])
-    expect(plan.steps.find(s => s.key === 'coat-2')!.faces.sort()).toEqual([1, 2])
+    expect(plan.steps.find(s => s.key === '1.coat.2')!.faces.sort()).toEqual([1, 2])
   })
   it('each way is judged by the rules on its own; none of its own breaks a stop', () => {
     expect(
-      judgePlan({ context: usualContext(table), choice: mixed, ...plan }).filter(
+      judgePlan({ context: usualContext(table), choice: built(usualContext(table), mixed), ...plan }).filter(
         v => v.severity === 'stop' || v.severity === 'forbidden',
       ),
     ).toEqual([])
     const unscuffed = plan.steps.filter(s => s.kind !== 'wash')
     expect(
-      judgePlan({ context: usualContext(table), choice: mixed, steps: unscuffed, waits: plan.waits }).map(v => v.rule),
+      judgePlan({
+        context: usualContext(table),
+        choice: built(usualContext(table), mixed),
+        steps: unscuffed,
+        waits: plan.waits,
+      }).map(v => v.rule),
     ).toContain('clean-before-abrade')
   })
   it('a finding on the top is no reason against the way of the legs', () => {
-    expect(waysOf(usualContext(table), mixed).map(w => w.facts.findings.length)).toEqual([1, 0])
+    expect(waysOf(usualContext(table), built(usualContext(table), mixed)).map(w => w.facts.findings.length)).toEqual([
+      1, 0,
+    ])
     expect(ask(table, mixed).standing).toBe('possible')
     expect(ask(table, choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac' })).standing).toBe('ruled-out')
   })
@@ -71,35 +85,40 @@ describe('faces that go their own way', () => {
   it('two faces of one group that go different ways are two groups', () => {
     const f = facts({ faces: [face(), face({ id: 2 })] })
     expect(
-      groupsIn(usualContext(f), { ...mixed, own: [{ ...mixed.own![0]!, faces: [2] }] }).map(g =>
+      groupsIn(usualContext(f), built(usualContext(f), { ...mixed, own: [{ ...mixed.own![0]!, faces: [2] }] })).map(g =>
         g.faces.map(x => x.id),
       ),
     ).toEqual([[1], [2]])
   })
   it('one way for all faces is that way alone', () =>
     expect(
-      waysOf(usualContext(table), { ...mixed, own: [{ ...mixed.own![0]!, faces: [1, 2] }] }).map(w => w.choice.route),
+      waysOf(
+        usualContext(table),
+        built(usualContext(table), { ...mixed, own: [{ ...mixed.own![0]!, faces: [1, 2] }] }),
+      ).map(w => w.buildUp.ground),
     ).toEqual(['scuff-and-recoat']))
 })
 
 describe('a gate that fails', () => {
-  const over = (c: Choice, faces: number[]) => {
-    const plan = workOutPlan(usualContext(table), c)
+  const over = (c: Picked, faces: number[]) => {
+    const plan = workOutPlan(usualContext(table), built(usualContext(table), c))
     const at = plan.steps.findIndex(s => s.gate?.fallback && faces.every(f => s.faces.includes(f)))
     return fallBackFrom(
       plan.steps[at]!,
       plan.steps.slice(0, at + 1),
       plan.steps.slice(at + 1),
       usualContext(table),
-      c,
+      built(usualContext(table), c),
       false,
     )
   }
   it('sends its own way to the fallback, and leaves the other as it is', () => {
     const gone = over(mixed, [2])
-    expect(gone.choice).toMatchObject({ route: 'strip-chemical', own: [{ route: 'strip-chemical', faces: [2] }] })
+    expect(gone.choice).toMatchObject({
+      buildUps: [{ ground: 'strip-chemical' }, { ground: 'strip-chemical', faces: [2] }],
+    })
     expect(gone.fresh.find(s => s.kind === 'strip')!.faces).toEqual([2])
-    expect(gone.narrow.find(n => n.key === 'coat-2')!.faces).toEqual([1])
+    expect(gone.narrow.find(n => n.key === '1.coat.2')!.faces).toEqual([1])
   })
   it('a gate that stands on several ways sends all of them', () => {
     const both = choice({
@@ -108,7 +127,7 @@ describe('a gate that fails', () => {
       own: [{ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
     })
     const gone = over(both, [1, 2])
-    expect(gone.choice).toMatchObject({ route: 'strip-chemical', own: [{ route: 'strip-chemical' }] })
+    expect(gone.choice).toMatchObject({ buildUps: [{ ground: 'strip-chemical' }, { ground: 'strip-chemical' }] })
     expect(gone.fresh.find(s => s.kind === 'strip')!.faces).toEqual([1, 2])
     expect(gone.narrow).toEqual([])
   })
@@ -119,18 +138,18 @@ describe('a gate that fails', () => {
       own: [{ route: 'strip-chemical', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
     })
     const gone = over(turned, [1])
-    expect(gone.choice).toMatchObject({ route: 'strip-chemical', own: [{ route: 'strip-chemical' }] })
+    expect(gone.choice).toMatchObject({ buildUps: [{ ground: 'strip-chemical' }, { ground: 'strip-chemical' }] })
     expect(gone.fresh.find(s => s.kind === 'strip')!.faces).toEqual([1])
     expect(gone.fresh.find(s => s.kind === 'finish-up')!.faces.sort()).toEqual([1, 2])
   })
   it('one without a fallback cannot be sent anywhere', () =>
     expect(() =>
       fallBackFrom(
-        { ...workOutPlan(usualContext(table), mixed).steps[0]!, gate: null },
+        { ...workOutPlan(usualContext(table), built(usualContext(table), mixed)).steps[0]!, gate: null },
         [],
         [],
         usualContext(table),
-        mixed,
+        built(usualContext(table), mixed),
         false,
       ),
     ).toThrow(/no fallback/))
@@ -170,7 +189,10 @@ describe('sanding, grit by grit', () => {
     ])
   })
   it('fills lie between the coarse and the last grits', () => {
-    const plan = workOutPlan(usualContext(facts({ findings: [finding('dents')] })), choice())
+    const plan = workOutPlan(
+      usualContext(facts({ findings: [finding('dents')] })),
+      built(usualContext(facts({ findings: [finding('dents')] })), choice()),
+    )
     const sanding = plan.steps
       .filter(s => ['sand', 'mend'].includes(s.kind))
       .map(s => (s.kind === 'sand' ? s.grits : 'mend'))
@@ -187,7 +209,7 @@ describe('sanding, grit by grit', () => {
   })
   it('the split ladder costs the set-up once more, and only its end is by hand', () => {
     const minutes = (f: Facts) =>
-      workOutPlan(usualContext(f), choice())
+      workOutPlan(usualContext(f), built(usualContext(f), choice()))
         .steps.filter(s => s.kind === 'sand' && s.method === 'random-orbit')
         .reduce((sum, s) => sum + s.attended_min, 0)
     expect(minutes(facts({ findings: [finding('dents')] })) - minutes(facts())).toBeCloseTo(8, -1)
@@ -200,43 +222,44 @@ describe('sanding, grit by grit', () => {
 })
 
 describe('loops', () => {
-  const loops = (f: Facts, c: Choice) => loopsOf(workOutPlan(usualContext(f), c).steps, usualContext(f), c)
-  test.each<[string, Partial<Facts>, Partial<Choice>, string, [number, number]]>([
+  const loops = (f: Facts, c: Picked) =>
+    loopsOf(workOutPlan(usualContext(f), built(usualContext(f), c)).steps, usualContext(f))
+  test.each<[string, Partial<Facts>, Partial<Picked>, string, [number, number]]>([
     ['stripper: one round, two at worst', {}, {}, 'strip', [1, 2]],
-    ['varnish oil: four coats, five at worst', {}, { finish: 'varnish-oil' }, 'oil-on-4', [4, 5]],
-    ['waterborne: three coats, four at worst', {}, { finish: 'waterborne-polyurethane' }, 'coat-3', [3, 4]],
+    ['varnish oil: four coats, five at worst', {}, { finish: 'varnish-oil' }, '1.oil-on.4', [4, 5]],
+    ['waterborne: three coats, four at worst', {}, { finish: 'waterborne-polyurethane' }, '1.coat.3', [3, 4]],
     [
       'soft wood may drink two more',
       { faces: [face({ species: 'pine' })] },
       { finish: 'oil-polyurethane' },
-      'coat-3',
+      '1.coat.3',
       [3, 5],
     ],
     [
       'toner: three mists, five at worst',
       {},
       { colour: 'lacquer-toner', finish: 'nitrocellulose-lacquer' },
-      'toner-3',
+      '2.toner.3',
       [3, 5],
     ],
     [
       'paste filler: once, twice at worst',
       { faces: [face({ species: 'mahogany' })] },
       { fill: 'paste-filler', finish: 'nitrocellulose-lacquer' },
-      'fill-1',
+      '1.fill.1',
       [1, 2],
     ],
-    ['hardwax oil: one coat and never two', {}, { finish: 'hardwax-oil-2c' }, 'oil-on-1', [1, 1]],
+    ['hardwax oil: one coat and never two', {}, { finish: 'hardwax-oil-2c' }, '1.oil-on.1', [1, 1]],
   ])('%s', (_what, f, c, step, [rounds, worst]) => {
     const loop = loops(facts(f), choice(c)).find(l => l.step === step)
     expect([loop?.rounds ?? 1, loop?.worst ?? 1]).toEqual([rounds, worst])
   })
   it('worst counts go into hours, price and date', () => {
     const verdict = ask(facts(), choice())
-    const plan = workOutPlan(usualContext(facts()), choice())
-    expect(worstPlan(plan, usualContext(facts()), choice()).steps.map(s => s.key)).toEqual(
-      expect.arrayContaining(['strip+1', 'scrape+1', 'coat-3+1']),
-    )
+    const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), choice()))
+    expect(
+      worstPlan(plan, usualContext(facts()), built(usualContext(facts()), choice())).steps.map(s => s.key),
+    ).toEqual(expect.arrayContaining(['strip+1', 'scrape+1', '1.coat.3+1']))
     expect(verdict.worst.attended_min).toBeGreaterThan(verdict.likely.attended_min)
     expect(verdict.readyWorst_ms).toBeGreaterThan(verdict.readyLikely_ms)
   })
@@ -267,8 +290,8 @@ describe('chance and expectation', () => {
 })
 
 describe('coats by the film that is wanted', () => {
-  const coats = (c: Partial<Choice>) =>
-    workOutPlan(usualContext(facts()), choice(c)).steps.filter(
+  const coats = (c: Partial<Picked>) =>
+    workOutPlan(usualContext(facts()), built(usualContext(facts()), choice(c))).steps.filter(
       s => s.product === (c.finish ?? 'waterborne-polyurethane') && s.kind === 'coat',
     ).length
   // waterborne: 110 µm wet at 31.5 % leaves 34.65 µm dry (17.3, 10.1; arithmetic)
@@ -282,9 +305,10 @@ describe('coats by the film that is wanted', () => {
   it('the usual coats where none is wanted, and oil knows no film', () => {
     expect(coats({ film_um: null })).toBe(3)
     expect(
-      workOutPlan(usualContext(facts()), choice({ finish: 'varnish-oil', film_um: 90 })).steps.filter(
-        s => s.kind === 'oil-on',
-      ),
+      workOutPlan(
+        usualContext(facts()),
+        built(usualContext(facts()), choice({ finish: 'varnish-oil', film_um: 90 })),
+      ).steps.filter(s => s.kind === 'oil-on'),
     ).toHaveLength(4)
   })
 })

@@ -1,8 +1,8 @@
 import { readFileSync } from 'node:fs'
 import { describe, expect, it } from 'vitest'
-import type { Choice } from '#core/build'
 import { type House, USUAL_HOUSE } from '#core/house'
 import type { Facts } from '#core/piece'
+import type { Picked } from '../facts'
 import { randomPiece } from './randomPieces'
 import { written } from './written'
 
@@ -13,7 +13,7 @@ import { written } from './written'
  */
 const demo = JSON.parse(readFileSync(new URL('demo.json', import.meta.url), 'utf8')) as Record<
   string,
-  { facts: Facts; choice: Choice & { house?: House } }
+  { facts: Facts; choice: Picked & { house?: House } }
 >
 const RANDOM = 100
 const A_FILE = 10

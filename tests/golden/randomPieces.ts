@@ -2,10 +2,9 @@
  * Made-up pieces of every kind, the same ones each time: lists and chances stand here, so that a new product or
  * finding moves no piece.
  */
-import type { Choice } from '#core/build'
 import { type House, USUAL_HOUSE } from '#core/house'
 import { type Face, type Facts, type Finding, UNPLACED } from '#core/piece'
-import { choice, face, facts } from '../facts'
+import { choice, face, facts, type Picked } from '../facts'
 
 const ROUTES = [
   'clean-and-wax',
@@ -107,7 +106,7 @@ export function chances(seed: number): () => number {
 }
 
 /** One made-up piece and what is chosen for it. */
-export function randomPiece(seed: number): { facts: Facts; choice: Choice; house: House } {
+export function randomPiece(seed: number): { facts: Facts; choice: Picked; house: House } {
   const next = chances(seed)
   const one = <T>(list: readonly T[]): T => list[Math.floor(next() * list.length)]!
   const often = (p: number) => next() < p

@@ -2,7 +2,6 @@
 import { type Context, usualContext } from '#core/context'
 import { gritName } from '../../core/abrasives'
 import { cautionsOfStep } from '#core/acts'
-import type { Choice } from '#core/build'
 import { judgeRoutes } from '#core/ground'
 import type { House } from '#core/house'
 import type { Facts } from '#core/piece'
@@ -10,7 +9,7 @@ import { loopsOf, notesOf, type Plan, workOutPlan, worstPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
 import { sectionOf } from '#core/section'
 import { round } from '#core/units'
-import { at, hours } from '../facts'
+import { at, built, hours, type Picked } from '../facts'
 
 const RATES = { hour_minor: 65_000, materialMarkup_bp: 2_000, tax_bp: 2_500 }
 
@@ -43,15 +42,16 @@ const planLines = (plan: Plan, context: Context): string[] => [
 ]
 
 /** Plan, waits, verdicts, loops and what each route comes to. */
-export function written(name: string, facts: Facts, choice: Choice, house: House): string {
+export function written(name: string, facts: Facts, picked: Picked, house: House): string {
   const context = usualContext(facts, { house })
+  const choice = built(context, picked)
   const plan = workOutPlan(context, choice)
   const verdicts = judgePlan({ context, choice, ...plan })
   const worst = worstPlan(plan, context, choice)
   const section = sectionOf(context, plan.steps, () => 'planned')
   const routes = judgeRoutes({ context, choice, rates: RATES, hours, now_ms: at('2026-11-23T10:30') })
   return [
-    `# ${name}: ${choice.route}, ${choice.finish}, ${choice.colour}`,
+    `# ${name}: ${picked.route}, ${picked.finish}, ${picked.colour}`,
     '',
     ...planLines(plan, context),
     '',
@@ -63,7 +63,7 @@ export function written(name: string, facts: Facts, choice: Choice, house: House
         .filter(n => n.startsWith('About '))
         .map(n => `${s.key}: ${n}`),
     ),
-    ...loopsOf(plan.steps, context, choice).map(l => `loop ${l.step}: ${l.rounds} to ${l.worst}, ${l.again.join(' ')}`),
+    ...loopsOf(plan.steps, context).map(l => `loop ${l.step}: ${l.rounds} to ${l.worst}, ${l.again.join(' ')}`),
     `at worst ${worst.steps.length} steps, ${worst.steps.reduce((n, s) => n + s.attended_min, 0)} min`,
     section
       ? `section: ${section.planned.map(l => `${l.slug} ${round(l.um, 1)}`).join(' | ')} · ` +

@@ -21,7 +21,14 @@ const WITH_PRODUCT: readonly [says: string, caution: Caution, classes: readonly 
   ['§5 "Methylene chloride … kills people in closed rooms"', 'methylene-chloride', ['methylene-chloride-stripper']],
 ]
 function solventClasses() {
-  const water = ['waterborne-polyurethane', 'opaque-colour', 'water-dye', 'paint-wash', 'water-conditioner']
+  const water = [
+    'waterborne-polyurethane',
+    'opaque-colour',
+    'water-dye',
+    'water-stain',
+    'paint-wash',
+    'water-conditioner',
+  ]
   const alsoWater = ['two-part-bleach', 'oxalic-acid', 'ammonia', 'waterborne-filler', 'mild-soap']
   return MATERIALS.map(m => m.slug).filter(slug => ![...water, ...alsoWater].includes(slug))
 }

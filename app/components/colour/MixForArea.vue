@@ -18,7 +18,7 @@ watch(
   () => props.pieceId,
   async id => {
     if (!id) return
-    const { faces, piece } = await call('GET /api/pieces/:id', { id })
+    const { faces, finish } = await call('GET /api/pieces/:id', { id })
     area.m2 = round(
       sumOf(
         faces.filter(f => f.scope === 'refinish'),
@@ -26,7 +26,7 @@ watch(
       ),
       2,
     )
-    if (piece.finish) area.class = piece.finish
+    if (finish) area.class = finish
   },
 )
 function workOut() {

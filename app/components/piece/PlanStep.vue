@@ -43,7 +43,7 @@ const target = computed(() => ({
   gate: s.value.gate,
 }))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
-const choice = computed(() => props.plan.choice as Choice)
+const choice = computed(() => props.plan.choice as unknown as Choice)
 const material = computed(() => MATERIALS.find(m => m.slug === s.value.product))
 const airNeed = computed(() => material.value?.air ?? null)
 const potted = computed(() => Boolean(material.value?.potLife_min))
@@ -80,6 +80,8 @@ function split(faces: number[]) {
     :class="[mark[s.state], s.state === 'skipped' ? 'text-soft line-through' : '', movable ? 'movable' : '']"
     data-test="step"
     :data-key="s.key"
+    :data-kind="s.kind"
+    :data-coat="s.coat"
     :data-state="s.state"
     :data-id="s.id"
     @keydown="keys"

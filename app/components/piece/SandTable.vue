@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { explainLadder, type Grit, gritName, gritsFrom } from '#core/abrasives'
 import { gritsToTry, sandRows, WHOLE } from '#core/acts'
-import type { Choice } from '#core/build'
+import { type Choice, waysOf } from '#core/build'
 import type { Context } from '#core/context'
 import { sandPlaces } from '#core/plan'
 
@@ -27,7 +27,12 @@ const place = computed(
 const rows = computed(() => sandRows(props.step, faces.value, place.value, props.context.facts.pace.sanding))
 /** too wide a step is a verdict of its own; here is what could be left out */
 const spare = computed(() => explainLadder(props.step.grits, {}).filter(r => r.spare))
-const tries = computed(() => gritsToTry(props.step.grits, place.value, props.choice.route === 'strip-mechanical'))
+const sandedOff = computed(() =>
+  waysOf(props.context, props.choice).some(
+    way => way.buildUp.ground === 'strip-mechanical' && way.facts.faces.some(f => props.step.faces.includes(f.id)),
+  ),
+)
+const tries = computed(() => gritsToTry(props.step.grits, place.value, sandedOff.value))
 </script>
 
 <template>

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import { DateTime } from 'luxon'
+import type { Colour, Finish } from '#core/materials'
+import type { RouteSlug } from '#core/piece'
 definePageMeta({ layout: 'plain' })
 const route = useRoute()
 const token = String(route.params.token)
@@ -45,6 +47,24 @@ const money = (minor: number) =>
   }).format(minor / 100)
 const date = (iso: string) => DateTime.fromISO(iso).setLocale('en-GB').toFormat('d LLLL yyyy')
 const shown = computed(() => page.value?.shown)
+/** Questions asked before there were layers hold slugs; they are told in words here. */
+interface Told {
+  work?: string
+  surface?: readonly string[]
+  route?: RouteSlug
+  finish?: Finish
+  colour?: Colour
+}
+const work = ({ work: done, surface, route, finish, colour }: Told) =>
+  done === undefined
+    ? {
+        work: route ? w(`route.${route}`) : '',
+        surface: [
+          ...(finish ? [w(`finish.${finish}`)] : []),
+          ...(colour && colour !== 'none' ? [w(`colourKind.${colour}`)] : []),
+        ],
+      }
+    : { work: done, surface: surface ?? [] }
 const plan = computed(() => (page.value?.shown.about === 'plan' ? page.value.shown : null))
 const item = computed(() => (page.value?.shown.about === 'item' ? page.value.shown : null))
 const colour = computed(() => (page.value?.shown.about === 'colour' ? page.value.shown : null))
@@ -64,16 +84,15 @@ const colour = computed(() => (page.value?.shown.about === 'colour' ? page.value
       </div>
       <dl class="row grid grid-cols-[auto_1fr] gap-x-6 gap-y-2">
         <dt>{{ w('letter.work') }}</dt>
-        <dd class="font-bold">{{ w(`route.${plan.route}`) }}</dd>
+        <dd class="font-bold">{{ work(plan).work }}</dd>
         <dt>{{ w('letter.finish') }}</dt>
         <dd class="font-bold">
-          {{ w(`finish.${plan.finish}`) }}, {{ w(`sheen.${plan.sheen}`)
-          }}<template v-if="plan.colour !== 'none'">, {{ w(`colourKind.${plan.colour}`) }}</template>
+          {{ [...work(plan).surface, w(`sheen.${plan.sheen}`)].join(', ') }}
         </dd>
         <template v-for="way in plan.ways ?? []" :key="way.faces"
           ><dt>{{ way.faces }}</dt>
           <dd class="font-bold" data-test="way">
-            {{ w(`route.${way.route}`) }}, {{ w(`finish.${way.finish}`) }}
+            {{ [work(way).work, ...work(way).surface].join(', ') }}
           </dd></template
         >
         <dt>{{ w('letter.price') }}</dt>

@@ -16,6 +16,7 @@ const { day } = useFormat()
 const tabs = [
   ['', 'examine'],
   ['/route', 'route'],
+  ['/surface', 'surface'],
   ['/plan', 'plan'],
   ['/colour', 'colour'],
   ['/client', 'client'],

@@ -50,7 +50,15 @@ export default {
     heard: '{name} has heard',
     heardBy: '{name} has heard; rings again in 10 min',
   },
-  tab: { examine: 'Examine', route: 'Route', plan: 'Plan', colour: 'Colour', client: 'Client', log: 'Log' },
+  tab: {
+    examine: 'Examine',
+    route: 'Route',
+    surface: 'Surface',
+    plan: 'Plan',
+    colour: 'Colour',
+    client: 'Client',
+    log: 'Log',
+  },
   severity: { forbidden: 'Forbidden', stop: 'Stop', warn: 'Take care', note: 'Note' },
   weekday: {
     '1': 'Monday',

@@ -12,6 +12,7 @@ import plan from './plan'
 import route from './route'
 import shop from './shop'
 import store from './store'
+import surface from './surface'
 import timetable from './timetable'
 import trade from './trade'
 
@@ -26,6 +27,7 @@ export const WORDS = {
   ...client,
   ...timetable,
   ...store,
+  ...surface,
   ...shop,
   ...colour,
   ...mixing,

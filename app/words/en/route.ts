@@ -1,4 +1,4 @@
-import { ROUTE_NAMES } from '#core/build'
+import { ROUTE_NAMES } from '#core/piece'
 
 /** Route: judging, finishes beside each other, house methods. */
 export default {

@@ -10,10 +10,10 @@ import {
   type VeneerBudget,
 } from '../../abrasives'
 import { type Fields, type Gate, isBare, leave, type Method, type StepKind, stepOf, type Surface } from '../../acts'
-import { type Choice, STRIPPING } from '../../build'
+import { type BuildUp, finishMaterial, type Layer, laidOn } from '../../build'
 import type { Context } from '../../context'
-import { materialOf } from '../../materials'
-import { type FindingKind, type Group, mendingOf, wetOnly } from '../../piece'
+import { type Material, taken } from '../../materials'
+import { type FindingKind, type Group, mendingOf, STRIPPING, wetOnly } from '../../piece'
 import { veneerThickness } from '../../wood'
 
 /** A step as a stage puts it; what it is called, what it takes and when follow from its act. */
@@ -21,7 +21,10 @@ export interface Draft {
   order: number
   kind: StepKind
   why: string
-  product?: string
+  /** how its key begins, where a layer asked for it; a step of the ground is named by its kind */
+  stem?: string
+  product?: string | null
+  label?: number | null
   grits?: Grit[]
   method?: Method
   coat?: number
@@ -32,7 +35,11 @@ export interface Draft {
 
 /** One group at work: what is known, what is wanted, and the surface as the drafts so far leave it. */
 export interface Bench extends Context {
-  choice: Choice
+  buildUp: BuildUp
+  /** what is laid on this group, from the wood upward */
+  layers: readonly Layer[]
+  /** what the piece ends with, and whether water comes to the wood before it */
+  finish: Material | null
   group: Group
   s: Surface
   /** nothing is abraded dry */
@@ -43,14 +50,17 @@ export interface Bench extends Context {
 /** A bench, and the drafts that gather on it. */
 export function benchFor(
   context: Context,
-  choice: Choice,
+  buildUp: BuildUp,
   group: Group,
   start: Surface,
 ): { b: Bench; drafts: Draft[] } {
   const drafts: Draft[] = []
+  const layers = laidOn(context, buildUp, group).laid
   const b: Bench = {
     ...context,
-    choice,
+    buildUp,
+    layers,
+    finish: finishMaterial(layers, context),
     group,
     s: start,
     lead: wetOnly(context.facts),
@@ -63,18 +73,18 @@ export function benchFor(
 }
 
 export const isJoint = (kind: FindingKind): boolean => kind === 'loose-leg' || kind === 'open-joint'
-const WATER_COLOURS = ['water-dye', 'paint-wash', 'ammonia']
-export const isWaterColour = (colour: string): boolean => WATER_COLOURS.includes(colour)
 export const lastGrit = (grits: readonly Grit[]) => grits.at(-1)!
 /** The grit of a house method's option, such as "P180". */
 export const gritOf = (option: string) => Number(option.slice(1))
 
-/** What the bare wood is left for. */
-export function stopFor(choice: Choice): StopFor {
-  if (isWaterColour(choice.colour) || choice.colour === 'alcohol-dye') return 'dye'
-  if (choice.colour === 'pigment-stain' || choice.colour === 'gel-stain') return 'stain'
-  if (choice.finish === 'hardwax-oil-2c') return 'hardwax'
-  return materialOf(choice.finish).role === 'oil' ? 'varnish-oil' : 'film'
+/** What the bare wood is left for: its first colour in the wood, else what it ends with. */
+function stopFor(context: Context, layers: readonly Layer[]): StopFor {
+  const roles = layers.flatMap(l => taken(context.shelf, l)?.role ?? [])
+  const colour = roles.find(r => r === 'dye' || r === 'paint-wash' || r === 'stain' || r === 'gel')
+  if (colour) return colour === 'stain' || colour === 'gel' ? 'stain' : 'dye'
+  const finish = finishMaterial(layers, context)
+  if (finish?.slug === 'hardwax-oil-2c') return 'hardwax'
+  return finish?.role === 'oil' ? 'varnish-oil' : 'film'
 }
 
 /** Patina marked, or an old piece whose age is kept in a house that stops at 90–95 %. */
@@ -82,25 +92,27 @@ export const gentle = ({ facts, house }: Pick<Context, 'facts' | 'house'>): bool
   facts.keepPatina ||
   (house['old-surface'] === 'patina' && facts.age === 'keep' && ['before-1850', '1850-1925'].includes(facts.period))
 
-/** The dry ladder for bare wood of this group, P scale. Patina: nothing coarser than P180. */
-export function bareLadder(context: Context, group: Group, choice: Choice): Grit[] {
-  const use = stopFor(choice)
+/** The dry ladder for bare wood of this group, P scale, and why it stops there. Patina: nothing coarser than P180. */
+export function bareLadder(context: Context, group: Group, buildUp: BuildUp): { grits: Grit[]; stop: StopFor } {
+  const { laid } = laidOn(context, buildUp, group)
+  const use = stopFor(context, laid)
+  const hardwax = finishMaterial(laid, context)?.slug === 'hardwax-oil-2c'
   const usualStop = use === 'stain' ? gritOf(context.house['stop-under-stain']) : STOP_P[use].take
-  const stop = choice.finish === 'hardwax-oil-2c' && use === 'dye' ? STOP_P.hardwax.max : usualStop
-  const firstOnSolid = choice.route === 'strip-both' ? 80 : 100
+  const stop = hardwax && use === 'dye' ? STOP_P.hardwax.max : usualStop
+  const firstOnSolid = buildUp.ground === 'strip-both' ? 80 : 100
   const first = group.substrate === 'veneer' ? 120 : firstOnSolid
-  return ladder_P(gentle(context) ? 180 : first, stop)
+  return { grits: ladder_P(gentle(context) ? 180 : first, stop), stop: use }
 }
 
 /** The veneer sum of a group; null where the wood is solid. Not measured: the thin end of what its age used. */
-export function budgetOf(context: Context, group: Group, choice: Choice): VeneerBudget | null {
+export function budgetOf(context: Context, group: Group, buildUp: BuildUp): VeneerBudget | null {
   const { facts } = context
-  if (group.substrate !== 'veneer' || !STRIPPING.includes(choice.route) || wetOnly(facts)) return null
-  const ladder = bareLadder(context, group, choice)
+  const { ground } = buildUp
+  if (group.substrate !== 'veneer' || !STRIPPING.includes(ground) || wetOnly(facts)) return null
   return veneerBudget({
     thickness_mm: veneerThickness(group.veneer_mm, facts.period).mm,
-    ladder,
-    left_um: choice.route === 'strip-mechanical' ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM,
+    ladder: bareLadder(context, group, buildUp).grits,
+    left_um: ground === 'strip-mechanical' ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM,
   })
 }
 
@@ -108,9 +120,9 @@ export function budgetOf(context: Context, group: Group, choice: Choice): Veneer
 export const dry = (b: Bench, machine: Method): Method =>
   b.lead && (b.s.films.some(f => f.found) || isBare(b.s)) ? 'wet' : machine
 
-export function cleanOff(b: Bench, order: number, why = 'dust under a coat stays there') {
-  const damp = b.house.dust === 'tack-cloth' && materialOf(b.choice.finish).base === 'water'
-  b.put(order, 'clean-off', why, { method: 'rag', fields: { dustBy: damp ? 'damp-cloth' : b.house.dust } })
+export function cleanOff(b: Bench, order: number, why = 'dust under a coat stays there', stem?: string) {
+  const damp = b.house.dust === 'tack-cloth' && b.finish?.base === 'water'
+  b.put(order, 'clean-off', why, { method: 'rag', fields: { dustBy: damp ? 'damp-cloth' : b.house.dust }, stem })
 }
 
 /** What is mended on this group, besides joints. */

@@ -1,78 +1,58 @@
 /** The stages of the work on one group of faces: each is put in only where the state of the surface asks for it. */
 import { isBare, type Surface } from '../../acts'
-import { type Choice, STRIPPING } from '../../build'
+import type { BuildUp, Layer } from '../../build'
 import type { Context } from '../../context'
-import { type Group, mendingOf } from '../../piece'
-import { bleach, fillProduct, fill, raiseGrain, sandBare, sandOff, strip } from './bare'
+import { type Group, mendingOf, type RouteSlug, STRIPPING } from '../../piece'
+import { raiseGrain, sandBare, sandOff, strip } from './bare'
 import { benchFor, type Bench, cleanOff, type Draft, isJoint, mend } from './bench'
-import { colour, seal } from './colour'
-import { barrier, finish, oilUnderShellac } from './finish'
+import { end, lay } from './layers'
 import { amalgamate, level, moistureGate, scuff, spotRepair, washContamination, wash } from './keep'
 
-export { bareLadder, budgetOf, type Draft, isJoint, stopFor } from './bench'
+export { roundsOf } from './layers'
+export { bareLadder, budgetOf, type Draft, isJoint } from './bench'
 
-/** What is done with what is there. True: nothing is laid on it afterwards. */
-function ground(b: Bench): boolean {
-  switch (b.choice.route) {
+/** What is done with what is there. True: nothing is laid on it before its layers. */
+function ground(b: Bench): void {
+  switch (b.buildUp.ground) {
     case 'clean-and-wax':
-      mend(b, 140, 'small mends before the wax')
-      b.put(800, 'wax', 'the film is sound, and the client likes its colour', {
-        product: 'paste-wax',
-        method: 'rag',
-        coat: 1,
-      })
-      return true
+      return mend(b, 140, 'small mends before the wax')
     case 'amalgamate':
       washContamination(b, 110)
-      amalgamate(b)
-      return false
+      return amalgamate(b)
     case 'spot-repair':
       washContamination(b, 110)
-      spotRepair(b)
-      return true
+      return spotRepair(b)
     case 'scuff-and-recoat':
     case 'scuff-and-gel':
-      scuff(b)
-      return false
+      return scuff(b)
     case 'level-barrier-recoat':
-      level(b)
-      return false
+      return level(b)
     case 'strip-chemical':
     case 'strip-both':
-      strip(b)
-      return false
+      return strip(b)
     case 'strip-mechanical':
-      sandOff(b)
-      return false
+      return sandOff(b)
     case 'refer':
-      return true
   }
 }
 
-function bareWood(b: Bench) {
+/** The bare wood is sanded, bleached, its grain raised and its dust taken off; the layers come from there. */
+function bareWood(b: Bench, bleaches: readonly Layer[]) {
   sandBare(b)
-  bleach(b)
+  lay(b, bleaches)
   raiseGrain(b)
   cleanOff(b, 225, 'dust in the pores greys the finish')
-  if (b.house['fill-when'] === 'fill-stain') fill(b, 240)
 }
 
-function fillAfterColour(b: Bench) {
-  if (!isBare(b.s) || !fillProduct(b) || b.house['fill-when'] === 'fill-stain') return
-  const why =
-    b.house['fill-when'] === 'stain-fill'
-      ? 'keeps the paper off the colour when the filler is sanded back'
-      : 'keeps filler colour out of the wood; wipes off easily'
-  seal(b, 336, 'before-filler', why)
-  fill(b, 340)
-}
+/** Grounds on which nothing is covered, so that bare wood stays as it is. */
+const STAYS: readonly RouteSlug[] = ['clean-and-wax', 'spot-repair']
 
 /** Steps of one group in the order they are put; `order` sorts them among other groups'. */
-export function stagesOf(context: Context, choice: Choice, group: Group, start: Surface): Draft[] {
+export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start: Surface): Draft[] {
   const { facts } = context
-  const { b, drafts } = benchFor(context, choice, group, start)
-  const strips = STRIPPING.includes(choice.route)
-  if (choice.route === 'refer') {
+  const { b, drafts } = benchFor(context, buildUp, group, start)
+  const strips = STRIPPING.includes(buildUp.ground)
+  if (buildUp.ground === 'refer') {
     b.put(150, 'refer', 'museum quality, a rare original finish or a suspected toxic coating', { method: 'none' })
     return drafts
   }
@@ -80,13 +60,14 @@ export function stagesOf(context: Context, choice: Choice, group: Group, start: 
   if (mendingOf({ ...facts, faces: group.faces }).some(m => isJoint(m.kind)))
     b.put(112, 'joint', 'what is loose is made fast before anything is stripped or sanded')
   if (!strips) moistureGate(b, 114)
-  if (ground(b)) return drafts
-  if (isBare(b.s)) bareWood(b)
+  ground(b)
+  const firstOther = b.layers.findIndex(l => l.act !== 'bleach')
+  const bleaches = b.layers.slice(0, firstOther < 0 ? b.layers.length : firstOther)
+  const sands = isBare(b.s) && !STAYS.includes(buildUp.ground)
+  if (sands) bareWood(b, bleaches)
+  const rest = sands ? b.layers.slice(bleaches.length) : b.layers
   if (strips) moistureGate(b, 290)
-  if (choice.route !== 'amalgamate') colour(b)
-  fillAfterColour(b)
-  oilUnderShellac(b)
-  barrier(b)
-  finish(b)
+  lay(b, rest)
+  end(b)
   return drafts
 }

@@ -39,7 +39,7 @@ export function washContamination(b: Bench, order: number) {
 
 export function scuff(b: Bench) {
   washContamination(b, 110)
-  const use: StopFor = b.choice.colour === 'gel-stain' ? 'gel-over-film' : 'recoat-film'
+  const use: StopFor = b.layers.some(l => l.act === 'gel') ? 'gel-over-film' : 'recoat-film'
   mend(b, 140, 'mended before the film is scuffed; what carries finish takes epoxy, not wood glue')
   b.put(150, 'scuff', STOP_P[use].why, { grits: [P(STOP_P[use].take)], method: dry(b, 'hand') })
   cleanOff(b, 160)
@@ -66,7 +66,7 @@ export function level(b: Bench) {
       look: 'Raking light, whole top: halos, dark stains coming up, orange peel coming back.',
       fails: 'Halos, dark stains or orange peel show in the sealer.',
       fallback: 'strip-chemical',
-      chance: chanceOfFailing(b.choice.route, b.facts),
+      chance: chanceOfFailing(b.buildUp.ground, b.facts),
     },
   })
   b.put(176, 'scuff', 'grip for the next coat', { grits: [P(320)], method: dry(b, 'hand'), fields: { on: 'sealer' } })
@@ -87,7 +87,7 @@ export function amalgamate(b: Bench) {
       look: 'Raking light on the hard film.',
       fails: 'Cracks, rings or dull patches still show.',
       fallback: 'strip-chemical',
-      chance: chanceOfFailing(b.choice.route, b.facts),
+      chance: chanceOfFailing(b.buildUp.ground, b.facts),
     },
   })
 }

@@ -1,6 +1,6 @@
 import type { Db } from '../../database/db'
 import type { PieceFile } from '../piece/rows'
-import { choiceOf, insertStep, type PlannedStep, readPlan, type StoredPlan, writeWaits } from '../plan/rows'
+import { insertStep, type PlannedStep, readPlan, type StoredPlan, writeWaits } from '../plan/rows'
 import { log } from '../platform/log'
 import type { Person } from '../shop/person'
 
@@ -50,7 +50,7 @@ export async function repeatBefore(act: Act): Promise<Result> {
   const { waits } = await inWorker('complete', {
     steps: fresh.steps.filter(st => st.state !== 'skipped'),
     context: file.context,
-    choice: choiceOf(file)!,
+    choice: file.choice!,
   })
   await writeWaits(tx, file.piece.id, waits, plan.waits)
   return { ok: true, says: `Once more: ${again.map(st => st.title).join(', ')}` }

@@ -1,8 +1,9 @@
 import { mustAskAgain } from '#core/approval'
-import { ROUTE_NAMES } from '#core/build'
+import { ROUTE_NAMES } from '#core/piece'
 import { estimate } from '#core/estimate'
 import { readPrices, readRates } from '../plan/asking'
-import { choiceOf, insertStep, writeFaces, writeWaits } from '../plan/rows'
+import { setGround } from '../plan/buildUps'
+import { insertStep, writeFaces, writeWaits } from '../plan/rows'
 import { log } from '../platform/log'
 import { type Act, repeatBefore, type Result } from './act'
 
@@ -10,7 +11,7 @@ import { type Act, repeatBefore, type Result } from './act'
 export async function fallBack(act: Act): Promise<Result> {
   const { tx, file, plan, step, now } = act
   const id = file.piece.id
-  const choice = choiceOf(file)!
+  const choice = file.choice!
   if (!step.gate!.fallback) return repeatBefore(act)
   const done = plan.steps.filter(st => st.state === 'done' || st.state === 'running' || st.id === step.id)
   const left = plan.steps.filter(st => st.state === 'planned' && st.id !== step.id)
@@ -57,17 +58,8 @@ export async function fallBack(act: Act): Promise<Result> {
       : []
   await writeWaits(tx, id, [...live.waits, ...joins], plan.waits)
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
-  await tx.run('UPDATE piece SET route = :route, row_version = row_version + 1 WHERE id = :id', {
-    id,
-    route: over.choice.route,
-  })
-  for (const w of over.choice.own ?? [])
-    await tx.run(
-      `UPDATE own_way
-          SET route = :route
-          WHERE piece_id = :id AND id IN (SELECT way_id FROM own_way_face WHERE face_id = :face)`,
-      { id, route: w.route, face: w.faces[0]! },
-    )
+  await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
+  for (const b of over.choice.buildUps) await setGround(tx, b.id, b)
   const says = askAgain
     ? `Goes over to "${ROUTE_NAMES[step.gate!.fallback]}". It may cost ${Math.round(worst_minor / 100)}, more ` +
       'than the worst ' +

@@ -8,7 +8,7 @@ import { runningPots } from '../colour/pots'
 import { readPieces } from '../piece/read'
 import type { PieceFile, Unreadable } from '../piece/rows'
 import { datesOf, startVerdictsOf } from '../plan/judge'
-import { choiceOf, type PlannedStep, readPlans, readWetCoat, type StoredPlan } from '../plan/rows'
+import { type PlannedStep, readPlans, readWetCoat, type StoredPlan } from '../plan/rows'
 import { strangeInPlan } from '../plan/strange'
 import { lastEvent } from '../platform/events'
 import { readable } from '../platform/readable'
@@ -107,7 +107,7 @@ async function workOutNow(at: Date) {
   const waiting: { pieceId: number; piece: string; says: string }[] = []
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   const strange = await eachPiece(files, plans, (file, plan) => {
-    const choice = choiceOf(file)
+    const choice = file.choice
     if (!plan || !choice) {
       waiting.push({
         pieceId: file.piece.id,

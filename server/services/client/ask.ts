@@ -1,7 +1,9 @@
 import { blocks } from '#core/safety'
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
+import { type BuildUp, everyday } from '#core/build'
 import { estimate } from '#core/estimate'
+import { ROUTE_NAMES } from '#core/piece'
 import { sectionSvg } from '#core/section'
 import type * as s from '#shared/schemas'
 import type { Db } from '../../database/db'
@@ -9,12 +11,18 @@ import { onPiece } from '../piece/pieces'
 import type { PieceFile } from '../piece/rows'
 import { readAsking } from '../plan/asking'
 import { datesOf, sectionFor, verdictsOf } from '../plan/judge'
-import { isOverruled, choiceOf, readPlan, type StoredPlan } from '../plan/rows'
+import { isOverruled, readPlan, type StoredPlan } from '../plan/rows'
 import { DAY_MS } from '../platform/digest'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { keepShown, openQuestion } from './questions'
 import type { Shown } from './rows'
+
+/** A build-up in everyday words. */
+const wordsOf = (buildUp: BuildUp, { context }: PieceFile) => ({
+  work: ROUTE_NAMES[buildUp.ground],
+  surface: buildUp.layers.flatMap(l => everyday(l, context) ?? []),
+})
 
 async function contentOf(
   tx: Db,
@@ -25,7 +33,8 @@ async function contentOf(
   answerBy: Date | null,
 ): Promise<Shown> {
   const shop = await readShop(tx)
-  const choice = choiceOf(file)!
+  const choice = file.choice!
+  const [main, ...rest] = choice.buildUps
   const asking = await readAsking(at, tx)
   const { hours, rates, prices } = asking
   const verdict = await inWorker('judgeOne', { ...asking, context: file.context, choice })
@@ -40,9 +49,8 @@ async function contentOf(
     shop: shop.name,
     piece: file.piece.name,
     client: file.piece.client_name,
-    route: choice.route,
-    finish: choice.finish,
-    colour: choice.colour,
+    version: 2,
+    ...wordsOf(main, file),
     sheen: file.piece.sheen,
     tone: file.piece.tone,
     words,
@@ -52,18 +60,13 @@ async function contentOf(
     readyLikely: new Date(dates.readyLikely_ms ?? at.getTime()).toISOString().slice(0, 10),
     readySafe: new Date(readySafe).toISOString().slice(0, 10),
     answerBy: answerBy?.toISOString().slice(0, 10) ?? null,
-    ...(choice.own
-      ? {
-          ways: choice.own.map(w => ({
-            faces: file.faces
-              .filter(f => w.faces.includes(f.id))
-              .map(f => `${f.part}, ${f.name}`)
-              .join(' · '),
-            route: w.route,
-            finish: w.finish,
-          })),
-        }
-      : {}),
+    ways: rest.map(b => ({
+      faces: file.faces
+        .filter(f => b.faces?.includes(f.id))
+        .map(f => `${f.part}, ${f.name}`)
+        .join(' · '),
+      ...wordsOf(b, file),
+    })),
     why: verdict.reasons.map(r => r.says),
     gate: live.find(st => st.gate?.fallback && st.state !== 'done')?.gate?.fails ?? null,
     steps: live.filter(st => st.kind !== 'approval').map(st => st.title),

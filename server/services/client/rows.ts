@@ -1,7 +1,6 @@
-import type { RouteSlug } from '#core/build'
 import type { Colour, Finish } from '#core/materials'
 import type { ItemAnswer, ItemState } from '#core/parts'
-import type { Facts } from '#core/piece'
+import type { Facts, RouteSlug } from '#core/piece'
 import type { Db } from '../../database/db'
 import type { ColourShown } from '../colour/bandRows'
 
@@ -18,22 +17,36 @@ export interface ItemShown {
   question: string
   answerBy: string | null
 }
+/** What is done, in everyday words. */
+export interface WorkShown {
+  work: string
+  surface: readonly string[]
+}
+/** Questions asked before there were layers hold the slugs of what was picked. */
+interface PicksShown {
+  version?: undefined
+  route: RouteSlug
+  finish: Finish
+  colour: Colour
+  ways?: readonly { faces: string; route: RouteSlug; finish: Finish }[]
+}
+interface WordsShown extends WorkShown {
+  version: 2
+  ways: readonly ({ faces: string } & WorkShown)[]
+}
 /** What a client is shown about route and price. Everything on the client's page comes from here. */
-export interface Shown {
+export type Shown = PlanShown & (PicksShown | WordsShown)
+interface PlanShown {
   about: 'plan'
   shop: string
   piece: string
   client: string
-  route: RouteSlug
-  finish: Finish
-  colour: Colour
   sheen: Facts['sheen']
   tone: string
   words: string
   currency: string
   likely_minor: number
   worst_minor: number
-  ways?: readonly { faces: string; route: RouteSlug; finish: Finish }[]
   readyLikely: string
   readySafe: string
   answerBy: string | null

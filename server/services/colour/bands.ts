@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
 import { bandSvg, differencesUnder, labOfSpectrum, LIGHTS, type Light } from '#core/colour'
+import { finishMaterial } from '#core/build'
 import { materialOf } from '#core/materials'
 import { saidSlug } from '#core/units'
 import { speciesOf } from '#core/wood'
@@ -103,7 +104,7 @@ export const addBand = (id: number, input: z.infer<typeof c.addBand>, person: Pe
  */
 async function askColour(
   tx: Db,
-  { piece, ways }: PieceFile,
+  { piece, choice, context }: PieceFile,
   band: BandRow,
   { words, light }: { words: string; light: Light },
   person: Person,
@@ -117,13 +118,13 @@ async function askColour(
       'This band has no finish on it. Wood and stain look paler and greyer bare; coat the band, read it, ' +
         'and approve that.',
     )
-  const finishes = [piece.finish, ...ways.map(w => w.finish)].filter(f => f !== null)
-  if (finishes.length && !finishes.includes(band.clear_coat as (typeof finishes)[number]))
+  const finishes = (choice?.buildUps ?? []).flatMap(b => finishMaterial(b.layers, context) ?? [])
+  if (finishes.length && !finishes.some(m => m.slug === band.clear_coat))
     throw fail(
       409,
       'other-finish',
       `This band lies under ${materialOf(band.clear_coat).name}; the piece gets ` +
-        `${materialOf(finishes[0]!).name}. Put the finish on the band, read it, and approve that.`,
+        `${finishes[0]!.name}. Put the finish on the band, read it, and approve that.`,
     )
   const target = await tx.row<ReadingRow>(
     `${READINGS} AND r.piece_id = :id AND r.role = 'target' ORDER BY r.id DESC LIMIT 1`,

@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { labOfSpectrum, type Light } from '#core/colour'
 import type * as c from '#shared/colour'
 import { db } from '../../database/db'
+import { FINISH_OF_PIECE, FINISHING } from '../plan/buildUps'
 import { readShop } from '../shop/rows'
 import { readColourants } from './colourants'
 import { type ReadingRow, READINGS, withSpectrum } from './readings'
@@ -29,8 +30,8 @@ export async function colourPage(query: z.infer<typeof c.colourQuery>) {
   )
   const piece = query.piece
     ? await db().row<{ finish: string | null; room_light: Light | null }>(
-        'SELECT finish, room_light FROM piece WHERE id = :piece',
-        query,
+        `SELECT ${FINISH_OF_PIECE} AS finish, room_light FROM piece WHERE id = :piece`,
+        { ...query, finishing: FINISHING },
       )
     : null
   return {

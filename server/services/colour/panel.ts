@@ -1,3 +1,4 @@
+import { finishLayer } from '#core/build'
 import { lookOf } from '#core/acts'
 import {
   deltaE00,
@@ -116,7 +117,7 @@ export async function panelPage(id: number) {
         id,
       })
     ).map(p => p.address),
-    finish: file.piece.finish,
+    finish: finishLayer(file.choice?.buildUps[0].layers ?? [])?.product ?? null,
     batches: await db().rows<{ id: number; name: string }>(
       `SELECT id, name
           FROM batch

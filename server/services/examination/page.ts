@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import type { Choice } from '#core/build'
+import { type Choice, choiceOfPicks } from '#core/build'
 import type { Context } from '#core/context'
 import { comparePatches, examine, scalePatch } from '#core/examine'
 import { FINDINGS } from '#core/piece'
@@ -10,7 +10,6 @@ import { db } from '../../database/db'
 import { onPiece } from '../piece/pieces'
 import { readPiece } from '../piece/read'
 import { roomOf } from '../piece/rows'
-import { choiceOf } from '../plan/rows'
 import { readAir } from '../shop/air'
 import type { Person } from '../shop/person'
 
@@ -63,18 +62,18 @@ export const overruleExamination = (
     }
   })
 
-const DEFAULT_CHOICE: Choice = {
+const ASSUMED = {
   route: 'strip-chemical',
   finish: 'waterborne-polyurethane',
   colour: 'none',
   conditioner: 'auto',
-}
+} as const
 
 /** What the bans change in the plan: the plan without them against the plan with them. */
 async function banEffect(context: Context, choice: Choice | null) {
   const { facts } = context
   if (facts.bans.every(b => b !== 'dry-sanding') && facts.lead === 'no') return null
-  const picked = choice ?? DEFAULT_CHOICE
+  const picked = choice ?? choiceOfPicks(context, ASSUMED)
   return { assumed: choice === null, ...(await inWorker('banEffect', { context, choice: picked })) }
 }
 
@@ -182,7 +181,7 @@ export async function examinationPage(id: number, person: Person, at: Date) {
     tests: file.tests,
     hazards: found.hazards.map(h => ({ ...h, evidence: file.evidence.filter(e => e.kind === h.slug) })),
     bans: found.bans,
-    banEffect: await banEffect(file.context, choiceOf(file)),
+    banEffect: await banEffect(file.context, file.choice),
     moisture: found.moisture.map(m => ({
       ...m,
       readings: file.moisture

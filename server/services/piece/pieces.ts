@@ -1,5 +1,7 @@
 import type { z } from 'zod'
-import type { RouteSlug } from '#core/build'
+import { coloursIn, finishLayer } from '#core/build'
+import type { RouteSlug } from '#core/piece'
+import { FINISH_OF_PIECE, FINISHING } from '../plan/buildUps'
 import type { Finish } from '#core/materials'
 import { leadSuspected } from '#core/piece'
 import {
@@ -185,9 +187,14 @@ export const addParts = (id: number, input: z.infer<typeof s.addParts>, person: 
   })
 
 export async function piecePage(id: number) {
-  const { piece, faces, facts, concluded } = await readPiece(db(), id)
+  const { piece, faces, facts, concluded, choice } = await readPiece(db(), id)
+  const main = choice?.buildUps[0]
   return {
     piece,
+    /** of the main build-up */
+    route: main?.ground ?? null,
+    finish: finishLayer(main?.layers ?? [])?.product ?? null,
+    coloured: coloursIn(choice?.buildUps.flatMap(b => b.layers) ?? []).length > 0,
     faces: faces.map(f => ({ ...f, area_m2: round(faceArea(f), 4) })),
     area_m2: round(
       sumOf(
@@ -219,8 +226,9 @@ export async function listPieces(query: z.infer<typeof s.pieceQuery>) {
     done: number
     thumb: string | null
   }>(
-    `SELECT piece.id, piece.name, client.name AS client_name, piece.state, piece.due_on, piece.route,
-        piece.finish, piece.taken_in_at,
+    `SELECT piece.id, piece.name, client.name AS client_name, piece.state, piece.due_on, piece.taken_in_at,
+        (SELECT ground FROM build_up WHERE piece_id = piece.id ORDER BY position LIMIT 1) AS route,
+        ${FINISH_OF_PIECE} AS finish,
         (SELECT COUNT(*) FROM plan_step WHERE piece_id = piece.id AND state <> 'skipped') AS steps,
         (SELECT COUNT(*) FROM plan_step WHERE piece_id = piece.id AND state = 'done') AS done,
         (SELECT address FROM photograph WHERE piece_id = piece.id ORDER BY id LIMIT 1) AS thumb
@@ -237,6 +245,7 @@ export async function listPieces(query: z.infer<typeof s.pieceQuery>) {
         LIMIT 500`,
     {
       ...query,
+      finishing: FINISHING,
       like: query.find.replace(/[\\%_]/g, '\\$&'),
       number: /^\d{1,9}$/.test(query.find) ? Number(query.find) : 0,
     },

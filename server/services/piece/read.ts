@@ -2,10 +2,12 @@ import type { Context } from '#core/context'
 import { STANDARD_AIR } from '#core/drying'
 import { conclude, type Recorded } from '#core/examine'
 import { houseOf } from '#core/house'
-import { EMPTY_SHELF } from '#core/materials'
+import type { Shelf } from '#core/materials'
 import type { Facts } from '#core/piece'
 import type { Db } from '../../database/db'
+import { type BuildUpRow, choiceOfRows, type LayerRow } from '../plan/buildUps'
 import { cannotRead, readable } from '../platform/readable'
+import { readShelf } from '../store/shelf'
 import {
   type AnswerRow,
   type EvidenceRow,
@@ -24,7 +26,6 @@ import {
   type Rows,
   type TestRow,
   type Unreadable,
-  type WayRow,
 } from './rows'
 import { strangeIn } from './strange'
 
@@ -152,11 +153,20 @@ const BELONGINGS = {
       JOIN person ON person.id = p.person_id
       WHERE {where}
       ORDER BY p.id`,
-  ways: `SELECT w.*, (SELECT GROUP_CONCAT(face_id ORDER BY face_id) FROM own_way_face WHERE way_id = w.id) AS faces
-      FROM own_way w
-      JOIN piece ON piece.id = w.piece_id
+  buildUps: `SELECT b.*,
+        (SELECT GROUP_CONCAT(face_id ORDER BY face_id) FROM build_up_face WHERE build_up_id = b.id) AS faces
+      FROM build_up b
+      JOIN piece ON piece.id = b.piece_id
       WHERE {where}
-      ORDER BY w.id`,
+      ORDER BY b.position`,
+  layers: `SELECT l.*, b.piece_id,
+        (SELECT GROUP_CONCAT(face_id ORDER BY face_id) FROM layer_face WHERE layer_id = l.id) AS faces,
+        (SELECT MAX(id) FROM product_label WHERE product_id = l.product_id) AS label
+      FROM layer l
+      JOIN build_up b ON b.id = l.build_up_id
+      JOIN piece ON piece.id = b.piece_id
+      WHERE {where}
+      ORDER BY b.position, l.position, l.id`,
   overrules: `SELECT o.piece_id, o.rule, o.step_key AS subject, o.value, o.word, o.at, person.name AS by_name
       FROM overrule o
       JOIN piece ON piece.id = o.piece_id
@@ -165,7 +175,7 @@ const BELONGINGS = {
       ORDER BY o.id`,
 } as const
 
-/** Pieces with all that is known about them, in eleven queries however many there are. */
+/** Pieces with all that is known about them, in a dozen queries however many there are. */
 export async function readPieces(on: Db, which: Which, lock = false): Promise<Pieces> {
   const where = IN_WHERE[which.where]
   const params = { id: which.id ?? 0 }
@@ -199,7 +209,9 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const items = await read<ItemRow>('items')
   const patches = await read<PatchRow>('patches')
   const overrules = await read<OverruleRow>('overrules')
-  const ways = await read<WayRow>('ways')
+  const buildUps = await read<BuildUpRow>('buildUps')
+  const layers = await read<LayerRow>('layers')
+  const shelf = await readShelf(on)
   const found: Pieces = { files: [], unreadable: [] }
   const inTurns = turns()
   for (const piece of pieces) {
@@ -214,9 +226,10 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
       items: items(piece),
       patches: patches(piece),
       overrules: overrules(piece),
-      ways: ways(piece),
+      buildUps: buildUps(piece),
+      layers: layers(piece),
     }
-    const known = fileOf(rows)
+    const known = fileOf(rows, shelf)
     if ('why' in known) found.unreadable.push(known)
     else found.files.push(known)
     await inTurns()
@@ -224,7 +237,7 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   return found
 }
 
-function fileOf(rows: Rows): PieceFile | Unreadable {
+function fileOf(rows: Rows, shelf: Shelf): PieceFile | Unreadable {
   const { id, name } = rows.piece
   const strange = strangeIn(rows)
   if (strange) return { id, name, why: strange }
@@ -232,14 +245,15 @@ function fileOf(rows: Rows): PieceFile | Unreadable {
     const recorded = recordedOf(rows)
     const concluded = conclude(recorded)
     const { facts } = concluded
-    return { ...rows, recorded, concluded, facts, context: contextOf(rows.piece, facts) }
+    const choice = choiceOfRows(rows.buildUps, rows.layers)
+    return { ...rows, recorded, concluded, facts, context: contextOf(rows.piece, facts, shelf), choice }
   })
 }
 
-const contextOf = (piece: PieceRow, facts: Facts): Context => ({
+const contextOf = (piece: PieceRow, facts: Facts, shelf: Shelf): Context => ({
   facts,
   house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }),
-  shelf: EMPTY_SHELF,
+  shelf,
   air: STANDARD_AIR,
 })
 /** JSON that came from a column, or as text from a function; what is no record counts as nothing. */

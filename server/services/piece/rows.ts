@@ -1,16 +1,16 @@
 import type { z } from 'zod'
-import type { Conditioner, OwnWay, RouteSlug } from '#core/build'
+import type { Choice } from '#core/build'
 import type { Light } from '#core/colour'
 import type { Concluded, PatchMethod, PatchResult, Recorded } from '#core/examine'
 import type { Context } from '#core/context'
 import type { TestSlug } from '#core/identify'
-import type { Bleach, Colour, Fill, Finish } from '#core/materials'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
 import type { Face, Facts, Finding, Period, PlaceShape } from '#core/piece'
 import type { LicenceKind } from '#core/safety'
 import { faceArea_m2, type Shape } from '#core/units'
 import type { Room } from '#core/wood'
 import type { pieceChange } from '#shared/schemas'
+import type { BuildUpRow, LayerRow } from '../plan/buildUps'
 
 export interface PieceRow {
   id: number
@@ -27,18 +27,11 @@ export interface PieceRow {
   lead_answer: 'yes' | 'no' | 'unknown'
   note: string
   state: 'active' | 'ready' | 'handed-over'
-  route: RouteSlug | null
-  finish: Finish | null
-  colour: Colour | null
-  conditioner: Conditioner | null
   accepted_worst_minor: number | null
   agreed_minor: number | null
   room_dry_rh: number | null
   room_humid_rh: number | null
   room_light: Light | null
-  fill: Fill
-  bleach: Bleach
-  film_um: number | null
   colour_sample: Facts['sample']
   house: Record<string, string> | null
   shop_house: Record<string, string> | string | null
@@ -179,12 +172,6 @@ export interface PatchRow {
   at: Date
   by_name: string
 }
-/** Faces that go their own way; `faces` as a list of numbers in text. */
-export interface WayRow extends Omit<OwnWay, 'faces'> {
-  id: number
-  piece_id: number
-  faces: string
-}
 export interface OverruleRow {
   piece_id: number
   rule: string
@@ -206,12 +193,15 @@ export interface PieceFile {
   items: ItemRow[]
   patches: PatchRow[]
   overrules: OverruleRow[]
-  ways: WayRow[]
+  buildUps: BuildUpRow[]
+  layers: LayerRow[]
   recorded: Recorded
   concluded: Concluded
   facts: Facts
   /** all that the reckoning knows of it */
   context: Context
+  /** what is chosen for it; null before a ground was */
+  choice: Choice | null
 }
 
 export const faceArea = (f: FaceRow): number =>
@@ -247,7 +237,7 @@ export const roomOf = (p: PieceRow): Room | null =>
     ? { temperature_C: 21, dryRh: p.room_dry_rh, humidRh: p.room_humid_rh }
     : null
 
-export type Rows = Omit<PieceFile, 'recorded' | 'concluded' | 'facts' | 'context'>
+export type Rows = Omit<PieceFile, 'recorded' | 'concluded' | 'facts' | 'context' | 'choice'>
 
 /** A piece of which something stored cannot be understood. It is told as such and holds up no other. */
 export interface Unreadable {

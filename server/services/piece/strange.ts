@@ -1,28 +1,25 @@
-import { CONDITIONERS, ROUTES } from '#core/build'
+import { gritsRead, isGrit } from '#core/abrasives'
+import { LAYER_USES, METHODS } from '#core/acts'
+import { ENDINGS, LAYER_KINDS } from '#core/build'
 import { PATCH_METHODS, PATCH_RESULTS } from '#core/examine'
 import { TESTS } from '#core/identify'
-import { BLEACHES, COLOURS, FILLS, FINISHES } from '#core/materials'
-import { FINDING_KINDS, FINISH_CLASSES, PERIODS } from '#core/piece'
+import { MATERIALS } from '#core/materials'
+import { FINDING_KINDS, FINISH_CLASSES, PERIODS, ROUTES } from '#core/piece'
 import { HAZARDS } from '#core/safety'
 import { SHAPES } from '#core/units'
+import type { BuildUpRow, LayerRow } from '../plan/buildUps'
 import { first } from '../platform/readable'
-import type { PieceFile } from './rows'
+import type { Rows } from './rows'
 
-const WAYS: readonly [string, readonly string[]][] = [
-  ['route', ROUTES],
-  ['finish', FINISHES],
-  ['colour', COLOURS],
-  ['conditioner', CONDITIONERS],
-  ['fill', FILLS],
-  ['bleach', BLEACHES],
-]
-
-const strangeWay = (way: object): string | null => {
-  const row = way as Record<string, string | null>
-  const bad = WAYS.find(
-    ([column, known]) => row[column] !== null && row[column] !== undefined && !known.includes(row[column]),
-  )
-  return bad ? `its ${bad[0]} "${row[bad[0]]}" is not known` : null
+const strangeGround = (b: BuildUpRow): string | false =>
+  !ROUTES.includes(b.ground) || !ENDINGS.includes(b.ending) ? `its route "${b.ground}" is not known` : false
+function strangeLayer(l: LayerRow): string | false {
+  if (!LAYER_KINDS.includes(l.act)) return `a layer "${l.act}" is of no known kind`
+  if (l.product !== null && !MATERIALS.some(m => m.slug === l.product)) return `its product "${l.product}" is not known`
+  if (l.method !== null && !METHODS.includes(l.method)) return `the method of a layer "${l.act}" is not known`
+  if (l.used_as !== null && !LAYER_USES.includes(l.used_as)) return `what a layer "${l.act}" is for is not known`
+  if (l.grit !== null && !gritsRead(l.grit).every(isGrit)) return `a grit "${l.grit}" is on no scale`
+  return !isRecord(l.fields) && `what a layer "${l.act}" carries is damaged`
 }
 const isHoles = (holes: unknown) =>
   holes === null || (typeof holes === 'object' && Array.isArray((holes as { centres_mm?: unknown }).centres_mm))
@@ -38,11 +35,12 @@ export function strangeIn({
   patches,
   overrules,
   items,
-  ways,
-}: Omit<PieceFile, 'recorded' | 'concluded' | 'facts' | 'context'>): string | null {
+  buildUps,
+  layers,
+}: Rows): string | null {
   return (
-    strangeWay(piece) ??
-    first(ways, strangeWay) ??
+    first(buildUps, strangeGround) ??
+    first(layers, strangeLayer) ??
     (!isRecord(piece.house) ? 'its house methods are damaged' : null) ??
     (piece.period !== 'unknown' && !PERIODS.includes(piece.period)
       ? `its period "${String(piece.period)}" is not known`

@@ -1,7 +1,7 @@
 import type { Rates } from '#core/estimate'
+import type { Asking } from '#core/ground'
 import type { GateRecord } from '#core/plan'
 import { db, type Db } from '../../database/db'
-import type { Asking } from '../../workers/heavy'
 import { licencesOn, readLicences } from '../shop/licences'
 import { readHours, readShop } from '../shop/rows'
 

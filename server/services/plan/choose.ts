@@ -1,9 +1,18 @@
 import type { z } from 'zod'
-import { type Choice, ROUTE_NAMES, type Way } from '#core/build'
-import { choiceFor, lessInvasive } from '#core/ground'
+import {
+  type BuildUp,
+  type Choice,
+  choiceOfPicks,
+  everyday,
+  type Layer,
+  onGround,
+  type Picks,
+  picksOf,
+} from '#core/build'
+import type { Context } from '#core/context'
+import { lessInvasive } from '#core/ground'
 import { finishOfSchool } from '#core/house'
-import { materialOf } from '#core/materials'
-import { factsOfFaces } from '#core/piece'
+import { factsOfFaces, ROUTE_NAMES, type RouteSlug } from '#core/piece'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
 import { onPiece } from '../piece/pieces'
@@ -12,48 +21,71 @@ import type { PieceFile } from '../piece/rows'
 import type { Person } from '../shop/person'
 import { readHours } from '../shop/rows'
 import { readAsking, readPriceList, readRates } from './asking'
+import { freeFaces, insertBuildUp, type LayerDraft, setGround, writeLayers } from './buildUps'
 import { readHouse } from './house'
-import { choiceOf, insertStep, readPlan, type StoredPlan, writeWaits } from './rows'
+import { insertStep, readPlan, type StoredPlan, writeWaits } from './rows'
 
-const beganWork = (plan: StoredPlan) => plan.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
+export const beganWork = (plan: StoredPlan) => plan.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
+
+const USUAL: Picks = {
+  finish: 'waterborne-polyurethane',
+  colour: 'none',
+  conditioner: 'auto',
+  fill: 'none',
+  bleach: 'none',
+  film_um: null,
+}
+/** What was picked, the usual for the rest; null: nothing was, so that the layers stay as they are. */
+function pickedIn(given: Partial<Picks>): Picks | null {
+  const picked = Object.entries(given).filter(([what, value]) => what in USUAL && value !== undefined)
+  return picked.length ? { ...USUAL, ...Object.fromEntries(picked) } : null
+}
+
+/** The build-up that these faces have of their own. */
+const ownOf = (choice: Choice | null, faces: readonly number[]): BuildUp | undefined =>
+  choice?.buildUps.slice(1).find(b => b.faces?.some(f => faces.includes(f)))
+
+/** A build-up on this ground: proposed from picks, else with the layers that it has. */
+function buildUpFor(context: Context, ground: RouteSlug, picks: Picks | null, base: BuildUp | undefined): BuildUp {
+  if (base && !picks) return onGround(base, ground)
+  const [proposed] = choiceOfPicks(context, { ...(picks ?? USUAL), route: ground }).buildUps
+  return onGround({ ...proposed, id: base?.id ?? 0, faces: base?.faces ?? null }, ground)
+}
+const alone = (buildUp: BuildUp): Choice => ({ buildUps: [{ ...buildUp, faces: null }] })
 
 /**
- * All routes judged on this piece, or on some of its faces alone; the advised one, and the milder one beside the
- * chosen.
+ * All routes judged on this piece, or on some of its faces alone, with what was picked, else with the layers that it
+ * has; the advised one, and the milder one beside the chosen.
  */
 export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>, at: Date, signal: AbortSignal) {
   const file = await readPiece(db(), id)
-  const chosen = choiceOf(file)
-  const { faces, ...picked } = query
+  const { faces, house: methods, ...given } = query
   const house = await readHouse()
-  const { house: methods, ...way } = picked
-  const choice: Choice = {
-    route: 'strip-chemical',
-    ...way,
-    ...(faces || !chosen?.own ? {} : { own: chosen.own }),
-  }
   const facts = faces ? factsOfFaces(file.facts, f => faces.includes(f)) : file.facts
   const context = { ...file.context, facts, house: { ...house, ...methods } }
+  const [main, ...own] = file.choice?.buildUps ?? []
+  const base = faces ? ownOf(file.choice, faces) : main
+  const judged = buildUpFor(context, base?.ground ?? 'strip-chemical', pickedIn(given), base)
+  const choice: Choice = faces ? alone(judged) : { buildUps: [judged, ...own] }
   const advice = await inWorker('judgeAll', { ...(await readAsking(at)), context, choice }, { signal })
-  const own = faces ? chosen?.own?.find(w => w.faces.some(f => faces.includes(f))) : undefined
-  const taken = faces ? (own?.route ?? null) : (chosen?.route ?? null)
+  const taken = base?.ground ?? null
   const beside = taken ? lessInvasive(advice.verdicts, taken) : null
   return {
     started: beganWork(await readPlan(db(), id)),
-    choice,
+    picks: picksOf(judged),
     advised: advice.advised,
     verdicts: advice.verdicts,
     chosen: taken,
     beside: beside?.route ?? null,
     rowVersion: file.piece.row_version,
-    main: chosen?.route ?? null,
-    own: chosen?.own ?? [],
+    main: main?.ground ?? null,
+    own: own.map(b => ({ faces: b.faces ?? [], route: b.ground, ...picksOf(b) })),
     faces: file.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, part: f.part, name: f.name })),
     finishDefault: finishOfSchool(house),
   }
 }
 
-/** What a worker needs to plan this piece again and again: what is known, rates, hours, prices and the shop's methods. */
+/** What a worker needs to plan this piece again and again: what is known, rates, hours, prices, other build-ups. */
 export async function planningPage(id: number, at: Date) {
   const file = await readPiece(db(), id)
   return {
@@ -61,7 +93,7 @@ export async function planningPage(id: number, at: Date) {
     rates: await readRates(),
     hours: await readHours(),
     house: await readHouse(),
-    own: choiceOf(file)?.own ?? [],
+    own: file.choice?.buildUps.slice(1) ?? [],
     prices: await readPriceList(db()),
     now_ms: at.getTime(),
   }
@@ -73,35 +105,32 @@ export async function planningPage(id: number, at: Date) {
  */
 async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
   const id = file.piece.id
-  if (beganWork(await readPlan(tx, id)))
-    throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
   const plan = await inWorker('plan', { context: file.context, choice })
+  await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
+  await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
+  await tx.run("DELETE FROM overrule WHERE piece_id = :id AND about = 'plan'", { id })
+  for (const [i, step] of plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
+  await writeWaits(tx, id, plan.waits, [])
+  await askAnew(tx, id)
+}
+
+/** What was asked of the client falls away, and so does what was accepted: the plan is another. */
+export async function askAnew(tx: Db, id: number): Promise<void> {
   await tx.run(
     `UPDATE approval
         SET state = 'superseded'
         WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'`,
     { id },
   )
-  await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
-  await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
-  await tx.run("DELETE FROM overrule WHERE piece_id = :id AND about = 'plan'", { id })
-  for (const [i, step] of plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
-  await writeWaits(tx, id, plan.waits, [])
   await tx.run(
     'UPDATE piece SET accepted_worst_minor = NULL, agreed_minor = NULL, row_version = row_version + 1 WHERE id = :id',
     { id },
   )
 }
 
-const dropFaces = async (tx: Db, pieceId: number, faces: readonly number[]) => {
-  for (const face of faces) await tx.run('DELETE FROM own_way_face WHERE face_id = :face', { face })
-  await tx.run(
-    `DELETE
-        FROM own_way
-        WHERE piece_id = :pieceId AND NOT EXISTS (SELECT 1 FROM own_way_face WHERE way_id = own_way.id)`,
-    { pieceId },
-  )
-}
+/** Layers as they are stored; the shop's own products stay with the layers that have them. */
+export const draftsOf = (file: PieceFile, layers: readonly Layer[]): LayerDraft[] =>
+  layers.map(l => ({ ...l, productId: file.layers.find(r => r.id === l.id)?.product_id ?? null }))
 
 /** Takes a route for the piece, or for some of its faces, and works the plan out. */
 export const choose = (id: number, input: z.infer<typeof s.choose>, person: Person, at: Date) =>
@@ -110,10 +139,9 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
     if (piece.row_version !== input.rowVersion) throw stale()
     if (beganWork(await readPlan(tx, id)))
       throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
-    const { rowVersion: _seen, faces, house, ...picked } = input
-    const chosen = choiceOf(file)
+    const { rowVersion: _seen, faces, house, route, ...given } = input
     const scope = file.faces.filter(f => f.scope === 'refinish').map(f => f.id)
-    if (faces && !chosen)
+    if (faces && !file.choice)
       throw fail(409, 'no-route', 'Choose the route of the whole piece first; then some faces may go another way.')
     if (faces?.some(f => !scope.includes(f)))
       throw fail(422, 'invalid', 'A face is not in scope on this piece.', {
@@ -123,48 +151,44 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
       throw fail(422, 'invalid', 'These are all the faces: choose the route of the piece instead.', {
         faces: 'Some, not all.',
       })
-    const methods = { ...(await readHouse(tx)), ...house }
-    const way: Way = choiceFor(picked.route, picked)
-    const judged = faces
-      ? { facts: factsOfFaces(facts, f => faces.includes(f)), choice: way }
-      : { facts, choice: { ...way, ...(chosen?.own ? { own: chosen.own } : {}) } }
+    const [main, ...own] = file.choice?.buildUps ?? []
+    const context: Context = {
+      ...file.context,
+      facts: faces ? factsOfFaces(facts, f => faces.includes(f)) : facts,
+      house: { ...(await readHouse(tx)), ...house },
+    }
+    const base = faces ? (ownOf(file.choice, faces) ?? main) : main
+    const next = buildUpFor(context, route, pickedIn(given), base)
     const verdict = await inWorker('judgeOne', {
       ...(await readAsking(at, tx)),
-      context: { ...file.context, facts: judged.facts, house: methods },
-      choice: judged.choice,
+      context,
+      choice: faces ? alone(next) : { buildUps: [next, ...own] },
     })
     if (verdict.standing === 'ruled-out')
       throw fail(422, 'ruled-out', verdict.reasons.find(r => r.standing === 'ruled-out')!.says)
     if (faces) {
-      await dropFaces(tx, id, faces)
-      const own = await tx.run(
-        `INSERT INTO own_way (piece_id, route, finish, colour, conditioner, fill, bleach, film_um)
-            VALUES (:id, :route, :finish, :colour, :conditioner, :fill, :bleach, :film_um)`,
-        { ...way, id },
-      )
-      for (const face of faces)
-        await tx.run('INSERT INTO own_way_face (way_id, face_id) VALUES (:way, :face)', { way: own.id, face })
-    } else
-      await tx.run(
-        `UPDATE piece
-            SET route = :route, finish = :finish, colour = :colour, conditioner = :conditioner, fill = :fill,
-              bleach = :bleach, film_um = :film_um, house = :overrides
-            WHERE id = :id`,
-        { ...way, overrides: JSON.stringify(house), id },
-      )
+      await freeFaces(tx, id, faces)
+      const made = await insertBuildUp(tx, id, { ...next, faces })
+      await writeLayers(tx, made, draftsOf(file, next.layers))
+    } else {
+      await tx.run('UPDATE piece SET house = :overrides WHERE id = :id', { overrides: JSON.stringify(house), id })
+      if (main) await setGround(tx, main.id, next)
+      const made = main?.id ?? (await insertBuildUp(tx, id, next))
+      await writeLayers(tx, made, draftsOf(file, next.layers))
+    }
     const now = await readPiece(tx, id)
-    await replan(tx, now, choiceOf(now)!)
+    await replan(tx, now, now.choice!)
     const names = faces
       ? `${file.faces
           .filter(f => faces.includes(f.id))
           .map(f => `${f.part}, ${f.name}`)
           .join(' · ')}: `
       : ''
+    const laid = next.layers.flatMap(l => everyday(l, context) ?? []).join(', ')
     return {
       kind: 'route',
       says:
-        `Route: ${names}${ROUTE_NAMES[way.route]}, finish ${materialOf(way.finish).name}, colour ` +
-        `${way.colour === 'none' ? 'none' : materialOf(way.colour).name}. ` +
+        `Route: ${names}${ROUTE_NAMES[route]}${laid ? `, ${laid}` : ''}. ` +
         `${verdict.reasons.map(r => r.says).join(' ')}`,
       result: { ok: true },
     }
@@ -174,9 +198,11 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
 export const dropWays = (id: number, rowVersion: number, person: Person, at: Date) =>
   onPiece(id, at, person, async (tx, file) => {
     if (file.piece.row_version !== rowVersion) throw stale()
-    if (!choiceOf(file)?.own) throw fail(409, 'nothing', 'All faces go one way already.')
-    await tx.run('DELETE FROM own_way WHERE piece_id = :id', { id })
-    const { own: _own, ...main } = choiceOf(file)!
-    await replan(tx, file, main)
-    return { kind: 'route', says: `Route: all faces go one way. ${ROUTE_NAMES[main.route]}`, result: { ok: true } }
+    if (beganWork(await readPlan(tx, id)))
+      throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
+    const [main, ...own] = file.choice?.buildUps ?? []
+    if (!main || own.length === 0) throw fail(409, 'nothing', 'All faces go one way already.')
+    for (const b of own) await tx.run('DELETE FROM build_up WHERE id = :id', { id: b.id })
+    await replan(tx, file, { buildUps: [main] })
+    return { kind: 'route', says: `Route: all faces go one way. ${ROUTE_NAMES[main.ground]}`, result: { ok: true } }
   })

@@ -11,7 +11,6 @@ import type { PieceFile } from '../piece/rows'
 import type { Person } from '../shop/person'
 import { verdictsOf } from './judge'
 import {
-  choiceOf,
   insertStep,
   leastsOf,
   type PlannedStep,
@@ -68,15 +67,14 @@ const keptOf = (plan: StoredPlan): string =>
   canonicalJson({ steps: plan.steps.map(plannedOf), leasts: leastsOf(plan.waits) } as unknown as Json)
 
 const needPlan = (plan: StoredPlan, file: PieceFile) => {
-  if (!choiceOf(file) || plan.steps.length === 0)
-    throw fail(409, 'no-plan', 'There is no plan yet. Choose a route first.')
+  if (!file.choice || plan.steps.length === 0) throw fail(409, 'no-plan', 'There is no plan yet. Choose a route first.')
 }
 
 /**
  * Makes the stored plan this list of steps. What has started stays as it is.
  * @throws Fail 409 when a started step would change.
  */
-async function writeSteps(
+export async function writeSteps(
   tx: Db,
   file: PieceFile,
   old: StoredPlan,
@@ -86,7 +84,7 @@ async function writeSteps(
   const pieceId = file.piece.id
   const before = new Map(old.steps.map(st => [st.key, st]))
   const live = order.filter(st => before.get(st.key)?.state !== 'skipped')
-  const again = await inWorker('complete', { steps: live, context: file.context, choice: choiceOf(file)! })
+  const again = await inWorker('complete', { steps: live, context: file.context, choice: file.choice! })
   const done = new Map(again.steps.map(st => [st.key, st]))
   for (const gone of old.steps.filter(st => !order.some(o => o.key === st.key))) {
     if (gone.state !== 'planned') throw fail(409, 'started', `"${gone.title}" has started; a started step is frozen.`)
@@ -315,7 +313,7 @@ export async function splitStep(stepId: number, input: z.infer<typeof s.splitSte
     const apart: Step = {
       label: null,
       ...plannedOf(step),
-      key: freshKey(plan, step.key.split('.')[0]!, at),
+      key: freshKey(plan, step.key, at),
       faces: some,
     }
     return {

@@ -5,12 +5,12 @@ import { type LayerState, sectionOf } from '#core/section'
 import { forecast, type Hours, waitedFor } from '#core/timetable'
 import type { PieceFile } from '../piece/rows'
 import { licencesOn } from '../shop/licences'
-import { isOverruled, choiceOf, type StoredPlan } from './rows'
+import { isOverruled, type StoredPlan } from './rows'
 
 /** What the rules are asked of a stored plan, on this day. */
 const questionOf = (file: PieceFile, plan: StoredPlan, at: Date) => ({
   context: file.context,
-  choice: choiceOf(file)!,
+  choice: file.choice!,
   steps: plan.steps.filter(st => st.state !== 'skipped'),
   waits: plan.waits,
   licences: licencesOn(file.piece.licences ?? [], at),

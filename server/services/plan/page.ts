@@ -18,7 +18,7 @@ import { clockIn, readHours } from '../shop/rows'
 import { DAY_MS, readAsking, readPrices, readRates } from './asking'
 import { readEdits } from './edits'
 import { datesOf, sectionFor, startVerdictsOf, verdictsOf } from './judge'
-import { choiceOf, type PlannedStep, readPlan, readWetCoat, type StoredPlan } from './rows'
+import { type PlannedStep, readPlan, readWetCoat, type StoredPlan } from './rows'
 import { strangeInPlan } from './strange'
 
 interface Cost {
@@ -57,7 +57,7 @@ const workedMin = (st: PlannedStep) =>
 
 export async function planPage(id: number, person: Person, at: Date) {
   const file = await readPiece(db(), id)
-  const choice = choiceOf(file)
+  const choice = file.choice
   const plan = await readPlan(db(), id)
   if (!choice || plan.steps.length === 0) return { ready: false as const, rowVersion: file.piece.row_version }
   const strange = strangeInPlan(plan)
@@ -90,7 +90,6 @@ export async function planPage(id: number, person: Person, at: Date) {
     loops: loopsOf(
       plan.steps.filter(st => st.state !== 'skipped'),
       file.context,
-      choice,
     ),
     since: await sinceAgreed(id, plan, cost, dates, file.piece.agreed_minor, file.piece.accepted_worst_minor),
     rowVersion: file.piece.row_version,

@@ -13,12 +13,11 @@ import {
   type Wait,
   withLeast,
 } from '#core/acts'
-import type { Choice, OwnWay, RouteSlug } from '#core/build'
 import { EMPTY_SHELF } from '#core/materials'
+import type { RouteSlug } from '#core/piece'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../../database/db'
 import type { Which } from '../piece/read'
-import type { PieceFile } from '../piece/rows'
 
 interface StepRow {
   id: number
@@ -224,28 +223,6 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
 export async function readPlan(on: Db, pieceId: number): Promise<StoredPlan> {
   return (await readPlans(on, { where: 'one', id: pieceId })).get(pieceId) ?? emptyPlan()
 }
-
-/** The choice stored with a piece, with the faces that go their own way; null before a route was chosen. */
-export const choiceOf = ({ piece, ways }: Pick<PieceFile, 'piece' | 'ways'>): Choice | null =>
-  piece.route
-    ? {
-        route: piece.route as RouteSlug,
-        finish: piece.finish as Choice['finish'],
-        colour: piece.colour as Choice['colour'],
-        conditioner: piece.conditioner as Choice['conditioner'],
-        fill: piece.fill as Choice['fill'],
-        bleach: piece.bleach as Choice['bleach'],
-        film_um: piece.film_um,
-        ...(ways.length
-          ? {
-              own: ways.map(({ id: _id, piece_id: _piece, ...w }): OwnWay => ({
-                ...w,
-                faces: list(w.faces).map(Number),
-              })),
-            }
-          : {}),
-      }
-    : null
 
 /** A title is stored only where it was typed. */
 export const typedTitle = (step: Pick<Step, 'title' | 'typed'>): string =>

@@ -1,7 +1,7 @@
 import { isGrit } from '#core/abrasives'
 import { type ChosenField, FIELD_VALUES, type Fields, GATES, METHODS, STEP_KINDS } from '#core/acts'
-import { ROUTES } from '#core/build'
 import { MATERIALS } from '#core/materials'
+import { ROUTES } from '#core/piece'
 import { first } from '../platform/readable'
 import type { StoredPlan } from './rows'
 

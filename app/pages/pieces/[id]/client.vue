@@ -45,7 +45,7 @@ async function ask() {
       <p class="caption">{{ w('client.what') }}</p>
     </form>
     <section>
-      <div v-if="can && page!.piece.colour && page!.piece.colour !== 'none'" class="mb-4">
+      <div v-if="can && page!.coloured" class="mb-4">
         <ChoiceField
           :model-value="page!.piece.colour_sample"
           :label="w('client.sample')"

@@ -1,25 +1,24 @@
 <script setup lang="ts">
-import { CONDITIONERS, type RouteSlug } from '#core/build'
+import { CONDITIONERS, type Picks } from '#core/build'
 import type { House } from '#core/house'
 import { BLEACHES, COLOURS, FILLS, FINISHES } from '#core/materials'
+import type { RouteSlug } from '#core/piece'
 
 const { page, load: reload } = inject(PIECE)!
 const session = useSession()
 const id = computed(() => page.value!.piece.id)
-type Pick = Required<
-  Omit<BodyOf<'PUT /api/pieces/:id/choice'>, 'rowVersion' | 'faces' | 'route' | 'house' | 'film_um'>
-> & {
-  film_um: number | null
-}
-const pickOf = (p: Partial<{ [K in keyof Pick]: Pick[K] | null }>): Pick => ({
-  finish: p.finish ?? 'waterborne-polyurethane',
-  colour: p.colour ?? (page.value!.piece.tone === 'darker' ? 'gel-stain' : 'none'),
-  conditioner: p.conditioner ?? 'auto',
-  fill: p.fill ?? 'none',
-  bleach: p.bleach ?? 'none',
-  film_um: p.film_um ?? null,
+type Pick = Required<Picks>
+const usual = (): Pick => ({
+  finish: 'waterborne-polyurethane',
+  colour: page.value!.piece.tone === 'darker' ? 'gel-stain' : 'none',
+  conditioner: 'auto',
+  fill: 'none',
+  bleach: 'none',
+  film_um: null,
 })
-const pick = ref(pickOf(page.value!.piece))
+const pick = ref(usual())
+/** Something was picked here; until then a piece that has layers is judged with those. */
+const picked = ref(page.value!.route === null)
 const overrides = ref<Partial<House>>(page.value?.piece.house ?? {})
 /** Faces that are judged alone; null: the piece. */
 const some = ref<number[] | null>(null)
@@ -27,8 +26,7 @@ const some = ref<number[] | null>(null)
 const asked = computed(() => {
   const { film_um, ...rest } = pick.value
   return {
-    ...rest,
-    film_um: film_um || undefined,
+    ...(picked.value ? { ...rest, film_um: film_um || undefined } : {}),
     house: JSON.stringify(overrides.value),
     faces: some.value?.join(','),
   }
@@ -42,18 +40,22 @@ const {
   (topic, piece) => topic === 'all' || piece === id.value,
   () => ({ id: id.value, query: asked.value }),
 )
-// the house's own finish is offered where none was chosen
-const untouched = ref(page.value!.piece.finish === null)
+// the house's own finish is offered where none was chosen; else what the layers come nearest to
+const untouched = ref(page.value!.route === null)
 watch(routes, r => {
-  if (r && untouched.value) {
+  if (!r) return
+  if (untouched.value) {
     untouched.value = false
     pick.value.finish = r.finishDefault
-  }
+  } else if (!picked.value) pick.value = { ...usual(), ...r.picks } as Pick
 })
+function take(change: Partial<Pick>) {
+  picked.value = true
+  pick.value = { ...pick.value, ...change }
+}
 function look(faces: readonly number[] | null) {
-  const own = faces && routes.value!.own.find(w => w.faces.some(f => faces.includes(f)))
   some.value = faces ? [...faces] : null
-  pick.value = pickOf(own || page.value!.piece)
+  picked.value = false
 }
 const busy = ref(false)
 async function choose(route: RouteSlug) {
@@ -61,8 +63,7 @@ async function choose(route: RouteSlug) {
   const done = await send('PUT /api/pieces/:id/choice', {
     id: id.value,
     body: {
-      ...pick.value,
-      film_um: pick.value.film_um || null,
+      ...(picked.value ? { ...pick.value, film_um: pick.value.film_um || null } : {}),
       house: overrides.value,
       route,
       rowVersion: routes.value!.rowVersion,
@@ -119,45 +120,51 @@ const ground = computed(
     />
     <div class="flex flex-wrap gap-4">
       <ChoiceField
-        v-model="pick.finish"
+        :model-value="pick.finish"
         class="w-64"
         :label="w('route.finish')"
         :options="optionsOf(FINISHES, f => w(`finish.${f}`))"
+        @update:model-value="take({ finish: $event })"
       />
       <ChoiceField
-        v-model="pick.colour"
+        :model-value="pick.colour"
         class="w-44"
         :label="w('route.colour')"
         :options="optionsOf(COLOURS, c => w(`colourKind.${c}`))"
+        @update:model-value="take({ colour: $event })"
       />
       <label class="w-44"
         >{{ w('route.filmWanted') }}
         <input
-          v-model.lazy.number="pick.film_um"
+          :value="pick.film_um"
           type="number"
           min="5"
           max="500"
           class="field"
           :placeholder="w('route.filmUsual')"
+          @change="take({ film_um: Number(($event.target as HTMLInputElement).value) || null })"
       /></label>
       <ChoiceField
         v-if="pick.colour === 'pigment-stain'"
-        v-model="pick.conditioner"
+        :model-value="pick.conditioner"
         class="w-52"
         :label="w('route.conditioner')"
         :options="optionsOf(CONDITIONERS, c => w(`conditioner.${c}`))"
+        @update:model-value="take({ conditioner: $event })"
       />
       <ChoiceField
-        v-model="pick.fill"
+        :model-value="pick.fill"
         class="w-44"
         :label="w('route.fill')"
         :options="optionsOf(FILLS, f => w(`fill.${f}`))"
+        @update:model-value="take({ fill: $event })"
       />
       <ChoiceField
-        v-model="pick.bleach"
+        :model-value="pick.bleach"
         class="w-44"
         :label="w('route.bleach')"
         :options="optionsOf(BLEACHES, b => w(`bleach.${b}`))"
+        @update:model-value="take({ bleach: $event })"
       />
     </div>
     <FoldOut class="row mt-4" :title="w('house.title')">
@@ -180,7 +187,7 @@ const ground = computed(
         :route="ground"
         :overrides="overrides"
         :faces="some"
-        @pick="pick.finish = $event"
+        @pick="take({ finish: $event })"
       />
     </FoldOut>
     <RouteComparison v-if="compared" :verdicts="compared" />

@@ -1,0 +1,354 @@
+<script setup lang="ts">
+import { Plus } from '@lucide/vue'
+import Sortable from 'sortablejs'
+import { type Ending, ENDINGS, type Layer, layerOfOffer } from '#core/build'
+import { actOf } from '#core/acts'
+import { taken } from '#core/materials'
+import { ROUTE_NAMES } from '#core/piece'
+import { layerOfStep, type OfferHere, roundsOf, workOutPlan } from '#core/plan'
+import { sumOf } from '#core/units'
+import { surfaceOf } from '#core/section'
+import type { ComposeAnswer } from '~/workers/compose.worker'
+
+/** The surface composed layer by layer, on its own section: what is chosen is seen, and the plan follows from it. */
+const { load: reload } = inject(PIECE)!
+const route = useRoute()
+const session = useSession()
+const id = computed(() => Number(route.params.id))
+const { data, load, failed } = useLive(
+  'GET /api/pieces/:id/build-up',
+  (topic, piece) => topic === 'all' || topic === 'store' || piece === id.value,
+  () => ({ id: id.value }),
+)
+const page = computed(() => data.value as unknown as ComposePage | null)
+const { choice, at, chosen, buildUp, changed, begin, undo, put, change, move, out, end } = useComposing(page)
+const can = computed(() => session.may('owner', 'lead'))
+const frozen = computed(() => new Set(page.value?.frozen))
+
+/** Planned here at once, so that what is touched is drawn; what the rules and the sums say comes after it. */
+const plan = computed(() => (page.value && choice.value ? workOutPlan(page.value.context, choice.value) : null))
+const faces = computed(() =>
+  (page.value?.faces ?? []).filter(
+    f => buildUp.value?.faces?.includes(f.id) ?? !choice.value?.buildUps.some(b => b.faces?.includes(f.id)),
+  ),
+)
+const face = ref<number | null>(null)
+watch(at, () => {
+  face.value = null
+  chosen.value = null
+  place.value = null
+})
+const shown = computed(() => {
+  const on = face.value ?? faces.value.find(f => f.rank === 'show')?.id ?? faces.value[0]?.id ?? null
+  return page.value && plan.value ? surfaceOf(page.value.context, plan.value.steps, on) : null
+})
+
+const ask = useComposeWorker()
+const found = shallowRef<ComposeAnswer | null>(null)
+const first = shallowRef<ComposeAnswer['sum'] | null>(null)
+const PAUSE_MS = 120
+watchDebounced(
+  [choice, page],
+  async () => {
+    if (!page.value || !choice.value) return
+    const { context, asking } = page.value
+    const answer = await ask({ context, choice: choice.value, asking })
+    found.value = answer
+    if (!changed.value) first.value = answer.sum
+  },
+  { debounce: PAUSE_MS, immediate: true },
+)
+const verdicts = computed(() => (found.value?.verdicts ?? []).filter(v => v.severity !== 'note'))
+const spoken = (layer: number) => verdicts.value.filter(v => v.layer === layer)
+const GRAVE = ['stop', 'forbidden']
+const failing = computed(
+  () => new Set(verdicts.value.flatMap(v => (v.layer !== null && GRAVE.includes(v.severity) ? [v.layer] : []))),
+)
+const whyOut = (layer: number) => page.value?.out.find(o => o.layer === layer)?.why ?? null
+
+/** A boundary that was touched, counted from the wood, and what may be put in there. */
+const place = ref<number | null>(null)
+const offers = shallowRef<OfferHere[]>([])
+async function touch(where: number) {
+  place.value = place.value === where ? null : where
+  chosen.value = null
+  offers.value = []
+  if (place.value === null || !page.value || !choice.value || !buildUp.value) return
+  const { context, asking } = page.value
+  const answer = await ask({ context, choice: choice.value, asking, offer: { buildUp: buildUp.value, at: where } })
+  if (place.value === where) offers.value = answer.offers ?? []
+}
+function take(offer: OfferHere) {
+  if (place.value === null) return
+  const { id: _new, ...layer } = layerOfOffer(0, offer)
+  put(place.value, layer)
+  place.value = null
+}
+function choose(layer: number) {
+  place.value = null
+  chosen.value = chosen.value === layer ? null : layer
+}
+const selected = computed(() => buildUp.value?.layers.find(l => l.id === chosen.value) ?? null)
+
+const ROW = 64
+/** From the surface down, as it is drawn. */
+const rows = computed(() => [...(buildUp.value?.layers ?? [])].reverse())
+const rowAt = computed(() => new Map(rows.value.map((l, i) => [l.id, (i + 0.5) * ROW])))
+const high = computed(() => Math.max(420, rows.value.length * ROW + 60))
+const list = useTemplateRef<HTMLElement>('list')
+watch(list, (el, _old, onCleanup) => {
+  if (!el || !can.value) return
+  let next: ChildNode | null = null
+  const sortable = Sortable.create(el, {
+    handle: '.grip',
+    draggable: '.layer-row',
+    animation: 120,
+    onStart: e => {
+      next = e.item.nextSibling
+    },
+    onEnd: e => {
+      const by = (e.oldDraggableIndex ?? 0) - (e.newDraggableIndex ?? 0)
+      el.insertBefore(e.item, next)
+      move(Number(e.item.getAttribute('data-layer')), by)
+    },
+  })
+  onCleanup(() => sortable.destroy())
+})
+useEventListener('keydown', (e: KeyboardEvent) => {
+  if (!(e.ctrlKey || e.metaKey) || e.key !== 'z' || (e.target as HTMLElement).closest('input, textarea')) return
+  e.preventDefault()
+  undo()
+})
+
+const productOf = (l: Layer) => page.value?.products.find(p => p.label === l.label && l.label !== null) ?? null
+const usualOf = (l: Layer) =>
+  buildUp.value && page.value
+    ? roundsOf(
+        { ...l, coats: null, film_um: null },
+        {
+          ...buildUp.value,
+          layers: buildUp.value.layers.map(x => (x.id === l.id ? { ...l, coats: null, film_um: null } : x)),
+        },
+        page.value.context,
+      )
+    : 1
+function nameOf(l: Layer): string {
+  const m = page.value && taken(page.value.context.shelf, l)
+  const called = actOf({ kind: l.act }).called
+  if (!m) return `${called}, ${w('surface.notChosen')}`
+  return m.name.slice(0, 1).toUpperCase() + m.name.slice(1)
+}
+/** "stain · 2 coats · 34 µm · lid, top" */
+function saysOf(l: Layer): string {
+  if (!buildUp.value || !page.value || !plan.value) return ''
+  const rounds = roundsOf(l, buildUp.value, page.value.context)
+  const um = sumOf(shown.value?.films.filter(f => f.layer === l.id) ?? [], f => f.um)
+  const on = l.faces ? faces.value.filter(f => l.faces!.includes(f.id)).map(f => f.name) : []
+  const out = whyOut(l.id)
+  return [
+    l.use ? w(`surface.uses.${l.use}`) : actOf({ kind: l.act }).called,
+    rounds > 1 ? `${rounds} ×` : '',
+    um ? `${Math.round(um)} µm` : '',
+    on.join(', '),
+    out ? w('surface.staysOut', { why: out }) : '',
+  ]
+    .filter(Boolean)
+    .join(' · ')
+}
+/** What the plan puts in by itself, and everything else that it makes of the layers. */
+const steps = computed(() => (plan.value?.steps ?? []).map(s => ({ ...s, of: layerOfStep(s.key) })))
+const busy = ref(false)
+async function save() {
+  if (!buildUp.value || !page.value) return
+  busy.value = true
+  const done = await send('PUT /api/pieces/:id/build-up', {
+    id: id.value,
+    body: {
+      rowVersion: page.value.rowVersion,
+      buildUpId: buildUp.value.id,
+      ending: buildUp.value.ending,
+      layers: buildUp.value.layers.map(l => {
+        const { label: _label, ...layer } = l
+        return { ...layer, productId: productOf(l)?.id ?? null, faces: l.faces ? [...l.faces] : null }
+      }),
+      leave: [],
+    },
+  })
+  busy.value = false
+  if (done) {
+    const lost = done.lost.map(c => c.title)
+    useNotes().show(
+      lost.length ? w('surface.lost', { what: lost.join(', ') }) : w('surface.taken', { n: done.kept.length }),
+    )
+  }
+  await Promise.all([load(), reload()])
+}
+</script>
+
+<template>
+  <div v-if="page">
+    <p v-if="!page.ready || !buildUp || !choice" class="row">{{ w('surface.none') }}</p>
+    <div v-else class="grid gap-4">
+      <div v-if="choice.buildUps.length > 1" class="flex flex-wrap gap-2" role="group" :aria-label="w('surface.which')">
+        <button
+          v-for="(b, i) in choice.buildUps"
+          :key="b.id"
+          type="button"
+          class="act act-quiet"
+          :class="i === at ? 'border-verdigris! border-2' : ''"
+          :aria-pressed="i === at"
+          @click="at = i"
+        >
+          {{
+            b.faces
+              ? page.faces
+                  .filter(f => b.faces!.includes(f.id))
+                  .map(f => f.name)
+                  .join(' · ')
+              : w('surface.rest')
+          }}
+        </button>
+      </div>
+      <div class="grid xl:grid-cols-[1fr_21rem] gap-6">
+        <section>
+          <div class="flex flex-wrap items-end gap-4 mb-6">
+            <h2 class="grow">{{ w('surface.title') }}</h2>
+            <ChoiceField
+              v-if="faces.length > 1"
+              v-model="face"
+              class="w-56"
+              :label="w('surface.face')"
+              :none="faces.find(f => f.rank === 'show')?.name ?? faces[0]?.name"
+              :options="faces.map(f => ({ value: f.id, label: f.name }))"
+            />
+          </div>
+          <div class="flex items-start">
+            <SurfaceCut
+              v-if="shown"
+              :surface="shown"
+              :label="w('surface.cut', { face: faces.find(f => f.id === face)?.name ?? faces[0]?.name ?? '' })"
+              :height="high"
+              :chosen="chosen"
+              :rows="rowAt"
+              :failing="failing"
+              @choose="choose"
+            />
+            <div class="grow min-w-0">
+              <ol ref="list">
+                <LayerRow
+                  v-for="(l, i) in rows"
+                  :key="l.id"
+                  :layer="l"
+                  :name="nameOf(l)"
+                  :says="saysOf(l)"
+                  :chosen="l.id === chosen"
+                  :open="place === rows.length - i"
+                  :failing="failing.has(l.id)"
+                  :doubtful="spoken(l.id).length > 0 || whyOut(l.id) !== null"
+                  :can="can"
+                  :frozen="frozen.has(l.id)"
+                  :last="i === 0"
+                  @choose="choose(l.id)"
+                  @touch="touch(rows.length - i)"
+                  @move="move(l.id, $event)"
+                />
+              </ol>
+              <div class="relative h-14 flex items-center pl-10 text-soft">
+                {{ w('surface.wood', { ground: ROUTE_NAMES[buildUp.ground] }) }}
+                <button
+                  v-if="can && page.frozen.length === 0"
+                  type="button"
+                  class="absolute right-1 -top-[22px] z-10 h-11 w-11 flex items-center justify-center"
+                  :aria-label="w('surface.onWood')"
+                  :aria-expanded="place === 0"
+                  data-test="boundary"
+                  @click="touch(0)"
+                >
+                  <span
+                    class="h-7 w-7 rounded-full border flex items-center justify-center bg-sheet"
+                    :class="place === 0 ? 'border-verdigris border-2 text-verdigris' : 'border-soft'"
+                    ><Plus :size="18" aria-hidden="true"
+                  /></span>
+                </button>
+              </div>
+              <p v-if="!rows.length" class="caption">{{ w('surface.nothing') }}</p>
+            </div>
+          </div>
+        </section>
+        <aside class="grid gap-5 content-start">
+          <LayerOffers v-if="place !== null" :offers="offers" @take="take" />
+          <section v-else-if="selected">
+            <h2>{{ nameOf(selected) }}</h2>
+            <p
+              v-for="v in spoken(selected.id)"
+              :key="v.rule"
+              class="verdict"
+              :class="GRAVE.includes(v.severity) ? 'verdict-stop' : ''"
+            >
+              {{ v.says }}. {{ v.reason }} {{ v.mend }}
+            </p>
+            <LayerFields
+              :layer="selected"
+              :products="page.products"
+              :faces="faces"
+              :usual="usualOf(selected)"
+              :frozen="frozen.has(selected.id) || !can"
+              @change="change(selected.id, $event)"
+              @move="move(selected.id, $event)"
+              @out="out(selected.id)"
+            />
+          </section>
+          <ComposeSums :sum="found?.sum ?? null" :before="first ?? null" :film="sumOf(shown?.films ?? [], f => f.um)" />
+          <ChoiceField
+            :model-value="buildUp.ending"
+            :label="w('surface.ending')"
+            :options="optionsOf(ENDINGS, e => w(`surface.endings.${e}`))"
+            :disabled="!can"
+            @update:model-value="end($event as Ending)"
+          />
+          <div v-if="can" class="flex flex-wrap gap-2">
+            <button type="button" class="act" :disabled="!changed || busy" data-test="take-surface" @click="save">
+              {{ w('surface.take') }}
+            </button>
+            <button type="button" class="act act-quiet" :disabled="!changed" data-test="undo" @click="undo">
+              {{ w('surface.undo') }}
+            </button>
+            <button type="button" class="act act-quiet" :disabled="!changed" @click="begin">
+              {{ w('surface.again') }}
+            </button>
+          </div>
+          <section>
+            <h3>{{ w('surface.speaks') }}</h3>
+            <p v-if="found && verdicts.length === 0" class="text-moss">{{ w('surface.clear') }}</p>
+            <p
+              v-for="v in verdicts"
+              :key="`${v.rule} ${v.step}`"
+              class="verdict"
+              :class="GRAVE.includes(v.severity) ? 'verdict-stop' : ''"
+            >
+              <button
+                v-if="v.layer !== null"
+                type="button"
+                class="underline text-left min-h-11"
+                @click="choose(v.layer)"
+              >
+                {{ v.says }}</button><template v-else>{{ v.says }}</template
+              >. {{ v.mend }}
+            </p>
+          </section>
+        </aside>
+      </div>
+      <FoldOut :title="w('surface.steps')" open>
+        <ol class="columns-1 md:columns-2 gap-8 mt-2">
+          <li v-for="s in steps" :key="s.key" class="break-inside-avoid flex gap-3 py-1" data-test="made">
+            <span class="grow" :class="s.of && s.of.layer === chosen ? 'font-bold' : ''"
+              >{{ s.title
+              }}<span v-if="s.of?.before" class="caption block">{{ w('surface.putInBy') }}: {{ s.why }}</span></span
+            ><span class="clock text-soft">{{ s.attended_min }} min</span>
+          </li>
+        </ol>
+      </FoldOut>
+    </div>
+  </div>
+  <PageState v-else :failed="failed" />
+</template>

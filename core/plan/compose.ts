@@ -1,0 +1,49 @@
+/** What a composed surface comes to, and what may be put where. */
+import { type BuildUp, type Choice, freshLayerId, type Layer, layerOfOffer, type Offer, offers, putIn } from '../build'
+import type { Context } from '../context'
+import { workOutPlan } from './planner'
+
+/** The layer that a step belongs to, or that it was put in for; null: the ground's, or one added by hand. */
+export function layerOfStep(key: string): { layer: number; before: boolean } | null {
+  const found = /^(?:f-)?(\d+)\.(before\.)?/.exec(key)
+  return found ? { layer: Number(found[1]), before: found[2] !== undefined } : null
+}
+
+export const replaceBuildUp = ({ buildUps: [main, ...rest] }: Choice, next: BuildUp): Choice => ({
+  buildUps: [main.id === next.id ? next : main, ...rest.map(b => (b.id === next.id ? next : b))],
+})
+
+export interface Judged {
+  rule: string
+  severity: string
+  says: string
+  step: string
+}
+export interface OfferHere extends Offer {
+  /** why not; null: it may */
+  against: string | null
+}
+/**
+ * Every layer that may be put in at a place of a build-up, those that nothing speaks against first. `stops`: what the
+ * rules say of a plan, the graver kinds alone.
+ */
+export function offersAt(
+  context: Context,
+  choice: Choice,
+  buildUp: BuildUp,
+  at: number,
+  stops: (choice: Choice, plan: ReturnType<typeof workOutPlan>) => readonly Judged[],
+): OfferHere[] {
+  const id = freshLayerId(choice)
+  const said = (c: Choice) => stops(c, workOutPlan(context, c))
+  const before = new Set(said(choice).map(v => `${v.rule}|${v.says}`))
+  const here = offers().map((offer): OfferHere => {
+    const layer: Layer = layerOfOffer(id, offer)
+    const found = said(replaceBuildUp(choice, putIn(buildUp, at, layer))).filter(
+      v => !before.has(`${v.rule}|${v.says}`),
+    )
+    const own = found.find(v => layerOfStep(v.step)?.layer === id) ?? found[0]
+    return { ...offer, against: own?.says ?? null }
+  })
+  return [...here.filter(o => o.against === null), ...here.filter(o => o.against !== null)]
+}

@@ -1,0 +1,171 @@
+import type { z } from 'zod'
+import { does, type Step, stepOf } from '#core/acts'
+import { type BuildUp, type Choice, everyday, type Layer, laidOn, groupsOfWay, waysOf } from '#core/build'
+import { layerOfStep, replaceBuildUp } from '#core/plan'
+import type * as s from '#shared/schemas'
+import { db, type Db } from '../../database/db'
+import { onPiece } from '../piece/pieces'
+import { readPiece } from '../piece/read'
+import type { PieceFile } from '../piece/rows'
+import type { Person } from '../shop/person'
+import { readAsking } from './asking'
+import { setGround, writeLayers } from './buildUps'
+import { askAnew } from './choose'
+import { leastsOf, readPlan, type StoredPlan } from './rows'
+import { writeSteps } from './edits'
+
+/** Layers of which a step has started: they stay as they are. */
+const frozenIn = (plan: StoredPlan): Set<number> =>
+  new Set(
+    plan.steps
+      .filter(st => st.state === 'running' || st.state === 'done')
+      .flatMap(st => layerOfStep(st.key) ?? [])
+      .map(l => l.layer),
+  )
+
+/** What is composed: build-ups with their layers, what stays out on this ground, and what is needed to plan anew. */
+export async function composePage(id: number, at: Date) {
+  const file = await readPiece(db(), id)
+  const { choice, context } = file
+  const plan = await readPlan(db(), id)
+  const products = await db().rows<{ id: number; name: string; class: string; label: number | null }>(
+    `SELECT p.id, p.name, p.class, (SELECT MAX(id) FROM product_label WHERE product_id = p.id) AS label
+        FROM product p
+        ORDER BY p.name`,
+  )
+  const frozen = frozenIn(plan)
+  return {
+    rowVersion: file.piece.row_version,
+    ready: choice !== null && plan.steps.length > 0,
+    choice,
+    context,
+    asking: await readAsking(at),
+    products,
+    frozen: [...frozen],
+    begun: plan.steps.some(st => !does(st, 'words') && st.state !== 'planned'),
+    out: choice
+      ? waysOf(context, choice).flatMap(way =>
+          groupsOfWay(way).flatMap(group =>
+            laidOn({ ...context, facts: way.facts }, way.buildUp, group).out.map(o => ({
+              layer: o.layer.id,
+              why: o.why,
+            })),
+          ),
+        )
+      : [],
+    faces: file.faces
+      .filter(f => f.scope === 'refinish')
+      .map(f => ({ id: f.id, name: `${f.part}, ${f.name}`, species: f.species, rank: f.face_rank })),
+    sheen: file.facts.sheen,
+  }
+}
+
+/** What a client sees of it: grounds, colours and finishes; when it changes, the client is asked again. */
+const lookOf = (choice: Choice, file: PieceFile): string =>
+  JSON.stringify(choice.buildUps.map(b => [b.ground, b.ending, b.layers.flatMap(l => everyday(l, file.context) ?? [])]))
+
+/** The client's word once more, where it was given; else the one that still waits. */
+function wordAgain({ steps }: StoredPlan): Step[] {
+  const words = steps.filter(st => does(st, 'words'))
+  const last = words.at(-1)
+  if (!last) return []
+  if (last.state === 'planned') return [last]
+  return [stepOf({ ...last, key: `${last.key.split('~')[0]}~${words.length + 1}`, why: 'the look has changed' })]
+}
+
+type Composed = z.infer<typeof s.compose>
+const sameLayer = (a: Layer, b: Layer): boolean =>
+  JSON.stringify({ ...a, label: 0 }) === JSON.stringify({ ...b, label: 0 })
+
+/** The newest label of a product of the shop; refused where it is of another class than the layer. */
+async function labelsOf(tx: Db, layers: Composed['layers']): Promise<Map<number, number>> {
+  const ids = layers.flatMap(l => l.productId ?? [])
+  if (ids.length === 0) return new Map()
+  const rows = await tx.rows<{ id: number; class: string; label: number }>(
+    `SELECT p.id, p.class, MAX(l.id) AS label
+        FROM product p
+        JOIN product_label l ON l.product_id = p.id
+        WHERE p.id IN (:ids)
+        GROUP BY p.id`,
+    { ids },
+  )
+  for (const l of layers) {
+    const own = rows.find(r => r.id === l.productId)
+    if (l.productId !== null && own?.class !== l.product)
+      throw fail(422, 'invalid', 'This product is of another class than its layer. Choose it again.')
+  }
+  return new Map(rows.map(r => [r.id, r.label]))
+}
+
+function refuseFrozen(before: BuildUp, after: BuildUp, frozen: ReadonlySet<number>) {
+  for (const layer of before.layers.filter(l => frozen.has(l.id))) {
+    const now = after.layers.find(l => l.id === layer.id)
+    if (!now || !sameLayer(layer, now))
+      throw fail(409, 'started', 'Work on a layer has started; it stays as it is. Change what comes after it.')
+  }
+  const last = after.layers.findLastIndex(l => frozen.has(l.id))
+  if (after.layers.slice(0, Math.max(0, last)).some(l => !frozen.has(l.id) && !before.layers.some(b => b.id === l.id)))
+    throw fail(409, 'started', 'Nothing can be put in below a layer on which work has started.')
+}
+
+/**
+ * Takes a composed surface: the plan is worked out anew, with what was changed by hand made again where its step still
+ * exists. Started steps stay; a changed look asks the client again.
+ */
+export const compose = (id: number, input: Composed, person: Person, at: Date) =>
+  onPiece(id, at, person, async (tx, file) => {
+    if (file.piece.row_version !== input.rowVersion) throw stale()
+    const old = file.choice
+    const target = old?.buildUps.find(b => b.id === input.buildUpId)
+    if (!old || !target) throw notFound('build-up')
+    const faces = new Set(file.faces.map(f => f.id))
+    if (input.layers.some(l => l.faces?.some(f => !faces.has(f))))
+      throw fail(422, 'invalid', 'A face is not on this piece.', { layers: 'Choose faces of this piece.' })
+    const labels = await labelsOf(tx, input.layers)
+    const next: BuildUp = {
+      ...target,
+      ending: input.ending,
+      layers: input.layers.map(({ productId, ...l }) => ({
+        ...l,
+        label: productId === null ? null : (labels.get(productId) ?? null),
+      })),
+    }
+    const plan = await readPlan(tx, id)
+    refuseFrozen(target, next, frozenIn(plan))
+    await setGround(tx, target.id, next)
+    await writeLayers(
+      tx,
+      target.id,
+      input.layers.map(l => ({ ...l, fields: l.fields })),
+    )
+    const now = await readPiece(tx, id)
+    const after = now.choice!
+    // new layers got their numbers by now
+    const prefix = plan.steps.some(st => st.key.startsWith('f-')) ? 'f-' : ''
+    const made = await inWorker('recompose', {
+      context: now.context,
+      before: replaceBuildUp(old, target),
+      after,
+      now: plan.steps.filter(st => st.state !== 'skipped'),
+      leave: input.leave,
+      prefix,
+    })
+    const started = plan.steps.filter(st => st.state !== 'planned')
+    const keys = new Set(started.map(st => st.key))
+    const asksAgain = lookOf(old, file) !== lookOf(after, now)
+    const order = [
+      ...started,
+      ...(asksAgain ? wordAgain(plan) : []),
+      ...made.steps.filter(st => !keys.has(st.key) && !(asksAgain && does(st, 'words'))),
+    ]
+    await writeSteps(tx, now, plan, order, leastsOf(plan.waits))
+    await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
+    if (asksAgain) await askAnew(tx, id)
+    else await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
+    const laid = next.layers.flatMap(l => everyday(l, now.context) ?? []).join(', ')
+    return {
+      kind: 'route',
+      says: `Surface composed: ${laid || 'nothing laid'}`,
+      result: { kept: made.kept, lost: made.lost },
+    }
+  })
