@@ -55,7 +55,12 @@ export type Does =
   | 'words'
 
 export interface Unfit {
-  rule: 'bleach-needs-bare-wood' | 'stain-needs-bare-wood' | 'gel-over-film-needs-scuff' | 'oil-on-sealed-surface'
+  rule:
+    | 'bleach-needs-bare-wood'
+    | 'stain-needs-bare-wood'
+    | 'gel-over-film-needs-scuff'
+    | 'oil-on-sealed-surface'
+    | 'filler-on-film'
   says: string
 }
 

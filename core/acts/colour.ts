@@ -1,6 +1,7 @@
 /** Colour: bleach, conditioner, stain, gel, dye, toner, glaze, paint wash, touching up. */
 import type { Context } from '../context'
 import { taken } from '../materials'
+import { speciesOf } from '../wood'
 import {
   type Act,
   always,
@@ -41,6 +42,15 @@ const COLOUR = {
   notes: NO_NOTES,
 } as const
 
+const BLEACH_SAYS: Readonly<Record<string, string>> = {
+  'oxalic-acid': 'Oxalic acid on the stains',
+  'household-chlorine': 'Household chlorine, to take the dye out',
+}
+const BLEACH_WHY: Readonly<Record<string, string>> = {
+  'two-part-bleach': 'a stain cannot go lighter than the wood; it gets darker before it gets lighter',
+  'household-chlorine': "takes out dyes, not the wood's own colour",
+}
+
 const bleach: Act = {
   ...COLOUR,
   called: 'bleach',
@@ -58,10 +68,7 @@ const bleach: Act = {
     everyday: 'bleached with',
     apart: 4,
     passes: m => (m.slug === 'two-part-bleach' ? 2 : 1),
-    why: ({ step }) =>
-      step.product === 'two-part-bleach'
-        ? 'a stain cannot go lighter than the wood; it gets darker before it gets lighter'
-        : 'takes out iron and water stains',
+    why: ({ step }) => BLEACH_WHY[step.product ?? ''] ?? 'takes out iron and water stains',
     after: () => [
       { kind: 'rinse', why: 'what stays in the wood eats the next film', method: 'rag' },
       { kind: 'sand', why: 'the treated layer is thin, edges cut through', grits: 'stop', fields: { after: 'bleach' } },
@@ -77,7 +84,7 @@ const bleach: Act = {
   says: step =>
     step.product === 'two-part-bleach'
       ? 'Bleach, A and B 1:1 in an open vessel, twice over; leave overnight'
-      : 'Oxalic acid on the stains',
+      : (BLEACH_SAYS[step.product ?? ''] ?? 'Bleach'),
 }
 
 const conditioner: Act = {
@@ -87,12 +94,20 @@ const conditioner: Act = {
   pace: perM2(6),
   methods: ['rag', 'brush'],
   does: ['covers'],
+  ground: onBareWood('stain-needs-bare-wood', 'keeps the conditioner out'),
   then: (_step, next) =>
     next.kind === 'stain' || next.kind === 'gel'
       ? fixed('dwell', 5, 10, 15, 'stain within 2 h of the conditioner, or it has sealed too far', 2 * H)
       : COLOUR_DRY,
   late: 'condition-again',
-  layer: plainLayer(300, 'the wood drinks stain evenly'),
+  layer: plainLayer(300, '', {
+    why: ({ step, k }) => {
+      const blotchy = k.facts.faces.find(f => step.faces.includes(f.id) && speciesOf(f.species).blotches)
+      return blotchy
+        ? `${speciesOf(blotchy.species).name} takes stain in patches`
+        : 'this wood need not blotch; the shop conditions it all the same'
+    },
+  }),
   notes: always('Flood, wait, wipe; the stain follows within two hours.'),
   says: () => 'Conditioner on, wipe after 5 to 15 min',
 }

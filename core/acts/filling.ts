@@ -3,6 +3,7 @@ import { P } from '../abrasives'
 import type { Context } from '../context'
 import { taken } from '../materials'
 import { wetOnly } from '../piece'
+import { sumOf } from '../units'
 import {
   type Act,
   always,
@@ -14,9 +15,10 @@ import {
   NOT_DRYING,
   NOTHING_MADE,
   perM2,
+  type Unfit,
 } from './act'
 import type { Step, StepKind } from './step'
-import { lay } from './surface'
+import { lay, type Surface } from './surface'
 import { D, fixed, H } from './wait'
 
 const isOil = (step: Step, { shelf }: Pick<Context, 'shelf'>) => taken(shelf, step)?.base === 'oil'
@@ -26,6 +28,19 @@ const dwell = (step: Step, k: Context) =>
     : fixed('dwell', 0, 2, 5, 'scraped off at once', 10)
 const WIPE_OFF_M2 = 10
 
+/** More film than a thin sealer has closed the pores, µm (shop default). */
+const PORES_OPEN_UM = 40
+/** Filler goes on bare or thinly sealed wood. */
+function closed(s: Surface): Unfit | null {
+  const found = s.films.find(f => f.found)
+  if (found)
+    return { rule: 'filler-on-film', says: `an old film of ${found.slug.replaceAll('-', ' ')} lies in the pores` }
+  const film_um = sumOf(s.films, f => f.dry_um)
+  return film_um > PORES_OPEN_UM
+    ? { rule: 'filler-on-film', says: `${Math.round(film_um)} µm of film have closed the pores` }
+    : null
+}
+
 const fill: Act = {
   called: 'fill',
   needs: { roles: ['filler'], always: true },
@@ -34,7 +49,7 @@ const fill: Act = {
   methods: ['hand', 'brush'],
   makes: { ...NOTHING_MADE, vapour: true, water: true },
   does: ['looks'],
-  ground: ANY_GROUND,
+  ground: closed,
   leaves: (s, step, k) => lay(step, s, k),
   then: (step, _next, k) => dwell(step, k),
   open: (step, k) => {

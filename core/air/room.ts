@@ -82,6 +82,12 @@ export function judgeAir(need: AirNeed, air: Air | null, surface_C?: number): Ai
   }
   if (need.limitMax_C !== null && air.temperature_C > need.limitMax_C)
     stops.push(`The air is ${round(air.temperature_C, 1)} °C; this product is not put on above ${need.limitMax_C} °C.`)
+  if (need.limitMin_C !== null && air.temperature_C < need.limitMin_C)
+    stops.push(`The air is ${round(air.temperature_C, 1)} °C; this product is not put on below ${need.limitMin_C} °C.`)
+  if (need.limitMaxRh !== null && air.rh > need.limitMaxRh)
+    stops.push(
+      `Humidity is ${round(air.rh * 100)} %; this product is not put on above ${round(need.limitMaxRh * 100)} %.`,
+    )
   const [low_C, high_C] = need.usual_C
   if (air.temperature_C < low_C || air.temperature_C > high_C)
     warns.push(`The air is ${round(air.temperature_C, 1)} °C; the usual window is ${low_C} to ${high_C} °C.`)

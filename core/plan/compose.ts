@@ -1,5 +1,6 @@
 /** What a composed surface comes to, and what may be put where. */
 import { type BuildUp, type Choice, freshLayerId, type Layer, layerOfOffer, type Offer, offers, putIn } from '../build'
+import { ACTS } from '../acts'
 import type { Context } from '../context'
 import { workOutPlan } from './planner'
 
@@ -23,8 +24,16 @@ export interface OfferHere extends Offer {
   /** why not; null: it may */
   against: string | null
 }
+const placeOf = (layer: Pick<Layer, 'act' | 'use'>) => ACTS[layer.act].layer?.place(layer.use) ?? 0
+/** How far from where it usually stands an act would lie at this place: 0 where it would be usual. */
+function farFrom(buildUp: BuildUp, at: number, act: Layer['act']): number {
+  const [below, above] = [buildUp.layers[at - 1], buildUp.layers[at]]
+  const here = placeOf({ act, use: null })
+  return Math.max(0, (below ? placeOf(below) : 0) - here, here - (above ? placeOf(above) : Infinity))
+}
 /**
- * Every layer that may be put in at a place of a build-up, those that nothing speaks against first. `stops`: what the
+ * Every layer that may be put in at a place of a build-up, those that nothing speaks against first, the
+ * likely ones before the others. `stops`: what the
  * rules say of a plan, the graver kinds alone.
  */
 export function offersAt(
@@ -45,5 +54,9 @@ export function offersAt(
     const own = found.find(v => layerOfStep(v.step)?.layer === id) ?? found[0]
     return { ...offer, against: own?.says ?? null }
   })
-  return [...here.filter(o => o.against === null), ...here.filter(o => o.against !== null)]
+  const likely = (o: OfferHere) => (o.against === null ? farFrom(buildUp, at, o.act) : Infinity)
+  return here
+    .map((o, i) => ({ o, i }))
+    .sort((a, b) => likely(a.o) - likely(b.o) || a.i - b.i)
+    .map(({ o }) => o)
 }

@@ -10,6 +10,7 @@ import type { LicenceKind } from '../safety'
 import { COAT_RULES } from './coats'
 import { HANDLING_RULES } from './handling'
 import { COLOUR_RULES } from './colour'
+import { LAYER_RULES } from './layers'
 import type { Breach, RuleContext, Rule } from './rule'
 import { WOOD_RULES } from './wood'
 
@@ -20,7 +21,7 @@ export interface Verdict extends Omit<Rule, 'check'> {
   wait?: Breach['wait']
 }
 
-export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES, ...HANDLING_RULES]
+export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES, ...HANDLING_RULES, ...LAYER_RULES]
 
 /**
  * All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step; each way of a

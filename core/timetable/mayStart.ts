@@ -184,7 +184,8 @@ export function mayStart(q: StartQuestion): StartVerdict {
     refuse('rule', `A coat is wet in this room: ${q.wetCoat}. Sand elsewhere, or when it is dry.`, true)
 
   const product = taken(q.shelf, step)
-  const need = product?.air
+  // what must come off is never held back by the air
+  const need = actOf(step).usesUp ? product?.air : null
   const air = need ? judgeAir(need, q.air) : null
   if (air && !said('topcoat-climate')) {
     if (air.severity === 'stop' || air.severity === 'unknown') refuse('air', air.lines.join(' '), true)

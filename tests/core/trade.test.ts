@@ -425,6 +425,38 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house'>>?][] 
   ],
   ['isocyanates-need-licence', facts(), choice(), change('coat', { product: 'urethane-2c' })],
   ['methylene-chloride-needs-licence', facts(), choice(), change('strip', { product: 'methylene-chloride-stripper' })],
+  ['filler-on-film', mahogany, choice(), before('finish-up', { kind: 'fill', product: 'paste-filler', coat: 1 })],
+  ['repair-after-colour', facts(), choice(), before('finish-up', { kind: 'mend' })],
+  [
+    'filler-colour-on-dyed-wood',
+    mahogany,
+    choice({ colour: 'water-dye' }),
+    before('coat', { kind: 'fill', product: 'paste-filler', coat: 1 }),
+  ],
+  [
+    'oxalic-takes-out-stains-only',
+    facts({ findings: [finding('black-ring')] }),
+    choice({ bleach: 'oxalic-acid' }),
+    elsewhere(facts()),
+  ],
+  [
+    'lighter-needs-bleach',
+    facts({ tone: 'lighter' }),
+    choice({ colour: 'pigment-stain', bleach: 'two-part-bleach' }),
+    p => ({ steps: p.steps.filter(s => s.kind !== 'bleach') }),
+  ],
+  [
+    'bare-wood-too-fine-for-dye',
+    facts(),
+    choice({ colour: 'water-dye' }),
+    before('dye', { kind: 'sand', grits: [P(400)] }),
+  ],
+  [
+    'chlorine-not-rinsed',
+    facts({ findings: [finding('black-ring')] }),
+    choice({ bleach: 'oxalic-acid' }),
+    before('bleach', { kind: 'bleach', product: 'household-chlorine', coat: 1 }),
+  ],
   ['lead-no-dust', facts({ lead: 'yes' }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
 ]
 

@@ -16,7 +16,7 @@ const WITH_PRODUCT: readonly [says: string, caution: Caution, classes: readonly 
   ['"Oily rags: fire": drying oils, and rags with oil-based products', 'oily-rags', oilClasses()],
   ['"Two-part urethane: isocyanates"', 'isocyanate', ['urethane-2c']],
   ['"Hardeners of two-part hardwax oils may hold isocyanates"', 'hardener', ['hardwax-oil-2c']],
-  ['"Bleach: gloves, goggles, never closed"', 'bleach', ['two-part-bleach', 'oxalic-acid']],
+  ['"Bleach: gloves, goggles, never closed"', 'bleach', ['two-part-bleach', 'oxalic-acid', 'household-chlorine']],
   ['"Ammonia fumes"', 'ammonia', ['ammonia']],
   ['§5 "Methylene chloride … kills people in closed rooms"', 'methylene-chloride', ['methylene-chloride-stripper']],
 ]
@@ -29,7 +29,14 @@ function solventClasses() {
     'paint-wash',
     'water-conditioner',
   ]
-  const alsoWater = ['two-part-bleach', 'oxalic-acid', 'ammonia', 'waterborne-filler', 'mild-soap']
+  const alsoWater = [
+    'household-chlorine',
+    'two-part-bleach',
+    'oxalic-acid',
+    'ammonia',
+    'waterborne-filler',
+    'mild-soap',
+  ]
   return MATERIALS.map(m => m.slug).filter(slug => ![...water, ...alsoWater].includes(slug))
 }
 function oilClasses() {

@@ -17,7 +17,8 @@ const props = defineProps<{
 const emit = defineEmits<{ choose: [layer: number] }>()
 const W = 340
 const LEAD = 56
-const FOUND = 92
+const FOUND = 108
+const GAP = 30
 const id = useId()
 const drawn = computed(() => drawSurface(props.surface, W - FOUND, props.height))
 const woodBottom = computed(() => props.height - 26)
@@ -38,6 +39,14 @@ function line(y: number, rough: number, sinks: number): string {
   return points.join(' ')
 }
 const surfaceLine = computed(() => line(topY.value, ROUGH[props.surface.sheen], dip.value))
+/** Year rings as they run through the cut: closer and darker where the summer's wood is. */
+const rings = computed(() =>
+  Array.from({ length: 12 }, (_, i) => {
+    const y = drawn.value.woodTop + 10 + i * 14 + ((i * 37) % 9)
+    const bend = ((i * 53) % 21) - 10
+    return { d: `M0 ${y} C${W * 0.3} ${y + bend} ${W * 0.6} ${y - bend} ${W} ${y + bend / 2}`, o: i % 3 ? 0.1 : 0.24 }
+  }).filter((_, i) => drawn.value.woodTop + 10 + i * 14 < woodBottom.value - 8),
+)
 const middle = (b: { y: number; h: number }) => b.y + b.h / 2
 const leads = computed(() => {
   const films = drawn.value.planned.flatMap(b => (b.film.layer === null ? [] : [{ layer: b.film.layer, y: middle(b) }]))
@@ -71,15 +80,20 @@ const markH = computed(() => drawn.value.mark_um * drawn.value.pxPerUm)
         <stop offset="0" :stop-color="layerFill(colours.at(-1)?.slug ?? '')" stop-opacity=".85" />
         <stop offset="1" :stop-color="layerFill(colours.at(-1)?.slug ?? '')" stop-opacity="0" />
       </linearGradient>
-      <pattern :id="`${id}-grain`" width="46" height="18" patternUnits="userSpaceOnUse">
-        <path d="M0 6 C12 2 30 10 46 6 M0 14 C14 11 28 17 46 14" fill="none" stroke="#000" stroke-opacity=".13" />
-      </pattern>
       <clipPath :id="`${id}-wood`">
         <rect :x="FOUND" :y="drawn.woodTop" :width="W - FOUND" :height="woodBottom - drawn.woodTop" />
       </clipPath>
     </defs>
     <rect x="0" :y="drawn.woodTop" :width="W" :height="woodBottom - drawn.woodTop" :fill="surface.tone" />
-    <rect x="0" :y="drawn.woodTop" :width="W" :height="woodBottom - drawn.woodTop" :fill="`url(#${id}-grain)`" />
+    <path
+      v-for="r in rings"
+      :key="r.d"
+      :d="r.d"
+      fill="none"
+      stroke="#3a2412"
+      :stroke-opacity="r.o"
+      stroke-width="1.6"
+    />
     <rect
       v-if="colours.length"
       class="colour"
@@ -93,7 +107,7 @@ const markH = computed(() => drawn.value.mark_um * drawn.value.pxPerUm)
       <path
         v-for="p in drawn.pores"
         :key="p.x"
-        :d="`M${FOUND + p.x - p.r} ${drawn.woodTop} q${p.r} ${p.h * 2} ${p.r * 2} 0 z`"
+        :d="`M${FOUND + p.x - p.r} ${drawn.woodTop} c0 ${p.h} ${p.r * 2} ${p.h} ${p.r * 2} 0 z`"
         :fill="surface.filled ? '#6b4a2b' : '#1c211f'"
         :fill-opacity="surface.filled ? 0.85 : 0.38"
       />
@@ -107,7 +121,7 @@ const markH = computed(() => drawn.value.mark_um * drawn.value.pxPerUm)
         :key="`f${i}`"
         x="0"
         :y="b.y"
-        :width="FOUND - 10"
+        :width="FOUND - GAP"
         :height="Math.max(1.5, b.h)"
         :fill="layerFill(b.film.slug)"
         stroke="var(--color-ink)"
@@ -157,7 +171,7 @@ const markH = computed(() => drawn.value.mark_um * drawn.value.pxPerUm)
       stroke="var(--color-ink)"
       fill="none"
     />
-    <text :x="FOUND - 12" :y="drawn.woodTop - markH - 6" font-size="13" text-anchor="middle" fill="var(--color-soft)">
+    <text :x="FOUND - 15" :y="drawn.woodTop + 17" font-size="13" text-anchor="middle" fill="var(--color-ink)">
       {{ drawn.mark_um }} µm
     </text>
   </svg>

@@ -1,0 +1,109 @@
+/** Rules for a surface that is composed freely: what lies where it does no good, and what must never meet. */
+import { isCoarser, P } from '../abrasives'
+import { does, isBare } from '../acts'
+import { coloursIn } from '../build'
+import { isFound, STRIPPING } from '../piece'
+import { speciesOf } from '../wood'
+import { breach, COMMON, each, type Rule, unfit } from './rule'
+
+const FINEST_BEFORE_DYE = P(220)
+/** What gives toxic gas with household chlorine that was not rinsed out: acids and ammonia. */
+const GAS_WITH_CHLORINE = ['oxalic-acid', 'ammonia', 'two-part-bleach']
+
+export const LAYER_RULES: readonly Rule[] = [
+  {
+    slug: 'filler-on-film',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Filler holds in the open pores of bare or thinly sealed wood; on a film it lies on top and lifts.',
+    mend: 'Fill before the film, or let coat after coat of the film fill the pores.',
+    check: unfit('filler-on-film'),
+  },
+  {
+    slug: 'repair-after-colour',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Repair filler put in after the colour or the finish shows as a spot of its own.',
+    mend: 'Mend before the colour; after it use coloured wax or a burn-in fill.',
+    check: c =>
+      each(c, v => {
+        const ours = v.before.films.some(f => !f.found)
+        if (v.step.kind !== 'mend' || (v.before.openColour === null && !ours)) return null
+        return ours ? 'repair filler over the new film' : 'repair filler over the new colour'
+      }),
+  },
+  {
+    slug: 'filler-colour-on-dyed-wood',
+    severity: 'note',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Over dyed wood the filler keeps the colour that it has, and dries paler than it looks.',
+    mend: 'Tint it and try it on the same wood under the finish.',
+    check: c =>
+      each(c, v =>
+        v.step.kind === 'fill' && v.before.inWood.some(w => w.role === 'dye' || w.role === 'stain')
+          ? 'filler over coloured wood'
+          : null,
+      ),
+  },
+  {
+    slug: 'oxalic-takes-out-stains-only',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Oxalic acid takes out marks of iron and water, not colour; its dust is toxic.',
+    mend: 'Leave it out where there are no such marks; for paler wood take two-part bleach.',
+    check: c =>
+      isFound(c.facts, 'black-ring', 'white-ring')
+        ? []
+        : each(c, v => (v.step.product === 'oxalic-acid' ? 'no mark of iron or water was found' : null)),
+  },
+  {
+    slug: 'lighter-needs-bleach',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Nothing clear or coloured makes wood lighter than it is bare.',
+    mend: 'Bleach it, wash it pale, or tell the client that bare wood is as light as it gets.',
+    check: c => {
+      if (c.facts.tone !== 'lighter' || !STRIPPING.includes(c.buildUp.ground)) return []
+      if (c.steps.some(s => s.kind === 'bleach' || s.kind === 'paint-wash')) return []
+      const first = c.steps.find(s => does(s, 'colours') || does(s, 'finishes'))
+      return first && coloursIn(c.buildUp.layers).length > 0
+        ? [breach(first, 'colour where lighter was asked for')]
+        : []
+    },
+  },
+  {
+    slug: 'bare-wood-too-fine-for-dye',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Wood sanded finer than P220 takes dye unevenly and pale.',
+    mend: 'Stop at P180 to P220 before a dye.',
+    check: c =>
+      each(c, v =>
+        v.step.kind === 'dye' && isBare(v.before) && v.before.grit && isCoarser(FINEST_BEFORE_DYE, v.before.grit)
+          ? `${speciesOf(v.group.species).name} sanded finer than P220 under dye`
+          : null,
+      ),
+  },
+  {
+    slug: 'chlorine-not-rinsed',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Household chlorine gives toxic gas with acid or ammonia.',
+    mend: 'Rinse with much water and let it dry between the two. Local codes and licensed practice come first.',
+    check: c =>
+      c.visits.flatMap(v => {
+        if (!GAS_WITH_CHLORINE.includes(v.step.product ?? '') || !v.product) return []
+        const earlier = c.visits.filter(u => u.group === v.group && u.index < v.index)
+        const chlorine = earlier.findLastIndex(u => u.step.product === 'household-chlorine')
+        const rinsed = earlier.slice(chlorine + 1).some(u => u.step.kind === 'rinse')
+        return chlorine >= 0 && !rinsed ? [breach(v.step, `${v.product.name} on chlorine that was not rinsed out`)] : []
+      }),
+  },
+]
