@@ -105,6 +105,7 @@ export const API = {
 
   'GET /api/store': { roles: all },
   'POST /api/products': { roles: decide, body: s.addProduct },
+  'POST /api/products/:id/label': { roles: decide, body: s.changeLabel },
   'POST /api/lots': { roles: all, body: s.addLot },
 
   'GET /api/colour': { roles: all, query: c.colourQuery },

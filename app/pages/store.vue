@@ -38,6 +38,10 @@ async function addLot() {
   if (await lot.submit({})) lot.reset()
   await load()
 }
+const labelSays = (figures: object) => {
+  const n = Object.keys(figures).length
+  return n ? w('label.some', { n }) : w('label.none')
+}
 const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml > 0))
 </script>
 
@@ -64,6 +68,15 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
           ><span v-if="!p.lots.length" class="caption">{{ w('store.noLot') }}</span></span
         >
         <span class="clock sm:text-right">{{ money(p.price_minor) }}<span class="caption"> / L</span></span>
+        <FoldOut v-if="p.label" class="sm:col-span-3" :title="labelSays(p.label.figures)">
+          <LabelForm
+            :product-id="p.id"
+            :product-class="p.class"
+            :label="p.label"
+            :can="session.may('owner', 'lead')"
+            @saved="load"
+          />
+        </FoldOut>
       </div>
       <p v-if="!store.products.length" class="row">{{ w('store.none') }}</p>
     </section>

@@ -1,5 +1,6 @@
 /** Products and lots. */
 import { z } from 'zod'
+import { P_GRITS } from '../../core/abrasives'
 import { text, id, slugOf, CLASSES } from './fields'
 
 export const addProduct = z.strictObject({
@@ -7,6 +8,55 @@ export const addProduct = z.strictObject({
   class: slugOf(CLASSES, 'Choose a product class.'),
   priceMinor: z.number().int('Whole minor units.').min(0, 'A price cannot be below zero.').max(10_000_000),
 })
+const figure = (what: string, most: number) =>
+  z
+    .number({ error: `${what}, a number.` })
+    .positive(`${what} is above zero.`)
+    .max(most, `${what} is too large.`)
+const minutes = (what: string) => figure(what, 525_600)
+const words = z.string().trim().max(120, 'A label says it in 120 letters.')
+/** What a label says; each figure outranks its class's, what is left out follows the class. */
+export const labelFigures = z
+  .strictObject({
+    solids_pct: figure('Solids', 100),
+    wet_um: figure('The wet film', 1000),
+    spread_m2_l: figure('The spread', 200),
+    density_g_ml: figure('The density', 5),
+    recoat_min: minutes('The time to the next coat'),
+    recoatMax_min: minutes('The latest next coat'),
+    handle_min: minutes('The time to handling'),
+    cure_d: figure('The days to cure', 365),
+    wipe_min: minutes('The time to wipe off'),
+    potLife_min: minutes('The pot life'),
+    ratio: words,
+    reducer: words,
+    reduceMost_pct: figure('The reducer', 100),
+    airMin_C: z.number().min(-10).max(40, 'Between −10 and 40 °C.'),
+    airMax_C: z.number().min(0).max(60, 'Between 0 and 60 °C.'),
+    rhMax_pct: figure('The humidity', 100),
+    between_P: z
+      .number()
+      .int()
+      .refine(g => P_GRITS.includes(g), { error: 'This grit is not on the P scale.' }),
+    coats: z.number().int('Whole coats.').min(1, 'One coat at least.').max(20, 'Twenty coats at the most.'),
+    voc_g_l: z.number().min(0).max(1000, 'VOC is 0 to 1000 g/l.'),
+    flash_C: z.number().min(-60).max(400, 'A flash point is −60 to 400 °C.'),
+    sheen: words,
+    keepsClosed_mo: figure('Months closed', 240),
+    keepsOpened_mo: figure('Months opened', 240),
+    safetySheet: z.string().trim().max(300),
+  })
+  .partial()
+  .refine(l => l.recoatMax_min === undefined || l.recoatMax_min >= (l.recoat_min ?? 0), {
+    error: 'The latest next coat cannot come before the earliest.',
+    path: ['recoatMax_min'],
+  })
+  .refine(l => l.airMin_C === undefined || l.airMax_C === undefined || l.airMin_C < l.airMax_C, {
+    error: 'The coolest must be below the warmest.',
+    path: ['airMax_C'],
+  })
+/** `was`: the version of the label that was changed. */
+export const changeLabel = z.strictObject({ was: id, figures: labelFigures })
 export const addLot = z.strictObject({
   productId: id,
   code: text("The lot's number", 60),

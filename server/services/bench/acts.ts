@@ -79,9 +79,10 @@ async function start(act: Act): Promise<Result> {
     await takeSnapshot(tx, file, plan, 'work-started', '', at)
   await tx.run(
     `UPDATE plan_step
-        SET state = 'running', started_at = :at, started_by = :personId, row_version = row_version + 1
+        SET state = 'running', started_at = :at, started_by = :personId, label_id = :label,
+          row_version = row_version + 1
         WHERE id = :id`,
-    { at, personId: person.id, id: step.id },
+    { at, personId: person.id, label: step.label, id: step.id },
   )
   await write(
     act,

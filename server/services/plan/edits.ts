@@ -109,6 +109,7 @@ export async function writeSteps(
     await tx.run(
       `UPDATE plan_step
           SET position = :position, title = :title, attended_min = :attended_min, product = :product,
+            product_id = (SELECT product_id FROM product_label WHERE id = :label),
             amount_ml = :amount_ml, grits = :grits, method = :method, fields = :fields, typed = :typed,
             row_version = row_version + (:touched)
           WHERE id = :id`,
@@ -117,6 +118,7 @@ export async function writeSteps(
         title: typedTitle(step),
         attended_min: step.attended_min,
         product: step.product,
+        label: step.label,
         amount_ml: step.amount_ml === null ? null : Math.round(step.amount_ml * 100) / 100,
         grits: step.grits.map(gritName).join(','),
         method: step.method,
@@ -129,6 +131,12 @@ export async function writeSteps(
     if (step.faces.join() !== was.faces.join()) await writeFaces(tx, was.id, step.faces)
   }
   await writeWaits(tx, pieceId, again.waits, old.waits, [...leasts])
+}
+
+/** Minutes, amounts and waits of a plan worked out again, where what they follow from has changed. */
+export async function planAgain(tx: Db, file: PieceFile, plan: StoredPlan): Promise<void> {
+  if (!file.choice || plan.steps.length === 0) return
+  await writeSteps(tx, file, plan, plan.steps, leastsOf(plan.waits))
 }
 
 /** `leasts`: minima of waits put in by hand; as they were where nothing is said. */

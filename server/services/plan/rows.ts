@@ -13,11 +13,12 @@ import {
   type Wait,
   withLeast,
 } from '#core/acts'
-import { EMPTY_SHELF } from '#core/materials'
+import type { Shelf } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../../database/db'
 import type { Which } from '../piece/read'
+import { readShelf } from '../store/shelf'
 
 interface StepRow {
   id: number
@@ -27,6 +28,9 @@ interface StepRow {
   kind: StepKind
   title: string
   product: string | null
+  /** the label that it began with; before its start the newest of its product */
+  label_id: number | null
+  label: number | null
   grits: string
   method: Method
   coat: number | null
@@ -88,10 +92,10 @@ const list = (text: string) => (text ? text.split(',') : [])
 const fieldsIn = (stored: unknown): Fields | null =>
   typeof stored === 'object' && stored !== null && !Array.isArray(stored) ? stored : null
 /** What a step is called, also where its row holds what this program does not know. */
-function titleIn(step: PlannedStep): string {
+function titleIn(step: PlannedStep, shelf: Shelf): string {
   if (!Object.hasOwn(ACTS, step.kind)) return step.title || 'an unknown step'
   try {
-    return titleOf(step, { shelf: EMPTY_SHELF })
+    return titleOf(step, { shelf })
   } catch {
     return step.title || 'a step that cannot be read'
   }
@@ -104,7 +108,7 @@ function gritIn(stored: string): Grit {
     return P(stored)
   }
 }
-const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
+const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep => {
   const step: PlannedStep = {
     id: r.id,
     key: r.step_key,
@@ -113,7 +117,7 @@ const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
     title: r.title,
     faces,
     product: r.product,
-    label: null,
+    label: r.label_id ?? r.label,
     grits: list(r.grits).map(gritIn),
     method: r.method,
     coat: r.coat,
@@ -142,7 +146,7 @@ const stepOf = (r: StepRow, faces: number[]): PlannedStep => {
     startedBy: r.started_by,
     finishedBy: r.finished_by,
   }
-  return { ...step, title: titleIn(step) }
+  return { ...step, title: titleIn(step, shelf) }
 }
 const waitOf = (r: WaitRow): BenchWait => ({
   from: r.from_key,
@@ -171,7 +175,8 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
   const where = WHERE[which.where]
   const params = { id: which.id ?? 0 }
   const steps = await on.rows<StepRow>(
-    `SELECT s.*, a.name AS started_by, b.name AS finished_by
+    `SELECT s.*, a.name AS started_by, b.name AS finished_by,
+        (SELECT MAX(id) FROM product_label WHERE product_id = s.product_id) AS label
         FROM plan_step s
         JOIN piece ON piece.id = s.piece_id
         LEFT JOIN person a ON a.id = s.started_by
@@ -208,13 +213,14 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
         WHERE o.about = 'plan' AND ${where}`,
     params,
   )
+  const shelf = await readShelf(on)
   const plans = new Map<number, StoredPlan>()
   const of = (id: number) => {
     const plan = plans.get(id) ?? emptyPlan()
     plans.set(id, plan)
     return plan
   }
-  for (const row of steps) of(row.piece_id).steps.push(stepOf(row, facesOf.get(row.id) ?? []))
+  for (const row of steps) of(row.piece_id).steps.push(stepOf(row, facesOf.get(row.id) ?? [], shelf))
   for (const row of waits) of(row.piece_id).waits.push(waitOf(row))
   for (const o of overrules) of(o.piece_id).overruled.set(`${o.rule}|${o.step_key}`, { word: o.word, by: o.by_name })
   return plans
@@ -231,11 +237,12 @@ export const typedTitle = (step: Pick<Step, 'title' | 'typed'>): string =>
 export async function insertStep(tx: Db, pieceId: number, step: Step, position: number): Promise<number> {
   const { id } = await tx.run(
     `INSERT INTO plan_step (
-        piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml,
+        piece_id, step_key, position, kind, title, product, product_id, grits, method, coat, passes, attended_min, amount_ml,
         fields, typed, why, gate_slug, gate_look, gate_fails, gate_fallback, gate_chance
       )
         VALUES (
-          :pieceId, :key, :position, :kind, :title, :product, :grits, :method, :coat, :passes, :attended_min,
+          :pieceId, :key, :position, :kind, :title, :product,
+          (SELECT product_id FROM product_label WHERE id = :label), :grits, :method, :coat, :passes, :attended_min,
           :amount_ml, :fields, :typed, :why, :gateSlug, :look, :fails, :fallback, :chance
         )`,
     {
@@ -277,6 +284,7 @@ export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => st
     `SELECT wet.*
         FROM (
           SELECT s.*, piece.name AS piece,
+            (SELECT MAX(id) FROM product_label WHERE product_id = s.product_id) AS label,
             (
               SELECT MAX(s.finished_at + INTERVAL w.min_min MINUTE)
                 FROM plan_wait w
@@ -292,7 +300,10 @@ export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => st
         LIMIT 1`,
     { at, kinds: kindsThat('lingers') },
   )
-  return wet && `${wet.piece}, ${stepOf(wet, []).title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
+  return (
+    wet &&
+    `${wet.piece}, ${stepOf(wet, [], await readShelf(on)).title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
+  )
 }
 
 /** The minima put in by hand. */

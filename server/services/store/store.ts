@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
+import { NEWEST_LABELS, type NewestLabel } from './labels'
 import type { Person } from '../shop/person'
 
 /** Products with their lots, what is left and what open plans still need of each class. */
@@ -23,8 +24,13 @@ export async function storePage() {
         WHERE piece.state = 'active' AND st.state IN ('planned', 'running') AND st.product IS NOT NULL
         GROUP BY st.product`,
   )
+  const labels = new Map((await db().rows<NewestLabel>(NEWEST_LABELS)).map(l => [l.product_id, l]))
   return {
-    products: products.map(p => ({ ...p, lots: lots.filter(l => l.product_id === p.id) })),
+    products: products.map(p => ({
+      ...p,
+      lots: lots.filter(l => l.product_id === p.id),
+      label: labels.get(p.id) ?? null,
+    })),
     needs: needs.map(n => {
       const left_ml = lots
         .filter(l => products.some(p => p.id === l.product_id && p.class === n.class))
@@ -40,6 +46,11 @@ export async function addProduct(input: z.infer<typeof s.addProduct>, person: Pe
       'INSERT INTO product (name, class, price_minor) VALUES (:name, :class, :priceMinor)',
       input,
     )
+    await tx.run("INSERT INTO product_label (product_id, figures, person_id, at) VALUES (:id, '{}', :personId, :at)", {
+      id,
+      personId: person.id,
+      at,
+    })
     await log(tx, {
       pieceId: null,
       kind: 'store',
