@@ -120,7 +120,7 @@ export function drawSurface(s: SurfaceDrawn, width: number, height: number): Sur
   const count = s.pores === 'open' ? Math.max(3, Math.round(width / 44)) : 0
   return {
     pxPerUm,
-    mark_um: MARKS_UM.find(um => um * pxPerUm > 22) ?? 500,
+    mark_um: MARKS_UM.find(um => um * pxPerUm > 40) ?? 500,
     woodTop,
     found: stack(s.found),
     planned: stack(s.films),

@@ -76,10 +76,22 @@ const record = (value: unknown): Record<string, string> => {
 async function wishedOf(on: Connection, piece: Row): Promise<Pick<Facts, 'faces' | 'findings' | 'sheen'>> {
   const faces = await rowsOf(
     on,
-    'SELECT face.*, part.scope FROM face JOIN part ON part.id = face.part_id WHERE face.piece_id = ? ORDER BY face.id',
+    `SELECT face.id, face.species, face.substrate, face.veneer_mm, face.finish_group, part.scope
+        FROM face
+        JOIN part ON part.id = face.part_id
+        WHERE part.piece_id = ?
+        ORDER BY face.id`,
     [piece.id],
   )
-  const findings = await rowsOf(on, 'SELECT id, face_id, kind FROM finding WHERE piece_id = ?', [piece.id])
+  const findings = await rowsOf(
+    on,
+    `SELECT finding.id, finding.face_id, finding.kind
+        FROM finding
+        JOIN face ON face.id = finding.face_id
+        JOIN part ON part.id = face.part_id
+        WHERE part.piece_id = ? AND finding.withdrawn_at IS NULL`,
+    [piece.id],
+  )
   return {
     faces: faces.map(f => ({ ...f, finishGroup: f.finish_group }) as unknown as Facts['faces'][number]),
     findings: findings.map(f => ({ faceId: f.face_id, kind: f.kind }) as Facts['findings'][number]),

@@ -248,6 +248,48 @@ describe('migrations', () => {
     expect(before).not.toContain('cautions')
     expect(after).toBe('no JSON at all')
   })
+  it('make build-ups of the picks that pieces were planned by, also when cut off between two pieces', async () => {
+    const url = await made('hantverk_picks')
+    await migrate(url, migrations.slice(0, 9))
+    const face = (id: number, part: number, species: string) =>
+      `(${id}, ${part}, 'top', 'show', 'flat', 'horizontal', 100, '100', 100, '100', 1, '${species}', 'solid', 'A')`
+    await rootSql(
+      PROFILE,
+      `${rowsOf(9)};
+        INSERT INTO part (id, piece_id, name, scope) VALUES (1, 1, 'top', 'refinish'), (2, 1, 'legs', 'refinish');
+        INSERT INTO face (
+            id, part_id, name, face_rank, shape, orientation, length_mm, length_typed, width_mm, width_typed, copies,
+            species, substrate, finish_group
+          )
+          VALUES ${face(1, 1, 'oak')}, ${face(2, 1, 'pine')}, ${face(3, 2, 'oak')};
+        UPDATE piece
+          SET route = 'strip-chemical', finish = 'nitrocellulose-lacquer', colour = 'pigment-stain',
+            conditioner = 'auto', fill = 'paste-filler', sheen = 'gloss'
+          WHERE id = 1;
+        INSERT INTO own_way (id, piece_id, route, finish, colour, conditioner, fill, bleach)
+          VALUES (1, 1, 'scuff-and-recoat', 'oil-polyurethane', 'none', 'auto', 'none', 'none');
+        INSERT INTO own_way_face (way_id, face_id) VALUES (1, 3)`,
+      'hantverk_picks',
+    )
+    await migrate(url, migrations)
+    const found = async (sql: string) => rootSql(PROFILE, sql, 'hantverk_picks')
+    expect(
+      await found("SELECT GROUP_CONCAT(CONCAT_WS(' ', position, ground, ending) SEPARATOR '; ') FROM build_up"),
+    ).toBe('1 strip-chemical rubbed; 2 scuff-and-recoat as-laid')
+    expect(
+      await found(
+        `SELECT GROUP_CONCAT(
+            CONCAT(act, ' ', product, ' ', COALESCE((SELECT GROUP_CONCAT(face_id) FROM layer_face WHERE layer_id = l.id), 'all'))
+            ORDER BY build_up_id, position SEPARATOR '; '
+          )
+          FROM layer l`,
+      ),
+    ).toBe(
+      'fill paste-filler 1; conditioner oil-conditioner 2; stain pigment-stain all; ' +
+        'coat nitrocellulose-lacquer all; coat oil-polyurethane all',
+    )
+    expect(await found('SELECT face_id FROM build_up_face')).toBe('3')
+  })
   it('refuse a database of a newer version in words, and change nothing of it', async () => {
     const url = await made('hantverk_newer')
     await migrate(url, [...migrations, { name: '999-future.sql', sql: 'CREATE TABLE future (id INT PRIMARY KEY)' }])

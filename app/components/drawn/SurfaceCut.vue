@@ -50,10 +50,8 @@ const rings = computed(() =>
 const middle = (b: { y: number; h: number }) => b.y + b.h / 2
 const leads = computed(() => {
   const films = drawn.value.planned.flatMap(b => (b.film.layer === null ? [] : [{ layer: b.film.layer, y: middle(b) }]))
-  const inWood = colours.value.flatMap(c =>
-    c.layer === null ? [] : [{ layer: c.layer, y: drawn.value.woodTop + COLOUR_DEPTH / 2 }],
-  )
-  const fill = props.surface.filler === null ? [] : [{ layer: props.surface.filler, y: drawn.value.woodTop + 14 }]
+  const inWood = colours.value.flatMap(c => (c.layer === null ? [] : [{ layer: c.layer, y: drawn.value.woodTop + 10 }]))
+  const fill = props.surface.filler === null ? [] : [{ layer: props.surface.filler, y: drawn.value.woodTop + 24 }]
   const first = new Map<number, number>()
   for (const l of [...fill, ...inWood, ...films]) first.set(l.layer, l.y)
   return [...first].flatMap(([layer, y]) => {
@@ -171,7 +169,12 @@ const markH = computed(() => drawn.value.mark_um * drawn.value.pxPerUm)
       stroke="var(--color-ink)"
       fill="none"
     />
-    <text :x="FOUND - 15" :y="drawn.woodTop + 17" font-size="13" text-anchor="middle" fill="var(--color-ink)">
+    <text
+      :transform="`translate(${FOUND - 19} ${drawn.woodTop - markH / 2}) rotate(-90)`"
+      font-size="13"
+      text-anchor="middle"
+      fill="var(--color-ink)"
+    >
       {{ drawn.mark_um }} µm
     </text>
   </svg>

@@ -18,16 +18,18 @@ const lines = computed(() => {
 </script>
 
 <template>
-  <dl class="grid grid-cols-[auto_1fr] gap-x-4 gap-y-1 clock [&>dd]:text-right" data-test="sums">
-    <template v-for="[name, value, old] in lines" :key="name"
-      ><dt>{{ name }}</dt>
+  <dl class="flex flex-wrap gap-x-8 gap-y-2 clock" data-test="sums">
+    <div v-for="[name, value, old] in lines" :key="name">
+      <dt class="caption">{{ name }}</dt>
       <dd>
-        <strong>{{ value }}</strong><span v-if="old" class="caption block">{{ old }}</span>
-      </dd></template
-    >
-    <dt>{{ w('surface.filmSum') }}</dt>
-    <dd>
-      <strong>{{ Math.round(film) }} µm</strong>
-    </dd>
+        <strong class="text-lg">{{ value }}</strong><span class="caption block min-h-5">{{ old }}</span>
+      </dd>
+    </div>
+    <div>
+      <dt class="caption">{{ w('surface.filmSum') }}</dt>
+      <dd>
+        <strong class="text-lg">{{ Math.round(film) }} µm</strong>
+      </dd>
+    </div>
   </dl>
 </template>

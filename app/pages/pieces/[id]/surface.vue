@@ -209,9 +209,28 @@ async function save() {
           }}
         </button>
       </div>
+      <div class="row flex flex-wrap items-center gap-x-8 gap-y-3">
+        <ComposeSums
+          class="grow"
+          :sum="found?.sum ?? null"
+          :before="first ?? null"
+          :film="sumOf(shown?.films ?? [], f => f.um)"
+        />
+        <div v-if="can" class="flex flex-wrap gap-2">
+          <button type="button" class="act act-quiet" :disabled="!changed" data-test="undo" @click="undo">
+            {{ w('surface.undo') }}
+          </button>
+          <button type="button" class="act act-quiet" :disabled="!changed" @click="begin">
+            {{ w('surface.again') }}
+          </button>
+          <button type="button" class="act" :disabled="!changed || busy" data-test="take-surface" @click="save">
+            {{ w('surface.take') }}
+          </button>
+        </div>
+      </div>
       <div class="grid xl:grid-cols-[1fr_21rem] gap-6">
         <section>
-          <div class="flex flex-wrap items-end gap-4 mb-6">
+          <div class="flex flex-wrap items-center gap-4 mb-6">
             <h2 class="grow">{{ w('surface.title') }}</h2>
             <ChoiceField
               v-if="faces.length > 1"
@@ -272,6 +291,14 @@ async function save() {
                 </button>
               </div>
               <p v-if="!rows.length" class="caption">{{ w('surface.nothing') }}</p>
+              <ChoiceField
+                class="max-w-64 ml-10"
+                :model-value="buildUp.ending"
+                :label="w('surface.ending')"
+                :options="optionsOf(ENDINGS, e => w(`surface.endings.${e}`))"
+                :disabled="!can"
+                @update:model-value="end($event as Ending)"
+              />
             </div>
           </div>
         </section>
@@ -298,25 +325,6 @@ async function save() {
               @out="out(selected.id)"
             />
           </section>
-          <ComposeSums :sum="found?.sum ?? null" :before="first ?? null" :film="sumOf(shown?.films ?? [], f => f.um)" />
-          <ChoiceField
-            :model-value="buildUp.ending"
-            :label="w('surface.ending')"
-            :options="optionsOf(ENDINGS, e => w(`surface.endings.${e}`))"
-            :disabled="!can"
-            @update:model-value="end($event as Ending)"
-          />
-          <div v-if="can" class="flex flex-wrap gap-2">
-            <button type="button" class="act" :disabled="!changed || busy" data-test="take-surface" @click="save">
-              {{ w('surface.take') }}
-            </button>
-            <button type="button" class="act act-quiet" :disabled="!changed" data-test="undo" @click="undo">
-              {{ w('surface.undo') }}
-            </button>
-            <button type="button" class="act act-quiet" :disabled="!changed" @click="begin">
-              {{ w('surface.again') }}
-            </button>
-          </div>
           <section>
             <h3>{{ w('surface.speaks') }}</h3>
             <p v-if="found && verdicts.length === 0" class="text-moss">{{ w('surface.clear') }}</p>

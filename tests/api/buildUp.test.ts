@@ -1,0 +1,205 @@
+import mysql from 'mysql2/promise'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { type Caller, choice, intake, named, planOf, setClock, shopPeople, stepOf } from './http'
+
+let people: Record<'owner' | 'lead' | 'finisher' | 'office', Caller>
+let sql: mysql.Connection
+beforeAll(async () => {
+  people = await shopPeople()
+  sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
+})
+afterAll(() => sql.end())
+
+interface Layer {
+  id: number
+  act: string
+  product: string | null
+  productId: number | null
+  coats: number | null
+  film_um: number | null
+  method: string | null
+  between: { scale: string; grade: string } | null
+  use: string | null
+  fields: object
+  faces: number[] | null
+}
+interface Page {
+  rowVersion: number
+  choice: { buildUps: { id: number; ground: string; ending: string; layers: (Layer & { label: number | null })[] }[] }
+  frozen: number[]
+  out: { layer: number; why: string }[]
+  products: { id: number; class: string; label: number }[]
+}
+const pageOf = (id: number) => people.lead.ok<Page>(`GET /api/pieces/${id}/build-up`)
+const fresh = (id: number, given: Partial<Layer> & Pick<Layer, 'act' | 'product'>): Layer => ({
+  id,
+  productId: null,
+  coats: null,
+  film_um: null,
+  method: null,
+  between: null,
+  use: null,
+  fields: {},
+  faces: null,
+  ...given,
+})
+async function taken(pick: object = {}): Promise<number> {
+  const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake({}))
+  await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
+    ...choice,
+    finish: 'oil-polyurethane',
+    ...pick,
+    rowVersion: 1,
+  })
+  return id
+}
+const laidOf = ({ label: _label, ...l }: Page['choice']['buildUps'][number]['layers'][number]): Layer => ({
+  ...l,
+  productId: null,
+})
+async function compose(id: number, change: (layers: Layer[]) => Layer[], more: object = {}) {
+  const page = await pageOf(id)
+  const [main] = page.choice.buildUps
+  return people.lead.send<{ lost: { title: string }[]; kept: { title: string }[]; message: string; code: string }>(
+    `PUT /api/pieces/${id}/build-up`,
+    {
+      rowVersion: page.rowVersion,
+      buildUpId: main!.id,
+      ending: main!.ending,
+      layers: change(main!.layers.map(laidOf)),
+      ...more,
+    },
+  )
+}
+const kinds = async (id: number) => (await planOf(people.owner, id)).steps.map(named)
+
+describe('a surface composed', () => {
+  it('puts a layer in: the plan follows, and steps of other layers keep their key and what was changed by hand', async () => {
+    const id = await taken()
+    const coat = await stepOf(people.owner, id, 'coat-2')
+    await people.lead.ok(`PATCH /api/steps/${coat.id}`, { rowVersion: coat.rowVersion, attendedMin: 77 })
+    const reply = await compose(id, layers => [fresh(9_000_001, { act: 'stain', product: 'pigment-stain' }), ...layers])
+    expect(reply.status, reply.body.message).toBe(200)
+    expect(reply.body.lost).toEqual([])
+    expect(await kinds(id)).toEqual(expect.arrayContaining(['stain-1', 'coat-1', 'coat-2', 'coat-3']))
+    const after = await stepOf(people.owner, id, 'coat-2')
+    expect(after).toMatchObject({ key: coat.key, attended_min: 77 })
+    const page = await pageOf(id)
+    expect(page.choice.buildUps[0]!.layers.map(l => l.act)).toEqual(['stain', 'coat'])
+    expect(page.choice.buildUps[0]!.layers[0]!.id).not.toBe(9_000_001)
+  })
+  it('takes a layer out, and names the change by hand that is gone with it', async () => {
+    const id = await taken({ colour: 'pigment-stain' })
+    const stain = await stepOf(people.owner, id, 'stain-1')
+    await people.lead.ok(`PATCH /api/steps/${stain.id}`, { rowVersion: stain.rowVersion, method: 'spray' })
+    const reply = await compose(id, layers => layers.filter(l => l.act !== 'stain'))
+    expect(reply.body.lost.map(c => c.title)).toEqual([stain.title])
+    expect(await kinds(id)).not.toContain('stain-1')
+  })
+  it('refuses what is silly, with words: another piece, a foreign product, too many layers, twice the same', async () => {
+    const id = await taken()
+    const other = await pageOf(await taken())
+    const product = other.products.find(p => p.class !== 'oil-polyurethane')
+    const tries: [object | ((l: Layer[]) => Layer[]), number][] = [
+      [{ buildUpId: other.choice.buildUps[0]!.id }, 404],
+      [(l: Layer[]) => l.map(x => ({ ...x, faces: [999_999] })), 422],
+      [(l: Layer[]) => [...l, ...l], 422],
+      [(l: Layer[]) => l.map(x => ({ ...x, coats: 0 })), 422],
+      [(l: Layer[]) => l.map(x => ({ ...x, product: 'toString' })), 422],
+      [
+        (l: Layer[]) =>
+          Array.from({ length: 25 }, (_, i) => fresh(i + 1, { act: 'wax', product: 'paste-wax' })).concat(l),
+        422,
+      ],
+      ...(product
+        ? [[(l: Layer[]) => l.map(x => ({ ...x, productId: product.id })), 422] as [() => Layer[], number]]
+        : []),
+    ]
+    for (const [what, status] of tries) {
+      const reply = typeof what === 'function' ? await compose(id, what as never) : await compose(id, l => l, what)
+      expect(reply.status, JSON.stringify(what)).toBe(status)
+    }
+    const page = await pageOf(id)
+    const [main] = page.choice.buildUps
+    const body = {
+      rowVersion: page.rowVersion,
+      buildUpId: main!.id,
+      ending: 'as-laid',
+      layers: main!.layers.map(laidOf),
+    }
+    expect((await people.lead.send(`PUT /api/pieces/${id}/build-up`, body)).status).toBe(200)
+    expect((await people.lead.send(`PUT /api/pieces/${id}/build-up`, body)).body.code).toBe('stale')
+    expect((await people.finisher.send(`PUT /api/pieces/${id}/build-up`, body)).status).toBe(403)
+  })
+  it('keeps what cannot lie on a milder ground, marked with its reason, and it is there again after stripping', async () => {
+    const id = await taken({ bleach: 'two-part-bleach' })
+    const { rowVersion } = await pageOf(id)
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { route: 'clean-and-wax', rowVersion })
+    const page = await pageOf(id)
+    expect(page.choice.buildUps[0]).toMatchObject({ ground: 'clean-and-wax' })
+    expect(page.choice.buildUps[0]!.layers.map(l => l.act)).toContain('bleach')
+    expect(page.out.map(o => o.why)).toContain('The film is only cleaned and waxed.')
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { route: 'strip-chemical', rowVersion: page.rowVersion })
+    expect(await kinds(id)).toContain('bleach-1')
+  })
+  it('freezes a layer whose work has started, and asks the client again when the look changes', async () => {
+    const day = new Date('2027-03-01T08:00:00Z')
+    await setClock(people.owner, day.toISOString())
+    const id = await taken({ finish: 'dewaxed-shellac', route: 'scuff-and-recoat', colour: 'none' })
+    await sql.query(
+      "UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3) WHERE piece_id = ? AND kind = 'approval'",
+      [id],
+    )
+    await sql.query('UPDATE piece SET agreed_minor = 1, accepted_worst_minor = 1 WHERE id = ?', [id])
+    const coat = await stepOf(people.owner, id, 'coat-1')
+    await sql.query("UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3) WHERE id = ?", [
+      coat.id,
+    ])
+    const page = await pageOf(id)
+    expect(page.frozen).toEqual([page.choice.buildUps[0]!.layers[0]!.id])
+    const refused = await compose(id, layers => layers.map(l => ({ ...l, coats: 5 })))
+    expect([refused.status, refused.body.code]).toEqual([409, 'started'])
+    const waxed = await compose(id, layers => [
+      ...layers,
+      fresh(9_000_002, { act: 'wax', product: 'paste-wax', coats: 1 }),
+    ])
+    expect(waxed.status, waxed.body.message).toBe(200)
+    const { steps } = await planOf(people.owner, id)
+    expect(steps.filter(s => s.kind === 'approval').map(s => s.state)).toEqual(['done', 'planned'])
+    expect(steps.find(s => s.id === coat.id)).toMatchObject({ state: 'done' })
+    const [[money]] = await sql.query<mysql.RowDataPacket[]>('SELECT agreed_minor FROM piece WHERE id = ?', [id])
+    expect(money!.agreed_minor).toBeNull()
+  })
+})
+
+describe('labels', () => {
+  it('outrank the class in every open plan that takes the product; what has started keeps its own', async () => {
+    const name = `oil poly ${crypto.randomUUID().slice(0, 8)}`
+    const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', {
+      name,
+      class: 'oil-polyurethane',
+      priceMinor: 30_000,
+    })
+    const id = await taken()
+    await compose(id, layers => layers.map(l => ({ ...l, productId })))
+    const before = await stepOf(people.owner, id, 'coat-1')
+    expect(before.title).toContain(name)
+    const label = (await pageOf(id)).products.find(p => p.id === productId)!.label
+    const { touched } = await people.lead.ok<{ touched: { id: number }[] }>(`POST /api/products/${productId}/label`, {
+      was: label,
+      figures: { spread_m2_l: 5, recoat_min: 480 },
+    })
+    expect(touched.map(t => t.id)).toEqual([id])
+    expect((await stepOf(people.owner, id, 'coat-1')).amount_ml).toBeGreaterThan(before.amount_ml! * 1.5)
+    const stale = await people.lead.send(`POST /api/products/${productId}/label`, { was: label, figures: {} })
+    expect([stale.status, stale.body.code]).toEqual([409, 'stale'])
+    const silly = await people.lead.send(`POST /api/products/${productId}/label`, {
+      was: label + 1,
+      figures: { solids_pct: 140, between_P: 333 },
+    })
+    expect(silly.status).toBe(422)
+    expect(
+      (await people.finisher.send(`POST /api/products/${productId}/label`, { was: label, figures: {} })).status,
+    ).toBe(403)
+  })
+})
