@@ -31,14 +31,17 @@ const mayLoop = (step: Step): boolean =>
   (!does(step, 'finishes') || !step.fields.as) &&
   (!does(step, 'abrades') || step.grits.length > 1)
 
-/** The loops of a plan, each with its planned and its worst count. */
-export function loopsOf(steps: readonly Step[], context: Context): Loop[] {
+/** The loops of a plan that may go further than planned, each with its planned and its worst count. */
+export const loopsOf = (steps: readonly Step[], context: Context): Loop[] =>
+  allLoops(steps, context).filter(l => l.worst > l.rounds)
+
+function allLoops(steps: readonly Step[], context: Context): Loop[] {
   const groups = new Map<string, Step[]>()
   for (const step of steps) {
     const id = `${step.kind}|${step.product}|${step.faces.join()}`
     if (mayLoop(step)) groups.set(id, [...(groups.get(id) ?? []), step])
   }
-  return [...groups.values()].flatMap(its => {
+  return [...groups.values()].flatMap((its): Loop[] => {
     const last = its.at(-1)!
     const own = actOf(last).rounds!
     const rounds = does(last, 'abrades') ? 1 : its.length
@@ -54,7 +57,7 @@ export function loopsOf(steps: readonly Step[], context: Context): Loop[] {
           return found ? [found] : []
         })
     const again = [...beside('before'), last, ...beside('after')]
-    return worst > rounds ? [{ step: last.key, rounds, worst, passes: own.passes, again: again.map(s => s.key) }] : []
+    return [{ step: last.key, rounds, worst, passes: own.passes, again: again.map(s => s.key) }]
   })
 }
 
@@ -77,4 +80,40 @@ export function worstSteps(steps: readonly Step[], context: Context): Step[] {
     at.set(lastKey, [...(at.get(lastKey) ?? []), ...extra])
   }
   return steps.flatMap(s => [s, ...(at.get(s.key) ?? [])])
+}
+
+/** The loop whose round ends with this step, so that its pass test is judged at it; null: none does. */
+export function roundEndingAt(steps: readonly Step[], key: string, context: Context): Loop | null {
+  const places = new Map(steps.map((s, i) => [s.key, i]))
+  const last = (l: Loop) => Math.max(...l.again.map(k => places.get(k) ?? -1))
+  return allLoops(steps, context).find(l => steps[last(l)]?.key === key) ?? null
+}
+
+/** The key of the next round of a step: counted on, whatever rounds there are. */
+function nextKey(key: string, taken: ReadonlySet<string>): string {
+  const [, stem = `${key}.`, no = '1'] = /^(.*\.)(\d+)(?:@\d+)?$/.exec(key) ?? []
+  let n = Number(no) + 1
+  while (taken.has(`${stem}${n}`)) n++
+  return `${stem}${n}`
+}
+
+/** One more round on these faces, right after the round that did not pass. */
+export function withOneMore(steps: readonly Step[], loop: Loop, faces: readonly number[]): Step[] {
+  const taken = new Set(steps.map(s => s.key))
+  const round = loop.again.map(key => steps.find(s => s.key === key)!)
+  const last = Math.max(...round.map(s => steps.indexOf(s)))
+  const fresh = round.map((s): Step => {
+    const key = nextKey(s.key, taken)
+    taken.add(key)
+    return {
+      ...s,
+      key,
+      faces: s.faces.filter(f => faces.includes(f)),
+      coat: s.coat === null ? null : s.coat + 1,
+      fields: s.fields.of ? { ...s.fields, of: s.fields.of + 1 } : s.fields,
+      why: 'it did not pass: once more',
+      typed: [],
+    }
+  })
+  return [...steps.slice(0, last + 1), ...fresh.filter(s => s.faces.length > 0), ...steps.slice(last + 1)]
 }

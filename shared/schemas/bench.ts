@@ -1,5 +1,6 @@
 /** Acts at the bench, alarms, the air, handing over. */
 import { z } from 'zod'
+import { MOST_FACES } from '../../core/units'
 import { text, maybeText, version, id, moment } from './fields'
 
 const command = { stepId: id, rowVersion: version, happenedAt: moment }
@@ -25,6 +26,8 @@ export const benchCommand = z.discriminatedUnion(
         .max(5)
         .default([]),
       note: maybeText(500),
+      /** faces on which its round did not pass: one more on those */
+      again: z.array(id).max(MOST_FACES, 'Choose fewer faces.').default([]),
     }),
     z.strictObject({ kind: z.literal('not-dry'), ...command }),
     z.strictObject({ kind: z.literal('mixed'), ...command }),

@@ -1,6 +1,6 @@
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { type Caller, choice, intake, named, planOf, setClock, shopPeople, stepOf } from './http'
+import { act, type Caller, choice, intake, named, planOf, setClock, shopPeople, stepOf } from './http'
 
 let people: Record<'owner' | 'lead' | 'finisher' | 'office', Caller>
 let sql: mysql.Connection
@@ -201,5 +201,41 @@ describe('labels', () => {
     expect(
       (await people.finisher.send(`POST /api/products/${productId}/label`, { was: label, figures: {} })).status,
     ).toBe(403)
+  })
+})
+
+describe('another round', () => {
+  it('brings its steps once more on the faces that did not pass, with amount, wait and number', async () => {
+    const id = await taken({ finish: 'dewaxed-shellac', route: 'scuff-and-recoat' })
+    await sql.query(
+      "UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3) WHERE piece_id = ? AND kind <> 'finish-up'",
+      [id],
+    )
+    const last = await stepOf(people.owner, id, 'coat-2')
+    const { now_ms } = await people.owner.ok<{ now_ms: number }>('GET /api/now')
+    const at = new Date(now_ms)
+    await sql.query("UPDATE plan_step SET state = 'running', started_at = ?, finished_at = NULL WHERE id = ?", [
+      at,
+      last.id,
+    ])
+    const running = await stepOf(people.owner, id, 'coat-2')
+    expect(running).toMatchObject({ passTest: 'Even sheen in raking light.' })
+    const [[face]] = await sql.query<mysql.RowDataPacket[]>('SELECT face_id FROM plan_step_face WHERE step_id = ?', [
+      last.id,
+    ])
+    const done = await act(people.finisher, 'finish', running, at.toISOString(), { again: [face!.face_id] })
+    expect(done.status, done.body.message).toBe(200)
+    const steps = (await planOf(people.owner, id)).steps.filter(s => s.state === 'planned')
+    expect(steps.map(named)).toEqual(['sand-coat', 'coat-3', 'finish-up'])
+    expect(steps[1]!.amount_ml).toBeGreaterThan(0)
+    const [[wait]] = await sql.query<mysql.RowDataPacket[]>(
+      'SELECT min_min FROM plan_wait WHERE piece_id = ? AND from_key = ? AND to_key = ?',
+      [id, last.key, steps[0]!.key],
+    )
+    expect(Number(wait!.min_min)).toBeGreaterThan(0)
+    const odd = await act(people.finisher, 'finish', await stepOf(people.owner, id, 'coat-2'), at.toISOString(), {
+      again: [1],
+    })
+    expect(odd.status).toBe(409)
   })
 })

@@ -155,7 +155,7 @@ const markH = computed(() => drawn.value.mark_um * drawn.value.pxPerUm)
       stroke="#fff"
       stroke-width="1.4"
     />
-    <g v-for="l in leads" :key="l.layer">
+    <g v-for="l in leads" :key="l.layer" class="hidden md:inline">
       <path
         :d="`M${W} ${l.y} C${W + 24} ${l.y} ${W + 20} ${l.to} ${W + LEAD} ${l.to}`"
         fill="none"

@@ -10,6 +10,8 @@ const props = defineProps<{
     product?: string | null
     amount_ml?: number | null
     gate?: { look: string; fails: string } | null
+    passTest?: string | null
+    on?: readonly { id: number; name: string }[]
   }
   state: 'planned' | 'running' | 'done'
   may?: boolean
@@ -21,7 +23,7 @@ const busy = ref(false)
 const AGO = [5, 10, 20, 30]
 const potted = computed(() => MATERIALS.some(m => m.slug === props.step.product && m.potLife_min))
 async function go(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', ago = 0) {
-  if (kind === 'finish' && (props.step.product || props.step.gate)) {
+  if (kind === 'finish' && (props.step.product || props.step.gate || props.step.passTest)) {
     asking.value = ago
     return
   }

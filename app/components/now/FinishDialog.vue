@@ -7,6 +7,8 @@ const props = defineProps<{
     product?: string | null
     amount_ml?: number | null
     gate?: { look: string; fails: string } | null
+    passTest?: string | null
+    on?: readonly { id: number; name: string }[]
   }
   ago: number
 }>()
@@ -17,6 +19,8 @@ const lot = ref<number | null>(null)
 const amount = ref(Math.ceil(props.step.amount_ml ?? 0))
 const word = ref('')
 const busy = ref(false)
+/** Faces on which the round did not pass; null: it passed. */
+const again = ref<number[] | null>(null)
 const lots = computed(() =>
   (store.value?.products ?? [])
     .flatMap(p => p.lots.map(l => ({ ...l, name: p.name, class: p.class })))
@@ -34,7 +38,14 @@ async function done() {
     props.step.product && lot.value !== null && amount.value > 0
       ? [{ lotId: lot.value, amountMl: amount.value, word: word.value }]
       : []
-  if (await actAtBench('finish', props.step, props.ago, { gate: gate.value, used })) emit('close')
+  if (
+    await actAtBench('finish', props.step, props.ago, {
+      gate: gate.value,
+      used,
+      again: again.value ?? [],
+    })
+  )
+    emit('close')
   busy.value = false
 }
 </script>
@@ -80,8 +91,41 @@ async function done() {
         <input v-model="word" class="field" maxlength="300"
       /></label>
     </div>
+    <fieldset v-if="step.passTest && step.on?.length" class="mt-4 grid gap-3" data-test="round">
+      <legend>{{ w('bench.passes', { test: step.passTest }) }}</legend>
+      <div class="grid grid-cols-2 gap-3">
+        <button
+          type="button"
+          class="act"
+          :class="again === null ? '' : 'act-quiet'"
+          :aria-pressed="again === null"
+          @click="again = null"
+        >
+          {{ w('bench.itPasses') }}
+        </button>
+        <button
+          type="button"
+          class="act"
+          :class="again === null ? 'act-quiet' : ''"
+          :aria-pressed="again !== null"
+          @click="again = step.on!.map(f => f.id)"
+        >
+          {{ w('bench.onceMore') }}
+        </button>
+      </div>
+      <FaceChoice
+        v-if="again !== null && step.on.length > 1"
+        v-model="again"
+        :faces="step.on"
+        :label="w('surface.faces')"
+      />
+    </fieldset>
     <div class="mt-6 flex gap-3">
-      <button class="act" :disabled="busy || (step.gate != null && gate === null) || (short && !word)" @click="done">
+      <button
+        class="act"
+        :disabled="busy || (step.gate != null && gate === null) || (short && !word) || again?.length === 0"
+        @click="done"
+      >
         {{ w('bench.finish') }}
       </button>
       <button class="act act-quiet" @click="emit('close')">{{ w('cancel') }}</button>

@@ -41,6 +41,8 @@ const target = computed(() => ({
   product: s.value.product,
   amount_ml: s.value.amount_ml,
   gate: s.value.gate,
+  passTest: s.value.passTest,
+  on: names.value,
 }))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as unknown as Choice)

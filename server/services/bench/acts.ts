@@ -1,9 +1,11 @@
 import { materialOf } from '#core/materials'
+import { roundEndingAt, withOneMore } from '#core/plan'
 import { potEnds_ms } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import { transaction } from '../../database/db'
 import { takeSnapshot } from '../client/ask'
 import { readPiece } from '../piece/read'
+import { planAgain } from '../plan/edits'
 import { startVerdictsOf } from '../plan/judge'
 import { readPlan, readWetCoat } from '../plan/rows'
 import { tell } from '../platform/log'
@@ -123,6 +125,8 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
     .join('. ')
   await write(act, step.gate ? 'gate' : 'finished', says)
   if (step.gate && command.gate === 'fail') return fallBack(act)
+  const more = command.again.length ? await oneMore(act, command.again) : null
+  if (more) return { ok: true, says: `${says}. ${more}` }
   if (!act.plan.steps.some(st => st.id !== step.id && (st.state === 'planned' || st.state === 'running'))) {
     await tx.run("UPDATE piece SET state = 'ready', row_version = row_version + 1 WHERE id = :id", {
       id: act.file.piece.id,
@@ -131,6 +135,22 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
     await write(act, 'ready', 'Ready for the client')
   }
   return { ok: true, says }
+}
+
+/** One more round of what did not pass, on these faces: its steps with their minutes, amounts, waits and cautions. */
+async function oneMore(act: Act, faces: readonly number[]): Promise<string> {
+  const { tx, file, step, plan } = act
+  const live = plan.steps.filter(st => st.state !== 'skipped')
+  const loop = roundEndingAt(live, step.key, file.context)
+  if (!loop) throw fail(422, 'no-round', 'This step has no round that could be done once more.')
+  const on = faces.filter(f => step.faces.includes(f))
+  if (on.length === 0)
+    throw fail(422, 'invalid', 'Choose faces that this step was done on.', { again: 'Choose its faces.' })
+  await planAgain(tx, file, await readPlan(tx, file.piece.id), old => withOneMore(old, loop, on))
+  const names = file.faces.filter(f => on.includes(f.id)).map(f => `${f.part}, ${f.name}`)
+  const says = `One more round: ${names.join(' · ')}`
+  await write(act, 'plan', says)
+  return says
 }
 
 /** Takes from a lot; more than it holds only with a word, and then the lot stands at nought. */

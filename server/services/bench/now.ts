@@ -1,3 +1,4 @@
+import { roundEndingAt } from '#core/plan'
 import { cautionsOfStep, wears } from '#core/acts'
 import { dewPoint_C, GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
 import type { Caution } from '#core/safety'
@@ -31,6 +32,9 @@ interface StepLine {
   gate: { look: string; fails: string } | null
   keeps: string[]
   cautions: Caution[]
+  /** what its round passes by, while it runs, and the faces that may want one more */
+  passTest: string | null
+  on: { id: number; name: string }[]
 }
 interface WindowLine extends Window {
   pieceId: number
@@ -117,6 +121,7 @@ async function workOutNow(at: Date) {
       return
     }
     const names = new Map(file.faces.map(f => [f.id, f.part]))
+    const faceName = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
     const line = (st: PlannedStep): StepLine => ({
       pieceId: file.piece.id,
       piece: file.piece.name,
@@ -132,6 +137,8 @@ async function workOutNow(at: Date) {
       keeps: wears(st) ? file.facts.marks : [],
       cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) }),
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
+      passTest: st.state === 'running' ? (roundEndingAt(plan.steps, st.key, file.context)?.passes ?? null) : null,
+      on: st.state === 'running' ? st.faces.map(id => ({ id, name: faceName.get(id) ?? '' })) : [],
     })
     const view = benchView({
       plan,

@@ -13,12 +13,19 @@ import type { Rows } from './rows'
 
 const strangeGround = (b: BuildUpRow): string | false =>
   !ROUTES.includes(b.ground) || !ENDINGS.includes(b.ending) ? `its route "${b.ground}" is not known` : false
+function gritKnown(text: string): boolean {
+  try {
+    return gritsRead(text).every(isGrit)
+  } catch {
+    return false
+  }
+}
 function strangeLayer(l: LayerRow): string | false {
   if (!LAYER_KINDS.includes(l.act)) return `a layer "${l.act}" is of no known kind`
   if (l.product !== null && !MATERIALS.some(m => m.slug === l.product)) return `its product "${l.product}" is not known`
   if (l.method !== null && !METHODS.includes(l.method)) return `the method of a layer "${l.act}" is not known`
   if (l.used_as !== null && !LAYER_USES.includes(l.used_as)) return `what a layer "${l.act}" is for is not known`
-  if (l.grit !== null && !gritsRead(l.grit).every(isGrit)) return `a grit "${l.grit}" is on no scale`
+  if (l.grit !== null && !gritKnown(l.grit)) return `a grit "${l.grit}" is on no scale`
   return !isRecord(l.fields) && `what a layer "${l.act}" carries is damaged`
 }
 const isHoles = (holes: unknown) =>

@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { does, type Step, stepOf } from '#core/acts'
+import { canonicalJson, type Json } from '#core/approval'
 import { type BuildUp, type Choice, everyday, type Layer, laidOn, groupsOfWay, waysOf } from '#core/build'
 import { layerOfStep, replaceBuildUp } from '#core/plan'
 import type * as s from '#shared/schemas'
@@ -74,8 +75,12 @@ function wordAgain({ steps }: StoredPlan): Step[] {
 }
 
 type Composed = z.infer<typeof s.compose>
+const SAME = ['act', 'product', 'coats', 'film_um', 'method', 'use'] as const
+/** The same to somebody who works on it; the newest label of its product may be another by now. */
 const sameLayer = (a: Layer, b: Layer): boolean =>
-  JSON.stringify({ ...a, label: 0 }) === JSON.stringify({ ...b, label: 0 })
+  SAME.every(what => a[what] === b[what]) &&
+  canonicalJson({ fields: a.fields, faces: a.faces, between: a.between } as unknown as Json) ===
+    canonicalJson({ fields: b.fields, faces: b.faces, between: b.between } as unknown as Json)
 
 /** The newest label of a product of the shop; refused where it is of another class than the layer. */
 async function labelsOf(tx: Db, layers: Composed['layers']): Promise<Map<number, number>> {
@@ -86,7 +91,7 @@ async function labelsOf(tx: Db, layers: Composed['layers']): Promise<Map<number,
         FROM product p
         JOIN product_label l ON l.product_id = p.id
         WHERE p.id IN (:ids)
-        GROUP BY p.id`,
+        GROUP BY p.id, p.class`,
     { ids },
   )
   for (const l of layers) {

@@ -134,9 +134,14 @@ export async function writeSteps(
 }
 
 /** Minutes, amounts and waits of a plan worked out again, where what they follow from has changed. */
-export async function planAgain(tx: Db, file: PieceFile, plan: StoredPlan): Promise<void> {
+export async function planAgain(
+  tx: Db,
+  file: PieceFile,
+  plan: StoredPlan,
+  change: (steps: readonly Step[]) => readonly Step[] = steps => steps,
+): Promise<void> {
   if (!file.choice || plan.steps.length === 0) return
-  await writeSteps(tx, file, plan, plan.steps, leastsOf(plan.waits))
+  await writeSteps(tx, file, plan, change(plan.steps), leastsOf(plan.waits))
 }
 
 /** `leasts`: minima of waits put in by hand; as they were where nothing is said. */

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { cautionsOfStep, does, type Step, wears } from '#core/acts'
 import { estimate, materialCost_minor } from '#core/estimate'
-import { loopsOf, notesOf, planDifference } from '#core/plan'
+import { loopsOf, notesOf, planDifference, roundEndingAt } from '#core/plan'
 import { mendOf, RULES } from '#core/rules'
 import { mayOverrule } from '#core/safety'
 import { sumOf } from '#core/units'
@@ -74,6 +74,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     air,
     wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)),
   })
+  const live = plan.steps.filter(st => st.state !== 'skipped')
   const begun = plan.steps.some(st => !does(st, 'words') && st.state !== 'planned')
   const { budgets, expected } = begun
     ? { ...(await inWorker('plan', { context: file.context, choice })), expected: null }
@@ -105,6 +106,8 @@ export async function planPage(id: number, person: Person, at: Date) {
       keeps: wears(st) ? file.facts.marks : [],
       notes: notesOf(st, file.context),
       start: bench.get(st.key)!,
+      /** what its round passes by, where a round ends with it */
+      passTest: roundEndingAt(live, st.key, file.context)?.passes ?? null,
       cost_minor: materialCost_minor(st, price),
     })),
     waits: plan.waits,

@@ -241,7 +241,7 @@ async function save() {
               :options="faces.map(f => ({ value: f.id, label: f.name }))"
             />
           </div>
-          <div class="flex items-start">
+          <div class="flex flex-col md:flex-row md:items-start gap-y-4">
             <SurfaceCut
               v-if="shown"
               :surface="shown"
@@ -252,7 +252,7 @@ async function save() {
               :failing="failing"
               @choose="choose"
             />
-            <div class="grow min-w-0">
+            <div class="grow min-w-0 w-full">
               <ol ref="list">
                 <LayerRow
                   v-for="(l, i) in rows"
