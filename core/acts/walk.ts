@@ -9,6 +9,24 @@ import { foundSurface, type Surface } from './surface'
 /** The state that a step leaves behind. */
 export const leave = (step: Step, s: Surface, context: Context): Surface => actOf(step).leaves(s, step, context)
 
+/**
+ * Groups cut into sets of faces that share every step: a step done on some faces alone changes only those. A group
+ * whose faces share all stays as it is.
+ */
+export function unitsOf(steps: readonly Pick<Step, 'faces'>[], groups: readonly Group[]): Group[] {
+  const on = new Map<number, string>()
+  for (const [i, step] of steps.entries()) for (const f of step.faces) on.set(f, `${on.get(f) ?? ''}${i},`)
+  return groups.flatMap(group => {
+    const cuts = [...new Set(group.faces.map(f => on.get(f.id) ?? ''))]
+    if (cuts.length <= 1) return [group]
+    return cuts.map((cut, i) => ({
+      ...group,
+      key: `${group.key}#${i}`,
+      faces: group.faces.filter(f => (on.get(f.id) ?? '') === cut),
+    }))
+  })
+}
+
 export interface Visit {
   step: Step
   index: number

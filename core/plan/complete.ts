@@ -10,6 +10,7 @@ import {
   type Step,
   type Surface,
   titleOf,
+  unitsOf,
   type Visit,
   waitsBetween,
   type Wait,
@@ -64,7 +65,7 @@ const placesAmong = (visits: readonly Visit[]): Map<string, LadderPlace> => {
 
 /** Where each sanding step stands in its ladder: the first takes what stripping left, the last ends by hand. */
 export const sandPlaces = (steps: readonly Step[], context: Context, choice: Choice): Map<string, LadderPlace> =>
-  placesAmong(walk(steps, groupsIn(context, choice), context))
+  placesAmong(walk(steps, unitsOf(steps, groupsIn(context, choice)), context))
 
 /** What a repair step mends on its faces: joints by gluing, all else by mending; only what no step before it mends. */
 function repairsOf(step: Step, before: readonly Step[], facts: Facts): Mending[] {
@@ -94,7 +95,7 @@ export function completePlan(
 ): Plan {
   const { facts, house } = context
   const bareAt = new Map<string, boolean>()
-  const visits = walk(steps, groupsIn(context, choice), context, start)
+  const visits = walk(steps, unitsOf(steps, groupsIn(context, choice)), context, start)
   const placeAt = placesAmong(visits)
   for (const v of visits) bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
   const filled = steps.map((given, i): Step => {

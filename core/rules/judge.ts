@@ -2,7 +2,7 @@
  * What may lie on what: all rules, and a plan judged by them. A new rule is one entry in `wood`, `colour` or `coats`,
  * and one row in its test.
  */
-import { type Step, type Surface, type Wait, walk } from '../acts'
+import { type Step, unitsOf, type Surface, type Wait, walk } from '../acts'
 import { type Choice, groupsOfWay, waysOf } from '../build'
 import type { Context } from '../context'
 import type { Group } from '../piece'
@@ -39,7 +39,7 @@ export function judgePlan(input: {
   const { context, scope = 'plan', licences = [] } = input
   const found = new Map<string, Verdict>()
   for (const way of waysOf(context, input.choice)) {
-    const groups = groupsOfWay(way)
+    const groups = unitsOf(input.steps, groupsOfWay(way))
     const own = new Set(groups.flatMap(g => g.faces.map(f => f.id)))
     const steps =
       input.choice.buildUps.length > 1 ? input.steps.filter(s => s.faces.some(f => own.has(f))) : input.steps

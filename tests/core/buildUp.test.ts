@@ -1,9 +1,10 @@
 import { describe, expect, it, test } from 'vitest'
+import { type Step, stepOf, unitsOf, walk } from '#core/acts'
 import { type BuildUp, changeLayer, type Choice, type Layer, layerOf, moveLayer, picksOf, putIn } from '#core/build'
 import { usualContext } from '#core/context'
 import { withLabel, materialOf } from '#core/materials'
 import type { Facts, RouteSlug } from '#core/piece'
-import { layerOfStep, offersAt, type Plan, retake, workOutPlan } from '#core/plan'
+import { layerOfStep, offersAt, type Plan, retake, roundEndingAt, withOneMore, workOutPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
 import { drawSurface, surfaceOf } from '#core/section'
 import { built, choice, face, facts } from '../facts'
@@ -260,6 +261,33 @@ describe('keys', () => {
   })
 })
 
+describe('a step on some faces', () => {
+  it('changes those alone: what lies on the others stays as it was', () => {
+    const f = facts({ faces: [face({ species: 'oak' }), face({ id: 2, species: 'oak' })] })
+    const context = usualContext(f)
+    const { steps } = planned(composed([['coat', 'oil-polyurethane', { coats: 2 }]], 'strip-chemical', 'as-laid'), f)
+    const local = stepOf({
+      key: 'hand',
+      kind: 'coat',
+      faces: [2],
+      product: 'oil-polyurethane',
+      coat: 3,
+      method: 'brush',
+    })
+    const groups = groupsOf(f)
+    const ends = (all: readonly Step[]) =>
+      unitsOf(all, groups).map(unit => [
+        unit.faces.map(x => x.id).join(),
+        walk(all, [unit], context).at(-1)!.after.films.length,
+      ])
+    expect(ends(steps)).toEqual([['1,2', 2]])
+    expect(ends([...steps, local])).toEqual([
+      ['1', 2],
+      ['2', 3],
+    ])
+  })
+})
+
 describe('what may be put where', () => {
   const c = composed([['coat', 'oil-polyurethane', { coats: 2 }]], 'strip-chemical', 'as-laid')
   const stops = (x: Choice, plan: Plan) =>
@@ -306,6 +334,36 @@ describe('taking a plan again', () => {
     expect(taken.steps.find(s => s.key === '2.coat.1')).toMatchObject({ attended_min: 99, typed: ['attended_min'] })
     expect(taken.steps.findIndex(s => s.key === 'hand-other.1')).toBe(3)
     expect(retake(base, now, next, new Set(['2.coat.1'])).steps.find(s => s.key === '2.coat.1')!.typed).toEqual([])
+  })
+})
+
+describe('one more round', () => {
+  it.each<[string, Short, Step['kind'], Step['kind'][]]>([
+    [
+      'filler: filled, wiped and sanded back again',
+      ['fill', 'paste-filler'],
+      'sand-back',
+      ['fill', 'fill-off', 'sand-back'],
+    ],
+    ['a coat: sanded and coated again', ['coat', 'oil-polyurethane', { coats: 2 }], 'coat', ['sand-coat', 'coat']],
+    ['oil: on and off again', ['oil-on', 'varnish-oil', { coats: 4 }], 'oil-off', ['oil-on', 'oil-off']],
+    ['gel', ['gel', 'gel-stain', { coats: 2 }], 'gel', ['gel']],
+    ['bleach: rinsed again', ['bleach', 'two-part-bleach'], 'rinse', ['bleach', 'rinse']],
+    ['French polish', ['french-polish', 'shellac-brushed', { coats: 3 }], 'french-polish', ['french-polish']],
+  ])('%s', (_what, layer, ends, again) => {
+    const f = facts({ faces: [face({ species: 'oak' }), face({ id: 2, species: 'oak' })] })
+    const c = composed([layer], 'strip-chemical', 'as-laid')
+    const { steps } = planned(c, f)
+    const last = steps.findLast(s => s.kind === ends && s.key.startsWith('1.'))!
+    const loop = roundEndingAt(steps, last.key, usualContext(f))!
+    const more = withOneMore(steps, loop, [2])
+    const at = more.findIndex(s => s.key === last.key) + 1
+    const fresh = more.slice(at, at + again.length)
+    expect(fresh.map(s => s.kind)).toEqual(again)
+    expect(fresh.every(s => s.faces.join() === '2')).toBe(true)
+    expect(new Set(more.map(s => s.key)).size).toBe(more.length)
+    expect(loop.passes.length).toBeGreaterThan(3)
+    expect(roundEndingAt(steps, steps[0]!.key, usualContext(f))).toBeNull()
   })
 })
 

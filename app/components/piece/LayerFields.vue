@@ -110,6 +110,25 @@ const some = computed({
         ]"
         @update:model-value="emit('change', { fields: $event ? { wipe: $event } : {} })"
       />
+      <ChoiceField
+        v-if="act.fields.includes('shade')"
+        :model-value="layer.fields.shade ?? null"
+        :label="w('field.shade')"
+        :options="[
+          { value: null, label: w('surface.plainShade') },
+          ...optionsOf(FIELD_VALUES.shade, v => w(`field.shadeIs.${v}`)),
+        ]"
+        @update:model-value="emit('change', { fields: $event ? { shade: $event } : {} })"
+      />
+      <NumberField
+        v-if="act.does.includes('finishes') && act.does.includes('films')"
+        :model-value="layer.fields.tint_pct ?? null"
+        :label="w('surface.tint')"
+        :min="0.1"
+        :max="20"
+        step="any"
+        @update:model-value="emit('change', { fields: $event ? { tint_pct: $event } : {} })"
+      />
     </div>
     <div v-if="faces.length > 1">
       <p>{{ w('surface.faces') }}</p>

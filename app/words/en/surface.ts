@@ -27,6 +27,8 @@ export default {
     between: 'Grit between coats',
     use: 'What it is for',
     finish: 'the finish itself',
+    tint: 'A little dye in it, %',
+    plainShade: 'over all',
     faces: 'On which faces',
     up: 'Further up',
     down: 'Further down',
