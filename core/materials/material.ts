@@ -21,7 +21,8 @@ export type Role =
 
 /**
  * catalysed: two parts · stearate: soapy sanding sealer · yellows: ambers with age · clear: water-clear · waxed: holds
- * shellac's wax · wiped: goes on by rag · coloured: hides what is below · flatted: for a sheen · needs-open-wood: goes into bare wood only
+ * shellac's wax · wiped: goes on by rag · coloured: hides what is below · flatted: for a sheen · needs-open-wood: goes
+ * into bare wood only
  */
 export type Trait =
   | 'catalysed'

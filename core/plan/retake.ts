@@ -41,8 +41,8 @@ function changed(step: Step, { fields, typed, ...change }: Partial<Step>): Step 
 }
 
 /**
- * `base`: the old plan as it was worked out; `now`: as it stands, with what was changed by hand; `next`: the plan worked
- * out anew. `leave`: keys of changes that are not made again.
+ * `base`: the old plan as it was worked out; `now`: as it stands, with what was changed by hand; `next`: the plan
+ * worked out anew. `leave`: keys of changes that are not made again.
  */
 export function retake(
   base: readonly Step[],

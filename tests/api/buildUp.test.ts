@@ -8,6 +8,8 @@ beforeAll(async () => {
   people = await shopPeople()
   sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
 })
+/** Work written past the bench. */
+const DONE = "UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3)"
 const made: number[] = []
 afterAll(async () => {
   // what was written past the bench must not stand in other tests' way
@@ -80,7 +82,7 @@ async function compose(id: number, change: (layers: Layer[]) => Layer[], more: o
 const kinds = async (id: number) => (await planOf(people.owner, id)).steps.map(named)
 
 describe('a surface composed', () => {
-  it('puts a layer in: the plan follows, and steps of other layers keep their key and what was changed by hand', async () => {
+  it('puts a layer in: the plan follows, steps of other layers keep key and changes by hand', async () => {
     const id = await taken()
     const coat = await stepOf(people.owner, id, 'coat-2')
     await people.lead.ok(`PATCH /api/steps/${coat.id}`, { rowVersion: coat.rowVersion, attendedMin: 77 })
@@ -102,7 +104,7 @@ describe('a surface composed', () => {
     expect(reply.body.lost.map(c => c.title)).toEqual([stain.title])
     expect(await kinds(id)).not.toContain('stain-1')
   })
-  it('refuses what is silly, with words: another piece, a foreign product, too many layers, twice the same', async () => {
+  it('refuses what is silly, with words: another piece, a foreign product, too many layers', async () => {
     const id = await taken()
     const other = await pageOf(await taken())
     const product = other.products.find(p => p.class !== 'oil-polyurethane')
@@ -137,7 +139,7 @@ describe('a surface composed', () => {
     expect((await people.lead.send(`PUT /api/pieces/${id}/build-up`, body)).body.code).toBe('stale')
     expect((await people.finisher.send(`PUT /api/pieces/${id}/build-up`, body)).status).toBe(403)
   })
-  it('keeps what cannot lie on a milder ground, marked with its reason, and it is there again after stripping', async () => {
+  it('keeps what cannot lie on a milder ground, marked, and it is there again after stripping', async () => {
     const id = await taken({ bleach: 'two-part-bleach' })
     const { rowVersion } = await pageOf(id)
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { route: 'clean-and-wax', rowVersion })
@@ -150,10 +152,7 @@ describe('a surface composed', () => {
   })
   it('freezes a layer whose work has started, and asks the client again when the look changes', async () => {
     const id = await taken({ finish: 'dewaxed-shellac', route: 'scuff-and-recoat', colour: 'none' })
-    await sql.query(
-      "UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3) WHERE piece_id = ? AND kind = 'approval'",
-      [id],
-    )
+    await sql.query(`${DONE} WHERE piece_id = ? AND kind = 'approval'`, [id])
     await sql.query('UPDATE piece SET agreed_minor = 1, accepted_worst_minor = 1 WHERE id = ?', [id])
     const coat = await stepOf(people.owner, id, 'coat-1')
     await sql.query("UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3) WHERE id = ?", [
@@ -211,10 +210,7 @@ describe('labels', () => {
 describe('another round', () => {
   it('brings its steps once more on the faces that did not pass, with amount, wait and number', async () => {
     const id = await taken({ finish: 'dewaxed-shellac', route: 'scuff-and-recoat' })
-    await sql.query(
-      "UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3) WHERE piece_id = ? AND kind <> 'finish-up'",
-      [id],
-    )
+    await sql.query(`${DONE} WHERE piece_id = ? AND kind <> 'finish-up'`, [id])
     const last = await stepOf(people.owner, id, 'coat-2')
     const { now_ms } = await people.owner.ok<{ now_ms: number }>('GET /api/now')
     const at = new Date(now_ms)

@@ -279,7 +279,10 @@ describe('migrations', () => {
     expect(
       await found(
         `SELECT GROUP_CONCAT(
-            CONCAT(act, ' ', product, ' ', COALESCE((SELECT GROUP_CONCAT(face_id) FROM layer_face WHERE layer_id = l.id), 'all'))
+            CONCAT(
+              act, ' ', product, ' ',
+              COALESCE((SELECT GROUP_CONCAT(face_id) FROM layer_face WHERE layer_id = l.id), 'all')
+            )
             ORDER BY build_up_id, position SEPARATOR '; '
           )
           FROM layer l`,

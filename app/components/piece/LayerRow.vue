@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { GripVertical, Plus } from '@lucide/vue'
+import { GripVertical } from '@lucide/vue'
 import type { Layer } from '#core/build'
 import { layerFill } from '#core/section'
 
@@ -59,20 +59,11 @@ const edge = computed(() => {
     >
       <strong class="block truncate">{{ name }}</strong><span class="caption block truncate">{{ says }}</span>
     </button>
-    <button
+    <BoundaryButton
       v-if="can"
-      type="button"
-      class="absolute right-1 -top-[22px] z-10 h-11 w-11 flex items-center justify-center"
-      :aria-label="last ? w('surface.onTop') : w('surface.putIn')"
-      :aria-expanded="open"
-      data-test="boundary"
-      @click="emit('touch')"
-    >
-      <span
-        class="h-7 w-7 rounded-full border flex items-center justify-center bg-sheet"
-        :class="open ? 'border-verdigris border-2 text-verdigris' : 'border-soft'"
-        ><Plus :size="18" aria-hidden="true"
-      /></span>
-    </button>
+      :label="last ? w('surface.onTop') : w('surface.putIn')"
+      :open="open"
+      @touch="emit('touch')"
+    />
   </li>
 </template>

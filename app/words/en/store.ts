@@ -22,7 +22,9 @@ export default {
     title: 'Label',
     none: 'Label: nothing entered, the usual figures count',
     some: ['Label: {n} figure', 'Label: {n} figures'],
-    why: 'What the label says outranks the usual figure of its class. A blank follows the class. What has started keeps the label that it began with.',
+    why:
+      'What the label says outranks the usual figure of its class. A blank follows the class. What has started ' +
+      'keeps the label that it began with.',
     usual: 'usual {n}',
     save: 'Save the label',
     saved: 'Saved. No open plan takes this product.',

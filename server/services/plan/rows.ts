@@ -237,7 +237,8 @@ export const typedTitle = (step: Pick<Step, 'title' | 'typed'>): string =>
 export async function insertStep(tx: Db, pieceId: number, step: Step, position: number): Promise<number> {
   const { id } = await tx.run(
     `INSERT INTO plan_step (
-        piece_id, step_key, position, kind, title, product, product_id, grits, method, coat, passes, attended_min, amount_ml,
+        piece_id, step_key, position, kind, title, product, product_id, grits, method, coat, passes,
+        attended_min, amount_ml,
         fields, typed, why, gate_slug, gate_look, gate_fails, gate_fallback, gate_chance
       )
         VALUES (
@@ -300,10 +301,9 @@ export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => st
         LIMIT 1`,
     { at, kinds: kindsThat('lingers') },
   )
-  return (
-    wet &&
-    `${wet.piece}, ${stepOf(wet, [], await readShelf(on)).title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
-  )
+  if (!wet) return null
+  const { title } = stepOf(wet, [], await readShelf(on))
+  return `${wet.piece}, ${title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
 }
 
 /** The minima put in by hand. */

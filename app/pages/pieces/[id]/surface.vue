@@ -1,11 +1,10 @@
 <script setup lang="ts">
-import { Plus } from '@lucide/vue'
 import Sortable from 'sortablejs'
 import { type Ending, ENDINGS, type Layer, layerOfOffer } from '#core/build'
 import { actOf } from '#core/acts'
 import { taken } from '#core/materials'
 import { ROUTE_NAMES } from '#core/piece'
-import { layerOfStep, type OfferHere, roundsOf, workOutPlan } from '#core/plan'
+import { type OfferHere, roundsOf, workOutPlan } from '#core/plan'
 import { sumOf } from '#core/units'
 import { surfaceOf } from '#core/section'
 import type { ComposeAnswer } from '~/workers/compose.worker'
@@ -155,8 +154,6 @@ function saysOf(l: Layer): string {
     .filter(Boolean)
     .join(' · ')
 }
-/** What the plan puts in by itself, and everything else that it makes of the layers. */
-const steps = computed(() => (plan.value?.steps ?? []).map(s => ({ ...s, of: layerOfStep(s.key) })))
 const busy = ref(false)
 async function save() {
   if (!buildUp.value || !page.value) return
@@ -274,21 +271,12 @@ async function save() {
               </ol>
               <div class="relative h-14 flex items-center pl-10 text-soft">
                 {{ w('surface.wood', { ground: ROUTE_NAMES[buildUp.ground] }) }}
-                <button
+                <BoundaryButton
                   v-if="can && page.frozen.length === 0"
-                  type="button"
-                  class="absolute right-1 -top-[22px] z-10 h-11 w-11 flex items-center justify-center"
-                  :aria-label="w('surface.onWood')"
-                  :aria-expanded="place === 0"
-                  data-test="boundary"
-                  @click="touch(0)"
-                >
-                  <span
-                    class="h-7 w-7 rounded-full border flex items-center justify-center bg-sheet"
-                    :class="place === 0 ? 'border-verdigris border-2 text-verdigris' : 'border-soft'"
-                    ><Plus :size="18" aria-hidden="true"
-                  /></span>
-                </button>
+                  :label="w('surface.onWood')"
+                  :open="place === 0"
+                  @touch="touch(0)"
+                />
               </div>
               <p v-if="!rows.length" class="caption">{{ w('surface.nothing') }}</p>
               <ChoiceField
@@ -347,14 +335,7 @@ async function save() {
         </aside>
       </div>
       <FoldOut :title="w('surface.steps')" open>
-        <ol class="columns-1 md:columns-2 gap-8 mt-2">
-          <li v-for="s in steps" :key="s.key" class="break-inside-avoid flex gap-3 py-1" data-test="made">
-            <span class="grow" :class="s.of && s.of.layer === chosen ? 'font-bold' : ''"
-              >{{ s.title
-              }}<span v-if="s.of?.before" class="caption block">{{ w('surface.putInBy') }}: {{ s.why }}</span></span
-            ><span class="clock text-soft">{{ s.attended_min }} min</span>
-          </li>
-        </ol>
+        <ComposeSteps :steps="plan?.steps ?? []" :chosen="chosen" />
       </FoldOut>
     </div>
   </div>
