@@ -63,6 +63,7 @@ export function useComposing(page: Ref<ComposePage | null>) {
       act(b => takeOut(b, id))
       if (chosen.value === id) chosen.value = null
     },
+    replace: (next: BuildUp) => set(next),
     end: (ending: BuildUp['ending']) => act(b => ({ ...b, ending })),
   }
 }

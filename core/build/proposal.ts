@@ -17,7 +17,9 @@ import {
 } from '../materials'
 import { factsOfFaces, type Facts, groupsOf, isFound, type RouteSlug } from '../piece'
 import { speciesOf } from '../wood'
-import { type BuildUp, type Choice, type Ending, finishLayer, type Layer, layerOf } from './layer'
+import { type House, finishOfSchool } from '../house'
+import { onGround } from './ground'
+import { type BuildUp, type Choice, type Ending, finishLayer, type Layer, layerOf, waysOf } from './layer'
 
 /** What evens out the drinking of blotchy wood before a stain; `auto` is what wood and house ask for. */
 export const CONDITIONERS = ['auto', 'none', 'oil-conditioner', 'water-conditioner'] as const
@@ -150,6 +152,24 @@ export function proposed(context: Wished, picks: Picks, from = 1): Layer[] {
 export function proposedEnding({ facts, house }: Wished, picks: Picks): Ending {
   const wanted = facts.sheen === 'gloss' || (facts.sheen !== 'matt' && house['satin-by'] === 'rub')
   return wanted && picks.finish === 'nitrocellulose-lacquer' ? 'rubbed' : 'as-laid'
+}
+
+/** What a house lays where nobody picked: its school's finish, gel where it is to be darker, nothing else. */
+export const usualPicks = (house: House, tone: Facts['tone']): Picks => ({
+  finish: finishOfSchool(house),
+  colour: tone === 'darker' ? 'gel-stain' : 'none',
+  conditioner: 'auto',
+  fill: 'none',
+  bleach: tone === 'lighter' ? 'two-part-bleach' : 'none',
+  film_um: null,
+})
+/** The layers that wish, wood and house propose for a build-up, in place of its own. */
+export function proposedAnew(context: Context, choice: Choice, b: BuildUp): BuildUp {
+  const way = waysOf(context, choice).find(w => w.buildUp.id === b.id)
+  const within = { ...context, facts: way?.facts ?? context.facts }
+  const picks = usualPicks(context.house, context.facts.tone)
+  const layers = proposed(within, picks, Math.max(0, ...choice.buildUps.flatMap(x => x.layers.map(l => l.id))) + 1)
+  return onGround({ ...b, layers, ending: proposedEnding(within, picks) }, b.ground)
 }
 
 /** A ground with picks, for the piece or for some of its faces. */

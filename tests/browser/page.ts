@@ -66,9 +66,11 @@ export const serverNow = async (page: Page) =>
 export const forward = async (page: Page, minutes: number) =>
   setClock(page, new Date((await serverNow(page)).getTime() + minutes * 60_000))
 export function step(page: Page, name: string): Locator {
-  const [, fallback, kind, , coat] = /^(f-)?([a-z-]+?)(-(\d+))?$/.exec(name)!
+  const [, fallback, kind, coat, no] = /^(f-)?([a-z-]+?)(?:-(\d+))?(?:\.(\d+))?$/.exec(name)!
   const of = fallback ? '[data-key^="f-"]' : ':not([data-key^="f-"])'
-  return page.locator(`[data-test=step][data-kind="${kind}"]${of}${coat ? `[data-coat="${coat}"]` : ''}`).first()
+  return page
+    .locator(`[data-test=step][data-kind="${kind}"]${of}${coat ? `[data-coat="${coat}"]` : ''}`)
+    .nth(Number(no ?? 1) - 1)
 }
 /** The steps of a plan as it is shown: kind and coat, "f-" before those of a fallback. */
 export const stepNames = (page: Page): Promise<string[]> =>

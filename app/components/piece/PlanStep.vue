@@ -2,7 +2,7 @@
 import { GripVertical } from '@lucide/vue'
 import type { Choice } from '#core/build'
 import type { Context } from '#core/context'
-import { materialOf, MATERIALS } from '#core/materials'
+import { MATERIALS, taken } from '#core/materials'
 import { blocks } from '#core/safety'
 
 /**
@@ -46,7 +46,10 @@ const target = computed(() => ({
 }))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as unknown as Choice)
-const material = computed(() => MATERIALS.find(m => m.slug === s.value.product))
+/** What it takes: by the label of the shop's own product, once that is known, else by its class. */
+const material = computed(() =>
+  props.context ? taken(props.context.shelf, s.value) : (MATERIALS.find(m => m.slug === s.value.product) ?? null),
+)
 const airNeed = computed(() => material.value?.air ?? null)
 const potted = computed(() => Boolean(material.value?.potLife_min))
 const words = ref<Record<string, string>>({})
@@ -195,9 +198,9 @@ function split(faces: number[]) {
         @grits="emit('change', { grits: $event })"
       />
       <p class="caption">
-        {{ s.faceNames.join(' · ')
-        }}<template v-if="s.product"> · {{ materialOf(s.product).name }}, {{ w('plan.label') }}</template>
+        {{ s.faceNames.join(' · ') }}
       </p>
+      <StepFigures v-if="material" :material="material" />
       <AirHours
         v-if="s.product && airNeed && s.state === 'planned'"
         :product="s.product"

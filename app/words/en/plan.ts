@@ -1,5 +1,20 @@
 /** Plan: steps, sanding, air, the section. */
 export default {
+  figure: {
+    title: 'Figures of {name}, and where they come from',
+    label: 'label',
+    usual: 'usual for its class',
+    wet: 'Wet film',
+    solids: 'Solids',
+    dry: 'Dry film of a coat',
+    spread: 'Spread',
+    density: 'Density',
+    recoat: 'Next coat from',
+    recoatMax: 'Next coat until',
+    handle: 'Handled after',
+    cure: 'Cured after',
+    pace: 'Pace',
+  },
   plan: {
     keeps: 'Keep: {marks}',
     since: [
@@ -44,7 +59,6 @@ export default {
     overruled: 'Overruled by {by}',
     word: 'A word why',
     overrule: 'Overrule',
-    label: 'its label outranks these figures',
     what: 'What is to be done',
     minutes: 'Minutes',
     product: 'Product',

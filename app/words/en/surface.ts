@@ -39,6 +39,8 @@ export default {
     notChosen: 'product not chosen yet',
     ending: 'How it ends',
     endings: { 'as-laid': 'as the last coat lies', 'rubbed': 'rubbed to its sheen' },
+    propose: 'Propose anew',
+    would: 'proposed: {sum}',
     undo: 'Take back',
     again: 'As it was',
     take: 'Take this surface',

@@ -1,10 +1,10 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
-import { type Ending, ENDINGS, type Layer, layerOfOffer } from '#core/build'
+import { type Ending, ENDINGS, type Layer, layerOfOffer, proposedAnew } from '#core/build'
 import { actOf } from '#core/acts'
 import { taken } from '#core/materials'
 import { ROUTE_NAMES } from '#core/piece'
-import { type OfferHere, roundsOf, workOutPlan } from '#core/plan'
+import { type OfferHere, replaceBuildUp, roundsOf, workOutPlan } from '#core/plan'
 import { sumOf } from '#core/units'
 import { surfaceOf } from '#core/section'
 import type { ComposeAnswer } from '~/workers/compose.worker'
@@ -20,9 +20,15 @@ const { data, load, failed } = useLive(
   () => ({ id: id.value }),
 )
 const page = computed(() => data.value as unknown as ComposePage | null)
-const { choice, at, chosen, buildUp, changed, begin, undo, put, change, move, out, end } = useComposing(page)
+const { choice, at, chosen, buildUp, changed, begin, undo, put, change, move, out, end, replace } = useComposing(page)
 const can = computed(() => session.may('owner', 'lead'))
 const frozen = computed(() => new Set(page.value?.frozen))
+
+/** What wish, wood and house would lay here, and what that comes to. */
+const proposal = computed(() =>
+  page.value && choice.value && buildUp.value ? proposedAnew(page.value.context, choice.value, buildUp.value) : null,
+)
+const proposedSum = shallowRef<ComposeAnswer['sum'] | null>(null)
 
 /** Planned here at once, so that what is touched is drawn; what the rules and the sums say comes after it. */
 const plan = computed(() => (page.value && choice.value ? workOutPlan(page.value.context, choice.value) : null))
@@ -33,6 +39,7 @@ const faces = computed(() =>
 )
 const face = ref<number | null>(null)
 watch(at, () => {
+  proposedSum.value = null
   face.value = null
   chosen.value = null
   place.value = null
@@ -54,6 +61,9 @@ watchDebounced(
     const answer = await ask({ context, choice: choice.value, asking })
     found.value = answer
     if (!changed.value) first.value = answer.sum
+    if (!proposal.value || proposedSum.value) return
+    const proposed = replaceBuildUp(choice.value, proposal.value)
+    proposedSum.value = (await ask({ context, choice: proposed, asking })).sum ?? null
   },
   { debounce: PAUSE_MS, immediate: true },
 )
@@ -211,9 +221,19 @@ async function save() {
           class="grow"
           :sum="found?.sum ?? null"
           :before="first ?? null"
+          :proposed="proposedSum ?? null"
           :film="sumOf(shown?.films ?? [], f => f.um)"
         />
         <div v-if="can" class="flex flex-wrap gap-2">
+          <button
+            v-if="page.frozen.length === 0"
+            type="button"
+            class="act act-quiet"
+            data-test="propose"
+            @click="proposal && replace(proposal)"
+          >
+            {{ w('surface.propose') }}
+          </button>
           <button type="button" class="act act-quiet" :disabled="!changed" data-test="undo" @click="undo">
             {{ w('surface.undo') }}
           </button>
