@@ -1,7 +1,7 @@
 /** What an act, a kind of step, says of itself. Every question that anybody asks of a kind of step is answered here. */
 import type { Grit } from '../abrasives'
 import type { Context } from '../context'
-import type { Material, Role } from '../materials'
+import type { Base, Material, Role } from '../materials'
 import type { Face } from '../piece'
 import type { Caution } from '../safety'
 import type { LadderPlace } from './sandRows'
@@ -135,7 +135,7 @@ export interface Act {
   /** what it is called in a list of acts */
   called: string
   /** role of the product that it works with, and whether it cannot be done without; null: no product */
-  needs: { roles: readonly Role[]; always: boolean } | null
+  needs: { roles: readonly Role[]; always: boolean; base?: Base } | null
   /** does it use the product up? Wiping oil off names the oil and takes none. */
   usesUp: boolean
   pace: Pace

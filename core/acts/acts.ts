@@ -1,5 +1,6 @@
 /** Every act. A new kind of step is a name in `step.ts` and its record in its family; the compiler asks for both. */
 import type { Context } from '../context'
+import type { Material } from '../materials'
 import type { Act, Does } from './act'
 import { COATS_ACTS } from './coats'
 import { COLOUR_ACTS } from './colour'
@@ -27,6 +28,11 @@ export const ACTS = {
 } satisfies Record<StepKind, Act>
 
 export const actOf = (step: Pick<Step, 'kind'>): Act => ACTS[step.kind]
+/** May this kind of step be done with that product class? */
+export function takesProduct(step: Pick<Step, 'kind'>, m: Pick<Material, 'role' | 'base'>): boolean {
+  const { needs } = actOf(step)
+  return needs !== null && needs.roles.includes(m.role) && (needs.base === undefined || needs.base === m.base)
+}
 /** Does this kind of step do that? */
 export const does = (step: Pick<Step, 'kind'>, what: Does): boolean => actOf(step).does.includes(what)
 export const kindsThat = (what: Does): StepKind[] => STEP_KINDS.filter(kind => does({ kind }, what))

@@ -218,6 +218,7 @@ const amalgamate: Act = {
 const frenchPolish: Act = {
   ...coat,
   called: 'french polish',
+  needs: { roles: ['film'], always: true, base: 'alcohol' },
   pace: perM2(40, 15),
   methods: ['rag'],
   does: ['covers', 'films', 'finishes'],

@@ -1,5 +1,5 @@
 /** Changes of a build-up: layers put in, changed, moved, taken out. Pure; a new layer takes the next free number. */
-import { ACTS, type StepKind } from '../acts'
+import { type StepKind, takesProduct } from '../acts'
 import { type Material, MATERIALS } from '../materials'
 import { type BuildUp, type Choice, type Layer, LAYER_KINDS, layerOf } from './layer'
 
@@ -32,8 +32,7 @@ export function moveLayer(b: BuildUp, id: number, by: number): BuildUp {
 }
 
 /** Product classes that a kind of layer may be laid with. */
-export const classesFor = (act: StepKind): Material[] =>
-  MATERIALS.filter(m => ACTS[act].needs?.roles.some(role => role === m.role))
+export const classesFor = (act: StepKind): Material[] => MATERIALS.filter(m => takesProduct({ kind: act }, m))
 
 /** A layer that may be put in: its kind, with the product that it usually takes. */
 export interface Offer {

@@ -1,5 +1,17 @@
 /** What a composed surface comes to, and what may be put where. */
-import { type BuildUp, type Choice, freshLayerId, type Layer, layerOfOffer, type Offer, offers, putIn } from '../build'
+import {
+  type BuildUp,
+  type Choice,
+  freshLayerId,
+  groupsOfWay,
+  laidOn,
+  type Layer,
+  layerOfOffer,
+  type Offer,
+  offers,
+  putIn,
+  waysOf,
+} from '../build'
 import { ACTS } from '../acts'
 import type { Context } from '../context'
 import { workOutPlan } from './planner'
@@ -23,6 +35,14 @@ export interface Judged {
 export interface OfferHere extends Offer {
   /** why not; null: it may */
   against: string | null
+}
+/** Why a layer is not laid on this ground at all; null: it is, on some face. */
+function staysOut(context: Context, choice: Choice, id: number): string | null {
+  const laid = waysOf(context, choice).flatMap(way =>
+    groupsOfWay(way).map(group => laidOn({ ...context, facts: way.facts }, way.buildUp, group)),
+  )
+  if (laid.some(l => l.laid.some(x => x.id === id))) return null
+  return laid.flatMap(l => l.out).find(o => o.layer.id === id)?.why ?? null
 }
 const placeOf = (layer: Pick<Layer, 'act' | 'use'>) => ACTS[layer.act].layer?.place(layer.use) ?? 0
 /** How far from where it usually stands an act would lie at this place: 0 where it would be usual. */
@@ -48,9 +68,10 @@ export function offersAt(
   const before = new Set(said(choice).map(v => `${v.rule}|${v.says}`))
   const here = offers().map((offer): OfferHere => {
     const layer: Layer = layerOfOffer(id, offer)
-    const found = said(replaceBuildUp(choice, putIn(buildUp, at, layer))).filter(
-      v => !before.has(`${v.rule}|${v.says}`),
-    )
+    const next = replaceBuildUp(choice, putIn(buildUp, at, layer))
+    const out = staysOut(context, next, id)
+    if (out) return { ...offer, against: out }
+    const found = said(next).filter(v => !before.has(`${v.rule}|${v.says}`))
     const own = found.find(v => layerOfStep(v.step)?.layer === id) ?? found[0]
     return { ...offer, against: own?.says ?? null }
   })

@@ -1,6 +1,6 @@
 /** Changes of a step by hand: the same function shows what a change would make and saves it. */
 import type { Grit } from '../abrasives'
-import { actOf, type Fields, rechosen, stepOf, type Step, type Typed } from '../acts'
+import { actOf, type Fields, rechosen, stepOf, type Step, takesProduct, type Typed } from '../acts'
 import { materialOf } from '../materials'
 
 /** What may be changed of a step. What is left out stays; `follow`: typed things that are worked out again. */
@@ -40,5 +40,5 @@ export function productProblem(step: Pick<Step, 'kind' | 'product'>): string | n
   if (step.product === null) return needs?.always ? 'This step needs a product.' : null
   const material = materialOf(step.product)
   if (!needs) return `This step takes no product; ${material.name} would be booked for nothing.`
-  return needs.roles.includes(material.role) ? null : `${material.name} is not for this kind of step.`
+  return takesProduct(step, material) ? null : `${material.name} is not for this kind of step.`
 }

@@ -10,6 +10,9 @@ const FINEST_BEFORE_DYE = P(220)
 /** What gives toxic gas with household chlorine that was not rinsed out: acids and ammonia. */
 const GAS_WITH_CHLORINE = ['oxalic-acid', 'ammonia', 'two-part-bleach']
 
+/** Roles of what goes into the wood, or into its pores. */
+const INTO_WOOD: readonly string[] = ['stain', 'dye', 'bleach', 'filler', 'conditioner']
+
 export const LAYER_RULES: readonly Rule[] = [
   {
     slug: 'filler-on-film',
@@ -19,6 +22,20 @@ export const LAYER_RULES: readonly Rule[] = [
     reason: 'Filler holds in the open pores of bare or thinly sealed wood; on a film it lies on top and lifts.',
     mend: 'Fill before the film, or let coat after coat of the film fill the pores.',
     check: unfit('filler-on-film'),
+  },
+  {
+    slug: 'oiled-wood-takes-no-more',
+    severity: 'stop',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Oil fills the wood: stain, dye, bleach, filler and conditioner no longer go in.',
+    mend: 'Colour, bleach and fill before the oil.',
+    check: c =>
+      each(c, v => {
+        const oil = v.before.inWood.findLast(w => w.role === 'oil')
+        const goesIn = does(v.step, 'soaks') || INTO_WOOD.includes(v.product?.role ?? '')
+        return oil && goesIn && isBare(v.before) ? `${oil.slug.replaceAll('-', ' ')} has filled the wood` : null
+      }),
   },
   {
     slug: 'repair-after-colour',

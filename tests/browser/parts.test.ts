@@ -130,8 +130,13 @@ test('one room for dust and finish: a caution that stands before a start', async
   const owner = await as(browser, 'ingrid', watched)
   await owner.goto('/shop')
   const one = owner.getByRole('switch', { name: 'Dust and finish share one room' })
+  const saved = async () => {
+    const answer = owner.waitForResponse(r => r.url().endsWith('/api/shop') && r.request().method() === 'PUT')
+    await owner.getByRole('button', { name: 'Save' }).click()
+    await answer
+  }
   await one.click()
-  await owner.getByRole('button', { name: 'Save' }).click()
+  await saved()
   await owner.goto('/pieces/11/plan')
   const sand = owner.getByTestId('step').filter({ hasText: 'Sand lightly' }).first()
   await sand.locator('button[aria-expanded]').first().click()
@@ -139,7 +144,7 @@ test('one room for dust and finish: a caution that stands before a start', async
   await owner.goto('/shop')
   await expect(one).toBeChecked()
   await one.click()
-  await owner.getByRole('button', { name: 'Save' }).click()
+  await saved()
   await choose(owner.getByLabel('Lengths in'), 'mm')
 })
 

@@ -2,6 +2,7 @@ import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import { describe, expect, it } from 'vitest'
 import {
+  type Act,
   actOf,
   ACTS,
   attended_min,
@@ -67,7 +68,9 @@ describe('acts', () => {
     for (const kind of STEP_KINDS)
       for (const m of MATERIALS) {
         const problem = productProblem({ kind, product: m.slug })
-        expect(problem === null).toBe(Boolean(ACTS[kind].needs?.roles.some(r => r === m.role)))
+        const needs = ACTS[kind].needs as Act['needs']
+        const fits = needs?.roles.includes(m.role) && (needs.base ?? m.base) === m.base
+        expect(problem === null).toBe(Boolean(fits))
       }
     expect(productProblem({ kind: 'coat', product: null })).toBe('This step needs a product.')
   })

@@ -426,6 +426,12 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house'>>?][] 
   ['isocyanates-need-licence', facts(), choice(), change('coat', { product: 'urethane-2c' })],
   ['methylene-chloride-needs-licence', facts(), choice(), change('strip', { product: 'methylene-chloride-stripper' })],
   ['filler-on-film', mahogany, choice(), before('finish-up', { kind: 'fill', product: 'paste-filler', coat: 1 })],
+  [
+    'oiled-wood-takes-no-more',
+    facts(),
+    choice({ finish: 'varnish-oil' }),
+    before('finish-up', { kind: 'dye', product: 'water-dye', coat: 1 }),
+  ],
   ['repair-after-colour', facts(), choice(), before('finish-up', { kind: 'mend' })],
   [
     'filler-colour-on-dyed-wood',

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Grit, P, parseGrit } from '#core/abrasives'
-import { actOf, type Fields, STEP_KINDS, type StepKind, stepOf, titleOf } from '#core/acts'
+import { actOf, type Fields, STEP_KINDS, type StepKind, stepOf, takesProduct, titleOf } from '#core/acts'
 import type { Context } from '#core/context'
 import { MATERIALS } from '#core/materials'
 
@@ -17,7 +17,7 @@ const grit = ref('')
 const method = ref(act.value.methods[0])
 const fields = ref<Fields>({})
 const on = ref(props.faces.map(f => f.id))
-const products = computed(() => MATERIALS.filter(m => act.value.needs?.roles.includes(m.role)))
+const products = computed(() => MATERIALS.filter(m => takesProduct({ kind: kind.value }, m)))
 const abrades = computed(() => act.value.fields.includes('grits'))
 watch(kind, () => {
   product.value = act.value.needs?.always ? (products.value[0]?.slug ?? null) : null

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { type Grit, gritsWritten, parseGrit } from '#core/abrasives'
-import { actOf, chosenOf, withLeast } from '#core/acts'
+import { actOf, chosenOf, takesProduct, withLeast } from '#core/acts'
 import type { Choice } from '#core/build'
 import type { Context } from '#core/context'
 import { MATERIALS } from '#core/materials'
@@ -32,7 +32,7 @@ watch(
 const gritError = ref('')
 const act = computed(() => actOf(props.step))
 const abrades = computed(() => act.value.fields.includes('grits'))
-const products = computed(() => MATERIALS.filter(m => act.value.needs?.roles.includes(m.role)))
+const products = computed(() => MATERIALS.filter(m => takesProduct(props.step, m)))
 /** The methods of its kind, and the one that it was given. */
 const methods = computed(() => [...new Set([...act.value.methods, props.step.method])])
 
