@@ -102,7 +102,12 @@ export const LAYER_RULES: readonly Rule[] = [
     mend: 'Stop at P180 to P220 before a dye.',
     check: c =>
       each(c, v =>
-        v.step.kind === 'dye' && isBare(v.before) && v.before.grit && isCoarser(FINEST_BEFORE_DYE, v.before.grit)
+        v.step.kind === 'dye' &&
+        isBare(v.before) &&
+        // sanding filler back leaves its own fine grit, and not on the wood
+        !v.before.inWood.some(w => w.role === 'filler') &&
+        v.before.grit &&
+        isCoarser(FINEST_BEFORE_DYE, v.before.grit)
           ? `${speciesOf(v.group.species).name} sanded finer than P220 under dye`
           : null,
       ),

@@ -67,7 +67,12 @@ watchDebounced(
   },
   { debounce: PAUSE_MS, immediate: true },
 )
-const verdicts = computed(() => (found.value?.verdicts ?? []).filter(v => v.severity !== 'note'))
+/** Each once, however many coats of a layer it is said of. */
+const verdicts = computed(() => {
+  const grave = (found.value?.verdicts ?? []).filter(v => v.severity !== 'note')
+  const once = new Map(grave.map(v => [`${v.rule} ${v.says} ${v.layer}`, v]))
+  return [...once.values()].map(v => ({ ...v, says: `${v.says.slice(0, 1).toUpperCase()}${v.says.slice(1)}` }))
+})
 const spoken = (layer: number) => verdicts.value.filter(v => v.layer === layer)
 const GRAVE = ['stop', 'forbidden']
 const failing = computed(
@@ -196,6 +201,18 @@ async function save() {
   <div v-if="page">
     <p v-if="!page.ready || !buildUp || !choice" class="row">{{ w('surface.none') }}</p>
     <div v-else class="grid gap-4">
+      <div class="flex flex-wrap items-center gap-4">
+        <h2 class="grow">{{ w('surface.title') }}</h2>
+        <ChoiceField
+          v-if="faces.length > 1"
+          v-model="face"
+          class="w-56"
+          :label="w('surface.face')"
+          label-hidden
+          :none="faces.find(f => f.rank === 'show')?.name ?? faces[0]?.name"
+          :options="faces.map(f => ({ value: f.id, label: f.name }))"
+        />
+      </div>
       <div v-if="choice.buildUps.length > 1" class="flex flex-wrap gap-2" role="group" :aria-label="w('surface.which')">
         <button
           v-for="(b, i) in choice.buildUps"
@@ -216,7 +233,7 @@ async function save() {
           }}
         </button>
       </div>
-      <div class="row flex flex-wrap items-center gap-x-8 gap-y-3">
+      <div class="flex flex-wrap items-center gap-x-8 gap-y-3">
         <ComposeSums
           class="grow"
           :sum="found?.sum ?? null"
@@ -246,18 +263,7 @@ async function save() {
         </div>
       </div>
       <div class="grid xl:grid-cols-[1fr_21rem] gap-6">
-        <section>
-          <div class="flex flex-wrap items-center gap-4 mb-6">
-            <h2 class="grow">{{ w('surface.title') }}</h2>
-            <ChoiceField
-              v-if="faces.length > 1"
-              v-model="face"
-              class="w-56"
-              :label="w('surface.face')"
-              :none="faces.find(f => f.rank === 'show')?.name ?? faces[0]?.name"
-              :options="faces.map(f => ({ value: f.id, label: f.name }))"
-            />
-          </div>
+        <section class="pt-3">
           <div class="flex flex-col md:flex-row md:items-start gap-y-4">
             <SurfaceCut
               v-if="shown"
@@ -333,25 +339,7 @@ async function save() {
               @out="out(selected.id)"
             />
           </section>
-          <section>
-            <h3>{{ w('surface.speaks') }}</h3>
-            <p v-if="found && verdicts.length === 0" class="text-moss">{{ w('surface.clear') }}</p>
-            <p
-              v-for="v in verdicts"
-              :key="`${v.rule} ${v.step}`"
-              class="verdict"
-              :class="GRAVE.includes(v.severity) ? 'verdict-stop' : ''"
-            >
-              <button
-                v-if="v.layer !== null"
-                type="button"
-                class="underline text-left min-h-11"
-                @click="choose(v.layer)"
-              >
-                {{ v.says }}</button><template v-else>{{ v.says }}</template
-              >. {{ v.mend }}
-            </p>
-          </section>
+          <ComposeVerdicts :verdicts="verdicts" :judged="found !== null" @choose="choose" />
         </aside>
       </div>
       <FoldOut :title="w('surface.steps')" open>
