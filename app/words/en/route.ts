@@ -16,6 +16,7 @@ export default {
     hands: 'Hands on',
     ready: 'Ready',
     price: 'Price with tax',
+    anew: 'Picked anew: taking a route proposes its layers anew. Those composed under Surface give way.',
     take: 'Take this route',
     takeFor: 'Take it for these faces',
     wholePiece: 'The piece',

@@ -167,6 +167,7 @@ const ground = computed(
         @update:model-value="take({ bleach: $event })"
       />
     </div>
+    <p v-if="picked && routes.main" class="text-ochre mt-3" data-test="anew">{{ w('route.anew') }}</p>
     <FoldOut class="row mt-4" :title="w('house.title')">
       <p class="caption">{{ w('house.why', { route: w(`route.${ground}`) }) }}</p>
       <HouseMethods
