@@ -21,6 +21,7 @@ export const test = base.extend<{ watched: (page: Page) => Page }>({
     const pages: Page[] = []
     await use(page => {
       pages.push(page)
+      touchedAlive(page)
       page.on('console', m => {
         if (m.type() === 'error' && !EXPECTED.test(m.text())) bad.push(m.text())
       })
@@ -39,6 +40,25 @@ export const test = base.extend<{ watched: (page: Page) => Page }>({
   },
 })
 
+/** Every page gone to is waited for until its buttons are alive: what the server sent ahead takes no touch yet. */
+function touchedAlive(page: Page) {
+  const go = page.goto.bind(page)
+  page.goto = async (...to) => {
+    const reply = await go(...to)
+    await page
+      .waitForFunction(
+        () => {
+          const nuxt = (window as { useNuxtApp?: () => { isHydrating: boolean } }).useNuxtApp
+          return !document.getElementById('__nuxt') || nuxt?.().isHydrating === false
+        },
+        null,
+        { timeout: 15_000 },
+      )
+      .catch(() => {}) // a page that never comes alive fails at the touch that needs it
+    return reply
+  }
+}
+
 /** Somebody of the demo shop, signed in, on Now. */
 export async function as(
   browser: Browser,
@@ -56,10 +76,10 @@ export async function as(
   return page
 }
 
-/** Sets the demo's clock, as the owner. */
 /** A write of somebody's who is not looking at the page: with the shop's origin and a UUID, as a page sends it. */
 export const write = (page: Page, method: 'post' | 'put', path: string, data: unknown) =>
   page.request[method](path, { data, headers: { 'origin': BASE, 'idempotency-key': crypto.randomUUID() } })
+/** Sets the demo's clock, as the owner. */
 export const setClock = (page: Page, at: Date) => write(page, 'post', '/api/clock', { at: at.toISOString() })
 export const serverNow = async (page: Page) =>
   new Date(((await (await page.request.get('/api/now')).json()) as { now_ms: number }).now_ms)
