@@ -197,8 +197,8 @@ const pause_ms = (tries: number) => Math.min(500, FIRST_PAUSE_MS * 2 ** (tries -
 
 /**
  * Runs `work` in one transaction. A deadlock or a lock that is not got is tried again with a growing pause, for six
- * seconds. Locks are taken in one order: the write's UUID, the piece, a pot or a question, lots by id, the event
- * counter last.
+ * seconds. Locks are taken in one order: the write's UUID, pieces by id, a product, a pot or a question, lots by id,
+ * the event counter last.
  */
 export async function transaction<T>(work: (tx: Db) => Promise<T>): Promise<T> {
   const begun = Date.now()
