@@ -8,9 +8,9 @@ export const STEP_KINDS = [
   ...(['approval', 'take-apart', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off'] as const),
   ...(['scuff', 'level', 'sand', 'pad', 'clean-off', 'conditioner', 'stain', 'gel', 'coat', 'sand-coat'] as const),
   ...(['oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate'] as const),
-  ...(['spot-colour', 'spot-coat', 'sand-off', 'bleach', 'rinse', 'raise-grain', 'fill', 'fill-off'] as const),
-  ...(['sand-back', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate', 'finish-up', 'other'] as const),
-  ...(['french-polish', 'putty'] as const),
+  ...(['spot-colour', 'spot-coat', 'french-polish', 'sand-off', 'bleach', 'rinse', 'raise-grain'] as const),
+  ...(['fill', 'fill-off', 'sand-back', 'putty', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate'] as const),
+  ...(['finish-up', 'other'] as const),
 ] as const
 export type StepKind = (typeof STEP_KINDS)[number]
 export const METHODS = [

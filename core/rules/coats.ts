@@ -29,7 +29,7 @@ export const COAT_RULES: readonly Rule[] = [
     reason:
       'Polyurethane and waterborne films do not hold on the wax in shellac; many makers of two-part ' +
       'finishes refuse shellac altogether.',
-    mend: "Dewaxed shellac, vinyl, or the maker's own sealer.",
+    mend: "Under a two-part finish vinyl or the maker's own sealer; under others vinyl or dewaxed shellac.",
     check: c =>
       c.visits.flatMap(v => {
         const under = top(v.before)

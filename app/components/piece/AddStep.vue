@@ -72,7 +72,7 @@ function add() {
 
 <template>
   <form class="flex flex-wrap gap-2 items-end" data-test="add-step" @submit.prevent="add">
-    <ChoiceField
+    <FindField
       v-model="kind"
       :label="w('plan.kind')"
       :options="optionsOf(KINDS, k => actOf({ kind: k }).called)"

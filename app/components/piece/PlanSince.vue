@@ -1,7 +1,21 @@
 <script setup lang="ts">
 /** What has changed since the client said yes. */
-defineProps<{ since: NonNullable<PlanPage['since']> }>()
+const props = defineProps<{ since: NonNullable<PlanPage['since']> }>()
 const { hours, money } = useFormat()
+const signed = (n: number, says: (size: number) => string) => `${n >= 0 ? '+' : '−'}${says(Math.abs(n))}`
+const ready = (days: number) => w(days > 0 ? 'plan.later' : 'plan.sooner', { n: Math.abs(days) })
+/** Only what differs is said; the day always. */
+const what = computed(() => {
+  const { changes, minutes, price_minor, days } = props.since
+  return [
+    changes.length ? w('plan.sinceSteps', { n: changes.length }) : '',
+    minutes ? signed(minutes, hours) : '',
+    price_minor ? signed(price_minor, money) : '',
+    days ? ready(days) : w('plan.sameDay'),
+  ]
+    .filter(Boolean)
+    .join(', ')
+})
 </script>
 
 <template>
@@ -11,15 +25,7 @@ const { hours, money } = useFormat()
     :class="since.needsAnswer ? 'verdict-stop' : ''"
     data-test="since"
     ><template #title
-      >{{
-        w('plan.since', {
-          ready: w(since.days > 0 ? 'plan.later' : since.days < 0 ? 'plan.sooner' : 'plan.sameDay', {
-            n: Math.abs(since.days),
-          }),
-          n: since.changes.length,
-          min: `${since.minutes >= 0 ? '+' : '−'}${hours(Math.abs(since.minutes))}`,
-          sum: `${since.price_minor >= 0 ? '+' : '−'}${money(Math.abs(since.price_minor))}`,
-        })
+      >{{ w('plan.since', { what })
       }}<strong v-if="since.needsAnswer" class="block text-madder">{{
         w(`plan.newAnswer.${since.needsAnswer}`)
       }}</strong></template

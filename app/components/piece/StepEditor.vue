@@ -136,8 +136,9 @@ watchDebounced(
       <p v-if="seen.minutes !== null" class="clock">
         {{ w('plan.foreseenTime', { min: hours(seen.minutes), was: hours(step.attended_min) }) }}
       </p>
+      <p v-if="seen.breaks.length">{{ w('plan.wouldBreak') }}</p>
       <p v-for="v in seen.breaks" :key="v.rule + v.step" class="verdict" :class="blocks(v) ? 'verdict-stop' : ''">
-        <strong>{{ w('plan.wouldBreak') }} {{ w(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.mend }}
+        <strong>{{ w(`severity.${v.severity}`) }}: {{ v.says }}.</strong> {{ v.mend }}
       </p>
       <p v-for="m in seen.mends" :key="m" class="text-moss">{{ w('plan.wouldMend', { what: m }) }}</p>
       <p v-if="!seen.breaks.length && !seen.mends.length" class="caption">{{ w('plan.noRule') }}</p>

@@ -17,10 +17,8 @@ export default {
   },
   plan: {
     keeps: 'Keep: {marks}',
-    since: [
-      'Since the client said yes: {n} step differs, {min}, {sum}, {ready}',
-      'Since the client said yes: {n} steps differ, {min}, {sum}, {ready}',
-    ],
+    since: 'Since the client said yes: {what}',
+    sinceSteps: ['{n} step differs', '{n} steps differ'],
     later: 'ready {n} d later',
     sooner: 'ready {n} d sooner',
     sameDay: 'ready the same day',
@@ -38,7 +36,7 @@ export default {
     grits: 'Grits, with scale',
     method: 'How',
     loop: 'Rounds planned: {n}; at worst: {worst}. It passes when: {passes}',
-    wouldBreak: 'This would break a rule.',
+    wouldBreak: 'Saved like this, it breaks:',
     wouldMend: 'Mended: {what}',
     noRule: 'No rule is broken by it.',
     foreseenTime: '{min} at the bench, was {was}',
