@@ -1,5 +1,5 @@
 /** What of a build-up can lie on a ground, and what stays out there, with its reason. */
-import { foundSurface, isBare, type LayerUse } from '../acts'
+import { does, foundSurface, isBare, type LayerUse } from '../acts'
 import type { Context } from '../context'
 import { taken } from '../materials'
 import { type Group, type RouteSlug, STRIPPING } from '../piece'
@@ -22,6 +22,14 @@ const NEEDS_BARE: Partial<Record<Layer['act'] | LayerUse, string>> = {
   'under-shellac': 'The old film stays, and oil does not go in.',
 }
 
+/** Why a layer cannot lie over a film; null: it can. */
+const overFilm = (layer: Layer): string | null => NEEDS_BARE[layer.use ?? layer.act] ?? NEEDS_BARE[layer.act] ?? null
+/** Coats that only serve a colour. */
+const FOR_COLOUR: readonly (LayerUse | null)[] = ['under-glaze', 'over-glaze', 'under-toner']
+/** A layer that colours, prepares the wood for colour, or serves one. */
+const colours = (layer: Layer): boolean =>
+  does({ kind: layer.act }, 'colours') || layer.act === 'conditioner' || FOR_COLOUR.includes(layer.use)
+
 /** Why a layer cannot lie on this ground; null: it can. */
 function stayingOut(layer: Layer, ground: RouteSlug, bare: boolean, last: Layer | undefined, context: Context) {
   const m = taken(context.shelf, layer)
@@ -35,12 +43,16 @@ function stayingOut(layer: Layer, ground: RouteSlug, bare: boolean, last: Layer 
     case 'amalgamate':
       if (layer !== last) return 'The old film flows together, and keeps its colour.'
       return m?.meltsIn || m?.role === 'wax' ? null : `${m?.name ?? 'It'} does not melt into the film below.`
+    case 'scuff-and-recoat':
+      if (layer.act === 'gel') return 'It is scuffed for a clear coat. Scuff it for gel, or strip it.'
+      return bare ? null : overFilm(layer)
+    case 'scuff-and-gel':
+      if (layer.act !== 'gel' && colours(layer)) return 'It is scuffed for gel, and the gel is its colour.'
+      return bare ? null : overFilm(layer)
     default:
-      if (bare) return null
-      return NEEDS_BARE[layer.use ?? layer.act] ?? NEEDS_BARE[layer.act] ?? null
+      return bare ? null : overFilm(layer)
   }
 }
-
 /** What is only cleaned is waxed, whatever else was chosen for it. */
 const WAX: Layer = layerOf({ id: 0, act: 'wax', product: 'paste-wax', coats: 1 })
 
@@ -62,25 +74,19 @@ export function laidOn(context: Context, buildUp: BuildUp, group: Group): Laid {
   }
 }
 
-const COLOURS_IN_WOOD: readonly Layer['act'][] = ['conditioner', 'stain', 'dye', 'gel', 'paint-wash', 'glaze', 'toner']
 const nextId = (layers: readonly Layer[]) => Math.max(0, ...layers.map(l => l.id)) + 1
-const GEL = { act: 'gel', product: 'gel-stain' } as const
+/** What stands below the colour: it goes into bare wood, or into its pores. */
+const below = (l: Layer) => overFilm(l) !== null
 
-/**
- * A build-up on another ground: scuffed for gel it is coloured with gel, scuffed for a clear coat it is not. All else
- * keeps its layers.
- */
+/** A build-up on another ground. It keeps its layers; one that is scuffed for gel gets gel where it has none. */
 export function onGround(buildUp: BuildUp, ground: RouteSlug): BuildUp {
   const { layers } = buildUp
   const moved = { ...buildUp, ground }
-  if (ground === 'scuff-and-recoat') return { ...moved, layers: layers.filter(l => l.act !== 'gel') }
   if (ground !== 'scuff-and-gel' || layers.some(l => l.act === 'gel')) return moved
-  const clear = layers.filter(
-    l => !COLOURS_IN_WOOD.includes(l.act) && !['under-glaze', 'over-glaze', 'under-toner'].includes(l.use ?? ''),
-  )
-  const first = clear.findIndex(l => l.act !== 'bleach' && l.act !== 'fill' && l.use !== 'before-filler')
-  const at = first < 0 ? clear.length : first
-  return { ...moved, layers: [...clear.slice(0, at), layerOf({ id: nextId(layers), ...GEL }), ...clear.slice(at)] }
+  const first = layers.findIndex(l => !below(l))
+  const at = first < 0 ? layers.length : first
+  const gel = layerOf({ id: nextId(layers), act: 'gel', product: 'gel-stain' })
+  return { ...moved, layers: [...layers.slice(0, at), gel, ...layers.slice(at)] }
 }
 
 /** Every build-up on the ground that `of` gives it; one that keeps its ground stays as it is. */

@@ -22,7 +22,7 @@ import {
 } from '#core/colour'
 import { parseSamples } from '#core/formats'
 import { type Asking, judgeRoutes, judgeRoute, type RouteQuestion, type RouteVerdict } from '#core/ground'
-import { afterFallback, completePlan, fallBackFrom, planDifference, retake, workOutPlan } from '#core/plan'
+import { afterFallback, completePlan, fallBackFrom, planDifference, workOutPlan } from '#core/plan'
 import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
 import type { Hours } from '#core/timetable'
 import { reportSchema } from '#shared/report'
@@ -62,20 +62,7 @@ export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choi
 
 export const plan = ({ context, choice }: { context: Context; choice: Choice }) => workOutPlan(context, choice)
 /** A composed surface planned anew, with what was changed by hand in the plan so far made again where it can be. */
-export function recompose(q: {
-  context: Context
-  before: Choice
-  after: Choice
-  now: Step[]
-  leave: string[]
-  prefix: string
-}) {
-  const { context, before, after, now, leave, prefix } = q
-  const more = { prefix, ask: prefix === '' }
-  const next = workOutPlan(context, after, more)
-  const taken = retake(workOutPlan(context, before, more).steps, now, next.steps, new Set(leave))
-  return { ...taken, ...completePlan(taken.steps, context, after) }
-}
+export { recompose } from '#core/plan'
 export const complete = ({ steps, context, choice }: { steps: Step[]; context: Context; choice: Choice }) =>
   completePlan(steps, context, choice)
 /**

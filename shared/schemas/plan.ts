@@ -1,12 +1,12 @@
 /** Routes, choices, steps and what is overruled. */
 import { z } from 'zod'
 import { GRIT_SCALES, isGrit } from '../../core/abrasives'
-import { actOf, FIELD_VALUES, LAYER_USES, METHODS, STEP_KINDS, TYPED } from '../../core/acts'
+import { actOf, FIELD_VALUES, LAYER_USES, METHODS, STEP_KINDS, takesProduct, TYPED } from '../../core/acts'
 import { CONDITIONERS, ENDINGS, LAYER_KINDS } from '../../core/build'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '../../core/house'
-import { BLEACHES, COLOURS, FILLS, FINISHES } from '../../core/materials'
+import { BLEACHES, COLOURS, FILLS, FINISHES, materialOf } from '../../core/materials'
 import { ROUTES } from '../../core/piece'
-import { MOST_FACES } from '../../core/units'
+import { MOST_FACES, sumOf } from '../../core/units'
 import { text, version, id, rowNumber, slugOf, CLASSES } from './fields'
 
 /** House methods of one piece, each with one of its own options. */
@@ -77,28 +77,34 @@ export const choose = z.strictObject({
   house: house.default({}),
 })
 /** One layer of a build-up; a number that the build-up does not have yet is a new layer. */
-const layer = z.strictObject({
-  id,
-  act: slugOf(LAYER_KINDS, 'Choose a kind of layer.'),
-  product: slugOf(CLASSES, 'Choose a product class from the list.').nullable(),
-  productId: id.nullable(),
-  coats: z.number().int('Whole coats.').min(1, 'One coat at least.').max(20, 'Twenty coats at the most.').nullable(),
-  film_um: film,
-  method: z.enum(METHODS).nullable(),
-  between: z
-    .strictObject({ scale: z.enum(GRIT_SCALES), grade: z.string().max(20) })
-    .refine(isGrit, { error: 'This grit is on no scale.' })
-    .nullable(),
-  use: z.enum(LAYER_USES).nullable(),
-  fields: z
-    .strictObject({
-      wipe: z.enum(FIELD_VALUES.wipe),
-      shade: z.enum(FIELD_VALUES.shade),
-      tint_pct: z.number().min(0.1, 'A tint is 0.1 to 20 %.').max(20, 'A tint is 0.1 to 20 %.'),
-    })
-    .partial(),
-  faces: z.array(id).min(1, 'Choose the faces.').max(MOST_FACES, 'Choose fewer faces.').nullable(),
-})
+const layer = z
+  .strictObject({
+    id,
+    act: slugOf(LAYER_KINDS, 'Choose a kind of layer.'),
+    product: slugOf(CLASSES, 'Choose a product class from the list.').nullable(),
+    productId: id.nullable(),
+    coats: z.number().int('Whole coats.').min(1, 'One coat at least.').max(20, 'Twenty coats at the most.').nullable(),
+    film_um: film,
+    method: z.enum(METHODS).nullable(),
+    between: z
+      .strictObject({ scale: z.enum(GRIT_SCALES), grade: z.string().max(20) })
+      .refine(isGrit, { error: 'This grit is on no scale.' })
+      .nullable(),
+    use: z.enum(LAYER_USES).nullable(),
+    fields: z
+      .strictObject({
+        wipe: z.enum(FIELD_VALUES.wipe),
+        shade: z.enum(FIELD_VALUES.shade),
+        tint_pct: z.number().min(0.1, 'A tint is 0.1 to 20 %.').max(20, 'A tint is 0.1 to 20 %.'),
+      })
+      .partial(),
+    faces: z.array(id).min(1, 'Choose the faces.').max(MOST_FACES, 'Choose fewer faces.').nullable(),
+  })
+  .refine(l => l.product === null || takesProduct({ kind: l.act }, materialOf(l.product)), {
+    error: 'This kind of layer does not take that product.',
+    path: ['product'],
+  })
+const MOST_COATS = 80
 /** A surface as it was composed; `leave`: keys of steps whose change by hand is not made again. */
 export const compose = z.strictObject({
   rowVersion: version,
@@ -107,7 +113,8 @@ export const compose = z.strictObject({
   layers: z
     .array(layer)
     .max(24, 'Two dozen layers at the most.')
-    .refine(all => new Set(all.map(l => l.id)).size === all.length, 'A layer stands there twice.'),
+    .refine(all => new Set(all.map(l => l.id)).size === all.length, 'A layer stands there twice.')
+    .refine(all => sumOf(all, l => l.coats ?? 1) <= MOST_COATS, `${MOST_COATS} coats in all at the most.`),
   leave: z.array(z.string().max(60)).max(500).default([]),
 })
 const fieldsOfStep = z

@@ -1,6 +1,19 @@
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { act, type Caller, choice, intake, named, planOf, shopPeople, stepOf } from './http'
+import {
+  act,
+  type Caller,
+  choice,
+  type Composed,
+  composed,
+  freshLayer,
+  intake,
+  named,
+  planOf,
+  type SentLayer,
+  shopPeople,
+  stepOf,
+} from './http'
 
 let people: Record<'owner' | 'lead' | 'finisher' | 'office', Caller>
 let sql: mysql.Connection
@@ -17,39 +30,9 @@ afterAll(async () => {
   await sql.end()
 })
 
-interface Layer {
-  id: number
-  act: string
-  product: string | null
-  productId: number | null
-  coats: number | null
-  film_um: number | null
-  method: string | null
-  between: { scale: string; grade: string } | null
-  use: string | null
-  fields: object
-  faces: number[] | null
-}
-interface Page {
-  rowVersion: number
-  choice: { buildUps: { id: number; ground: string; ending: string; layers: (Layer & { label: number | null })[] }[] }
-  frozen: number[]
-  out: { layer: number; why: string }[]
-  products: { id: number; class: string; label: number }[]
-}
-const pageOf = (id: number) => people.lead.ok<Page>(`GET /api/pieces/${id}/build-up`)
-const fresh = (id: number, given: Partial<Layer> & Pick<Layer, 'act' | 'product'>): Layer => ({
-  id,
-  productId: null,
-  coats: null,
-  film_um: null,
-  method: null,
-  between: null,
-  use: null,
-  fields: {},
-  faces: null,
-  ...given,
-})
+type Layer = SentLayer
+const pageOf = (id: number) => people.lead.ok<Composed>(`GET /api/pieces/${id}/build-up`)
+const fresh = freshLayer
 async function taken(pick: object = {}): Promise<number> {
   const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake({}))
   made.push(id)
@@ -61,24 +44,12 @@ async function taken(pick: object = {}): Promise<number> {
   })
   return id
 }
-const laidOf = ({ label: _label, ...l }: Page['choice']['buildUps'][number]['layers'][number]): Layer => ({
+const laidOf = ({ label: _label, ...l }: Composed['choice']['buildUps'][number]['layers'][number]): Layer => ({
   ...l,
   productId: null,
 })
-async function compose(id: number, change: (layers: Layer[]) => Layer[], more: object = {}) {
-  const page = await pageOf(id)
-  const [main] = page.choice.buildUps
-  return people.lead.send<{ lost: { title: string }[]; kept: { title: string }[]; message: string; code: string }>(
-    `PUT /api/pieces/${id}/build-up`,
-    {
-      rowVersion: page.rowVersion,
-      buildUpId: main!.id,
-      ending: main!.ending,
-      layers: change(main!.layers.map(laidOf)),
-      ...more,
-    },
-  )
-}
+const compose = (id: number, change: (layers: Layer[]) => Layer[], more: object = {}) =>
+  composed(people.lead, id, null, change, more)
 const kinds = async (id: number) => (await planOf(people.owner, id)).steps.map(named)
 
 describe('a surface composed', () => {
@@ -114,6 +85,12 @@ describe('a surface composed', () => {
       [(l: Layer[]) => [...l, ...l], 422],
       [(l: Layer[]) => l.map(x => ({ ...x, coats: 0 })), 422],
       [(l: Layer[]) => l.map(x => ({ ...x, product: 'toString' })), 422],
+      [(l: Layer[]) => [...l, fresh(9_000_001, { act: 'wax', product: 'pigment-stain' })], 422],
+      [
+        (l: Layer[]) =>
+          [1, 2, 3, 4, 5].map(n => fresh(n, { act: 'coat', product: 'nitrocellulose-lacquer', coats: 20 })).concat(l),
+        422,
+      ],
       [
         (l: Layer[]) =>
           Array.from({ length: 25 }, (_, i) => fresh(i + 1, { act: 'wax', product: 'paste-wax' })).concat(l),
@@ -162,6 +139,8 @@ describe('a surface composed', () => {
     expect(page.frozen).toEqual([page.choice.buildUps[0]!.layers[0]!.id])
     const refused = await compose(id, layers => layers.map(l => ({ ...l, coats: 5 })))
     expect([refused.status, refused.body.code]).toEqual([409, 'started'])
+    const under = await compose(id, layers => [fresh(9_000_001, { act: 'gel', product: 'gel-stain' }), ...layers])
+    expect([under.status, under.body.code]).toEqual([409, 'started'])
     const waxed = await compose(id, layers => [
       ...layers,
       fresh(9_000_002, { act: 'wax', product: 'paste-wax', coats: 1 }),
@@ -172,6 +151,41 @@ describe('a surface composed', () => {
     expect(steps.find(s => s.id === coat.id)).toMatchObject({ state: 'done' })
     const [[money]] = await sql.query<mysql.RowDataPacket[]>('SELECT agreed_minor FROM piece WHERE id = ?', [id])
     expect(money!.agreed_minor).toBeNull()
+  })
+})
+
+describe('faces that go their own way', () => {
+  const face = intake().parts[0]!.faces[0]!
+  const parts = ['top', 'legs'].map(name => ({ name, scope: 'refinish', faces: [face] }))
+  it('have layers of their own: composed alone, taken from all layers that lie on them', async () => {
+    const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake({ parts }))
+    made.push(id)
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, finish: 'oil-polyurethane', rowVersion: 1 })
+    const { faces } = await people.lead.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${id}`)
+    const [top, legs] = faces.map(f => f.id) as [number, number]
+    const banded = await compose(id, layers => [
+      fresh(9_000_001, { act: 'stain', product: 'pigment-stain', faces: [top] }),
+      fresh(9_000_002, { act: 'dye', product: 'water-dye', faces: [legs] }),
+      ...layers,
+    ])
+    expect(banded.status, banded.body.message).toBe(200)
+    const { rowVersion } = await pageOf(id)
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { route: 'strip-chemical', faces: [legs], rowVersion })
+    const own = (await pageOf(id)).choice.buildUps[1]!
+    expect(own.layers.map(l => [l.act, l.faces])).toEqual([
+      ['dye', null],
+      ['coat', null],
+    ])
+    const foreign = await composed(people.lead, id, own.id, layers => layers.map(l => ({ ...l, faces: [top] })))
+    expect(foreign.status).toBe(422)
+    const waxed = await composed(people.lead, id, own.id, layers => [
+      ...layers,
+      fresh(9_000_003, { act: 'wax', product: 'paste-wax', coats: 1 }),
+    ])
+    expect(waxed.status, waxed.body.message).toBe(200)
+    const { steps } = await planOf(people.owner, id)
+    expect(steps.filter(s => s.kind === 'wax').map(s => s.faces)).toEqual([[legs]])
+    expect(steps.filter(s => s.kind === 'stain').map(s => s.faces)).toEqual([[top]])
   })
 })
 
@@ -188,11 +202,16 @@ describe('labels', () => {
     const before = await stepOf(people.owner, id, 'coat-1')
     expect(before.title.toLowerCase()).toContain(name)
     const label = (await pageOf(id)).products.find(p => p.id === productId)!.label
-    const { touched } = await people.lead.ok<{ touched: { id: number }[] }>(`POST /api/products/${productId}/label`, {
-      was: label,
-      figures: { spread_m2_l: 5, recoat_min: 480 },
-    })
-    expect(touched.map(t => t.id)).toEqual([id])
+    const once = { 'idempotency-key': crypto.randomUUID() }
+    const change = () =>
+      people.lead.send<{ touched: { id: number }[] }>(
+        `POST /api/products/${productId}/label`,
+        { was: label, figures: { spread_m2_l: 5, recoat_min: 480 } },
+        once,
+      )
+    const [first, again] = [await change(), await change()]
+    expect(first.body.touched.map(t => t.id)).toEqual([id])
+    expect(again.body).toEqual(first.body)
     expect((await stepOf(people.owner, id, 'coat-1')).amount_ml).toBeGreaterThan(before.amount_ml! * 1.5)
     const stale = await people.lead.send(`POST /api/products/${productId}/label`, { was: label, figures: {} })
     expect([stale.status, stale.body.code]).toEqual([409, 'stale'])

@@ -125,6 +125,7 @@ export interface PlanStep {
   rowVersion: number
   position: number
   amount_ml: number | null
+  faces: number[]
   attended_min: number
   typed: string[]
   cautions: string[]
@@ -149,3 +150,63 @@ export const named = ({ key, kind, coat }: Pick<PlanStep, 'key' | 'kind' | 'coat
   `${key.startsWith('f-') ? 'f-' : ''}${kind}${coat === null ? '' : `-${coat}`}`
 export const stepOf = async (caller: Caller, id: number, key: string): Promise<PlanStep> =>
   (await planOf(caller, id)).steps.find(s => s.key === key || named(s) === key)!
+
+/** A layer as a page sends it. */
+export interface SentLayer {
+  id: number
+  act: string
+  product: string | null
+  productId: number | null
+  coats: number | null
+  film_um: number | null
+  method: string | null
+  between: { scale: string; grade: string } | null
+  use: string | null
+  fields: object
+  faces: number[] | null
+}
+export interface Composed {
+  rowVersion: number
+  choice: {
+    buildUps: {
+      id: number
+      ground: string
+      ending: string
+      faces: number[] | null
+      layers: (SentLayer & { label: number | null })[]
+    }[]
+  }
+  frozen: number[]
+  out: { layer: number; why: string }[]
+  products: { id: number; class: string; label: number }[]
+}
+export const freshLayer = (id: number, given: Partial<SentLayer> & Pick<SentLayer, 'act' | 'product'>): SentLayer => ({
+  id,
+  productId: null,
+  coats: null,
+  film_um: null,
+  method: null,
+  between: null,
+  use: null,
+  fields: {},
+  faces: null,
+  ...given,
+})
+/** Loads a build-up, changes its layers and sends it back, as a page does. */
+export async function composed(
+  caller: Caller,
+  id: number,
+  buildUpId: number | null,
+  change: (layers: SentLayer[]) => SentLayer[],
+  more: object = {},
+) {
+  const page = await caller.ok<Composed>(`GET /api/pieces/${id}/build-up`)
+  const target = page.choice.buildUps.find(b => b.id === buildUpId) ?? page.choice.buildUps[0]!
+  return caller.send<{ lost: { title: string }[]; kept: { title: string }[] }>(`PUT /api/pieces/${id}/build-up`, {
+    rowVersion: page.rowVersion,
+    buildUpId: target.id,
+    ending: target.ending,
+    layers: change(target.layers.map(({ label: _label, ...l }) => ({ ...l, productId: null }))),
+    ...more,
+  })
+}

@@ -1,7 +1,20 @@
 import { P } from '../../core/abrasives'
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
-import { act, type Caller, intake, planOf, setClock, setHouse, shopPeople, stepOf, named } from './http'
+import {
+  act,
+  type Caller,
+  type Composed,
+  composed,
+  freshLayer,
+  intake,
+  named,
+  planOf,
+  setClock,
+  setHouse,
+  shopPeople,
+  stepOf,
+} from './http'
 
 const t = (clock: string, day = '2026-12-14') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
@@ -174,6 +187,19 @@ describe('faces that go their own way', () => {
       expect(after.expected.total_minor - after.likely.total_minor).toBeGreaterThan(
         before.expected.total_minor - before.likely.total_minor,
       )
+      // the surface of the faces that fell back is composed; the others keep their steps
+      const { choice } = await people.lead.ok<Pick<Composed, 'choice'>>(`GET /api/pieces/${id}/build-up`)
+      const own = choice.buildUps.find(b => b.faces?.includes(legs))!
+      const waxed = await composed(people.lead, id, own.id, layers => [
+        ...layers,
+        freshLayer(9_000_000, { act: 'wax', product: 'paste-wax', coats: 1 }),
+      ])
+      expect(waxed.status, waxed.body.message).toBe(200)
+      expect(waxed.body.lost).toEqual([])
+      const planned = (await plan(id)).steps.filter(s => s.state === 'planned')
+      expect(planned.filter(s => s.kind === 'wax').map(s => s.faces)).toEqual([[legs]])
+      for (const was of left.filter(s => s.kind !== 'approval'))
+        expect(planned.find(s => s.key === was.key)?.faces, was.key).toEqual(was.faces)
     },
     90_000,
   )

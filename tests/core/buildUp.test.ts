@@ -1,10 +1,33 @@
 import { describe, expect, it, test } from 'vitest'
 import { type Step, stepOf, unitsOf, walk } from '#core/acts'
-import { type BuildUp, changeLayer, type Choice, type Layer, layerOf, moveLayer, picksOf, putIn } from '#core/build'
+import {
+  type BuildUp,
+  changeLayer,
+  type Choice,
+  everyday,
+  laidOn,
+  type Layer,
+  layerOf,
+  moveLayer,
+  onGround,
+  picksOf,
+  putIn,
+} from '#core/build'
 import { usualContext } from '#core/context'
 import { withLabel, materialOf } from '#core/materials'
 import { type Facts, groupsOf, type RouteSlug } from '#core/piece'
-import { layerOfStep, offersAt, type Plan, retake, roundEndingAt, withOneMore, workOutPlan } from '#core/plan'
+import {
+  afterFallback,
+  fallBackFrom,
+  layerOfStep,
+  offersAt,
+  type Plan,
+  recompose,
+  retake,
+  roundEndingAt,
+  withOneMore,
+  workOutPlan,
+} from '#core/plan'
 import { judgePlan } from '#core/rules'
 import { drawSurface, surfaceOf } from '#core/section'
 import { built, choice, face, facts } from '../facts'
@@ -231,6 +254,21 @@ describe('compositions', () => {
   })
 })
 
+describe('what a client hears of it', () => {
+  it('names colours, finish and wax, and nothing that only serves them', () => {
+    const said = (layers: readonly Short[]) =>
+      composed(layers, 'strip-chemical', 'as-laid').buildUps[0].layers.map(l => everyday(l, usualContext(oak)))
+    expect(said(COMPOSITIONS[0]![4])).toEqual([
+      null,
+      'pores filled with oil-based paste filler',
+      null,
+      'toned with lacquer toner',
+      'coated with nitrocellulose lacquer',
+    ])
+    expect(said(COMPOSITIONS[1]![4]).slice(0, 2)).toEqual([null, 'stained with penetrating oil stain'])
+  })
+})
+
 describe('keys', () => {
   const base = composed(
     [
@@ -299,17 +337,54 @@ describe('what may be put where', () => {
     expect(above.find(o => o.product === 'pigment-stain')!.against).toMatch(/lies on the wood/)
     expect(above.findIndex(o => o.against !== null)).toBeGreaterThan(above.findIndex(o => o.against === null))
   })
-  it('keeps what cannot lie there, with its reason', () => {
-    const filled = composed(
-      [
-        ['fill', 'paste-filler'],
-        ['coat', 'oil-polyurethane'],
-      ],
-      'scuff-and-recoat',
-      'as-laid',
-    )
-    expect(planned(filled, oak).steps.some(s => s.kind === 'fill')).toBe(false)
+  const over = facts({ faces: [face({ species: 'oak' })], found: { finish: 'oil-varnish', certainty: 0.9 } })
+  const bare = facts({ faces: [face({ species: 'oak' })], found: { finish: 'none', certainty: 1 } })
+  /** Layers that stay out on a ground, each with why. */
+  function stayOut(f: Facts, layers: readonly Short[], ground: RouteSlug): [string, string][] {
+    const context = usualContext(f)
+    const [b] = composed(layers, ground, 'as-laid').buildUps
+    return laidOn(context, b, groupsOf(f)[0]!).out.map(o => [o.layer.product!, o.why])
+  }
+  const FILLED: Short[] = [
+    ['fill', 'paste-filler'],
+    ['coat', 'oil-polyurethane'],
+  ]
+  it('keeps what cannot lie there, with its reason; bare wood takes it', () => {
+    expect(stayOut(over, FILLED, 'scuff-and-recoat')).toEqual([
+      ['paste-filler', 'The old film stays, and has closed the pores.'],
+    ])
+    expect(stayOut(bare, FILLED, 'scuff-and-recoat')).toEqual([])
+    const filled = composed(FILLED, 'scuff-and-recoat', 'as-laid')
+    expect(planned(filled, over).steps.some(s => s.kind === 'fill')).toBe(false)
+    expect(planned(filled, bare).steps.some(s => s.kind === 'fill')).toBe(true)
     expect(picksOf(filled.buildUps[0])).toMatchObject({ fill: 'paste-filler', finish: 'oil-polyurethane' })
+  })
+  const DYED: Short[] = [
+    ['dye', 'water-dye'],
+    ['gel', 'gel-stain'],
+    ['coat', 'nitrocellulose-lacquer'],
+    ['wax', 'paste-wax'],
+  ]
+  it.each<[RouteSlug, string[]]>([
+    ['refer', ['water-dye', 'gel-stain', 'nitrocellulose-lacquer', 'paste-wax']],
+    ['spot-repair', ['water-dye', 'gel-stain', 'nitrocellulose-lacquer', 'paste-wax']],
+    ['clean-and-wax', ['water-dye', 'gel-stain', 'nitrocellulose-lacquer']],
+    ['amalgamate', ['water-dye', 'gel-stain', 'nitrocellulose-lacquer']],
+    ['scuff-and-recoat', ['gel-stain']],
+    ['scuff-and-gel', ['water-dye']],
+    ['strip-chemical', []],
+  ])('%s leaves out %j', (ground, out) => {
+    const said = stayOut(over, DYED, ground)
+    expect(said.map(([product]) => product)).toEqual(out)
+    for (const [, why] of said) expect(why).toMatch(/^[A-Z].*\.$/)
+  })
+  it('another ground and back again loses no layer; one scuffed for gel gets gel above what needs bare wood', () => {
+    const [b] = composed(FILLED, 'strip-chemical', 'as-laid').buildUps
+    const gelled = onGround(b, 'scuff-and-gel')
+    expect(gelled.layers.map(l => l.act)).toEqual(['fill', 'gel', 'coat'])
+    expect(new Set(gelled.layers.map(l => l.id)).size).toBe(3)
+    for (const ground of ['clean-and-wax', 'refer', 'scuff-and-recoat'] as const)
+      expect(onGround(onGround(gelled, ground), 'strip-chemical')).toEqual({ ...gelled, ground: 'strip-chemical' })
   })
 })
 
@@ -320,7 +395,7 @@ describe('taking a plan again', () => {
   const [main] = before.buildUps
   it('makes changes by hand again where the step still exists, and names the others', () => {
     const now = base
-      .filter(s => s.kind !== 'take-apart')
+      .filter(s => s.kind !== 'wash-off')
       .map(s => (s.kind === 'stain' ? { ...s, method: 'spray' as const } : s))
       .map(s => (s.key === '2.coat.1' ? { ...s, attended_min: 99, typed: ['attended_min' as const] } : s))
     const added = { ...base[1]!, key: 'hand-other.1', kind: 'other' as const, title: 'Call', typed: ['title' as const] }
@@ -328,12 +403,59 @@ describe('taking a plan again', () => {
     const next = workOutPlan(context, stainGone).steps
     const taken = retake(base, [...now.slice(0, 3), added, ...now.slice(3)], next)
     expect(taken.lost).toMatchObject([{ kind: 'changed', key: '1.stain.1' }])
-    expect(taken.kept.map(k => k.kind).sort()).toEqual(
-      ['added', 'changed', 'removed'].filter(k => k !== 'removed' || base.some(s => s.kind === 'take-apart')),
-    )
+    expect(taken.kept.map(k => k.kind).sort()).toEqual(['added', 'changed', 'removed'])
+    expect(taken.steps.some(s => s.kind === 'wash-off')).toBe(false)
     expect(taken.steps.find(s => s.key === '2.coat.1')).toMatchObject({ attended_min: 99, typed: ['attended_min'] })
     expect(taken.steps.findIndex(s => s.key === 'hand-other.1')).toBe(3)
     expect(retake(base, now, next, new Set(['2.coat.1'])).steps.find(s => s.key === '2.coat.1')!.typed).toEqual([])
+  })
+  it('faces narrowed by hand stay narrowed, and none comes back that the layer has lost', () => {
+    const f = facts({ faces: [1, 2, 3].map(id => face({ id, species: 'oak' })) })
+    const on = (faces: number[] | null) =>
+      planned(composed([['coat', 'oil-polyurethane', { coats: 1, faces }]], 'strip-chemical', 'as-laid'), f).steps
+    const all = on(null)
+    const narrowed = all.map(s => (s.kind === 'coat' ? { ...s, faces: [2, 3] } : s))
+    const left = (next: Step[]) => retake(all, narrowed, next).steps.find(s => s.kind === 'coat')?.faces
+    expect(left(all)).toEqual([2, 3])
+    expect(left(on([1, 2]))).toEqual([2])
+    expect(left(on([1]))).toBeUndefined()
+  })
+  it('after a failed gate: faces that fell back are laid from the surface as left, the others go their way', () => {
+    const f = facts({ faces: [face({ species: 'oak' }), face({ id: 2, part: 'base', species: 'oak' })] })
+    const within = usualContext(f)
+    const scuffed = { route: 'scuff-and-recoat', finish: 'dewaxed-shellac', faces: [2] } as const
+    const first = built(within, choice({ finish: 'oil-polyurethane', own: [scuffed] }))
+    const { steps } = workOutPlan(within, first)
+    const at = steps.findIndex(s => s.gate?.fallback)
+    const [past, left] = [steps.slice(0, at + 1), steps.slice(at + 1)]
+    const over = fallBackFrom(steps[at]!, past, left, within, first, false)
+    const live = afterFallback(over, past, left, within).steps.slice(past.length)
+    const again = (after: Choice) =>
+      recompose({
+        context: within,
+        before: over.choice,
+        after,
+        past,
+        ahead: live,
+        keys: steps.map(s => s.key).concat(live.map(s => s.key)),
+        leave: [],
+      })
+    const keys = new Set(live.map(s => s.key))
+    const fell = new Set(over.skip)
+    expect(over.fresh.length).toBeGreaterThan(3)
+    const same = again(over.choice).steps.filter(s => keys.has(s.key))
+    expect(same.map(s => [s.key, s.faces])).toEqual(live.map(s => [s.key, s.faces]))
+    const waxed = over.choice.buildUps.map(b =>
+      putIn(b, b.layers.length, layerOf({ id: b.id * 100, act: 'wax', product: 'paste-wax', coats: 1 })),
+    )
+    const made = again({ buildUps: waxed as unknown as Choice['buildUps'] })
+    expect(made.lost).toEqual([])
+    expect(made.steps.filter(s => s.kind === 'wax').map(s => [s.key, s.faces])).toEqual([
+      ['100.wax.1', [1]],
+      ['f-200.wax.1', [2]],
+    ])
+    const fresh = made.steps.filter(s => !keys.has(s.key) && !fell.has(s.key) && !past.some(p => p.key === s.key))
+    expect(fresh.map(s => s.kind)).toEqual(['wax', 'wax'])
   })
 })
 

@@ -1,5 +1,5 @@
 /** The stages of the work on one group of faces: each is put in only where the state of the surface asks for it. */
-import { isBare, type Surface } from '../../acts'
+import { does, isBare, type Surface } from '../../acts'
 import type { BuildUp, Layer } from '../../build'
 import type { Context } from '../../context'
 import { type Group, mendingOf, type RouteSlug, STRIPPING } from '../../piece'
@@ -11,7 +11,7 @@ import { amalgamate, level, moistureGate, scuff, spotRepair, washContamination, 
 export { roundsOf } from './layers'
 export { bareLadder, budgetOf, type Draft, isJoint } from './bench'
 
-/** What is done with what is there. True: nothing is laid on it before its layers. */
+/** What is done with what is there, before any layer. */
 function ground(b: Bench): void {
   switch (b.buildUp.ground) {
     case 'clean-and-wax':
@@ -61,7 +61,7 @@ export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start
     b.put(112, 'joint', 'what is loose is made fast before anything is stripped or sanded')
   if (!strips) moistureGate(b, 114)
   ground(b)
-  const firstOther = b.layers.findIndex(l => l.act !== 'bleach')
+  const firstOther = b.layers.findIndex(l => !does({ kind: l.act }, 'floods'))
   const bleaches = b.layers.slice(0, firstOther < 0 ? b.layers.length : firstOther)
   const sands = isBare(b.s) && !STAYS.includes(buildUp.ground)
   if (sands) bareWood(b, bleaches)

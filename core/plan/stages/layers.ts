@@ -26,7 +26,7 @@ export function roundsOf(layer: Layer, buildUp: Pick<BuildUp, 'ending' | 'layers
   const m = taken(shelf, layer)
   const { layer: own } = actOf({ kind: layer.act })
   if (m && layer.film_um !== null && m.wet_um !== null) return coatsForFilm(m, layer.film_um)
-  const rubbed = buildUp.ending === 'rubbed' && layer === buildUp.layers.at(-1)
+  const rubbed = buildUp.ending === 'rubbed' && layer.id === buildUp.layers.at(-1)?.id
   return rubbed && m ? m.coats[1] : (own?.rounds(m) ?? 1)
 }
 
@@ -246,7 +246,7 @@ function layOne(b: Bench, at: At, below: Layer | undefined) {
   if (own.dusty) cleanOff(b, dustedAt(at.from, rounds, own.apart), undefined, `${layer.id}.clean-off`)
 }
 
-/** The layers of a stretch of the build-up, in order; `laid`: those already laid. */
+/** A stretch of the layers of this group, in order. */
 export function lay(b: Bench, layers: readonly Layer[]) {
   const places = placesOf(b.buildUp, b)
   for (const layer of layers) {

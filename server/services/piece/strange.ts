@@ -1,5 +1,5 @@
 import { gritsRead, isGrit } from '#core/abrasives'
-import { LAYER_USES, METHODS } from '#core/acts'
+import { FIELD_VALUES, LAYER_USES, METHODS } from '#core/acts'
 import { ENDINGS, LAYER_KINDS } from '#core/build'
 import { PATCH_METHODS, PATCH_RESULTS } from '#core/examine'
 import { TESTS } from '#core/identify'
@@ -13,6 +13,14 @@ import type { Rows } from './rows'
 
 const strangeGround = (b: BuildUpRow): string | false =>
   !ROUTES.includes(b.ground) || !ENDINGS.includes(b.ending) ? `its route "${b.ground}" is not known` : false
+const CHOSEN: Readonly<Record<string, readonly unknown[]>> = FIELD_VALUES
+/** A record of fields, each with a value that an act knows. */
+const fieldsKnown = (fields: unknown): boolean =>
+  fields !== null &&
+  isRecord(fields) &&
+  Object.entries(fields as Record<string, unknown>).every(([field, value]) =>
+    field === 'tint_pct' ? typeof value === 'number' : CHOSEN[field]?.includes(value),
+  )
 function gritKnown(text: string): boolean {
   try {
     return gritsRead(text).every(isGrit)
@@ -26,7 +34,7 @@ function strangeLayer(l: LayerRow): string | false {
   if (l.method !== null && !METHODS.includes(l.method)) return `the method of a layer "${l.act}" is not known`
   if (l.used_as !== null && !LAYER_USES.includes(l.used_as)) return `what a layer "${l.act}" is for is not known`
   if (l.grit !== null && !gritKnown(l.grit)) return `a grit "${l.grit}" is on no scale`
-  return !isRecord(l.fields) && `what a layer "${l.act}" carries is damaged`
+  return !fieldsKnown(l.fields) && `what a layer "${l.act}" carries is damaged`
 }
 const isHoles = (holes: unknown) =>
   holes === null || (typeof holes === 'object' && Array.isArray((holes as { centres_mm?: unknown }).centres_mm))

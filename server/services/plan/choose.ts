@@ -132,6 +132,15 @@ export async function askAnew(tx: Db, id: number): Promise<void> {
 export const draftsOf = (file: PieceFile, layers: readonly Layer[]): LayerDraft[] =>
   layers.map(l => ({ ...l, productId: file.layers.find(r => r.id === l.id)?.product_id ?? null }))
 
+/** Layers as they lie on these faces alone: those of other faces stay behind, a layer on all of them is on all. */
+function layersFor(layers: readonly Layer[], faces: readonly number[]): Layer[] {
+  return layers.flatMap(l => {
+    const on = l.faces?.filter(f => faces.includes(f)) ?? faces
+    if (on.length === 0) return []
+    return [{ ...l, faces: on.length === faces.length ? null : on }]
+  })
+}
+
 /** Takes a route for the piece, or for some of its faces, and works the plan out. */
 export const choose = (id: number, input: z.infer<typeof s.choose>, person: Person, at: Date) =>
   onPiece(id, at, person, async (tx, file) => {
@@ -169,7 +178,7 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
     if (faces) {
       await freeFaces(tx, id, faces)
       const made = await insertBuildUp(tx, id, { ...next, faces })
-      await writeLayers(tx, made, draftsOf(file, next.layers))
+      await writeLayers(tx, made, draftsOf(file, layersFor(next.layers, faces)))
     } else {
       await tx.run('UPDATE piece SET house = :overrides WHERE id = :id', { overrides: JSON.stringify(house), id })
       if (main) await setGround(tx, main.id, next)

@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { does, type Step, stepOf } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
 import { type BuildUp, type Choice, everyday, type Layer, laidOn, groupsOfWay, waysOf } from '#core/build'
-import { layerOfStep, replaceBuildUp } from '#core/plan'
+import { layerOfStep } from '#core/plan'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
 import { onPiece } from '../piece/pieces'
@@ -34,7 +34,6 @@ export async function composePage(id: number, at: Date) {
         FROM product p
         ORDER BY p.name`,
   )
-  const frozen = frozenIn(plan)
   return {
     rowVersion: file.piece.row_version,
     ready: choice !== null && plan.steps.length > 0,
@@ -42,8 +41,7 @@ export async function composePage(id: number, at: Date) {
     context,
     asking: await readAsking(at),
     products,
-    frozen: [...frozen],
-    begun: plan.steps.some(st => !does(st, 'words') && st.state !== 'planned'),
+    frozen: [...frozenIn(plan)],
     out: choice
       ? waysOf(context, choice).flatMap(way =>
           groupsOfWay(way).flatMap(group =>
@@ -57,7 +55,6 @@ export async function composePage(id: number, at: Date) {
     faces: file.faces
       .filter(f => f.scope === 'refinish')
       .map(f => ({ id: f.id, name: `${f.part}, ${f.name}`, species: f.species, rank: f.face_rank })),
-    sheen: file.facts.sheen,
   }
 }
 
@@ -73,6 +70,12 @@ function wordAgain({ steps }: StoredPlan): Step[] {
   if (last.state === 'planned') return [last]
   return [stepOf({ ...last, key: `${last.key.split('~')[0]}~${words.length + 1}`, why: 'the look has changed' })]
 }
+
+/** The faces in scope that a build-up has. */
+const facesIn = ({ context, choice }: PieceFile, target: BuildUp): number[] =>
+  (choice ? waysOf(context, choice) : [])
+    .filter(w => w.buildUp === target)
+    .flatMap(w => w.facts.faces.filter(f => f.scope === 'refinish').map(f => f.id))
 
 type Composed = z.infer<typeof s.compose>
 const SAME = ['act', 'product', 'coats', 'film_um', 'method', 'use'] as const
@@ -108,9 +111,9 @@ function refuseFrozen(before: BuildUp, after: BuildUp, frozen: ReadonlySet<numbe
     if (!now || !sameLayer(layer, now))
       throw fail(409, 'started', 'Work on a layer has started; it stays as it is. Change what comes after it.')
   }
-  const last = after.layers.findLastIndex(l => frozen.has(l.id))
-  if (after.layers.slice(0, Math.max(0, last)).some(l => !frozen.has(l.id) && !before.layers.some(b => b.id === l.id)))
-    throw fail(409, 'started', 'Nothing can be put in below a layer on which work has started.')
+  const last = before.layers.findLastIndex(l => frozen.has(l.id))
+  if (before.layers.slice(0, last + 1).some((l, i) => after.layers[i]?.id !== l.id))
+    throw fail(409, 'started', 'Nothing below a layer on which work has started can be put in, moved or taken out.')
 }
 
 /**
@@ -123,9 +126,9 @@ export const compose = (id: number, input: Composed, person: Person, at: Date) =
     const old = file.choice
     const target = old?.buildUps.find(b => b.id === input.buildUpId)
     if (!old || !target) throw notFound('build-up')
-    const faces = new Set(file.faces.map(f => f.id))
+    const faces = new Set(facesIn(file, target))
     if (input.layers.some(l => l.faces?.some(f => !faces.has(f))))
-      throw fail(422, 'invalid', 'A face is not on this piece.', { layers: 'Choose faces of this piece.' })
+      throw fail(422, 'invalid', 'A face is not on this build-up.', { layers: 'Choose faces of this build-up.' })
     const labels = await labelsOf(tx, input.layers)
     const next: BuildUp = {
       ...target,
@@ -138,22 +141,17 @@ export const compose = (id: number, input: Composed, person: Person, at: Date) =
     const plan = await readPlan(tx, id)
     refuseFrozen(target, next, frozenIn(plan))
     await setGround(tx, target.id, next)
-    await writeLayers(
-      tx,
-      target.id,
-      input.layers.map(l => ({ ...l, fields: l.fields })),
-    )
+    await writeLayers(tx, target.id, input.layers)
     const now = await readPiece(tx, id)
     const after = now.choice!
-    // new layers got their numbers by now
-    const prefix = plan.steps.some(st => st.key.startsWith('f-')) ? 'f-' : ''
     const made = await inWorker('recompose', {
       context: now.context,
-      before: replaceBuildUp(old, target),
+      before: old,
       after,
-      now: plan.steps.filter(st => st.state !== 'skipped'),
+      past: plan.steps.filter(st => st.state === 'running' || st.state === 'done'),
+      ahead: plan.steps.filter(st => st.state === 'planned'),
+      keys: plan.steps.map(st => st.key),
       leave: input.leave,
-      prefix,
     })
     const started = plan.steps.filter(st => st.state !== 'planned')
     const keys = new Set(started.map(st => st.key))

@@ -136,16 +136,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
 
 const productOf = (l: Layer) => page.value?.products.find(p => p.label === l.label && l.label !== null) ?? null
 const usualOf = (l: Layer) =>
-  buildUp.value && page.value
-    ? roundsOf(
-        { ...l, coats: null, film_um: null },
-        {
-          ...buildUp.value,
-          layers: buildUp.value.layers.map(x => (x.id === l.id ? { ...l, coats: null, film_um: null } : x)),
-        },
-        page.value.context,
-      )
-    : 1
+  buildUp.value && page.value ? roundsOf({ ...l, coats: null, film_um: null }, buildUp.value, page.value.context) : 1
 function nameOf(l: Layer): string {
   const m = page.value && taken(page.value.context.shelf, l)
   const called = actOf({ kind: l.act }).called
