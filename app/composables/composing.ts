@@ -10,16 +10,20 @@ import {
 } from '#core/build'
 import type { Context } from '#core/context'
 import type { Asking } from '#core/ground'
-import { replaceBuildUp } from '#core/plan'
+import { type Recomposing, replaceBuildUp } from '#core/plan'
 import type { ComposeAnswer, ComposeQuestion } from '~/workers/compose.worker'
 
 type Answered = AnswerOf<'GET /api/pieces/:id/build-up'>
 /** What is composed on. The context is plain data; on its way as JSON its pairs are told as lists. */
-export type ComposePage = Omit<Answered, 'context' | 'choice' | 'asking'> & {
+export type ComposePage = Omit<Answered, 'context' | 'choice' | 'asking' | 'plan'> & {
   context: Context
   choice: Choice | null
   asking: Asking
+  plan: Pick<Recomposing, 'past' | 'ahead' | 'keys'>
 }
+/** The shop's own product that a layer takes; null: any of its class. */
+export const productOf = (page: Pick<ComposePage, 'products'> | null, { label }: Pick<Layer, 'label'>) =>
+  label === null ? null : (page?.products.find(p => p.label === label) ?? null)
 
 /** A surface while it is being composed: its layers, what was done last, and what takes it back. */
 export function useComposing(page: Ref<ComposePage | null>) {
@@ -66,6 +70,44 @@ export function useComposing(page: Ref<ComposePage | null>) {
     replace: (next: BuildUp) => set(next),
     end: (ending: BuildUp['ending']) => act(b => ({ ...b, ending })),
   }
+}
+
+/** Takes what was composed: the plan follows, and what was changed by hand is made again but for what is left. */
+export function useTaking(page: Ref<ComposePage | null>, buildUp: Ref<BuildUp | null>, after: () => Promise<unknown>) {
+  const busy = ref(false)
+  /** keys of steps whose change by hand is not made again */
+  const leave = ref<string[]>([])
+  watch(
+    () => page.value?.rowVersion,
+    () => (leave.value = []),
+  )
+  async function take(id: number) {
+    if (!buildUp.value || !page.value) return
+    busy.value = true
+    const { id: buildUpId, ending, layers } = buildUp.value
+    const done = await send('PUT /api/pieces/:id/build-up', {
+      id,
+      body: {
+        rowVersion: page.value.rowVersion,
+        buildUpId,
+        ending,
+        layers: layers.map(({ label, faces, ...layer }) => ({
+          ...layer,
+          productId: productOf(page.value, { label })?.id ?? null,
+          faces: faces && [...faces],
+        })),
+        leave: leave.value,
+      },
+    })
+    busy.value = false
+    if (done) {
+      const lost = done.lost.map(c => c.title)
+      const kept = done.kept.filter(c => !leave.value.includes(c.key)).length
+      useNotes().show(lost.length ? w('surface.lost', { what: lost.join(', ') }) : w('surface.taken', { n: kept }))
+    }
+    await after()
+  }
+  return { busy, leave, take }
 }
 
 /** Asks a worker; what is answered to a question that was overtaken is dropped. */

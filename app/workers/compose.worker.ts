@@ -2,7 +2,16 @@
 import type { BuildUp, Choice } from '#core/build'
 import type { Context } from '#core/context'
 import { estimate } from '#core/estimate'
-import { layerOfStep, offersAt, type OfferHere, type Plan, workOutPlan } from '#core/plan'
+import {
+  layerOfStep,
+  offersAt,
+  type OfferHere,
+  type Plan,
+  recompose,
+  type Recomposing,
+  type Retaken,
+  workOutPlan,
+} from '#core/plan'
 import { judgePlan, type Verdict } from '#core/rules'
 import type { Asking } from '#core/ground'
 import { forecast } from '#core/timetable'
@@ -13,6 +22,8 @@ export interface ComposeQuestion {
   context: Context
   choice: Choice
   asking: Asking
+  /** the plan as it stands, with the choice that it was worked out for: what of it was changed by hand? */
+  standing?: Omit<Recomposing, 'context' | 'after' | 'leave'>
   /** a place of a build-up at which something may be put in */
   offer?: { buildUp: BuildUp; at: number }
 }
@@ -28,6 +39,8 @@ export interface ComposeAnswer {
   sum?: ComposedSum
   verdicts?: (Pick<Verdict, 'rule' | 'severity' | 'says' | 'reason' | 'mend' | 'step'> & { layer: number | null })[]
   offers?: OfferHere[]
+  /** changes made by hand: what can be made again, and what goes with its step */
+  hand?: Pick<Retaken, 'kept' | 'lost'>
 }
 
 function sumFor(plan: Plan, { rates, hours, prices, now_ms }: Asking): ComposedSum {
@@ -42,7 +55,7 @@ function sumFor(plan: Plan, { rates, hours, prices, now_ms }: Asking): ComposedS
 }
 
 self.onmessage = (event: MessageEvent<ComposeQuestion>) => {
-  const { n, context, choice, asking, offer } = event.data
+  const { n, context, choice, asking, offer, standing } = event.data
   const judged = (c: Choice, plan: Plan) => judgePlan({ context, choice: c, ...plan, licences: asking.licences })
   if (offer) {
     const grave = (c: Choice, plan: Plan) =>
@@ -51,9 +64,11 @@ self.onmessage = (event: MessageEvent<ComposeQuestion>) => {
     return
   }
   const plan = workOutPlan(context, choice)
+  const again = standing && recompose({ ...standing, context, after: choice, leave: [] })
   self.postMessage({
     n,
     sum: sumFor(plan, asking),
+    hand: again && { kept: again.kept, lost: again.lost },
     verdicts: judged(choice, plan).map(({ rule, severity, says, reason, mend, step }) => ({
       rule,
       severity,

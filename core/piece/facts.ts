@@ -5,11 +5,14 @@ import type { FindingKind, Finding } from './finding'
 import type { FinishClass, FoundFinish } from './finish'
 import type { Period } from './period'
 
+export const TONES = ['lighter', 'same', 'darker', 'match'] as const
+export const SHEENS = ['matt', 'satin', 'semi-gloss', 'gloss'] as const
+
 /** What somebody said, saw or measured of a piece, before anything is concluded. */
 export interface RecordedFacts {
   use: 'display' | 'daily' | 'hard'
-  tone: 'lighter' | 'same' | 'darker' | 'match'
-  sheen: 'matt' | 'satin' | 'semi-gloss' | 'gloss'
+  tone: (typeof TONES)[number]
+  sheen: (typeof SHEENS)[number]
   age: 'keep' | 'new'
   period: Period
   refinished: 'yes' | 'no' | 'unknown'

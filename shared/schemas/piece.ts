@@ -1,7 +1,7 @@
 /** Taking a piece in and changing what is known of it. */
 import { z } from 'zod'
 import { LIGHTS } from '../../core/colour'
-import { PERIODS } from '../../core/piece'
+import { PERIODS, SHEENS, TONES } from '../../core/piece'
 import { SHAPES } from '../../core/units'
 import { SPECIES } from '../../core/wood'
 import { written, text, maybeText, version, slugOf, length, veneer } from './fields'
@@ -33,8 +33,8 @@ export const partSchema = z.strictObject({
 const parts = z.array(partSchema).min(1, 'Add one part at least.').max(60)
 const wish = {
   use: z.enum(['display', 'daily', 'hard']),
-  tone: z.enum(['lighter', 'same', 'darker', 'match']),
-  sheen: z.enum(['matt', 'satin', 'semi-gloss', 'gloss']),
+  tone: z.enum(TONES),
+  sheen: z.enum(SHEENS),
   age: z.enum(['keep', 'new']),
   dueOn: z.iso
     .date('Give a date.')

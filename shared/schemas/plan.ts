@@ -1,11 +1,20 @@
 /** Routes, choices, steps and what is overruled. */
 import { z } from 'zod'
 import { GRIT_SCALES, isGrit } from '../../core/abrasives'
-import { actOf, FIELD_VALUES, LAYER_USES, METHODS, STEP_KINDS, takesProduct, TYPED } from '../../core/acts'
+import {
+  actOf,
+  FIELD_VALUES,
+  LAYER_USES,
+  METHODS,
+  STEP_KINDS,
+  type StepKind,
+  takesProduct,
+  TYPED,
+} from '../../core/acts'
 import { CONDITIONERS, ENDINGS, LAYER_KINDS } from '../../core/build'
 import { HOUSE_METHODS, HOUSE_SLUGS, type House } from '../../core/house'
 import { BLEACHES, COLOURS, FILLS, FINISHES, materialOf } from '../../core/materials'
-import { ROUTES } from '../../core/piece'
+import { ROUTES, SHEENS, TONES } from '../../core/piece'
 import { MOST_FACES, sumOf } from '../../core/units'
 import { text, version, id, rowNumber, slugOf, CLASSES } from './fields'
 
@@ -76,46 +85,64 @@ export const choose = z.strictObject({
   ...picks,
   house: house.default({}),
 })
+/** What is chosen of a layer, whatever piece it lies on. */
+const chosenOfLayer = {
+  act: slugOf(LAYER_KINDS, 'Choose a kind of layer.'),
+  product: slugOf(CLASSES, 'Choose a product class from the list.').nullable(),
+  coats: z.number().int('Whole coats.').min(1, 'One coat at least.').max(20, 'Twenty coats at the most.').nullable(),
+  film_um: film,
+  method: z.enum(METHODS).nullable(),
+  between: z
+    .strictObject({ scale: z.enum(GRIT_SCALES), grade: z.string().max(20) })
+    .refine(isGrit, { error: 'This grit is on no scale.' })
+    .nullable(),
+  use: z.enum(LAYER_USES).nullable(),
+  fields: z
+    .strictObject({
+      wipe: z.enum(FIELD_VALUES.wipe),
+      shade: z.enum(FIELD_VALUES.shade),
+      tint_pct: z.number().min(0.1, 'A tint is 0.1 to 20 %.').max(20, 'A tint is 0.1 to 20 %.'),
+    })
+    .partial(),
+}
+const fitsItsAct = ({ act, product }: { act: StepKind; product: string | null }) =>
+  product === null || takesProduct({ kind: act }, materialOf(product))
+const MISFIT = { error: 'This kind of layer does not take that product.', path: ['product'] }
 /** One layer of a build-up; a number that the build-up does not have yet is a new layer. */
 const layer = z
   .strictObject({
     id,
-    act: slugOf(LAYER_KINDS, 'Choose a kind of layer.'),
-    product: slugOf(CLASSES, 'Choose a product class from the list.').nullable(),
     productId: id.nullable(),
-    coats: z.number().int('Whole coats.').min(1, 'One coat at least.').max(20, 'Twenty coats at the most.').nullable(),
-    film_um: film,
-    method: z.enum(METHODS).nullable(),
-    between: z
-      .strictObject({ scale: z.enum(GRIT_SCALES), grade: z.string().max(20) })
-      .refine(isGrit, { error: 'This grit is on no scale.' })
-      .nullable(),
-    use: z.enum(LAYER_USES).nullable(),
-    fields: z
-      .strictObject({
-        wipe: z.enum(FIELD_VALUES.wipe),
-        shade: z.enum(FIELD_VALUES.shade),
-        tint_pct: z.number().min(0.1, 'A tint is 0.1 to 20 %.').max(20, 'A tint is 0.1 to 20 %.'),
-      })
-      .partial(),
+    ...chosenOfLayer,
     faces: z.array(id).min(1, 'Choose the faces.').max(MOST_FACES, 'Choose fewer faces.').nullable(),
   })
-  .refine(l => l.product === null || takesProduct({ kind: l.act }, materialOf(l.product)), {
-    error: 'This kind of layer does not take that product.',
-    path: ['product'],
-  })
+  .refine(fitsItsAct, MISFIT)
 const MOST_COATS = 80
+const layersOf = <T extends { coats: number | null }>(one: z.ZodType<T>) =>
+  z
+    .array(one)
+    .max(24, 'Two dozen layers at the most.')
+    .refine(all => sumOf(all, l => l.coats ?? 1) <= MOST_COATS, `${MOST_COATS} coats in all at the most.`)
 /** A surface as it was composed; `leave`: keys of steps whose change by hand is not made again. */
 export const compose = z.strictObject({
   rowVersion: version,
   buildUpId: id,
   ending: z.enum(ENDINGS),
-  layers: z
-    .array(layer)
-    .max(24, 'Two dozen layers at the most.')
-    .refine(all => new Set(all.map(l => l.id)).size === all.length, 'A layer stands there twice.')
-    .refine(all => sumOf(all, l => l.coats ?? 1) <= MOST_COATS, `${MOST_COATS} coats in all at the most.`),
+  layers: layersOf(layer).refine(all => new Set(all.map(l => l.id)).size === all.length, 'A layer stands there twice.'),
   leave: z.array(z.string().max(60)).max(500).default([]),
+})
+/** A surface kept under a name, for sets and for other pieces; its faces are known by their names. */
+export const knownSurface = z.strictObject({
+  name: text('The name', 80),
+  ending: z.enum(ENDINGS),
+  sheen: z.enum(SHEENS),
+  tone: z.enum(TONES),
+  woods: z.array(z.string().max(40)).max(40),
+  layers: layersOf(
+    z
+      .strictObject({ ...chosenOfLayer, on: z.array(z.string().max(200)).min(1).max(MOST_FACES).nullable() })
+      .refine(fitsItsAct, MISFIT),
+  ).min(1, 'Compose a layer first.'),
 })
 const fieldsOfStep = z
   .strictObject({

@@ -5,9 +5,14 @@ import {
   changeLayer,
   type Choice,
   everyday,
+  isSaidOf,
+  KNOWN_SURFACES,
+  knownFrom,
+  laidAsKnown,
   laidOn,
   type Layer,
   layerOf,
+  likeness,
   moveLayer,
   onGround,
   picksOf,
@@ -62,23 +67,22 @@ function laid(plan: Plan): string[] {
   return said.map(([what, n]) => (n > 1 ? `${what} ×${n}` : what))
 }
 const oak = facts({ faces: [face({ species: 'oak' })], sheen: 'satin' })
-const two = facts({ faces: [face(), face({ id: 2, part: 'edge', name: 'band' })], sheen: 'semi-gloss' })
+/** A surface known by name, on stripped oak. */
+const knownOn = (i: number): Choice => ({
+  buildUps: [
+    laidAsKnown(KNOWN_SURFACES[i]!, composed([], 'strip-chemical', 'as-laid').buildUps[0], oak.faces, 1).buildUp,
+  ],
+})
 const SAND_COAT = 'sand-coat'
 
-/** Compositions that good finishers make; what comes between is the plan's own. Common practice. */
-const COMPOSITIONS: [string, Facts, RouteSlug, BuildUp['ending'], Short[], string[]][] = [
+const bandOf = { faces: [face(), face({ id: 2, part: 'edge', name: 'band' })] }
+const VARNISH = { finish: 'oil-varnish', certainty: 0.9 } as const
+/** What is laid of each surface known by name, on wood that it is known on. Common practice. */
+const KNOWN: [string, Partial<Facts>, RouteSlug, string[]][] = [
   [
-    'seal, paste fill, seal, toner, six gloss, rubbed satin',
-    oak,
+    'Filled lacquer, rubbed to satin',
+    {},
     'strip-chemical',
-    'rubbed',
-    [
-      ['coat', 'vinyl-sealer', { coats: 1, use: 'sealer' }],
-      ['fill', 'paste-filler'],
-      ['coat', 'vinyl-sealer', { coats: 1, use: 'sealer' }],
-      ['toner', 'lacquer-toner'],
-      ['coat', 'nitrocellulose-lacquer', { coats: 6 }],
-    ],
     [
       'coat vinyl-sealer',
       'fill paste-filler',
@@ -92,18 +96,9 @@ const COMPOSITIONS: [string, Facts, RouteSlug, BuildUp['ending'], Short[], strin
     ],
   ],
   [
-    'conditioner, stain, a dark toner on the band and a light one over all, sealer, semi-gloss',
-    two,
+    'Two toners over stain, dark on the band',
+    { ...bandOf, sheen: 'semi-gloss' },
     'strip-chemical',
-    'as-laid',
-    [
-      ['conditioner', 'oil-conditioner'],
-      ['stain', 'pigment-stain'],
-      ['toner', 'lacquer-toner', { coats: 1, fields: { shade: 'dark' }, faces: [2] }],
-      ['toner', 'lacquer-toner', { coats: 2, fields: { shade: 'light' } }],
-      ['coat', 'vinyl-sealer', { coats: 1, use: 'sealer' }],
-      ['coat', 'nitrocellulose-lacquer', { coats: 2 }],
-    ],
     [
       'conditioner oil-conditioner',
       'stain pigment-stain',
@@ -114,29 +109,15 @@ const COMPOSITIONS: [string, Facts, RouteSlug, BuildUp['ending'], Short[], strin
     ],
   ],
   [
-    'dye, sealer with a little dye, clear sealer, tinted topcoat, satin two-part',
-    oak,
+    'Dyed, with tinted sealer, under two-part urethane',
+    {},
     'strip-chemical',
-    'as-laid',
-    [
-      ['dye', 'water-dye', { coats: 1 }],
-      ['coat', 'vinyl-sealer', { coats: 1, use: 'sealer', fields: { tint_pct: 3 } }],
-      ['coat', 'vinyl-sealer', { coats: 1, use: 'sealer' }],
-      ['coat', 'urethane-2c', { coats: 1, fields: { tint_pct: 2 } }],
-      ['coat', 'urethane-2c', { coats: 1 }],
-    ],
     ['dye water-dye', 'coat vinyl-sealer ×2', 'coat urethane-2c ×2'],
   ],
   [
-    'raw oil, shellac over days, French polish in sessions',
-    oak,
+    'Raw oil, shellac over days, French polish',
+    {},
     'strip-chemical',
-    'as-laid',
-    [
-      ['oil-on', 'raw-linseed', { coats: 1, use: 'under-shellac' }],
-      ['coat', 'shellac-brushed', { coats: 2 }],
-      ['french-polish', 'shellac-brushed', { coats: 3 }],
-    ],
     [
       'oil-on raw-linseed',
       'oil-off raw-linseed',
@@ -146,17 +127,9 @@ const COMPOSITIONS: [string, Facts, RouteSlug, BuildUp['ending'], Short[], strin
     ],
   ],
   [
-    'sealer twice, surfacer, putty, opaque colour, matt',
-    oak,
+    'Opaque colour over surfacer, matt',
+    {},
     'strip-chemical',
-    'as-laid',
-    [
-      ['coat', 'lacquer-sanding-sealer', { coats: 2, use: 'sealer' }],
-      ['coat', 'primer-surfacer', { coats: 2 }],
-      ['putty', 'glazing-putty'],
-      ['coat', 'opaque-colour', { coats: 3 }],
-      ['coat', 'waterborne-polyurethane', { coats: 1 }],
-    ],
     [
       'coat lacquer-sanding-sealer',
       SAND_COAT,
@@ -171,15 +144,9 @@ const COMPOSITIONS: [string, Facts, RouteSlug, BuildUp['ending'], Short[], strin
     ],
   ],
   [
-    'bleach, paint wash, waterborne matt',
-    oak,
+    'Bleached and paint-washed, matt',
+    {},
     'strip-chemical',
-    'as-laid',
-    [
-      ['bleach', 'two-part-bleach'],
-      ['paint-wash', 'paint-wash'],
-      ['coat', 'waterborne-polyurethane', { coats: 2 }],
-    ],
     [
       'bleach two-part-bleach',
       'rinse',
@@ -191,58 +158,47 @@ const COMPOSITIONS: [string, Facts, RouteSlug, BuildUp['ending'], Short[], strin
     ],
   ],
   [
-    'gel three times toward opaque over a scuffed film, clear',
-    facts({ found: { finish: 'oil-varnish', certainty: 0.9 } }),
+    'Gel toward opaque under a clear film',
+    { found: VARNISH },
     'scuff-and-gel',
-    'as-laid',
-    [
-      ['gel', 'gel-stain', { coats: 3 }],
-      ['coat', 'oil-polyurethane', { coats: 2 }],
-    ],
     ['gel gel-stain ×3', 'coat oil-polyurethane', 'gate', SAND_COAT, 'coat oil-polyurethane'],
   ],
   [
-    'water stain, rustic, under an oil film',
-    facts({ faces: [face({ species: 'pine' })] }),
+    'Rustic water stain under an oil film',
+    { faces: [face({ species: 'pine' })] },
     'strip-chemical',
-    'as-laid',
-    [
-      ['stain', 'water-stain'],
-      ['coat', 'wiping-varnish', { coats: 4 }],
-    ],
-    [
-      'stain water-stain',
-      'coat wiping-varnish',
-      SAND_COAT,
-      'coat wiping-varnish',
-      SAND_COAT,
-      'coat wiping-varnish',
-      SAND_COAT,
-      'coat wiping-varnish',
-    ],
+    ['stain water-stain', 'coat wiping-varnish', ...[2, 3, 4].flatMap(() => [SAND_COAT, 'coat wiping-varnish'])],
   ],
   [
-    'two-part hardwax oil, one coat',
-    oak,
+    'Varnish oil, five coats',
+    {},
     'strip-chemical',
-    'as-laid',
-    [['oil-on', 'hardwax-oil-2c', { coats: 1 }]],
-    ['oil-on hardwax-oil-2c', 'oil-off hardwax-oil-2c'],
+    Array(5).fill(['oil-on varnish-oil', 'oil-off varnish-oil']).flat() as string[],
+  ],
+  ['Two-part hardwax oil, one coat', {}, 'strip-chemical', ['oil-on hardwax-oil-2c', 'oil-off hardwax-oil-2c']],
+  [
+    'Wiping varnish by rag, four coats',
+    {},
+    'strip-chemical',
+    ['coat wiping-varnish', ...[2, 3, 4].flatMap(() => [SAND_COAT, 'coat wiping-varnish'])],
   ],
 ]
 
-describe('compositions', () => {
-  test.each(COMPOSITIONS)('%s', (_what, f, ground, ending, layers, steps) => {
-    const c = composed(layers, ground, ending)
+describe('surfaces known by name', () => {
+  test.each(KNOWN)('%s', (name, more, ground, steps) => {
+    const f = facts({ faces: [face({ species: 'oak' })], ...more })
+    const surface = KNOWN_SURFACES.find(k => k.name === name)!
+    const { buildUp, missed } = laidAsKnown(surface, composed([], ground, 'as-laid').buildUps[0], f.faces, 1)
+    const c: Choice = { buildUps: [buildUp] }
     const plan = planned(c, f)
     expect(laid(plan)).toEqual(steps)
     expect(grave(c, f, plan)).toEqual([])
+    expect(missed).toEqual([])
     expect(new Set(plan.steps.map(s => s.key)).size).toBe(plan.steps.length)
     for (const s of plan.steps) expect(s.title, s.key).not.toMatch(/undefined|null|NaN/)
   })
-  it('four to five coats of varnish oil, each wiped off', () => {
-    const c = composed([['oil-on', 'varnish-oil', { coats: 5 }]], 'strip-chemical', 'as-laid')
-    expect(planned(c, oak).steps.filter(s => s.kind === 'oil-off')).toHaveLength(5)
+  it('none ships untried', () => {
+    expect(KNOWN.map(k => k[0]).sort()).toEqual(KNOWN_SURFACES.map(k => k.name).sort())
   })
   it('wiping varnish goes on by rag, not by brush', () => {
     const c = composed([['coat', 'wiping-varnish']], 'strip-chemical', 'as-laid')
@@ -252,20 +208,30 @@ describe('compositions', () => {
         .map(s => s.method),
     ).toEqual(Array(4).fill('rag'))
   })
+  it('are kept without their faces, found again by name of face, and told where there is none', () => {
+    const set = facts({ ...bandOf, sheen: 'gloss' })
+    const c = composed([['toner', 'lacquer-toner', { faces: [2] }]], 'strip-chemical', 'as-laid')
+    const kept = knownFrom('Dark band', c.buildUps[0], set)
+    expect(kept.layers[0]!.on).toEqual(['edge, band'])
+    const next = [face({ id: 7 }), face({ id: 9, part: 'edge', name: 'band' })]
+    expect(laidAsKnown(kept, c.buildUps[0], next, 5).buildUp.layers[0]).toMatchObject({ id: 5, faces: [9] })
+    expect(laidAsKnown(kept, c.buildUps[0], [face()], 1)).toMatchObject({ missed: ['edge, band'] })
+    expect([likeness(kept, set), likeness(kept, oak)]).toEqual([3, 2])
+    expect([isSaidOf(kept, 'gloss oak'), isSaidOf(kept, 'toner matt')]).toEqual([true, false])
+  })
 })
 
 describe('what a client hears of it', () => {
   it('names colours, finish and wax, and nothing that only serves them', () => {
-    const said = (layers: readonly Short[]) =>
-      composed(layers, 'strip-chemical', 'as-laid').buildUps[0].layers.map(l => everyday(l, usualContext(oak)))
-    expect(said(COMPOSITIONS[0]![4])).toEqual([
+    const said = (i: number) => knownOn(i).buildUps[0].layers.map(l => everyday(l, usualContext(oak)))
+    expect(said(0)).toEqual([
       null,
       'pores filled with oil-based paste filler',
       null,
       'toned with lacquer toner',
       'coated with nitrocellulose lacquer',
     ])
-    expect(said(COMPOSITIONS[1]![4]).slice(0, 2)).toEqual([null, 'stained with penetrating oil stain'])
+    expect(said(1).slice(0, 2)).toEqual([null, 'stained with penetrating oil stain'])
   })
 })
 
@@ -516,8 +482,7 @@ describe('labels', () => {
 
 describe('the cut through it', () => {
   it('draws films to one scale, from the wood upward, each with its layer', () => {
-    const c = composed(COMPOSITIONS[0]![4], 'strip-chemical', 'rubbed')
-    const s = surfaceOf(usualContext(oak), planned(c, oak).steps)!
+    const s = surfaceOf(usualContext(oak), planned(knownOn(0), oak).steps)!
     expect(s).toMatchObject({ filled: true, filler: 2, pores: 'open' })
     const { planned: bands, pxPerUm, woodTop } = drawSurface(s, 300, 400)
     expect(bands[0]!.y + bands[0]!.h).toBeCloseTo(woodTop)

@@ -1,11 +1,9 @@
 import type { z } from 'zod'
 import { coloursIn, finishLayer } from '#core/build'
-import type { RouteSlug } from '#core/piece'
 import { FINISH_OF_PIECE, FINISHING } from '../plan/buildUps'
 import type { Finish } from '#core/materials'
-import { leadSuspected } from '#core/piece'
+import { leadSuspected, type RouteSlug } from '#core/piece'
 import {
-  saidSlug,
   faceArea_m2,
   isWithin,
   LENGTH_MM,
@@ -22,7 +20,6 @@ import { log, tell } from '../platform/log'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { readPiece } from './read'
-import { CHANGES } from './rows'
 import { faceArea, type FaceRow, type PieceFile, type PieceRow } from './rows'
 
 /** A length as typed, in mm, a bare number in the shop's unit. @throws Fail 422 outside what a shop can hold. */
@@ -152,31 +149,6 @@ export async function onPiece<T>(
     await log(tx, { pieceId: id, kind, says, at, recordedAt: at, personId: person.id })
     await tell(tx, 'piece', id, at)
     return result
-  })
-}
-
-/** A value as the log says it. */
-function said(value: string | number | boolean | null | undefined): string {
-  if (value === null || value === '') return 'none'
-  if (typeof value === 'boolean') return value ? 'yes' : 'no'
-  if (typeof value === 'number') return `${Math.round(value * 100)} %`
-  return /^[a-z][a-z0-9-]*$/.test(value ?? '') ? saidSlug(String(value)) : String(value)
-}
-export async function changePiece(id: number, input: z.infer<typeof s.pieceChange>, person: Person, at: Date) {
-  const { rowVersion, ...changes } = input
-  const given = (Object.keys(CHANGES) as (keyof typeof CHANGES)[]).filter(key => changes[key] !== undefined)
-  return onPiece(id, at, person, async (tx, { piece }) => {
-    if (piece.row_version !== rowVersion) throw stale()
-    const sets = given.map(key => `${CHANGES[key][0]} = :${key}`)
-    await tx.run(`UPDATE piece SET ${[...sets, 'row_version = row_version + 1'].join(', ')} WHERE id = :id`, {
-      ...changes,
-      id,
-    })
-    return {
-      kind: 'changed',
-      says: `Changed: ${given.map(key => `${CHANGES[key][1]} ${said(changes[key])}`).join(', ') || 'nothing'}`,
-      result: { ok: true },
-    }
   })
 }
 

@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { does, type Step, stepOf } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
-import { type BuildUp, type Choice, everyday, type Layer, laidOn, groupsOfWay, waysOf } from '#core/build'
+import { type BuildUp, everyday, type Layer, laidOn, lookOf, groupsOfWay, waysOf } from '#core/build'
 import { layerOfStep } from '#core/plan'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
@@ -24,6 +24,13 @@ const frozenIn = (plan: StoredPlan): Set<number> =>
       .map(l => l.layer),
   )
 
+/** What has started, what is still ahead, and every key: what a plan that is worked out anew starts from. */
+const aheadOf = (plan: StoredPlan) => ({
+  past: plan.steps.filter(st => st.state === 'running' || st.state === 'done'),
+  ahead: plan.steps.filter(st => st.state === 'planned'),
+  keys: plan.steps.map(st => st.key),
+})
+
 /** What is composed: build-ups with their layers, what stays out on this ground, and what is needed to plan anew. */
 export async function composePage(id: number, at: Date) {
   const file = await readPiece(db(), id)
@@ -42,6 +49,7 @@ export async function composePage(id: number, at: Date) {
     asking: await readAsking(at),
     products,
     frozen: [...frozenIn(plan)],
+    plan: aheadOf(plan),
     out: choice
       ? waysOf(context, choice).flatMap(way =>
           groupsOfWay(way).flatMap(group =>
@@ -58,10 +66,6 @@ export async function composePage(id: number, at: Date) {
   }
 }
 
-/** What a client sees of it: grounds, colours and finishes; when it changes, the client is asked again. */
-const lookOf = (choice: Choice, file: PieceFile): string =>
-  JSON.stringify(choice.buildUps.map(b => [b.ground, b.ending, b.layers.flatMap(l => everyday(l, file.context) ?? [])]))
-
 /** The client's word once more, where it was given; else the one that still waits. */
 function wordAgain({ steps }: StoredPlan): Step[] {
   const words = steps.filter(st => does(st, 'words'))
@@ -69,6 +73,17 @@ function wordAgain({ steps }: StoredPlan): Step[] {
   if (!last) return []
   if (last.state === 'planned') return [last]
   return [stepOf({ ...last, key: `${last.key.split('~')[0]}~${words.length + 1}`, why: 'the look has changed' })]
+}
+
+/** Asks the client once more, where there was a word: what was agreed looks otherwise now. */
+export async function askOnceMore(tx: Db, file: PieceFile): Promise<void> {
+  const plan = await readPlan(tx, file.piece.id)
+  const words = wordAgain(plan)
+  if (words.length === 0) return
+  const started = plan.steps.filter(st => st.state !== 'planned')
+  const ahead = plan.steps.filter(st => st.state === 'planned' && !does(st, 'words'))
+  await writeSteps(tx, file, plan, [...started, ...words, ...ahead], leastsOf(plan.waits))
+  await askAnew(tx, file.piece.id)
 }
 
 /** The faces in scope that a build-up has. */
@@ -148,14 +163,12 @@ export const compose = (id: number, input: Composed, person: Person, at: Date) =
       context: now.context,
       before: old,
       after,
-      past: plan.steps.filter(st => st.state === 'running' || st.state === 'done'),
-      ahead: plan.steps.filter(st => st.state === 'planned'),
-      keys: plan.steps.map(st => st.key),
+      ...aheadOf(plan),
       leave: input.leave,
     })
     const started = plan.steps.filter(st => st.state !== 'planned')
     const keys = new Set(started.map(st => st.key))
-    const asksAgain = lookOf(old, file) !== lookOf(after, now)
+    const asksAgain = lookOf(old, file.context) !== lookOf(after, now.context)
     const order = [
       ...started,
       ...(asksAgain ? wordAgain(plan) : []),

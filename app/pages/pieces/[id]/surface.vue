@@ -1,6 +1,16 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
-import { type Ending, ENDINGS, type Layer, layerOfOffer, proposedAnew } from '#core/build'
+import {
+  type Ending,
+  ENDINGS,
+  freshLayerId,
+  type KnownSurface,
+  laidAsKnown,
+  type Layer,
+  layerOfOffer,
+  lookOf,
+  proposedAnew,
+} from '#core/build'
 import { actOf } from '#core/acts'
 import { taken } from '#core/materials'
 import { ROUTE_NAMES } from '#core/piece'
@@ -58,7 +68,8 @@ watchDebounced(
   async () => {
     if (!page.value || !choice.value) return
     const { context, asking } = page.value
-    const answer = await ask({ context, choice: choice.value, asking })
+    const standing = page.value.choice && changed.value ? { before: page.value.choice, ...page.value.plan } : undefined
+    const answer = await ask({ context, choice: choice.value, asking, standing })
     found.value = answer
     if (!changed.value) first.value = answer.sum
     if (!proposal.value || proposedSum.value) return
@@ -85,6 +96,7 @@ const place = ref<number | null>(null)
 const offers = shallowRef<OfferHere[]>([])
 async function touch(where: number) {
   place.value = place.value === where ? null : where
+  known.value = false
   chosen.value = null
   offers.value = []
   if (place.value === null || !page.value || !choice.value || !buildUp.value) return
@@ -100,6 +112,7 @@ function take(offer: OfferHere) {
 }
 function choose(layer: number) {
   place.value = null
+  known.value = false
   chosen.value = chosen.value === layer ? null : layer
 }
 const selected = computed(() => buildUp.value?.layers.find(l => l.id === chosen.value) ?? null)
@@ -134,7 +147,6 @@ useEventListener('keydown', (e: KeyboardEvent) => {
   undo()
 })
 
-const productOf = (l: Layer) => page.value?.products.find(p => p.label === l.label && l.label !== null) ?? null
 const usualOf = (l: Layer) =>
   buildUp.value && page.value ? roundsOf({ ...l, coats: null, film_um: null }, buildUp.value, page.value.context) : 1
 function nameOf(l: Layer): string {
@@ -160,32 +172,26 @@ function saysOf(l: Layer): string {
     .filter(Boolean)
     .join(' · ')
 }
-const busy = ref(false)
-async function save() {
-  if (!buildUp.value || !page.value) return
-  busy.value = true
-  const done = await send('PUT /api/pieces/:id/build-up', {
-    id: id.value,
-    body: {
-      rowVersion: page.value.rowVersion,
-      buildUpId: buildUp.value.id,
-      ending: buildUp.value.ending,
-      layers: buildUp.value.layers.map(l => {
-        const { label: _label, ...layer } = l
-        return { ...layer, productId: productOf(l)?.id ?? null, faces: l.faces ? [...l.faces] : null }
-      }),
-      leave: [],
-    },
-  })
-  busy.value = false
-  if (done) {
-    const lost = done.lost.map(c => c.title)
-    useNotes().show(
-      lost.length ? w('surface.lost', { what: lost.join(', ') }) : w('surface.taken', { n: done.kept.length }),
-    )
-  }
-  await Promise.all([load(), reload()])
+const { busy, leave, take: save } = useTaking(page, buildUp, () => Promise.all([load(), reload()]))
+/** Another look than the one that was agreed on asks the client again. */
+const asksAgain = computed(() => {
+  if (!page.value?.choice || !choice.value || !page.value.plan.keys.some(key => key.startsWith('approval')))
+    return false
+  return lookOf(page.value.choice, page.value.context) !== lookOf(choice.value, page.value.context)
+})
+
+const known = ref(false)
+function layKnown(surface: KnownSurface) {
+  if (!buildUp.value || !choice.value) return
+  const { buildUp: next, missed } = laidAsKnown(surface, buildUp.value, namedFaces.value, freshLayerId(choice.value))
+  replace(next)
+  known.value = false
+  if (missed.length) useNotes().show(w('surface.missed', { what: missed.join('; ') }), 'stop')
 }
+const namedFaces = computed(() => {
+  const on = new Set(faces.value.map(f => f.id))
+  return page.value?.context.facts.faces.filter(f => on.has(f.id)) ?? []
+})
 </script>
 
 <template>
@@ -242,13 +248,23 @@ async function save() {
           >
             {{ w('surface.propose') }}
           </button>
+          <button
+            v-if="page.frozen.length === 0"
+            type="button"
+            class="act act-quiet"
+            :aria-expanded="known"
+            data-test="known"
+            @click="known = !known"
+          >
+            {{ w('surface.known') }}
+          </button>
           <button type="button" class="act act-quiet" :disabled="!changed" data-test="undo" @click="undo">
             {{ w('surface.undo') }}
           </button>
           <button type="button" class="act act-quiet" :disabled="!changed" @click="begin">
-            {{ w('surface.again') }}
+            {{ w('surface.asItWas') }}
           </button>
-          <button type="button" class="act" :disabled="!changed || busy" data-test="take-surface" @click="save">
+          <button type="button" class="act" :disabled="!changed || busy" data-test="take-surface" @click="save(id)">
             {{ w('surface.take') }}
           </button>
         </div>
@@ -308,7 +324,8 @@ async function save() {
           </div>
         </section>
         <aside class="grid gap-5 content-start">
-          <LayerOffers v-if="place !== null" :offers="offers" @take="take" />
+          <KnownSurfaces v-if="known" :facts="page.context.facts" :build-up="buildUp" @lay="layKnown" />
+          <LayerOffers v-else-if="place !== null" :offers="offers" @take="take" />
           <section v-else-if="selected">
             <h2>{{ nameOf(selected) }}</h2>
             <p
@@ -330,6 +347,7 @@ async function save() {
               @out="out(selected.id)"
             />
           </section>
+          <ComposeHand v-if="changed" v-model="leave" :hand="found?.hand ?? null" :asks-again="asksAgain" />
           <ComposeVerdicts :verdicts="verdicts" :judged="found !== null" @choose="choose" />
         </aside>
       </div>

@@ -1,4 +1,4 @@
-import { changePiece } from '../../../services/piece/pieces'
+import { changePiece } from '../../../services/plan/wish'
 
 export default route('PATCH /api/pieces/:id', async ({ id, body, person }) =>
   changePiece(id(), body, person, await now()),
