@@ -90,18 +90,7 @@ async function main() {
             SELECT 1
               FROM plan_step x
               WHERE x.piece_id = p.id
-          );
-        INSERT INTO plan_wait
-        SELECT p.id, w.from_key, w.to_key, w.kind, w.min_min, w.likely_min, w.safe_min, w.max_min, w.hard, w.why,
-          NULL, NULL
-        FROM piece p
-        JOIN plan_wait w ON w.piece_id = 1
-        WHERE p.state = 'handed-over'
-          AND NOT EXISTS (
-            SELECT 1
-              FROM plan_wait x
-              WHERE x.piece_id = p.id
-          ); ANALYZE TABLE piece, plan_step, plan_wait`)
+          ); ANALYZE TABLE piece, plan_step`)
   const bare = () =>
     sql.query(
       `SELECT s.*

@@ -7,7 +7,6 @@ import {
   AS_IT_WAS,
   NO_CAUTION,
   NO_NOTES,
-  NO_WAIT,
   NOT_DRYING,
   NOTHING_MADE,
   perM2,
@@ -36,13 +35,22 @@ const cut = (s: Surface, step: Step): Surface => ({
   grain: s.grain === 'raised' ? 'cut' : s.grain,
   steelWool: s.steelWool || step.method === 'steel-wool',
 })
+/** Water from the paper is gone before anything goes on: sooner from a film than from wood (common practice). */
+const afterWet = (step: Step, next: Step) => {
+  if (step.method !== 'wet' || next.method === 'wet' || next.kind === 'raise-grain' || next.kind === 'finish-up')
+    return null
+  const onWood = ['sand', 'pad', 'sand-back'].includes(step.kind)
+  return onWood
+    ? fixed('dry', H, 2 * H, 4 * H, 'the wetted wood dries')
+    : fixed('dry', H / 2, H, 2 * H, 'the water from wet sanding dries')
+}
 /** What every abrasion has in common. */
 const ABRASION = {
   needs: null,
   usesUp: false,
   does: ['abrades'],
   ground: ANY_GROUND,
-  then: NO_WAIT,
+  then: afterWet,
   open: NOT_DRYING,
   late: 'nothing',
   rounds: null,

@@ -60,6 +60,12 @@ export interface Fields {
   shade?: 'dark' | 'light'
   /** a little dye in the coat, per cent */
   tint_pct?: number
+  /** reducer in it, per cent of its volume */
+  thinned_pct?: number
+  /** laid as a band along the edges only, this wide */
+  band_mm?: number
+  /** the shop's recipe that it is coloured by */
+  recipe?: string
   /** the can is shaken, not stirred */
   shaken?: boolean
   /** moisture gate: most per cent */

@@ -1,4 +1,5 @@
 /** All waits of a list of steps, worked out from the acts. */
+import type { Air } from '../air'
 import type { Context } from '../context'
 import { actOf, does } from './acts'
 import type { Step } from './step'
@@ -20,13 +21,18 @@ const lasts = (step: Step) => step.kind === 'coat' || step.kind === 'oil-off'
 
 /**
  * All waits of a list of steps: between neighbours on a face, and where another step lies between them, from the last
- * colour to the first cover and from the last coat to putting together.
+ * colour to the first cover and from the last coat to putting together. `airAfter`: the air in which a step dries.
  */
-export function waitsBetween(steps: readonly Step[], context: Context): Wait[] {
+export function waitsBetween(
+  steps: readonly Step[],
+  context: Context,
+  airAfter: (step: Step) => Air = () => context.air,
+): Wait[] {
   const waits = new Map<string, Wait>()
   const add = (from: Step, to: Step) => {
     const id = `${from.key}>${to.key}`
-    if (!waits.has(id)) waits.set(id, { from: from.key, to: to.key, ...waitAfter(from, to, context) })
+    if (!waits.has(id))
+      waits.set(id, { from: from.key, to: to.key, ...waitAfter(from, to, { ...context, air: airAfter(from) }) })
   }
   const last = new Map<number, Step>()
   const lastConditioner = new Map<number, Step>()

@@ -2,3 +2,4 @@
 export * from './room'
 export * from './forecast'
 export * from './log'
+export * from './span'

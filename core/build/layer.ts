@@ -6,7 +6,7 @@ import { type Material, type Taken, taken } from '../materials'
 import { factsOfFaces, type Facts, groupsOf, type Group, type RouteSlug } from '../piece'
 
 /** What somebody chooses of a layer beside its product. */
-export type LayerFields = Pick<Fields, 'wipe' | 'shade' | 'tint_pct'>
+export type LayerFields = Pick<Fields, 'wipe' | 'shade' | 'tint_pct' | 'thinned_pct' | 'band_mm' | 'recipe'>
 export interface Layer extends Taken {
   /** stays the same as long as the layer is there: its steps' keys begin with it */
   id: number
@@ -115,5 +115,5 @@ export function everyday(layer: Layer, { shelf }: Pick<Context, 'shelf'>): strin
 }
 
 /** What a client sees of a choice: grounds, endings, colours and finishes. When it changes, the client is asked again. */
-export const lookOf = ({ buildUps }: Choice, context: Pick<Context, 'shelf'>): string =>
+export const lookOfChoice = ({ buildUps }: Choice, context: Pick<Context, 'shelf'>): string =>
   JSON.stringify(buildUps.map(b => [b.ground, b.ending, b.layers.flatMap(l => everyday(l, context) ?? [])]))

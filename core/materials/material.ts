@@ -64,6 +64,10 @@ export interface Material {
   wipe_min: number | null
   /** minutes that a mixed pot lasts, early and late; null: nothing is mixed, or it does not set in the pot */
   potLife_min: readonly [early: number, late: number] | null
+  /** most reducer that it takes, per cent of its volume; null: its label does not say */
+  thinMost_pct: number | null
+  /** the sheen that its label names; null: gloss, or not said */
+  sheen: string | null
   /** what makes it different to other layers */
   traits: readonly Trait[]
   /** 1–5; shop default, unsourced */
@@ -94,6 +98,8 @@ export const film = (m: Partial<Material> & Pick<Material, 'slug' | 'name' | 'ba
   recoatMax_min: null,
   wipe_min: null,
   potLife_min: null,
+  thinMost_pct: null,
+  sheen: null,
   traits: [],
   durability: 3,
   repairable: 3,

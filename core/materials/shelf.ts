@@ -10,9 +10,17 @@ export const EMPTY_SHELF: Shelf = {}
 export interface Taken {
   product: string | null
   label: number | null
+  fields?: { thinned_pct?: number }
 }
-/** What is taken: by its label, else by its class; null: nothing is. @throws RangeError for an unknown class. */
-export function taken(shelf: Shelf, { product, label }: Taken): Material | null {
+/** What is taken, thinned where it is: by its label, else by its class; null: nothing is. @throws RangeError for an unknown class. */
+export function taken(shelf: Shelf, { product, label, fields }: Taken): Material | null {
   if (product === null) return null
-  return (label === null ? undefined : shelf[label]) ?? materialOf(product)
+  const m = (label === null ? undefined : shelf[label]) ?? materialOf(product)
+  return fields?.thinned_pct ? thinned(m, fields.thinned_pct) : m
+}
+
+/** With so much reducer, per cent of its volume: the reducer leaves no solids (arithmetic, handbook 10.4). */
+const thinned = (m: Material, pct: number): Material => {
+  const share = 1 / (1 + pct / 100)
+  return { ...m, solids: [m.solids[0] * share, m.solids[1] * share] }
 }

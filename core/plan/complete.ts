@@ -1,4 +1,5 @@
 /** Minutes, amounts, titles and waits of a list of steps: after planning, and after every change made by hand. */
+import type { Air } from '../air'
 import { finest, isCoarser, type VeneerBudget } from '../abrasives'
 import {
   actOf,
@@ -20,7 +21,7 @@ import { type Choice, groupsIn, groupsOfWay, waysOf } from '../build'
 import { need_ml } from '../coverage'
 import type { Context } from '../context'
 import { taken } from '../materials'
-import { type Facts, type Group, mendingOf, type Mending } from '../piece'
+import { type Face, type Facts, type Group, mendingOf, type Mending } from '../piece'
 import { sumOf } from '../units'
 import { speciesOf } from '../wood'
 import { budgetOf, isJoint } from './stages'
@@ -31,21 +32,33 @@ export interface Plan {
   budgets: { group: Group; budget: VeneerBudget }[]
 }
 
-/** Liquid for one step, ml, from the areas of its faces. Null for a step that uses no product up. */
+/** Area of a band along the edges of a face, m²; of a narrower face all of it. */
+function bandArea_m2({ length_mm, width_mm, copies, area_m2 }: Face, band_mm: number): number {
+  const inside = Math.max(0, length_mm - 2 * band_mm) * Math.max(0, width_mm - 2 * band_mm)
+  return Math.min(area_m2, ((length_mm * width_mm - inside) * copies) / 1e6)
+}
+/** The faces of a step, each with the area that it works on. */
+const facesWorked = ({ faces, fields }: Pick<Step, 'faces' | 'fields'>, all: readonly Face[]): Face[] =>
+  all
+    .filter(f => faces.includes(f.id))
+    .map(f => (fields.band_mm ? { ...f, area_m2: bandArea_m2(f, fields.band_mm) } : f))
+
+/** What one step takes out of the can, ml, from the areas of its faces. Null for a step that uses no product up. */
 export function amount_ml(
-  step: Pick<Step, 'product' | 'label' | 'coat' | 'passes' | 'faces' | 'kind'>,
+  step: Pick<Step, 'product' | 'label' | 'coat' | 'passes' | 'faces' | 'kind' | 'fields'>,
   { facts, shelf }: Context,
   bare: boolean,
 ): number | null {
   const material = taken(shelf, step)
   if (!material || !actOf(step).usesUp) return null
   const need = (soft: boolean) => {
-    const faces = facts.faces.filter(f => step.faces.includes(f.id) && speciesOf(f.species).softwood === soft)
+    const faces = facesWorked(step, facts.faces).filter(f => speciesOf(f.species).softwood === soft)
     const area_m2 = sumOf(faces, f => f.area_m2)
     const bareSoft = soft && bare && material.role === 'film'
     return area_m2 > 0 ? need_ml({ material, area_m2, coat: step.coat ?? 1, bareSoft }) : 0
   }
-  return (need(true) + need(false)) * step.passes
+  const fromTheCan = 1 / (1 + (step.fields.thinned_pct ?? 0) / 100)
+  return (need(true) + need(false)) * step.passes * fromTheCan
 }
 
 const isLadder = (step: Step) => step.kind === 'sand'
@@ -86,6 +99,13 @@ function repaired(
   return { ...step, fields: { ...fields, ...filler, ...(told.length ? { repairs: told } : {}) } }
 }
 
+const dries = (w: Wait) => ['dry', 'recoat', 'harden'].includes(w.kind)
+/** All waits of a plan. A house that trusts the label plans with the likely end, not the safe one. */
+export function waitsOf(steps: readonly Step[], context: Context, airAfter?: (step: Step) => Air): Wait[] {
+  const waits = waitsBetween(steps, context, airAfter)
+  return context.house['dry-by'] === 'label' ? waits.map(w => (dries(w) ? { ...w, safe: w.likely } : w)) : waits
+}
+
 /** Fills in minutes, amounts, titles and waits of a list of steps. What was typed by hand stays as it was typed. */
 export function completePlan(
   steps: readonly Step[],
@@ -93,13 +113,13 @@ export function completePlan(
   choice: Choice,
   start?: (g: Group) => Surface,
 ): Plan {
-  const { facts, house } = context
+  const { facts } = context
   const bareAt = new Map<string, boolean>()
   const visits = walk(steps, unitsOf(steps, groupsIn(context, choice)), context, start)
   const placeAt = placesAmong(visits)
   for (const v of visits) bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
   const filled = steps.map((given, i): Step => {
-    const faces = facts.faces.filter(f => given.faces.includes(f.id))
+    const faces = facesWorked(given, facts.faces)
     const repairs = repairsOf(given, steps.slice(0, i), facts)
     const step = does(given, 'mends') ? repaired(given, repairs, facts) : given
     const typed = (what: Step['typed'][number]) => step.typed.includes(what)
@@ -119,9 +139,5 @@ export function completePlan(
       return budget ? [{ group, budget }] : []
     }),
   )
-  const waits = waitsBetween(filled, context)
-  // a house that trusts the label plans with the likely end, not the safe one
-  const dries = (w: Wait) => ['dry', 'recoat', 'harden'].includes(w.kind)
-  const trusted = house['dry-by'] === 'label'
-  return { steps: filled, waits: trusted ? waits.map(w => (dries(w) ? { ...w, safe: w.likely } : w)) : waits, budgets }
+  return { steps: filled, waits: waitsOf(filled, context), budgets }
 }

@@ -3,7 +3,7 @@
  * and one row in its test.
  */
 import { type Step, unitsOf, type Surface, type Wait, walk } from '../acts'
-import { type Choice, groupsOfWay, waysOf } from '../build'
+import { type Choice, groupsIn, groupsOfWay, waysOf } from '../build'
 import type { Context } from '../context'
 import type { Group } from '../piece'
 import type { LicenceKind } from '../safety'
@@ -38,6 +38,11 @@ export function judgePlan(input: {
 }): Verdict[] {
   const { context, scope = 'plan', licences = [] } = input
   const found = new Map<string, Verdict>()
+  let all: ReturnType<RuleContext['whole']> | undefined
+  const whole = () => {
+    const { steps, waits, choice, start } = input
+    return (all ??= { steps, waits, visits: walk(steps, unitsOf(steps, groupsIn(context, choice)), context, start) })
+  }
   for (const way of waysOf(context, input.choice)) {
     const groups = unitsOf(input.steps, groupsOfWay(way))
     const own = new Set(groups.flatMap(g => g.faces.map(f => f.id)))
@@ -54,6 +59,7 @@ export function judgePlan(input: {
       steps,
       waits,
       visits: walk(steps, groups, within, input.start),
+      whole,
     }
     for (const { check, ...rule } of RULES.filter(r => r.scope === scope)) {
       for (const b of check?.(asked) ?? [])

@@ -1,10 +1,10 @@
 /** Rules for a surface that is composed freely: what lies where it does no good, and what must never meet. */
 import { isCoarser, P } from '../abrasives'
-import { does, isBare } from '../acts'
+import { does, isBare, type Visit } from '../acts'
 import { coloursIn } from '../build'
 import { isFound, STRIPPING } from '../piece'
 import { speciesOf } from '../wood'
-import { breach, COMMON, each, type Rule, unfit } from './rule'
+import { breach, COMMON, DAY_MIN, each, films, gap_min, hours, type Rule, tooSoon, top, unfit } from './rule'
 
 const FINEST_BEFORE_DYE = P(220)
 /** What gives toxic gas with household chlorine that was not rinsed out: acids and ammonia. */
@@ -12,6 +12,22 @@ const GAS_WITH_CHLORINE = ['oxalic-acid', 'ammonia', 'two-part-bleach']
 
 /** Roles of what goes into the wood, or into its pores. */
 const INTO_WOOD: readonly string[] = ['stain', 'dye', 'bleach', 'filler', 'conditioner']
+
+/** Minutes between passes of opaque colour (common practice). */
+const FLASH_MIN = 5
+const isOilColour = ({ product: m }: Visit) =>
+  m?.base === 'oil' && (m.role === 'stain' || m.role === 'gel' || m.role === 'conditioner')
+/** Names of sheen that come of flatting. */
+const FLATTED = /matt|flat|satin|silk|semi|egg/i
+/** Is what was laid there still without a film, and uncovered, when this later step comes? */
+const staysOpen = (visits: readonly Visit[], u: Visit, until: number): boolean =>
+  !visits.some(
+    x =>
+      x.group === u.group &&
+      x.index > u.index &&
+      x.index < until &&
+      (does(x.step, 'films') || x.step.kind === 'mask' || x.step.kind === 'cover'),
+  )
 
 export const LAYER_RULES: readonly Rule[] = [
   {
@@ -126,6 +142,74 @@ export const LAYER_RULES: readonly Rule[] = [
         const chlorine = earlier.findLastIndex(u => u.step.product === 'household-chlorine')
         const rinsed = earlier.slice(chlorine + 1).some(u => u.step.kind === 'rinse')
         return chlorine >= 0 && !rinsed ? [breach(v.step, `${v.product.name} on chlorine that was not rinsed out`)] : []
+      }),
+  },
+  {
+    slug: 'opaque-flash',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Gas stays in an opaque film where the next pass comes before it has flashed off.',
+    mend: 'Leave five minutes and more between thin passes.',
+    check: c =>
+      each(c, v => {
+        const under = top(v.before)
+        if (!films(v) || !v.product?.traits.includes('coloured') || under?.slug !== v.product.slug) return null
+        const wait = c.waits.find(w => w.from === under.step && w.to === v.step.key)
+        return wait && wait.min < FLASH_MIN
+          ? tooSoon(wait.from, FLASH_MIN, `${hours(wait.min)} after the pass below it`)
+          : null
+      }),
+  },
+  {
+    slug: 'lacquer-beside-fresh-oil',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Lacquer mist that falls on a fresh oil stain beside it bites into it.',
+    mend: 'Let the stain dry 24 h, or mask its faces.',
+    check: c => {
+      if (!c.steps.some(s => s.method === 'spray')) return []
+      const { visits, ...work } = c.whole()
+      const mists = visits.filter(v => v.product?.base === 'lacquer' && v.step.method === 'spray')
+      return mists.flatMap(v => {
+        const fresh = visits.find(
+          u => u.index < v.index && u.group !== v.group && isOilColour(u) && staysOpen(visits, u, v.index),
+        )
+        const least = fresh ? gap_min(work, fresh.step.key, v.step.key) : DAY_MIN
+        if (!fresh || least >= DAY_MIN) return []
+        const says = `${v.product!.name} beside ${fresh.product!.name}, ${hours(least)} old`
+        return [{ ...tooSoon(fresh.step.key, DAY_MIN, says), step: v.step.key }]
+      })
+    },
+  },
+  {
+    slug: 'gloss-stays-clear',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'Flatting in a film cannot be rubbed to gloss, and clouds it in depth.',
+    mend: 'Build in gloss, and set the sheen with the last coat or by rubbing.',
+    check: c =>
+      each(c, v => {
+        if (!films(v) || !FLATTED.test(v.product?.sheen ?? '') || v.step.fields.as) return null
+        const rubbed = c.buildUp.ending === 'rubbed' && (c.facts.sheen === 'gloss' || c.facts.sheen === 'semi-gloss')
+        if (rubbed) return `${v.product!.name} is flatted, and is to be rubbed to ${c.facts.sheen}`
+        return (v.step.coat ?? 1) > 2 ? `coat ${v.step.coat} of a flatted film` : null
+      }),
+  },
+  {
+    slug: 'thinned-too-far',
+    severity: 'warn',
+    scope: 'plan',
+    source: 'its label',
+    reason: 'Thinned further than its label allows, a product neither covers nor cures as it should.',
+    mend: 'Thin it less, and lay another coat.',
+    check: c =>
+      each(c, v => {
+        const { thinned_pct = 0 } = v.step.fields
+        const most = v.product?.thinMost_pct ?? null
+        return most !== null && thinned_pct > most ? `thinned ${thinned_pct} %; its label allows ${most} %` : null
       }),
   },
 ]

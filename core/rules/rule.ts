@@ -11,6 +11,8 @@ export interface RuleContext extends Context {
   steps: readonly Step[]
   waits: readonly Wait[]
   visits: readonly Visit[]
+  /** the same of every way of the piece, for what one face does to another */
+  whole: () => Pick<RuleContext, 'steps' | 'waits' | 'visits'>
 }
 /** `severity`: where one breach of a rule is milder or graver than the others */
 /** `wait`: it would hold if the step waited so long after that one, minutes */

@@ -102,6 +102,9 @@ const chosenOfLayer = {
       wipe: z.enum(FIELD_VALUES.wipe),
       shade: z.enum(FIELD_VALUES.shade),
       tint_pct: z.number().min(0.1, 'A tint is 0.1 to 20 %.').max(20, 'A tint is 0.1 to 20 %.'),
+      thinned_pct: z.number().min(1, 'It is thinned 1 to 200 %.').max(200, 'It is thinned 1 to 200 %.'),
+      band_mm: z.number().min(1, 'A band is 1 to 2000 mm.').max(2000, 'A band is 1 to 2000 mm.'),
+      recipe: text('The recipe', 120),
     })
     .partial(),
 }

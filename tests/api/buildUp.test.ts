@@ -247,14 +247,42 @@ describe('another round', () => {
     const steps = (await planOf(people.owner, id)).steps.filter(s => s.state === 'planned')
     expect(steps.map(named)).toEqual(['sand-coat', 'coat-3', 'finish-up'])
     expect(steps[1]!.amount_ml).toBeGreaterThan(0)
-    const [[wait]] = await sql.query<mysql.RowDataPacket[]>(
-      'SELECT min_min FROM plan_wait WHERE piece_id = ? AND from_key = ? AND to_key = ?',
-      [id, last.key, steps[0]!.key],
+    const { waits } = await people.owner.ok<{ waits: { from: string; to: string; min: number }[] }>(
+      `GET /api/pieces/${id}/plan`,
     )
-    expect(Number(wait!.min_min)).toBeGreaterThan(0)
+    expect(waits.find(w => w.from === last.key && w.to === steps[0]!.key)!.min).toBeGreaterThan(0)
     const odd = await act(people.finisher, 'finish', await stepOf(people.owner, id, 'coat-2'), at.toISOString(), {
       again: [1],
     })
     expect(odd.status).toBe(409)
+  })
+})
+
+describe('waits in the air of the room', () => {
+  it('a coat that dries follows the log; the least stays the label’s', async () => {
+    const id = await taken()
+    const { now_ms } = await people.owner.ok<{ now_ms: number }>('GET /api/now')
+    const done = new Date(now_ms - 20 * 3_600_000)
+    const coat = await stepOf(people.owner, id, 'coat-1')
+    await sql.query("UPDATE plan_step SET state = 'done', started_at = ?, finished_at = ? WHERE id = ?", [
+      done,
+      done,
+      coat.id,
+    ])
+    const wait = async () => {
+      const plan = await people.owner.ok<{ waits: { from: string; min: number; likely: number }[] }>(
+        `GET /api/pieces/${id}/plan`,
+      )
+      return plan.waits.find(w => w.from === coat.key)!
+    }
+    const before = await wait()
+    const hour = (h: number) => new Date(done.getTime() + h * 3_600_000).toISOString().slice(0, 16)
+    const cold = Array.from({ length: 19 }, (_, h) => `${hour(h)}Z,11,50`).join('\n')
+    await people.lead.ok('POST /api/air-log', { text: cold })
+    const after = await wait()
+    // ten kelvin colder take twice as long (common practice); other readings of these hours count too
+    expect(after.likely / before.likely).toBeGreaterThan(1.4)
+    expect(after.min).toBe(before.min)
+    await sql.query("DELETE FROM climate_reading WHERE source = 'log file' AND at >= ?", [done])
   })
 })

@@ -81,6 +81,10 @@ describe('a row that cannot be read', () => {
       name: 'C',
       says: '',
     })
+    await sql.query('INSERT INTO wait_said (piece_id, from_key, to_key, least_min) VALUES (?, ?, ?, 5)', [
+      id,
+      ...['wash', 'cover'],
+    ])
     const reading = {
       pieceId: id,
       name: 'Bare',
@@ -139,7 +143,7 @@ describe('a row that cannot be read', () => {
       layer: `build_up_id IN (SELECT id FROM (SELECT id FROM build_up WHERE piece_id = ${id}) AS b)`,
       product_label: '1 = 1',
       plan_step: `piece_id = ${id}`,
-      plan_wait: `piece_id = ${id}`,
+      wait_said: `piece_id = ${id}`,
       approval: `piece_id = ${id}`,
       house_method: '1 = 1',
       walk_answer: `piece_id = ${id}`,
@@ -186,7 +190,7 @@ describe('a row that cannot be read', () => {
             expect(u.id).toBe(id)
           }
         }
-        const own = ['plan_wait', 'house_method'].includes(table) ? null : 'id'
+        const own = ['wait_said', 'house_method'].includes(table) ? null : 'id'
         const back = table === 'colourant' ? 'product_id' : own
         if (back)
           await sql.query(
@@ -194,9 +198,9 @@ describe('a row that cannot be read', () => {
                 JOIN kept ON kept.${back} = \`${table}\`.${back}
                 SET \`${table}\`.\`${c}\` = kept.\`${c}\``,
           )
-        else if (table === 'plan_wait')
+        else if (table === 'wait_said')
           await sql.query(
-            `UPDATE plan_wait w
+            `UPDATE wait_said w
                 JOIN kept ON kept.piece_id = w.piece_id AND kept.from_key = w.from_key AND kept.to_key = w.to_key
                 SET w.\`${c}\` = kept.\`${c}\``,
           )

@@ -1,6 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
+import type { Step } from '#core/acts'
 import {
+  type Air,
+  airBetween,
   blushMargin_K,
   coatingHours,
   coatingSpans,
@@ -14,8 +17,11 @@ import {
   type Reading,
   whatHelps,
 } from '#core/air'
+import { usualContext } from '#core/context'
+import { STANDARD_AIR } from '#core/drying'
+import { waitsOf, workOutPlan } from '#core/plan'
 import { isWorking } from '#core/timetable'
-import { at, hours } from '../facts'
+import { at, built, choice, facts, hours } from '../facts'
 
 const H = 3_600_000
 const NOW = at('2026-11-25T10:00')
@@ -27,6 +33,25 @@ const room = (days: number, more: (i: number) => Partial<Reading> = () => ({})):
     const temperature_C = 18 + 3 * Math.sin(((hourOf(at_ms) - 9) / 24) * 2 * Math.PI)
     return { at_ms, ...heatedTo({ temperature_C: 18, rh: 0.55 }, temperature_C), ...more(i) }
   })
+
+describe('waits in the air of the room', () => {
+  const cold = { temperature_C: 11, rh: 0.5 }
+  const logged = [0, 1, 2, 3].map(h => ({ at_ms: h * 3_600_000, air: h < 2 ? STANDARD_AIR : cold }))
+  it('mean air is that of the hours between two moments; none is known outside the log', () => {
+    expect(airBetween(logged, 0, 4 * 3_600_000)).toEqual({ temperature_C: 16, rh: 0.5 })
+    expect(airBetween(logged, 9e9, 10e9)).toBeNull()
+  })
+  it('a coat in a room 10 K colder takes twice as long (common practice); the least is the label’s', () => {
+    const within = usualContext(facts())
+    const { steps } = workOutPlan(within, built(within, choice({ finish: 'oil-polyurethane' })))
+    const after = (air: Air) => waitsOf(steps, { ...within, air }).find(w => w.from.endsWith('coat.1'))!
+    expect(after(cold).likely).toBeCloseTo(2 * after(STANDARD_AIR).likely)
+    expect(after(cold).min).toBe(after(STANDARD_AIR).min)
+    const first = (s: Step) => (s.key.endsWith('coat.1') ? cold : STANDARD_AIR)
+    const waits = waitsOf(steps, within, first)
+    expect(waits.find(w => w.from.endsWith('coat.1'))!.likely).toBeCloseTo(after(cold).likely)
+  })
+})
 
 describe('a simple forecast of the room', () => {
   it('repeats the usual day when today is usual', () => {

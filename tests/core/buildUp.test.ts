@@ -389,7 +389,7 @@ describe('taking a plan again', () => {
   it('after a failed gate: faces that fell back are laid from the surface as left, the others go their way', () => {
     const f = facts({ faces: [face({ species: 'oak' }), face({ id: 2, part: 'base', species: 'oak' })] })
     const within = usualContext(f)
-    const scuffed = { route: 'scuff-and-recoat', finish: 'dewaxed-shellac', faces: [2] } as const
+    const scuffed = choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', faces: [2] })
     const first = built(within, choice({ finish: 'oil-polyurethane', own: [scuffed] }))
     const { steps } = workOutPlan(within, first)
     const at = steps.findIndex(s => s.gate?.fallback)

@@ -6,6 +6,7 @@ import { cautionsOfStep, foundSurface, type Step, walk, withLeast } from '#core/
 import { judgeRoutes, lessInvasive } from '#core/ground'
 import { USUAL_HOUSE } from '#core/house'
 import { identify, likelihood, nextTests, type Observation, posterior, prior, TESTS } from '#core/identify'
+import { type LabelFigures, materialOf, withLabel } from '#core/materials'
 import { type Facts, FINISH_CLASSES, groupsOf, PERIODS } from '#core/piece'
 import { completePlan, type Plan, workOutPlan } from '#core/plan'
 import { applyMend, judgePlan, mendOf, RULES } from '#core/rules'
@@ -196,7 +197,13 @@ const mahogany = facts({ faces: [face({ species: 'mahogany' })] })
 const elsewhere =
   (f: Facts): Break =>
   p => ({ steps: p.steps, facts: f })
-const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house'>>?][] = [
+/** A product of the shop, by what its label says. */
+const labelled = (slug: string, figures: LabelFigures) => ({
+  shelf: { 1: withLabel(materialOf(slug), { name: slug, figures }) },
+})
+const LABELLED = { label: 1 }
+const two = facts({ faces: [face(), face({ id: 2, name: 'apron' })] })
+const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'shelf'>>?][] = [
   [
     'conditioner-base-matches-stain',
     pine,
@@ -462,6 +469,41 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house'>>?][] 
     facts({ findings: [finding('black-ring')] }),
     choice({ bleach: 'oxalic-acid' }),
     before('bleach', { kind: 'bleach', product: 'household-chlorine', coat: 1 }),
+  ],
+  [
+    'opaque-flash',
+    facts(),
+    choice(),
+    p => ({
+      steps: p.steps
+        .filter(s => s.kind !== 'sand-coat')
+        .map(s => (s.kind === 'coat' ? { ...s, product: 'opaque-colour', ...LABELLED } : s)),
+    }),
+    labelled('opaque-colour', { recoat_min: 2 }),
+  ],
+  [
+    'lacquer-beside-fresh-oil',
+    two,
+    choice({ finish: 'nitrocellulose-lacquer' }),
+    p => {
+      const { steps } = before('coat', { kind: 'stain', product: 'pigment-stain', coat: 1 })(p, two)
+      const on = (s: Step) => (s.key === 'added' ? [2] : [1])
+      return { steps: steps.map(s => (s.kind === 'coat' || s.key === 'added' ? { ...s, faces: on(s) } : s)) }
+    },
+  ],
+  [
+    'gloss-stays-clear',
+    facts({ sheen: 'gloss' }),
+    choice({ finish: 'nitrocellulose-lacquer' }),
+    change('coat', LABELLED),
+    labelled('nitrocellulose-lacquer', { sheen: 'satin' }),
+  ],
+  [
+    'thinned-too-far',
+    facts(),
+    choice(),
+    change('coat', { ...LABELLED, fields: { thinned_pct: 25 } }),
+    labelled('waterborne-polyurethane', { reduceMost_pct: 10 }),
   ],
   ['lead-no-dust', facts({ lead: 'yes' }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
 ]

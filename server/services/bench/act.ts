@@ -1,6 +1,6 @@
 import type { Db } from '../../database/db'
 import type { PieceFile } from '../piece/rows'
-import { insertStep, type PlannedStep, readPlan, type StoredPlan, writeWaits } from '../plan/rows'
+import { insertStep, type PlannedStep, type StoredPlan } from '../plan/rows'
 import { log } from '../platform/log'
 import type { Person } from '../shop/person'
 
@@ -46,12 +46,5 @@ export async function repeatBefore(act: Act): Promise<Result> {
   const room = ((next?.position ?? step.position + 100) - step.position) / (again.length + 1)
   for (const [i, st] of again.entries())
     await insertStep(tx, file.piece.id, st, Math.round(step.position + room * (i + 1)))
-  const fresh = await readPlan(tx, file.piece.id)
-  const { waits } = await inWorker('complete', {
-    steps: fresh.steps.filter(st => st.state !== 'skipped'),
-    context: file.context,
-    choice: file.choice!,
-  })
-  await writeWaits(tx, file.piece.id, waits, plan.waits)
   return { ok: true, says: `Once more: ${again.map(st => st.title).join(', ')}` }
 }

@@ -44,7 +44,7 @@ export async function actAtBench(command: BenchCommand, person: Person, now: Dat
     const file = await readPiece(tx, owner.piece_id, true)
     if (file.piece.state === 'handed-over')
       throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
-    const plan = await readPlan(tx, owner.piece_id)
+    const plan = await readPlan(tx, file)
     const step = plan.steps.find(st => st.id === command.stepId)!
     if (step.rowVersion !== command.rowVersion) throw stale()
     const act: Act = { tx, file, plan, step, now, person, at: momentOf(command.happenedAt, now) }
@@ -146,7 +146,7 @@ async function oneMore(act: Act, faces: readonly number[]): Promise<string> {
   const on = faces.filter(f => step.faces.includes(f))
   if (on.length === 0)
     throw fail(422, 'invalid', 'Choose faces that this step was done on.', { again: 'Choose its faces.' })
-  await planAgain(tx, file, await readPlan(tx, file.piece.id), old => withOneMore(old, loop, on))
+  await planAgain(tx, file, await readPlan(tx, file), old => withOneMore(old, loop, on))
   const names = file.faces.filter(f => on.includes(f.id)).map(f => `${f.part}, ${f.name}`)
   const says = `One more round: ${names.join(' · ')}`
   await write(act, 'plan', says)
@@ -213,7 +213,9 @@ async function notDry(act: Act): Promise<Result> {
   for (const w of into) {
     const until = new Date(at.getTime() + Math.max(NOT_DRY_MIN, w.min / 4) * MINUTE_MS)
     await tx.run(
-      'UPDATE plan_wait SET held_until = :until WHERE piece_id = :pieceId AND from_key = :from AND to_key = :to',
+      `INSERT INTO wait_said (piece_id, from_key, to_key, held_until)
+          VALUES (:pieceId, :from, :to, :until)
+          ON DUPLICATE KEY UPDATE held_until = VALUES(held_until)`,
       { until, pieceId: file.piece.id, from: w.from, to: w.to },
     )
   }

@@ -3,7 +3,7 @@ import { ROUTE_NAMES } from '#core/piece'
 import { estimate } from '#core/estimate'
 import { readPrices, readRates } from '../plan/asking'
 import { setGround } from '../plan/buildUps'
-import { insertStep, writeFaces, writeWaits } from '../plan/rows'
+import { insertStep, writeFaces, writeSaid } from '../plan/rows'
 import { log } from '../platform/log'
 import { type Act, repeatBefore, type Result } from './act'
 
@@ -39,24 +39,7 @@ export async function fallBack(act: Act): Promise<Result> {
   const from = (plan.steps.at(-1)?.position ?? 0) + 100
   for (const [i, st] of over.fresh.entries())
     await insertStep(tx, id, live.steps.find(l => l.key === st.key) ?? st, from + i * 100)
-  const first = over.fresh[0]
-  const joins =
-    first && !live.waits.some(w => w.to === first.key)
-      ? [
-          {
-            from: step.key,
-            to: first.key,
-            kind: 'order' as const,
-            min: 0,
-            likely: 0,
-            safe: 0,
-            max: null,
-            hard: false,
-            why: 'after the failed gate',
-          },
-        ]
-      : []
-  await writeWaits(tx, id, [...live.waits, ...joins], plan.waits)
+  await writeSaid(tx, id, plan.waits)
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
   await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
   for (const b of over.choice.buildUps) await setGround(tx, b.id, b)

@@ -89,12 +89,12 @@ export async function nowPage(at: Date): Promise<NowPage> {
 
 /** One question of the bench for each planned step, over all pieces. */
 async function workOutNow(at: Date) {
-  const [{ files, unreadable }, plans, hours, { air, last }] = await Promise.all([
+  const [{ files, unreadable }, hours, { air, last }] = await Promise.all([
     readPieces(db(), { where: 'active' }),
-    readPlans(db(), { where: 'active' }),
     readHours(),
     readAir(at),
   ])
+  const plans = await readPlans(db(), { where: 'active' }, files)
   const acks = await db().rows<{ piece_id: number; from_key: string; to_key: string; at: Date; name: string }>(
     `SELECT a.piece_id, a.from_key, a.to_key, a.at, person.name
         FROM alarm_ack a
@@ -247,11 +247,8 @@ interface TimetableLine {
 }
 /** The next seven days as waits and hours give them. */
 export async function timetablePage(at: Date) {
-  const [{ files, unreadable }, plans, hours] = await Promise.all([
-    readPieces(db(), { where: 'active' }),
-    readPlans(db(), { where: 'active' }),
-    readHours(),
-  ])
+  const [{ files, unreadable }, hours] = await Promise.all([readPieces(db(), { where: 'active' }), readHours()])
+  const plans = await readPlans(db(), { where: 'active' }, files)
   const until = at.getTime() + 7 * 86_400_000
   const pieces: TimetableLine[] = []
   const strange = await eachPiece(files, plans, (file, plan) => {

@@ -111,7 +111,7 @@ export async function takeSnapshot(
 /** Asks the client: snapshot, an open approval that supersedes older open ones, and a mail in the queue. */
 export const ask = (id: number, input: z.infer<typeof s.ask>, person: Person, at: Date) =>
   onPiece(id, at, person, async (tx, file) => {
-    const plan = await readPlan(tx, id)
+    const plan = await readPlan(tx, file)
     const step = plan.steps.find(st => st.kind === 'approval' && st.state === 'planned')
     if (!step)
       throw fail(

@@ -24,7 +24,7 @@ import { readRecipe, sharesOnly } from './recipes'
 
 const stepOf = async (tx: Db, file: PieceFile, key: string) => {
   if (key === 'bare') return { title: 'Bare wood', kind: 'bare' }
-  const step = (await readPlan(tx, file.piece.id)).steps.find(s => s.key === key)
+  const step = (await readPlan(tx, file)).steps.find(s => s.key === key)
   if (!step)
     throw fail(422, 'unknown-reference', 'This step is not in the plan any more.', { stepKey: 'Not in the plan.' })
   return step

@@ -54,7 +54,7 @@ function stepsOfLead<T extends { look: Look | null; faces: readonly number[] }>(
 export async function panelPage(id: number) {
   const file = await readPiece(db(), id)
   const [plan, readings, bands, recipes, colourants] = [
-    await readPlan(db(), id),
+    await readPlan(db(), file),
     withSpectrum(await db().rows<ReadingRow>(`${READINGS} AND r.piece_id = :id ORDER BY r.id DESC`, { id })),
     await readBands(db(), id),
     await recipesOf(db(), id),

@@ -1,5 +1,5 @@
+import type { Air } from '#core/air'
 import type { Context } from '#core/context'
-import { STANDARD_AIR } from '#core/drying'
 import { conclude, type Recorded } from '#core/examine'
 import { houseOf } from '#core/house'
 import type { Shelf } from '#core/materials'
@@ -7,6 +7,7 @@ import type { Facts } from '#core/piece'
 import type { Db } from '../../database/db'
 import { type BuildUpRow, choiceOfRows, type LayerRow } from '../plan/buildUps'
 import { cannotRead, readable } from '../platform/readable'
+import { type AirHours, readAirHours } from '../shop/airHours'
 import { readShelf } from '../store/shelf'
 import {
   type AnswerRow,
@@ -212,6 +213,7 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const buildUps = await read<BuildUpRow>('buildUps')
   const layers = await read<LayerRow>('layers')
   const shelf = await readShelf(on)
+  const airHours = await readAirHours(on)
   const found: Pieces = { files: [], unreadable: [] }
   const inTurns = turns()
   for (const piece of pieces) {
@@ -229,7 +231,7 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
       buildUps: buildUps(piece),
       layers: layers(piece),
     }
-    const known = fileOf(rows, shelf)
+    const known = fileOf(rows, shelf, airHours)
     if ('why' in known) found.unreadable.push(known)
     else found.files.push(known)
     await inTurns()
@@ -237,7 +239,7 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   return found
 }
 
-function fileOf(rows: Rows, shelf: Shelf): PieceFile | Unreadable {
+function fileOf(rows: Rows, shelf: Shelf, airHours: AirHours): PieceFile | Unreadable {
   const { id, name } = rows.piece
   const strange = strangeIn(rows)
   if (strange) return { id, name, why: strange }
@@ -246,15 +248,16 @@ function fileOf(rows: Rows, shelf: Shelf): PieceFile | Unreadable {
     const concluded = conclude(recorded)
     const { facts } = concluded
     const choice = choiceOfRows(rows.buildUps, rows.layers)
-    return { ...rows, recorded, concluded, facts, context: contextOf(rows.piece, facts, shelf), choice }
+    const context = contextOf(rows.piece, facts, shelf, airHours.ahead)
+    return { ...rows, recorded, concluded, facts, context, choice, airHours }
   })
 }
 
-const contextOf = (piece: PieceRow, facts: Facts, shelf: Shelf): Context => ({
+const contextOf = (piece: PieceRow, facts: Facts, shelf: Shelf, air: Air): Context => ({
   facts,
   house: houseOf({ ...parsed(piece.shop_house), ...parsed(piece.house) }),
   shelf,
-  air: STANDARD_AIR,
+  air,
 })
 /** JSON that came from a column, or as text from a function; what is no record counts as nothing. */
 function parsed(value: unknown): Record<string, string> {

@@ -10,6 +10,7 @@ import type { LicenceKind } from '#core/safety'
 import { faceArea_m2, type Shape } from '#core/units'
 import type { Room } from '#core/wood'
 import type { pieceChange } from '#shared/schemas'
+import type { AirHours } from '../shop/airHours'
 import type { BuildUpRow, LayerRow } from '../plan/buildUps'
 
 export interface PieceRow {
@@ -183,6 +184,8 @@ export interface OverruleRow {
 }
 
 export interface PieceFile {
+  /** the air of the shop's room, by the hour */
+  airHours: AirHours
   piece: PieceRow
   faces: FaceRow[]
   findings: FindingRow[]
@@ -237,7 +240,7 @@ export const roomOf = (p: PieceRow): Room | null =>
     ? { temperature_C: 21, dryRh: p.room_dry_rh, humidRh: p.room_humid_rh }
     : null
 
-export type Rows = Omit<PieceFile, 'recorded' | 'concluded' | 'facts' | 'context' | 'choice'>
+export type Rows = Omit<PieceFile, 'airHours' | 'recorded' | 'concluded' | 'facts' | 'context' | 'choice'>
 
 /** A piece of which something stored cannot be understood. It is told as such and holds up no other. */
 export interface Unreadable {

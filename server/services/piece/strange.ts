@@ -13,13 +13,19 @@ import type { Rows } from './rows'
 
 const strangeGround = (b: BuildUpRow): string | false =>
   !ROUTES.includes(b.ground) || !ENDINGS.includes(b.ending) ? `its route "${b.ground}" is not known` : false
+const PLAIN_FIELDS: Readonly<Record<string, string>> = {
+  tint_pct: 'number',
+  thinned_pct: 'number',
+  band_mm: 'number',
+  recipe: 'string',
+}
 const CHOSEN: Readonly<Record<string, readonly unknown[]>> = FIELD_VALUES
 /** A record of fields, each with a value that an act knows. */
 const fieldsKnown = (fields: unknown): boolean =>
   fields !== null &&
   isRecord(fields) &&
   Object.entries(fields as Record<string, unknown>).every(([field, value]) =>
-    field === 'tint_pct' ? typeof value === 'number' : CHOSEN[field]?.includes(value),
+    field in PLAIN_FIELDS ? typeof value === PLAIN_FIELDS[field] : CHOSEN[field]?.includes(value),
   )
 function gritKnown(text: string): boolean {
   try {

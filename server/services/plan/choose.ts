@@ -23,7 +23,7 @@ import { readHours } from '../shop/rows'
 import { readAsking, readPriceList, readRates } from './asking'
 import { freeFaces, insertBuildUp, type LayerDraft, setGround, writeLayers } from './buildUps'
 import { readHouse } from './house'
-import { insertStep, readPlan, type StoredPlan, writeWaits } from './rows'
+import { insertStep, readPlan, type StoredPlan, writeSaid } from './rows'
 
 export const beganWork = (plan: StoredPlan) => plan.steps.some(st => st.kind !== 'approval' && st.state !== 'planned')
 
@@ -71,7 +71,7 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
   const taken = base?.ground ?? null
   const beside = taken ? lessInvasive(advice.verdicts, taken) : null
   return {
-    started: beganWork(await readPlan(db(), id)),
+    started: beganWork(await readPlan(db(), file)),
     picks: picksOf(judged),
     advised: advice.advised,
     verdicts: advice.verdicts,
@@ -110,7 +110,7 @@ async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
   await tx.run("DELETE FROM overrule WHERE piece_id = :id AND about = 'plan'", { id })
   for (const [i, step] of plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
-  await writeWaits(tx, id, plan.waits, [])
+  await writeSaid(tx, id, [])
   await askAnew(tx, id)
 }
 
@@ -146,7 +146,7 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
   onPiece(id, at, person, async (tx, file) => {
     const { piece, facts } = file
     if (piece.row_version !== input.rowVersion) throw stale()
-    if (beganWork(await readPlan(tx, id)))
+    if (beganWork(await readPlan(tx, file)))
       throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
     const { rowVersion: _seen, faces, house, route, ...given } = input
     const scope = file.faces.filter(f => f.scope === 'refinish').map(f => f.id)
@@ -207,7 +207,7 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
 export const dropWays = (id: number, rowVersion: number, person: Person, at: Date) =>
   onPiece(id, at, person, async (tx, file) => {
     if (file.piece.row_version !== rowVersion) throw stale()
-    if (beganWork(await readPlan(tx, id)))
+    if (beganWork(await readPlan(tx, file)))
       throw fail(409, 'started', 'Work has started: change single steps under Plan, or judge the gate.')
     const [main, ...own] = file.choice?.buildUps ?? []
     if (!main || own.length === 0) throw fail(409, 'nothing', 'All faces go one way already.')

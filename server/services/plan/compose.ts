@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { does, type Step, stepOf } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
-import { type BuildUp, everyday, type Layer, laidOn, lookOf, groupsOfWay, waysOf } from '#core/build'
+import { type BuildUp, everyday, type Layer, laidOn, lookOfChoice, groupsOfWay, waysOf } from '#core/build'
 import { layerOfStep } from '#core/plan'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
@@ -35,7 +35,7 @@ const aheadOf = (plan: StoredPlan) => ({
 export async function composePage(id: number, at: Date) {
   const file = await readPiece(db(), id)
   const { choice, context } = file
-  const plan = await readPlan(db(), id)
+  const plan = await readPlan(db(), file)
   const products = await db().rows<{ id: number; name: string; class: string; label: number | null }>(
     `SELECT p.id, p.name, p.class, (SELECT MAX(id) FROM product_label WHERE product_id = p.id) AS label
         FROM product p
@@ -77,7 +77,7 @@ function wordAgain({ steps }: StoredPlan): Step[] {
 
 /** Asks the client once more, where there was a word: what was agreed looks otherwise now. */
 export async function askOnceMore(tx: Db, file: PieceFile): Promise<void> {
-  const plan = await readPlan(tx, file.piece.id)
+  const plan = await readPlan(tx, file)
   const words = wordAgain(plan)
   if (words.length === 0) return
   const started = plan.steps.filter(st => st.state !== 'planned')
@@ -153,7 +153,7 @@ export const compose = (id: number, input: Composed, person: Person, at: Date) =
         label: productId === null ? null : (labels.get(productId) ?? null),
       })),
     }
-    const plan = await readPlan(tx, id)
+    const plan = await readPlan(tx, file)
     refuseFrozen(target, next, frozenIn(plan))
     await setGround(tx, target.id, next)
     await writeLayers(tx, target.id, input.layers)
@@ -168,7 +168,7 @@ export const compose = (id: number, input: Composed, person: Person, at: Date) =
     })
     const started = plan.steps.filter(st => st.state !== 'planned')
     const keys = new Set(started.map(st => st.key))
-    const asksAgain = lookOf(old, file.context) !== lookOf(after, now.context)
+    const asksAgain = lookOfChoice(old, file.context) !== lookOfChoice(after, now.context)
     const order = [
       ...started,
       ...(asksAgain ? wordAgain(plan) : []),

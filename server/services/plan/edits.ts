@@ -18,7 +18,7 @@ import {
   type StoredPlan,
   typedTitle,
   writeFaces,
-  writeWaits,
+  writeSaid,
 } from './rows'
 
 /** A step as a change keeps it: what a person plans, without what happened; a label only where there is one. */
@@ -130,7 +130,7 @@ export async function writeSteps(
     )
     if (step.faces.join() !== was.faces.join()) await writeFaces(tx, was.id, step.faces)
   }
-  await writeWaits(tx, pieceId, again.waits, old.waits, [...leasts])
+  await writeSaid(tx, pieceId, old.waits, leasts)
 }
 
 /** Minutes, amounts and waits of a plan worked out again, where what they follow from has changed. */
@@ -153,11 +153,11 @@ interface Changed {
 /** One change of a plan: written, logged, and kept so that it can be taken back. */
 const editPlan = (id: number, person: Person, at: Date, change: (plan: StoredPlan, file: PieceFile) => Changed) =>
   onPiece(id, at, person, async (tx, file) => {
-    const plan = await readPlan(tx, id)
+    const plan = await readPlan(tx, file)
     needPlan(plan, file)
     const { steps, says, leasts = leastsOf(plan.waits) } = change(plan, file)
     await writeSteps(tx, file, plan, steps, leasts)
-    const after = await readPlan(tx, id)
+    const after = await readPlan(tx, file)
     await tx.run('DELETE FROM plan_edit WHERE piece_id = :id AND undone', { id })
     await tx.run(
       `INSERT INTO plan_edit (piece_id, says, steps_before, steps_after, person_id, at)
@@ -189,7 +189,7 @@ export async function readEdits(id: number, on: Db = db()): Promise<{ undo: stri
 /** Takes the last change of a plan back, or makes it again. */
 export const stepBack = (id: number, which: 'undo' | 'redo', person: Person, at: Date) =>
   onPiece(id, at, person, async (tx, file) => {
-    const plan = await readPlan(tx, id)
+    const plan = await readPlan(tx, file)
     needPlan(plan, file)
     const edit = await tx.row<EditRow>(LAST[which], { id })
     if (!edit)

@@ -58,7 +58,7 @@ const workedMin = (st: PlannedStep) =>
 export async function planPage(id: number, person: Person, at: Date) {
   const file = await readPiece(db(), id)
   const choice = file.choice
-  const plan = await readPlan(db(), id)
+  const plan = await readPlan(db(), file)
   if (!choice || plan.steps.length === 0) return { ready: false as const, rowVersion: file.piece.row_version }
   const strange = strangeInPlan(plan)
   if (strange) throw cannotRead(strange)
@@ -174,9 +174,9 @@ async function sinceAgreed(
 
 /** Overrules a verdict with a word why. Nobody lifts what is forbidden. */
 export const overrule = (id: number, input: z.infer<typeof s.overrule>, person: Person, at: Date) =>
-  onPiece(id, at, person, async tx => {
+  onPiece(id, at, person, async (tx, file) => {
     const rule = RULES.find(r => r.slug === input.rule)
-    const plan = await readPlan(tx, id)
+    const plan = await readPlan(tx, file)
     if (!rule || !plan.steps.some(st => st.key === input.stepKey)) throw notFound('verdict')
     if (!mayOverrule(rule.severity, person.role))
       throw fail(

@@ -1,4 +1,5 @@
 import { type Grit, gritName, gritsRead, P } from '#core/abrasives'
+import { type Air, airBetween } from '#core/air'
 import {
   ACTS,
   type Fields,
@@ -13,12 +14,16 @@ import {
   type Wait,
   withLeast,
 } from '#core/acts'
-import type { Shelf } from '#core/materials'
+import { temperatureFactor } from '#core/drying'
+import { type Shelf, taken } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
+import { waitsOf } from '#core/plan'
 import type { BenchStep, BenchWait, StepState } from '#core/timetable'
 import type { Db } from '../../database/db'
 import type { Which } from '../piece/read'
+import type { PieceFile } from '../piece/rows'
 import { readShelf } from '../store/shelf'
+import { strangeInPlan } from './strange'
 
 interface StepRow {
   id: number
@@ -54,19 +59,13 @@ interface StepRow {
   finished_by: string | null
   row_version: number
 }
-interface WaitRow {
+/** What people said of a wait: a minimum put in by hand, "not dry yet". */
+interface SaidRow {
   piece_id: number
   from_key: string
   to_key: string
-  kind: Wait['kind']
-  min_min: number
-  likely_min: number
-  safe_min: number
-  max_min: number | null
-  hard: 0 | 1
-  why: string
-  held_until: Date | null
   least_min: number | null
+  held_until: Date | null
 }
 
 /** A step of the working plan as it stands in the database. */
@@ -148,19 +147,29 @@ const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep => {
   }
   return { ...step, title: titleIn(step, shelf) }
 }
-const waitOf = (r: WaitRow): BenchWait => ({
-  from: r.from_key,
-  to: r.to_key,
-  kind: r.kind,
-  min: r.min_min,
-  likely: r.likely_min,
-  safe: r.safe_min,
-  max: r.max_min,
-  hard: Boolean(r.hard),
-  why: r.why,
-  held_ms: r.held_until?.getTime() ?? null,
-  least_min: r.least_min,
-})
+const DAY_MIN = 1440
+/**
+ * The waits of a plan: worked out of its steps and labels, with what people said. What is drying already follows the
+ * logged air of the room, what is to come the foretold.
+ */
+function waitsIn(steps: readonly PlannedStep[], said: readonly SaidRow[], { context, airHours }: Planned): BenchWait[] {
+  const live = steps.filter(st => st.state !== 'skipped')
+  const finished = new Map(live.map(st => [st.key, st.finished_ms]))
+  const airAfter = (step: Step): Air => {
+    const from_ms = finished.get(step.key)
+    if (!from_ms) return context.air
+    const label_min = taken(context.shelf, step)?.recoat_min[1] ?? DAY_MIN
+    const until_ms = from_ms + label_min * temperatureFactor(context.air.temperature_C) * 60_000
+    return airBetween(airHours.hours, from_ms, until_ms) ?? context.air
+  }
+  const leasts = said.flatMap(r => (r.least_min === null ? [] : [{ from: r.from_key, to: r.to_key, min: r.least_min }]))
+  const of = (w: Wait) => said.find(r => r.from_key === w.from && r.to_key === w.to)
+  return withLeast(waitsOf(live, context, airAfter), leasts, new Set(finished.keys())).map(w => ({
+    ...w,
+    held_ms: of(w)?.held_until?.getTime() ?? null,
+    least_min: of(w)?.least_min ?? null,
+  }))
+}
 
 const WHERE = { one: 'piece.id = :id', active: "piece.state = 'active'" } as const
 
@@ -170,8 +179,10 @@ export const isOverruled = (plan: Pick<StoredPlan, 'overruled'>, v: { rule: stri
 
 const emptyPlan = (): StoredPlan => ({ steps: [], waits: [], overruled: new Map() })
 
-/** Working plans of the pieces asked for, by piece, in four queries. */
-export async function readPlans(on: Db, which: Which): Promise<Map<number, StoredPlan>> {
+/** What a plan follows from, beside its rows. */
+type Planned = Pick<PieceFile, 'piece' | 'context' | 'airHours'>
+/** Working plans of these pieces, by piece, in a few queries. A plan that cannot be read has no waits. */
+export async function readPlans(on: Db, which: Which, files: readonly Planned[]): Promise<Map<number, StoredPlan>> {
   const where = WHERE[which.where]
   const params = { id: which.id ?? 0 }
   const steps = await on.rows<StepRow>(
@@ -201,8 +212,8 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
     if (faces) faces.push(face_id)
     else facesOf.set(step_id, [face_id])
   }
-  const waits = await on.rows<WaitRow>(
-    `SELECT w.* FROM plan_wait w JOIN piece ON piece.id = w.piece_id WHERE ${where}`,
+  const said = await on.rows<SaidRow>(
+    `SELECT w.* FROM wait_said w JOIN piece ON piece.id = w.piece_id WHERE ${where}`,
     params,
   )
   const overrules = await on.rows<{ piece_id: number; rule: string; step_key: string; word: string; by_name: string }>(
@@ -221,13 +232,22 @@ export async function readPlans(on: Db, which: Which): Promise<Map<number, Store
     return plan
   }
   for (const row of steps) of(row.piece_id).steps.push(stepOf(row, facesOf.get(row.id) ?? [], shelf))
-  for (const row of waits) of(row.piece_id).waits.push(waitOf(row))
+  for (const file of files) {
+    const plan = plans.get(file.piece.id)
+    if (!plan || strangeInPlan(plan)) continue
+    plan.waits = waitsIn(
+      plan.steps,
+      said.filter(r => r.piece_id === file.piece.id),
+      file,
+    )
+  }
   for (const o of overrules) of(o.piece_id).overruled.set(`${o.rule}|${o.step_key}`, { word: o.word, by: o.by_name })
   return plans
 }
 
-export async function readPlan(on: Db, pieceId: number): Promise<StoredPlan> {
-  return (await readPlans(on, { where: 'one', id: pieceId })).get(pieceId) ?? emptyPlan()
+export async function readPlan(on: Db, file: Planned): Promise<StoredPlan> {
+  const { id } = file.piece
+  return (await readPlans(on, { where: 'one', id }, [file])).get(id) ?? emptyPlan()
 }
 
 /** A title is stored only where it was typed. */
@@ -279,78 +299,69 @@ export async function writeFaces(tx: Db, stepId: number, faces: readonly number[
   await insertFaces(tx, stepId, faces)
 }
 
+const STAYS_WET_D = 3
 /** A coat that is wet somewhere in the shop, in words, while dust and finish share a room; else null. */
 export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => string): Promise<string | null> {
-  const wet = await on.row<StepRow & { piece: string; until: Date | null }>(
-    `SELECT wet.*
-        FROM (
-          SELECT s.*, piece.name AS piece,
-            (SELECT MAX(id) FROM product_label WHERE product_id = s.product_id) AS label,
-            (
-              SELECT MAX(s.finished_at + INTERVAL w.min_min MINUTE)
-                FROM plan_wait w
-                WHERE w.piece_id = s.piece_id AND w.from_key = s.step_key
-            ) AS until
-            FROM plan_step s
-            JOIN piece ON piece.id = s.piece_id
-            JOIN shop ON shop.id = 1 AND shop.one_room
-            WHERE piece.state = 'active' AND s.kind IN (:kinds) AND s.state IN ('running', 'done')
-        ) wet
-        WHERE wet.state = 'running' OR wet.until > :at
-        ORDER BY wet.state = 'running' DESC, wet.until DESC
-        LIMIT 1`,
-    { at, kinds: kindsThat('lingers') },
+  const rows = await on.rows<StepRow & { piece: string }>(
+    `SELECT s.*, piece.name AS piece,
+        (SELECT MAX(id) FROM product_label WHERE product_id = s.product_id) AS label
+        FROM plan_step s
+        JOIN piece ON piece.id = s.piece_id
+        JOIN shop ON shop.id = 1 AND shop.one_room
+        WHERE piece.state = 'active' AND s.kind IN (:kinds)
+          AND (s.state = 'running' OR (s.state = 'done' AND s.finished_at > :since))`,
+    { kinds: kindsThat('lingers'), since: new Date(at.getTime() - STAYS_WET_D * DAY_MIN * 60_000) },
   )
+  if (rows.length === 0) return null
+  const shelf = await readShelf(on)
+  const wet = rows
+    .map(row => {
+      const step = stepOf(row, [], shelf)
+      const until_ms = step.finished_ms === null ? Infinity : step.finished_ms + wetFor_min(step, shelf) * 60_000
+      return { says: `${row.piece}, ${step.title}`, until_ms }
+    })
+    .filter(w => w.until_ms > at.getTime())
+    .sort((a, b) => b.until_ms - a.until_ms)[0]
   if (!wet) return null
-  const { title } = stepOf(wet, [], await readShelf(on))
-  return `${wet.piece}, ${title}${wet.until ? `, until ${clock(wet.until.getTime())}` : ''}`
+  return `${wet.says}${wet.until_ms < Infinity ? `, until ${clock(wet.until_ms)}` : ''}`
+}
+/** Minutes until dust no longer sticks: as long as the next coat waits at least. */
+function wetFor_min(step: PlannedStep, shelf: Shelf): number {
+  try {
+    return taken(shelf, step)?.recoat_min[0] ?? 0
+  } catch {
+    return 0
+  }
 }
 
 /** The minima put in by hand. */
 export const leastsOf = (waits: readonly BenchWait[]): Least[] =>
   waits.flatMap(w => (w.least_min === null ? [] : [{ from: w.from, to: w.to, min: w.least_min }]))
 
-/** Replaces the waits of a plan, keeping what "not dry yet" held back and the minima put in by hand. */
-export async function writeWaits(
+/** Keeps the minima put in by hand, and what "not dry yet" held back where both steps are still there. */
+export async function writeSaid(
   tx: Db,
   pieceId: number,
-  waits: readonly Wait[],
   held: readonly BenchWait[],
-  leasts = leastsOf(held),
+  leasts: readonly Least[] = leastsOf(held),
 ): Promise<void> {
-  const heldUntil = new Map(held.map(w => [`${w.from}>${w.to}`, w.held_ms]))
   const keys = new Set(
-    (
-      await tx.rows<{ step_key: string }>(
-        "SELECT step_key FROM plan_step WHERE piece_id = :pieceId AND state <> 'skipped'",
-        { pieceId },
-      )
-    ).map(r => r.step_key),
+    (await tx.rows<{ step_key: string }>('SELECT step_key FROM plan_step WHERE piece_id = :pieceId', { pieceId })).map(
+      r => r.step_key,
+    ),
   )
-  await tx.run('DELETE FROM plan_wait WHERE piece_id = :pieceId', { pieceId })
-  const rows = withLeast(waits, leasts, keys).map(w => {
-    const held_ms = heldUntil.get(`${w.from}>${w.to}`)
-    return [
-      pieceId,
-      w.from,
-      w.to,
-      w.kind,
-      w.min,
-      w.likely,
-      w.safe,
-      w.max,
-      w.hard,
-      w.why,
-      held_ms ? new Date(held_ms) : null,
-      leasts.find(l => l.from === w.from && l.to === w.to)?.min ?? null,
-    ]
-  })
+  const said = new Map<string, [string, string, number | null, Date | null]>()
+  const of = (from: string, to: string) => said.get(`${from}>${to}`) ?? [from, to, null, null]
+  const put = (entry: [string, string, number | null, Date | null]) => said.set(`${entry[0]}>${entry[1]}`, entry)
+  for (const { from, to, min } of leasts) put([from, to, min, null])
+  for (const { from, to, held_ms } of held) {
+    const [, , least] = of(from, to)
+    if (held_ms !== null) put([from, to, least, new Date(held_ms)])
+  }
+  const rows = [...said.values()].filter(([from, to]) => keys.has(from) && keys.has(to))
+  await tx.run('DELETE FROM wait_said WHERE piece_id = :pieceId', { pieceId })
   if (rows.length)
-    await tx.run(
-      `INSERT INTO plan_wait (
-          piece_id, from_key, to_key, kind, min_min, likely_min, safe_min, max_min, hard, why, held_until, least_min
-        )
-          VALUES :rows`,
-      { rows },
-    )
+    await tx.run('INSERT INTO wait_said (piece_id, from_key, to_key, least_min, held_until) VALUES :rows', {
+      rows: rows.map(r => [pieceId, ...r]),
+    })
 }

@@ -1,9 +1,8 @@
 import { isGrit } from '#core/abrasives'
-import { type ChosenField, FIELD_VALUES, type Fields, GATES, METHODS, STEP_KINDS } from '#core/acts'
+import { type ChosenField, FIELD_VALUES, type Fields, GATES, METHODS, type Step, STEP_KINDS } from '#core/acts'
 import { MATERIALS } from '#core/materials'
 import { ROUTES } from '#core/piece'
 import { first } from '../platform/readable'
-import type { StoredPlan } from './rows'
 
 /** A chosen field whose value no act knows. */
 const strangeField = (fields: Fields): string | undefined =>
@@ -12,7 +11,7 @@ const strangeField = (fields: Fields): string | undefined =>
   )
 
 /** The same of a stored plan. */
-export function strangeInPlan({ steps }: StoredPlan): string | null {
+export function strangeInPlan({ steps }: { steps: readonly (Step & { damaged: boolean })[] }): string | null {
   return first(steps, st => {
     const grit = st.grits.find(g => !isGrit(g))
     if (!STEP_KINDS.includes(st.kind)) return `a step "${st.title}" is of no known kind`

@@ -68,7 +68,7 @@ export const changeLabel = (
     for (const piece of pieces) {
       const [file] = (await readPieces(tx, { where: 'one', id: piece.id })).files
       if (!file) continue
-      await planAgain(tx, file, await readPlan(tx, piece.id))
+      await planAgain(tx, file, await readPlan(tx, file))
       await log(tx, { pieceId: piece.id, kind: 'plan', says: `Worked out again by the new label of ${name}`, ...by })
       await tell(tx, 'piece', piece.id, at)
       touched.push(piece)

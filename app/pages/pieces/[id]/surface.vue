@@ -8,7 +8,7 @@ import {
   laidAsKnown,
   type Layer,
   layerOfOffer,
-  lookOf,
+  lookOfChoice,
   proposedAnew,
 } from '#core/build'
 import { actOf } from '#core/acts'
@@ -177,7 +177,7 @@ const { busy, leave, take: save } = useTaking(page, buildUp, () => Promise.all([
 const asksAgain = computed(() => {
   if (!page.value?.choice || !choice.value || !page.value.plan.keys.some(key => key.startsWith('approval')))
     return false
-  return lookOf(page.value.choice, page.value.context) !== lookOf(choice.value, page.value.context)
+  return lookOfChoice(page.value.choice, page.value.context) !== lookOfChoice(choice.value, page.value.context)
 })
 
 const known = ref(false)
