@@ -84,7 +84,7 @@ const air = computed(() => bench.value?.air)
       </template>
       <strong v-else-if="air" class="text-madder">{{ w('air.none') }}</strong>
       <span
-        v-if="air?.fresh"
+        v-if="air?.fresh && (air.lacquer.severity === 'stop' || !air.barred.length)"
         class="font-semibold"
         :class="air.lacquer.severity === 'stop' ? 'text-madder' : 'text-verdigris'"
         >{{
@@ -96,6 +96,13 @@ const air = computed(() => bench.value?.air)
                 : 'air.allMay',
           )
         }}</span
+      >
+      <span
+        v-if="air?.barred.length"
+        class="text-madder font-semibold"
+        :title="air.barred.map(b => b.says).join(' ')"
+        data-test="barred"
+        >{{ w('air.barred', { names: air.barred.map(b => b.name).join(', ') }) }}</span
       >
       <span v-if="!events.connected" class="text-madder font-semibold" role="status">{{ w('offline') }}</span>
       <span class="ml-auto flex items-baseline gap-4">

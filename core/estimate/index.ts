@@ -24,14 +24,21 @@ const BP = 10_000
 /** Share of `amount` given in basis points, rounded once. */
 export const share_minor = (amount_minor: number, bp: number): number => Math.round((amount_minor * bp) / BP)
 
-/** Cost of the liquid of one step by its class's default price; `price` overrides it per product. */
-export const materialCost_minor = (
-  step: Pick<Step, 'product' | 'amount_ml'>,
+/** What prices call the shop's own product by a version of its label. */
+export const pricedLabel = (label: number): string => `label ${label}`
+
+/**
+ * Cost of the liquid of one step: by the price of the shop's own product where it takes one, else by its class, else
+ * by the class's default.
+ */
+export function materialCost_minor(
+  { product, label, amount_ml }: Pick<Step, 'product' | 'label' | 'amount_ml'>,
   price?: (slug: string) => number | undefined,
-): number =>
-  step.product && step.amount_ml
-    ? Math.round((step.amount_ml / 1000) * (price?.(step.product) ?? materialOf(step.product).price_minor))
-    : 0
+): number {
+  if (!product || !amount_ml) return 0
+  const own = label === null ? undefined : price?.(pricedLabel(label))
+  return Math.round((amount_ml / 1000) * (own ?? price?.(product) ?? materialOf(product).price_minor))
+}
 
 /** Price of a list of steps; each line rounded once. */
 export function estimate(steps: readonly Step[], rates: Rates, price?: (slug: string) => number | undefined): Estimate {

@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { type Air, blushMargin_K, coatingHours, coatingSpans, judgeAir, whatHelps } from '#core/air'
-import { materialOf } from '#core/materials'
+import type { Material } from '#core/materials'
 
 /** The hours of the coming days in which a product may go on, and what would help. */
-const props = defineProps<{ product: string; ahead: PlanPage['ahead']; air: Air | null; now: number }>()
+const props = defineProps<{ material: Material; ahead: PlanPage['ahead']; air: Air | null; now: number }>()
 const { at, day, time, span, percent } = useFormat()
-const material = computed(() => materialOf(props.product))
-const need = computed(() => material.value.air!)
+const need = computed(() => props.material.air!)
 /** the film stays wet for its recoat time at the least, eight hours looked at */
-const wet_h = computed(() => Math.min(8, Math.ceil(material.value.recoat_min[0] / 60)))
+const wet_h = computed(() => Math.min(8, Math.ceil(props.material.recoat_min[0] / 60)))
 const open = computed(() => new Map(props.ahead?.hours.map(h => [h.at_ms, h.open])))
 const hours = computed(() =>
   props.ahead
@@ -32,7 +31,7 @@ const ends = computed(() => {
 const spans = computed(() => coatingSpans(hours.value).slice(0, 4))
 const firstStop = computed(() => hours.value.find(h => h.open && h.severity === 'stop') ?? null)
 const helps = computed(() =>
-  props.air ? whatHelps(need.value, props.air, material.value.recoat_min[0] / 60, hours.value, props.now) : [],
+  props.air ? whatHelps(need.value, props.air, props.material.recoat_min[0] / 60, hours.value, props.now) : [],
 )
 const verdict = computed(() => judgeAir(need.value, props.air))
 const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) : null))

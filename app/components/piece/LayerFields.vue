@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { gritName, parseGrit } from '#core/abrasives'
 import { actOf, FIELD_VALUES, LAYER_USES, type LayerUse, type Method } from '#core/acts'
-import { classesFor, type Layer } from '#core/build'
+import { classesFor, type Layer, type LayerFields } from '#core/build'
 
 /** What of a layer may be chosen: its product, coats or film, method, grit between, faces. */
 const props = defineProps<{
   layer: Layer
   products: readonly { id: number; name: string; class: string; label: number | null }[]
   faces: readonly { id: number; name: string }[]
+  /** the shop's recipes, by name */
+  recipes: readonly string[]
   usual: number
   frozen: boolean
 }>()
@@ -53,6 +55,19 @@ function takeGrit() {
   } catch (error) {
     gritError.value = (error as Error).message
   }
+}
+const colours = computed(() => act.value.does.includes('colours'))
+const laysFilm = computed(() => act.value.does.includes('finishes') && act.value.does.includes('films'))
+const BOUNDS = { tint_pct: [0.1, 20], thinned_pct: [1, 200], band_mm: [1, 2000] } as const
+const numbers = computed(() => [
+  ...(laysFilm.value ? (['tint_pct'] as const) : []),
+  ...(act.value.usesUp ? (['thinned_pct'] as const) : []),
+  ...(colours.value || laysFilm.value ? (['band_mm'] as const) : []),
+])
+/** Changes one of its fields; what is emptied is gone. */
+function field(change: LayerFields) {
+  const all = { ...props.layer.fields, ...change }
+  emit('change', { fields: Object.fromEntries(Object.entries(all).filter(([, v]) => v !== undefined)) })
 }
 const some = computed({
   get: () => [...(props.layer.faces ?? props.faces.map(f => f.id))],
@@ -108,7 +123,7 @@ const some = computed({
           { value: null, label: w('surface.usualMethod') },
           ...optionsOf(FIELD_VALUES.wipe, v => w(`field.wipeIs.${v}`)),
         ]"
-        @update:model-value="emit('change', { fields: $event ? { wipe: $event } : {} })"
+        @update:model-value="field({ wipe: $event ?? undefined })"
       />
       <ChoiceField
         v-if="act.fields.includes('shade')"
@@ -118,16 +133,26 @@ const some = computed({
           { value: null, label: w('surface.plainShade') },
           ...optionsOf(FIELD_VALUES.shade, v => w(`field.shadeIs.${v}`)),
         ]"
-        @update:model-value="emit('change', { fields: $event ? { shade: $event } : {} })"
+        @update:model-value="field({ shade: $event ?? undefined })"
       />
       <NumberField
-        v-if="act.does.includes('finishes') && act.does.includes('films')"
-        :model-value="layer.fields.tint_pct ?? null"
-        :label="w('surface.tint')"
-        :min="0.1"
-        :max="20"
+        v-for="n in numbers"
+        :key="n"
+        :model-value="layer.fields[n] ?? null"
+        :label="w(`surface.${n}`)"
+        :min="BOUNDS[n][0]"
+        :max="BOUNDS[n][1]"
         step="any"
-        @update:model-value="emit('change', { fields: $event ? { tint_pct: $event } : {} })"
+        @update:model-value="field({ [n]: $event || undefined })"
+      />
+      <FindField
+        v-if="recipes.length && (colours || layer.fields.tint_pct)"
+        :model-value="layer.fields.recipe ?? null"
+        class="col-span-2"
+        :label="w('surface.recipe')"
+        :options="recipes.map(r => ({ value: r, label: r }))"
+        :none="w('surface.noRecipe')"
+        @update:model-value="field({ recipe: $event ?? undefined })"
       />
     </div>
     <div v-if="faces.length > 1">

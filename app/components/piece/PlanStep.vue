@@ -202,8 +202,8 @@ function split(faces: number[]) {
       </p>
       <StepFigures v-if="material" :material="material" />
       <AirHours
-        v-if="s.product && airNeed && s.state === 'planned'"
-        :product="s.product"
+        v-if="material && airNeed && s.state === 'planned'"
+        :material="material"
         :ahead="plan.ahead"
         :air="plan.airNow"
         :now="plan.now_ms"

@@ -42,6 +42,7 @@ export default {
     allMay: 'all coats may go on',
     noLacquer: 'no lacquer: too damp or too hot',
     allStop: 'no coats: film below dew point',
+    barred: 'not in this air: {names}',
   },
   alarm: {
     left: '{left} left',

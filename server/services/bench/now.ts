@@ -1,6 +1,7 @@
 import { roundEndingAt } from '#core/plan'
 import { cautionsOfStep, wears } from '#core/acts'
 import { dewPoint_C, GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
+import { taken } from '#core/materials'
 import type { Caution } from '#core/safety'
 import { CLOSING_MIN, closingOf, nextSpan, spanAt, windowOf, type Window } from '#core/timetable'
 import { round } from '#core/units'
@@ -109,6 +110,7 @@ async function workOutNow(at: Date) {
   const may: (StepLine & { latest_ms: number | null; closes_ms: number | null; warnings: string[] })[] = []
   const mustNot: (StepLine & { code: string; says: string; latest_ms: number | null })[] = []
   const waiting: { pieceId: number; piece: string; says: string }[] = []
+  const barred = new Map<string, string>()
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   const strange = await eachPiece(files, plans, (file, plan) => {
     const choice = file.choice
@@ -155,6 +157,8 @@ async function workOutNow(at: Date) {
       if (st.state !== 'planned') continue
       const v = view.get(st.key)!
       const codes = new Set(v.refusals.map(r => r.code))
+      const m = codes.has('air') && v.air?.severity === 'stop' ? taken(file.context.shelf, st) : null
+      if (m && !codes.has('earlier-step')) barred.set(m.name, v.air!.lines[0] ?? '')
       if (st.kind === 'approval')
         waiting.push({ pieceId: file.piece.id, piece: file.piece.name, says: 'waits for the client' })
       else if (v.may) may.push({ ...line(st), latest_ms: v.latest_ms, closes_ms: v.closes_ms, warnings: v.warnings })
@@ -214,6 +218,8 @@ async function workOutNow(at: Date) {
       dew_C: air ? round(dewPoint_C(air), 1) : null,
       general: judgeAir(GENERAL_AIR, air),
       lacquer: judgeAir(LACQUER_AIR, air),
+      /** of what is next in the shop: products that must not go on in this air, with their own limits */
+      barred: [...barred].map(([name, says]) => ({ name, says })),
     },
     windows,
     unreadable: [...unreadable, ...strange],

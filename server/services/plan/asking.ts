@@ -1,4 +1,4 @@
-import type { Rates } from '#core/estimate'
+import { pricedLabel, type Rates } from '#core/estimate'
 import type { Asking } from '#core/ground'
 import type { GateRecord } from '#core/plan'
 import { db, type Db } from '../../database/db'
@@ -10,12 +10,18 @@ export async function readRates(on: Db = db()): Promise<Rates> {
   return { hour_minor: shop.hour_minor, materialMarkup_bp: shop.material_markup_bp, tax_bp: shop.tax_bp }
 }
 
-/** Price per litre by class: the dearest product of that class on the shelf. */
+/** Price per litre: of each of the shop's products, and of each class that of its dearest. */
 export async function readPriceList(on: Db): Promise<Record<string, number>> {
-  const rows = await on.rows<{ class: string; price: number }>(
+  const classes = await on.rows<{ class: string; price: number }>(
     'SELECT class, MAX(price_minor) AS price FROM product GROUP BY class',
   )
-  return Object.fromEntries(rows.map(r => [r.class, r.price]))
+  const own = await on.rows<{ label: number; price: number }>(
+    'SELECT l.id AS label, p.price_minor AS price FROM product_label l JOIN product p ON p.id = l.product_id',
+  )
+  return Object.fromEntries([
+    ...classes.map(r => [r.class, r.price] as const),
+    ...own.map(r => [pricedLabel(r.label), r.price] as const),
+  ])
 }
 /** The same as core asks for it; undefined where the class's default counts. */
 export async function readPrices(on: Db = db()): Promise<(slug: string) => number | undefined> {

@@ -48,6 +48,7 @@ export async function composePage(id: number, at: Date) {
     context,
     asking: await readAsking(at),
     products,
+    recipes: (await db().rows<{ name: string }>('SELECT DISTINCT name FROM recipe ORDER BY name')).map(r => r.name),
     frozen: [...frozenIn(plan)],
     plan: aheadOf(plan),
     out: choice

@@ -340,6 +340,7 @@ const namedFaces = computed(() => {
               :layer="selected"
               :products="page.products"
               :faces="faces"
+              :recipes="page.recipes"
               :usual="usualOf(selected)"
               :frozen="frozen.has(selected.id) || !can"
               @change="change(selected.id, $event)"
