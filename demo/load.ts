@@ -7,11 +7,13 @@ import { Caller, signIn } from './caller'
 import { tellColour } from './colourStory'
 import { picture } from './picture'
 import { loggerFile } from './logger'
-import { type DemoPiece, PIECES, placeOf } from './pieces'
+import { COMPOSED, composeAsKnown } from './composed'
+import { type DemoPiece, PIECES as OTHERS, placeOf } from './pieces'
 import { OWNER, PASSWORD, PEOPLE, PRODUCTS } from './shop'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
 const MIN = 60_000
+const PIECES: readonly DemoPiece[] = [...OTHERS, ...COMPOSED]
 const people = {} as Record<'ingrid' | 'tove' | 'emil' | 'sara', Caller>
 
 interface Step {
@@ -230,6 +232,8 @@ async function planAndAsk(id: number, p: DemoPiece) {
       rowVersion,
     })
   }
+  if (p.surface) await composeAsKnown(people.tove, id, p.surface)
+  if (p.story === 'planned') return
   const { id: approval } = await people.sara.send<{ id: number }>('POST', `/api/pieces/${id}/approvals`, {
     words: p.words ?? 'This is what we would do.',
     days: 21,
@@ -265,6 +269,9 @@ async function linkTo(address: string): Promise<string> {
 }
 
 const STORY: Record<NonNullable<DemoPiece['story']>, (id: number) => Promise<void>> = {
+  'planned': async () => {},
+  'coated': id => workTo(id, 'coat', today('09:00')),
+  'oiled': id => workTo(id, 'oil-on', today('09:00')),
   'asked': async () => {},
   'asked-question': async id => {
     const piece = PIECES[id - 1]!

@@ -34,6 +34,8 @@ export interface DemoPiece {
   /** a photograph after the work, paired with the first */
   after?: string
   choice?: { route: string; finish: string; colour?: string }
+  /** a surface known by name, composed after the choice */
+  surface?: string
   /** faces that go another way than the piece */
   own?: { faces: number[]; route: string; finish: string }
   /** parts that are left alone */
@@ -42,6 +44,9 @@ export interface DemoPiece {
   words?: string
   /** what happens after the yes */
   story?:
+    | 'planned'
+    | 'coated'
+    | 'oiled'
     | 'asked'
     | 'asked-question'
     | 'approved'

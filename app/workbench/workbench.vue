@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** For developers alone: every drawn part and every part of the interface in its states. Not built for production. */
 import type { Place } from '#core/piece'
-import type { LayerState, Section } from '#core/section'
+import type { FilmDrawn, LayerState, SurfaceDrawn } from '#core/section'
 import type { Window } from '#core/timetable'
 
 const MIN = 60_000
@@ -28,17 +28,22 @@ const WINDOWS: [string, Window][] = [
   ['closes within half an hour', window(-200, -60, 20)],
   ['too late', window(-230, -120, -30)],
 ]
-const section = (state: LayerState): Section => ({
+const film = (slug: string, um: number, state: LayerState, step: string | null): FilmDrawn => ({
+  ...{ slug, um, state, step, name: slug.replaceAll('-', ' '), layer: null, coloured: false },
+})
+const section = (state: LayerState): SurfaceDrawn => ({
   species: 'oak',
   tone: '#c9a36b',
   pores: 'open',
-  found: [{ slug: 'shellac', name: 'shellac', um: 60, state: 'found', step: null, count: 1 }],
-  planned: [
-    { slug: 'dewaxed-shellac', name: 'dewaxed shellac', um: 12, state: 'done', step: 'a', count: 1 },
-    { slug: 'waterborne-polyurethane', name: 'waterborne polyurethane', um: 75, state, step: 'b', count: 3 },
-  ],
-  colours: [{ slug: 'gel-stain', name: 'gel stain', state, step: 'c' }],
-  foundGone: state === 'failing',
+  found: [film('shellac', 60, 'found', null)],
+  films: [film('dewaxed-shellac', 12, 'done', 'a'), film('waterborne-polyurethane', 75, state, 'b')],
+  colours: [film('gel-stain', 0, state, 'c')],
+  filler: null,
+  filled: false,
+  foundGone: false,
+  raised: false,
+  waxed: false,
+  sheen: 'satin',
 })
 const STATES = ['planned', 'running', 'done', 'failing'] as const
 const spectrum = (base: number, rise: number) => Array.from({ length: 31 }, (_, i) => base + (rise * i) / 30)

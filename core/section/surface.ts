@@ -1,26 +1,25 @@
-/**
- * The surface composed, as a cut through the wood: pores open or filled, colour as depth in the wood, films to one
- * stated scale, the line of the surface from matt to gloss. Geometry in µm and px; who draws it adds the look.
- */
+/** What lies on a face, from the wood upward: as it was found, and as it will be when these steps are done. */
 import { foundSurface, isBare, type Step, type Surface, walk } from '../acts'
 import type { Context } from '../context'
-import { taken } from '../materials'
+import { materialOf, taken } from '../materials'
 import { type Facts, groupsOf, type Group } from '../piece'
 import { layerOfStep } from '../plan'
 import { speciesOf } from '../wood'
 
+/** How far a layer is; failing: a rule speaks against it. */
+export type LayerState = 'found' | 'done' | 'running' | 'planned' | 'failing'
 export interface FilmDrawn {
   /** the layer that it belongs to; null: found, or put in by the plan */
   layer: number | null
+  /** the step that lays it; null: found */
+  step: string | null
   slug: string
+  name: string
   um: number
-  found: boolean
   coloured: boolean
+  state: LayerState
 }
-export interface ColourDrawn {
-  layer: number | null
-  slug: string
-}
+export type ColourDrawn = Pick<FilmDrawn, 'layer' | 'step' | 'slug' | 'name' | 'state'>
 export interface SurfaceDrawn {
   species: string
   tone: string
@@ -31,36 +30,75 @@ export interface SurfaceDrawn {
   /** the layer whose filler lies in the pores; null: they are open */
   filler: number | null
   filled: boolean
+  /** what was found is gone already */
+  foundGone: boolean
   raised: boolean
   waxed: boolean
   sheen: Facts['sheen']
 }
 
 const IN_FILM = ['toner', 'glaze', 'gel']
+const NO_COLOUR = ['conditioner', 'bleach', 'filler']
 
-/** What lies on the face at last. `face`: null for the one that shows most. */
-export function surfaceOf(context: Context, steps: readonly Step[], face: number | null = null): SurfaceDrawn | null {
-  const groups = groupsOf(context.facts)
-  const all = groups.flatMap(g => g.faces)
-  const shown = all.find(f => f.id === face) ?? all.find(f => f.rank === 'show') ?? all[0]
-  const lead = groups.find(g => g.faces.some(f => f.id === shown?.id))
-  if (!lead || !shown) return null
-  const group: Group = { ...lead, faces: [shown] }
+/** The face that is drawn, with its group: the one asked for, else a show face of the group that has most of them. */
+function leadOf(facts: Facts, face: number | null): Group | null {
+  const shows = (g: Group) => g.faces.filter(f => f.rank === 'show').length
+  const groups = groupsOf(facts).sort((a, b) => shows(b) - shows(a))
+  const lead = groups.find(g => g.faces.some(f => f.id === face)) ?? groups[0]
+  const shown = lead?.faces.find(f => f.id === face) ?? lead?.faces.find(f => f.rank === 'show') ?? lead?.faces[0]
+  return lead && shown ? { ...lead, faces: [shown] } : null
+}
+function nameOf(slug: string): string {
+  try {
+    return materialOf(slug).name
+  } catch {
+    return slug.replaceAll('-', ' ')
+  }
+}
+function isInFilm({ shelf }: Pick<Context, 'shelf'>, slug: string): boolean {
+  try {
+    return IN_FILM.includes(taken(shelf, { product: slug, label: null })?.role ?? '')
+  } catch {
+    return false
+  }
+}
+
+export interface Shown {
+  /** null: the one that shows most */
+  face?: number | null
+  /** how far each step is */
+  stateOf?: (step: string) => LayerState
+  /** steps that a rule speaks against */
+  failing?: ReadonlySet<string>
+}
+/** What lies on the face at last; null where nothing is in scope. */
+export function surfaceOf(
+  context: Context,
+  steps: readonly Step[],
+  { face = null, stateOf = () => 'planned', failing = new Set() }: Shown = {},
+): SurfaceDrawn | null {
+  const group = leadOf(context.facts, face)
+  if (!group) return null
   const start = foundSurface(context.facts, group)
   const visits = walk(steps, [group], context)
   const end: Surface = visits.at(-1)?.after ?? start
   const species = speciesOf(group.species)
-  const layerAt = (step: string | null) => {
-    const of = step === null ? null : layerOfStep(step)
-    return of && !of.before ? of.layer : null
+  const of = (step: string | null, slug: string): ColourDrawn => {
+    const layer = step === null ? null : layerOfStep(step)
+    const here = step !== null && failing.has(step) ? 'failing' : stateOf(step ?? '')
+    return {
+      layer: layer && !layer.before ? layer.layer : null,
+      step,
+      slug,
+      name: nameOf(slug),
+      state: step === null ? 'found' : here,
+    }
   }
   const drawn = (films: Surface['films']): FilmDrawn[] =>
     films.map(f => ({
-      layer: layerAt(f.step),
-      slug: f.slug,
+      ...of(f.found ? null : f.step, f.slug),
       um: f.dry_um,
-      found: f.found,
-      coloured: f.found ? false : IN_FILM.includes(roleOf(context, f.slug)),
+      coloured: !f.found && isInFilm(context, f.slug),
     }))
   const fillers = visits.filter(v => v.product?.role === 'filler' && v.step.kind === 'fill')
   const last = fillers.at(-1)
@@ -71,63 +109,13 @@ export function surfaceOf(context: Context, steps: readonly Step[], face: number
     found: drawn(start.films),
     films: drawn(end.films),
     colours: end.inWood
-      .filter(w => !['conditioner', 'bleach', 'filler'].includes(w.role) && !end.films.some(f => f.step === w.step))
-      .map(w => ({ slug: w.slug, layer: layerAt(w.step) })),
-    filler: last ? layerAt(last.step.key) : null,
+      .filter(w => !NO_COLOUR.includes(w.role) && !end.films.some(f => f.step === w.step))
+      .map(w => of(w.step, w.slug)),
+    filler: last ? of(last.step.key, '').layer : null,
     filled: fillers.length > 0,
+    foundGone: visits.some(v => !isBare(v.before) && isBare(v.after) && stateOf(v.step.key) === 'done'),
     raised: end.grain === 'raised' && isBare(end),
     waxed: end.waxed,
     sheen: context.facts.sheen,
-  }
-}
-function roleOf({ shelf }: Pick<Context, 'shelf'>, slug: string): string {
-  try {
-    return taken(shelf, { product: slug, label: null })?.role ?? ''
-  } catch {
-    return ''
-  }
-}
-
-export interface Band {
-  y: number
-  h: number
-  film: FilmDrawn
-}
-export interface SurfaceGeometry {
-  pxPerUm: number
-  mark_um: number
-  woodTop: number
-  found: Band[]
-  planned: Band[]
-  pores: { x: number; r: number; h: number }[]
-}
-
-const MARKS_UM = [10, 20, 50, 100, 200, 500]
-/** Places it in a box of `width` × `height` px; wood takes the lower part, films keep one scale among each other. */
-export function drawSurface(s: SurfaceDrawn, width: number, height: number): SurfaceGeometry {
-  const sum = (films: readonly FilmDrawn[]) => films.reduce((um, f) => um + f.um, 0)
-  const tallest_um = Math.max(sum(s.found), sum(s.films), 30)
-  const woodTop = Math.round(height * 0.58)
-  const pxPerUm = (woodTop - 28) / tallest_um
-  const stack = (films: readonly FilmDrawn[]): Band[] => {
-    let y = woodTop
-    return films.map(film => {
-      const h = film.um * pxPerUm
-      y -= h
-      return { y, h, film }
-    })
-  }
-  const count = s.pores === 'open' ? Math.max(3, Math.round(width / 44)) : 0
-  return {
-    pxPerUm,
-    mark_um: MARKS_UM.find(um => um * pxPerUm > 40) ?? 500,
-    woodTop,
-    found: stack(s.found),
-    planned: stack(s.films),
-    pores: Array.from({ length: count }, (_, i) => ({
-      x: (width * (i + 0.5)) / count + ((i * 7) % 9) - 4,
-      r: 4 + ((i * 5) % 3),
-      h: 20 + ((i * 13) % 26),
-    })),
   }
 }

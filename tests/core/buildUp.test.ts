@@ -34,7 +34,7 @@ import {
   workOutPlan,
 } from '#core/plan'
 import { judgePlan } from '#core/rules'
-import { drawSurface, surfaceOf } from '#core/section'
+import { cutOf, surfaceOf } from '#core/section'
 import { built, choice, face, facts } from '../facts'
 
 /** A layer written short: kind, product, and what else is chosen of it. */
@@ -484,7 +484,7 @@ describe('the cut through it', () => {
   it('draws films to one scale, from the wood upward, each with its layer', () => {
     const s = surfaceOf(usualContext(oak), planned(knownOn(0), oak).steps)!
     expect(s).toMatchObject({ filled: true, filler: 2, pores: 'open' })
-    const { planned: bands, pxPerUm, woodTop } = drawSurface(s, 300, 400)
+    const { planned: bands, pxPerUm, woodTop } = cutOf(s, { width: 300, height: 400, found: 80, states: false })
     expect(bands[0]!.y + bands[0]!.h).toBeCloseTo(woodTop)
     for (const b of bands) expect(b.h).toBeCloseTo(b.film.um * pxPerUm)
     expect(new Set(bands.map(b => b.film.layer))).toEqual(new Set([1, 3, 4, 5]))

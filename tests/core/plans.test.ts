@@ -10,7 +10,7 @@ import { faceFactor, type Facts, findingsOf, groupsOf, isFound, leadSuspected, t
 import { chanceOfFailing, completePlan, workOutPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
 import { cautionText } from '#core/safety'
-import { drawSection, layerFill, sectionOf, sectionSvg, spread } from '#core/section'
+import { cutOf, layerFill, spread, surfaceOf, surfaceSvg } from '#core/section'
 import { choice, face, facts, finding, built, type Picked } from '../facts'
 
 /** Orders of the work, written down from the trade before the planner ran. */
@@ -452,39 +452,40 @@ describe('the section', () => {
   const c = choice({ route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' })
   const plan = workOutPlan(usualContext(f), built(usualContext(f), c))
   it('draws gel over a film on the film, and stain on bare wood in it', () => {
-    const over = sectionOf(usualContext(f), plan.steps, () => 'planned')!
-    expect(over.planned.map(l => l.slug)).toEqual(['shellac', 'gel-stain', 'dewaxed-shellac', 'dewaxed-shellac'])
+    const over = surfaceOf(usualContext(f), plan.steps)!
+    expect(over.films.map(l => l.slug)).toEqual(['shellac', 'gel-stain', 'dewaxed-shellac', 'dewaxed-shellac'])
     expect(over.colours).toEqual([])
-    const bare = sectionOf(
+    const bare = surfaceOf(
       usualContext(facts()),
       workOutPlan(usualContext(facts()), built(usualContext(facts()), choice({ colour: 'pigment-stain' }))).steps,
-      () => 'planned',
     )!
     expect(bare.colours.map(x => x.slug)).toEqual(['pigment-stain'])
   })
   it('shows what is done, running and failing', () => {
-    const drawn = sectionOf(
-      usualContext(f),
-      plan.steps,
-      key => {
+    const drawn = surfaceOf(usualContext(f), plan.steps, {
+      stateOf: key => {
         if (key === '2.coat.1') return 'running'
-        if (key.startsWith('1.gel')) return 'done'
-        return 'planned'
+        return key.startsWith('1.gel') ? 'done' : 'planned'
       },
-      new Set(['2.coat.2']),
-    )!
-    expect(drawn.planned.map(l => l.state)).toEqual(['found', 'done', 'running', 'failing'])
+      failing: new Set(['2.coat.2']),
+    })!
+    expect(drawn.films.map(l => l.state)).toEqual(['found', 'done', 'running', 'failing'])
+    const { shapes } = cutOf(drawn, { width: 300, height: 260, found: 80, states: true })
+    const of = (state: string) => shapes.find(s => s.at['data-side'] === 'planned' && s.at['data-state'] === state)!
+    expect(of('failing').at['stroke-width']).toBe(3)
+    expect(shapes.some(s => s.at['stroke-linecap'] === 'round')).toBe(true)
   })
   it('stacks without gaps from the wood upward', () => {
-    const { rects, woodTop } = drawSection(
-      sectionOf(usualContext(f), plan.steps, () => 'planned')!,
-      300,
-      260,
-    )
+    const { planned, woodTop } = cutOf(surfaceOf(usualContext(f), plan.steps)!, {
+      width: 300,
+      height: 260,
+      found: 80,
+      states: true,
+    })
     let y = woodTop
-    for (const r of rects.filter(x => x.side === 'planned')) {
-      expect(r.y + r.h).toBeCloseTo(y)
-      y = r.y
+    for (const b of planned) {
+      expect(b.y + b.h).toBeCloseTo(y)
+      y = b.y
     }
     expect(y).toBeGreaterThanOrEqual(0)
   })
@@ -492,14 +493,15 @@ describe('the section', () => {
     const at = spread([{ at: 100 }, { at: 99 }, { at: 98 }, { at: 20 }]).map(l => l.at)
     at.slice(1).forEach((y, i) => expect(at[i]! - y).toBeGreaterThanOrEqual(18))
   })
-  it('escapes names in the stored picture, and is the same for the same plan', () => {
-    const section = sectionOf(usualContext(f), plan.steps, () => 'planned')!
-    expect(sectionSvg({ ...section, species: '<script>' })).not.toContain('<script>')
-    expect(sectionSvg(section)).toBe(sectionSvg(section))
+  it('escapes names in the stored picture, is the same for the same plan, names equal neighbours once', () => {
+    const section = surfaceOf(usualContext(f), plan.steps)!
+    const named = (s = section) => surfaceSvg(s, of => of.name)
+    expect(named({ ...section, species: '<script>' })).not.toContain('<script>')
+    expect(named()).toBe(named())
+    expect(named().match(/>dewaxed shellac</g)).toHaveLength(1)
     expect(layerFill('nothing known')).toMatch(/^#/)
   })
-  it('is nothing where nothing is in scope', () =>
-    expect(sectionOf(usualContext(facts({ faces: [] })), [], () => 'planned')).toBeNull())
+  it('is nothing where nothing is in scope', () => expect(surfaceOf(usualContext(facts({ faces: [] })), [])).toBeNull())
   it("finds no verdict against the planner's own gel", () =>
     expect(
       judgePlan({ context: usualContext(f), choice: built(usualContext(f), c), ...plan }).filter(

@@ -11,7 +11,7 @@ import { type Facts, FINISH_CLASSES, groupsOf, PERIODS } from '#core/piece'
 import { completePlan, type Plan, workOutPlan } from '#core/plan'
 import { applyMend, judgePlan, mendOf, RULES } from '#core/rules'
 import { LICENCES } from '#core/safety'
-import { drawSection, sectionOf, sectionSvg } from '#core/section'
+import { cutOf, surfaceOf, surfaceSvg } from '#core/section'
 import { at, choice, face, facts, finding, hours, built, type Picked } from '../facts'
 
 describe('which finish', () => {
@@ -681,12 +681,11 @@ describe('section', () => {
   it("draws the planner's own layers to one scale", () => {
     const f = facts()
     const plan = workOutPlan(usualContext(f), built(usualContext(f), choice()))
-    const section = sectionOf(usualContext(f), plan.steps, () => 'planned')!
-    const drawing = drawSection(section, 300, 260)
-    const coats = drawing.rects.filter(r => r.side === 'planned')
-    expect(coats.map(r => r.um)).toEqual([34.6, 34.6, 34.6].map(x => expect.closeTo(x, 0)))
-    for (const r of drawing.rects) expect(r.h / drawing.pxPerUm).toBeCloseTo(r.um, 0)
-    expect(sectionSvg(section)).toContain('data-um="34.7"')
+    const section = surfaceOf(usualContext(f), plan.steps)!
+    const { planned, found, pxPerUm } = cutOf(section, { width: 300, height: 260, found: 80, states: true })
+    expect(planned.map(b => b.film.um)).toEqual([34.6, 34.6, 34.6].map(x => expect.closeTo(x, 0)))
+    for (const b of [...planned, ...found]) expect(b.h / pxPerUm).toBeCloseTo(b.film.um)
+    expect(surfaceSvg(section, of => of.name)).toContain('data-um="34.7"')
   })
   it('starts from what was found', () => {
     const f = facts({ found: { finish: 'oil', certainty: 0.9 } })

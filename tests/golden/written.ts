@@ -7,7 +7,7 @@ import type { House } from '#core/house'
 import type { Facts } from '#core/piece'
 import { loopsOf, notesOf, type Plan, workOutPlan, worstPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
-import { sectionOf } from '#core/section'
+import { surfaceOf } from '#core/section'
 import { round } from '#core/units'
 import { at, built, hours, type Picked } from '../facts'
 
@@ -48,7 +48,7 @@ export function written(name: string, facts: Facts, picked: Picked, house: House
   const plan = workOutPlan(context, choice)
   const verdicts = judgePlan({ context, choice, ...plan })
   const worst = worstPlan(plan, context, choice)
-  const section = sectionOf(context, plan.steps, () => 'planned')
+  const section = surfaceOf(context, plan.steps)
   const routes = judgeRoutes({ context, choice, rates: RATES, hours, now_ms: at('2026-11-23T10:30') })
   return [
     `# ${name}: ${picked.route}, ${picked.finish}, ${picked.colour}`,
@@ -66,7 +66,7 @@ export function written(name: string, facts: Facts, picked: Picked, house: House
     ...loopsOf(plan.steps, context).map(l => `loop ${l.step}: ${l.rounds} to ${l.worst}, ${l.again.join(' ')}`),
     `at worst ${worst.steps.length} steps, ${worst.steps.reduce((n, s) => n + s.attended_min, 0)} min`,
     section
-      ? `section: ${section.planned.map(l => `${l.slug} ${round(l.um, 1)}`).join(' | ')} · ` +
+      ? `section: ${section.films.map(l => `${l.slug} ${round(l.um, 1)}`).join(' | ')} · ` +
         `${section.colours.map(c => c.slug).join(' | ')}`
       : 'no section',
     '',

@@ -4,7 +4,7 @@ import { canonicalJson, type Json } from '#core/approval'
 import { type BuildUp, everyday } from '#core/build'
 import { estimate } from '#core/estimate'
 import { ROUTE_NAMES } from '#core/piece'
-import { sectionSvg } from '#core/section'
+import { type ColourDrawn, type FilmDrawn, surfaceSvg } from '#core/section'
 import type * as s from '#shared/schemas'
 import type { Db } from '../../database/db'
 import { onPiece } from '../piece/pieces'
@@ -104,7 +104,14 @@ export async function takeSnapshot(
     waits: plan.waits.map(({ held_ms: _held, least_min: _least, ...w }) => w) as unknown as Json,
   })
   const section = sectionFor(file.context, plan, verdictsOf(file, plan, at))
-  const picture = section ? sectionSvg(section) : ''
+  const layers = file.choice!.buildUps.flatMap(b => b.layers)
+  /** in everyday words, without what was done to lay it */
+  const says = ({ layer, step, name }: FilmDrawn | ColourDrawn): string | null => {
+    const own = layers.find(l => l.id === layer)
+    if (own) return everyday(own, file.context)
+    return step === null ? name : null
+  }
+  const picture = section ? surfaceSvg(section, says) : ''
   return { id: await keepShown(tx, { pieceId: file.piece.id, reason, content, picture }, at), shown }
 }
 

@@ -1,7 +1,7 @@
 import { blocks } from '#core/safety'
 import type { Context } from '#core/context'
 import { judgePlan, type Verdict } from '#core/rules'
-import { type LayerState, sectionOf } from '#core/section'
+import { type LayerState, surfaceOf } from '#core/section'
 import { forecast, type Hours, waitedFor } from '#core/timetable'
 import type { PieceFile } from '../piece/rows'
 import { licencesOn } from '../shop/licences'
@@ -37,12 +37,8 @@ const layerStates = (plan: StoredPlan) => {
 /** The section of a stored plan. */
 export function sectionFor(context: Context, plan: StoredPlan, verdicts: readonly Verdict[]) {
   const failing = new Set(verdicts.filter(v => blocks(v, isOverruled(plan, v))).map(v => v.step))
-  return sectionOf(
-    context,
-    plan.steps.filter(st => st.state !== 'skipped'),
-    layerStates(plan),
-    failing,
-  )
+  const live = plan.steps.filter(st => st.state !== 'skipped')
+  return surfaceOf(context, live, { stateOf: layerStates(plan), failing })
 }
 
 /** Likely and safe dates of what is left, from now. */

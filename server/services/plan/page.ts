@@ -127,7 +127,7 @@ export async function planPage(id: number, person: Person, at: Date) {
       plan.steps.filter(st => st.state === 'planned'),
       st => st.attended_min,
     ),
-    film_um: sumOf(sectionFor(file.context, plan, verdicts)?.planned ?? [], l => l.um),
+    film_um: sumOf(sectionFor(file.context, plan, verdicts)?.films ?? [], l => l.um),
   }
 }
 

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Sortable from 'sortablejs'
 import type { Context } from '#core/context'
-import { sectionOf } from '#core/section'
+import { surfaceOf } from '#core/section'
 
 const { page, load: reload } = inject(PIECE)!
 const session = useSession()
@@ -107,11 +107,11 @@ async function slide(n: number) {
 const section = computed(() =>
   upTo.value === null || !context.value
     ? (plan.value?.section ?? null)
-    : sectionOf(context.value, live.value.slice(0, upTo.value), key => {
-        const s = live.value.find(x => x.key === key)
-        if (s?.state === 'done') return 'done'
-        if (s?.state === 'running') return 'running'
-        return 'planned'
+    : surfaceOf(context.value, live.value.slice(0, upTo.value), {
+        stateOf: key => {
+          const state = live.value.find(x => x.key === key)?.state
+          return state === 'done' || state === 'running' ? state : 'planned'
+        },
       }),
 )
 /** The step after which another is being put in. */

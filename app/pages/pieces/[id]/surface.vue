@@ -56,7 +56,7 @@ watch(at, () => {
 })
 const shown = computed(() => {
   const on = face.value ?? faces.value.find(f => f.rank === 'show')?.id ?? faces.value[0]?.id ?? null
-  return page.value && plan.value ? surfaceOf(page.value.context, plan.value.steps, on) : null
+  return page.value && plan.value ? surfaceOf(page.value.context, plan.value.steps, { face: on }) : null
 })
 
 const ask = useComposeWorker()

@@ -1,0 +1,30 @@
+/** Fills of what is drawn. */
+const FILL: Record<string, string> = {
+  'vinyl-sealer': '#eadfc2',
+  'lacquer-sanding-sealer': '#e6d6ae',
+  'shellac-brushed': '#c07a2a',
+  'urethane-2c': '#dfe3df',
+  'oil-polyurethane': '#d6a65a',
+  'wiping-varnish': '#d0a566',
+  'resin-oil-varnish': '#c89a55',
+  'lacquer-toner': '#8a5a2c',
+  'glaze': '#5b3d24',
+  'water-dye': '#8b4f22',
+  'alcohol-dye': '#7c4420',
+  'ammonia': '#54402c',
+  'paint-wash': '#e9e5da',
+  'opaque-colour': '#d9dfd2',
+  'primer-surfacer': '#b9b6ad',
+  'hardwax-oil-2c': '#b98a4a',
+  'raw-linseed': '#c08f42',
+  'boiled-linseed': '#a9772f',
+  'paste-wax': '#e4d3a3',
+  'dewaxed-shellac': '#c8872f',
+  'nitrocellulose-lacquer': '#dcb877',
+  'waterborne-polyurethane': '#b9cfd0',
+  'gel-stain': '#6e4526',
+  'pigment-stain': '#7d4e2a',
+  'varnish-oil': '#b07c3c',
+}
+/** Fill of a layer by its class; what was found is a plain grey-brown. */
+export const layerFill = (slug: string): string => FILL[slug] ?? '#b8a78f'

@@ -1,0 +1,36 @@
+/** The cut as SVG text, as it is stored with what a client was shown. */
+import { type Box, cutOf, type Shape, spread } from './shapes'
+import type { ColourDrawn, FilmDrawn, SurfaceDrawn } from './surface'
+
+const escape = (text: string) =>
+  text.replaceAll('&', '&amp;').replaceAll('<', '&lt;').replaceAll('>', '&gt;').replaceAll('"', '&quot;')
+const FONT = 'Schibsted Grotesk Variable, sans-serif'
+const INK = 'var(--color-ink, #1c211f)'
+
+const written = ({ tag, at, text }: Shape): string => {
+  const attributes = Object.entries(at).map(([name, value]) => ` ${name}="${escape(String(value))}"`)
+  return `<${tag}${attributes.join('')}>${escape(text ?? '')}</${tag}>`
+}
+const word = (x: number, y: number, text: string): Shape => ({
+  tag: 'text',
+  text,
+  at: { x, 'y': Math.round(y), 'font-size': 14, 'font-family': FONT, 'fill': INK },
+})
+const BOX: Box = { width: 300, height: 280, found: 100, states: false }
+const LABELS_PX = 260
+
+/** `says`: what a film or a colour is called; null: it has no label. Equal neighbours are named once. */
+export function surfaceSvg(s: SurfaceDrawn, says: (of: FilmDrawn | ColourDrawn) => string | null): string {
+  const { planned, woodTop, shapes } = cutOf(s, BOX)
+  const labels = [
+    ...planned.map(b => ({ at: b.y + b.h / 2, text: says(b.film) })),
+    ...s.colours.slice(-1).map(c => ({ at: woodTop + 18, text: says(c) })),
+  ].filter((l, i, all) => l.text !== null && l.text !== all[i + 1]?.text)
+  const words = spread(labels).map(l => word(BOX.width + 10, l.at, l.text ?? ''))
+  const foot = word(4, BOX.height + 18, `${s.species} · found left, planned right`)
+  return (
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${BOX.width + LABELS_PX} ${BOX.height + 26}" role="img" ` +
+    `aria-label="Section: found and planned layers on ${escape(s.species)}">` +
+    `${[...shapes, ...words, foot].map(written).join('')}</svg>`
+  )
+}
