@@ -37,3 +37,14 @@ export async function signIn(base: string, login: string, password: string): Pro
   await caller.send('POST', '/api/session', { login, password })
   return caller
 }
+
+/** The token of the newest mail to this address; mail goes out within seconds. */
+export async function tokenTo(mails: string, address: string): Promise<string> {
+  for (let tries = 0; tries < 60; tries++) {
+    const all = (await (await fetch(`${mails}/mails`)).json()) as { to: string; text: string }[]
+    const token = /answer\/([\w-]{43})/.exec(all.find(m => m.to.includes(address))?.text ?? '')?.[1]
+    if (token) return token
+    await new Promise(done => setTimeout(done, 500))
+  }
+  throw new Error(`No mail reached ${address}`)
+}

@@ -3,7 +3,7 @@
  * CLIMATE MAILS METER
  */
 import { DateTime } from 'luxon'
-import { Caller, signIn } from './caller'
+import { Caller, signIn, tokenTo } from './caller'
 import { tellColour } from './colourStory'
 import { picture } from './picture'
 import { loggerFile } from './logger'
@@ -257,17 +257,6 @@ async function morning(id: number, key: string, start: string, end: string | nul
   await act(id, 'finish', key)
 }
 
-/** The token of the newest mail to this address; mail goes out within seconds. */
-async function linkTo(address: string): Promise<string> {
-  for (let tries = 0; tries < 60; tries++) {
-    const all = (await (await fetch(`${mails}/mails`)).json()) as { to: string; text: string }[]
-    const token = /answer\/([\w-]{43})/.exec(all.find(m => m.to.includes(address))?.text ?? '')?.[1]
-    if (token) return token
-    await new Promise(done => setTimeout(done, 500))
-  }
-  throw new Error(`No mail reached ${address}`)
-}
-
 const STORY: Record<NonNullable<DemoPiece['story']>, (id: number) => Promise<void>> = {
   'planned': async () => {},
   'coated': id => workTo(id, 'coat', today('09:00')),
@@ -276,7 +265,7 @@ const STORY: Record<NonNullable<DemoPiece['story']>, (id: number) => Promise<voi
   'asked-question': async id => {
     const piece = PIECES[id - 1]!
     const client = new Caller(base)
-    const token = await linkTo(piece.client[1])
+    const token = await tokenTo(mails, piece.client[1])
     await at(today('08:52'))
     await client.send('POST', `/api/answer/${token}`, {
       kind: 'question',

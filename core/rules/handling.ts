@@ -9,6 +9,8 @@ import {
   covers,
   DAY_MIN,
   each,
+  films,
+  FLATTED,
   gap_min,
   hours,
   leastElapsed_min,
@@ -120,9 +122,13 @@ export const HANDLING_RULES: readonly Rule[] = [
     reason: 'A satin film that is rubbed turns glossier or duller.',
     mend: 'Rub gloss to the sheen, or leave satin alone.',
     check: c =>
-      c.facts.sheen === 'gloss'
-        ? []
-        : each(c, v => (v.step.kind === 'rub-out' ? `the client wants ${c.facts.sheen}` : null)),
+      each(c, v => {
+        if (v.step.kind !== 'rub-out') return null
+        const last = c.visits.findLast(u => u.group === v.group && u.index < v.index && films(u))
+        const flatted = FLATTED.test(last?.product?.sheen ?? '')
+        const setByCoat = c.buildUp.ending === 'as-laid' && c.facts.sheen !== 'gloss'
+        return flatted || setByCoat ? `the last coat has set the sheen: ${c.facts.sheen}` : null
+      }),
   },
   {
     slug: 'tape-on-fresh-film',

@@ -4,7 +4,7 @@ import { does, isBare, type Visit } from '../acts'
 import { coloursIn } from '../build'
 import { isFound, STRIPPING } from '../piece'
 import { speciesOf } from '../wood'
-import { breach, COMMON, DAY_MIN, each, films, gap_min, hours, type Rule, tooSoon, top, unfit } from './rule'
+import { breach, COMMON, DAY_MIN, each, films, FLATTED, gap_min, hours, type Rule, tooSoon, top, unfit } from './rule'
 
 const FINEST_BEFORE_DYE = P(220)
 /** What gives toxic gas with household chlorine that was not rinsed out: acids and ammonia. */
@@ -17,8 +17,6 @@ const INTO_WOOD: readonly string[] = ['stain', 'dye', 'bleach', 'filler', 'condi
 const FLASH_MIN = 5
 const isOilColour = ({ product: m }: Visit) =>
   m?.base === 'oil' && (m.role === 'stain' || m.role === 'gel' || m.role === 'conditioner')
-/** Names of sheen that come of flatting. */
-const FLATTED = /matt|flat|satin|silk|semi|egg/i
 /** Is what was laid there still without a film, and uncovered, when this later step comes? */
 const staysOpen = (visits: readonly Visit[], u: Visit, until: number): boolean =>
   !visits.some(

@@ -85,3 +85,5 @@ export function gap_min(c: Pick<RuleContext, 'steps' | 'waits'>, from: string | 
 }
 
 export const DAY_MIN = 1440
+/** Names of sheen, on a label, that come of flatting. */
+export const FLATTED = /matt|flat|satin|silk|semi|egg/i

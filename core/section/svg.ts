@@ -1,4 +1,5 @@
 /** The cut as SVG text, as it is stored with what a client was shown. */
+import { runsOf } from '../units'
 import { type Box, cutOf, type Shape, spread } from './shapes'
 import type { ColourDrawn, FilmDrawn, SurfaceDrawn } from './surface'
 
@@ -22,10 +23,12 @@ const LABELS_PX = 260
 /** `says`: what a film or a colour is called; null: it has no label. Equal neighbours are named once. */
 export function surfaceSvg(s: SurfaceDrawn, says: (of: FilmDrawn | ColourDrawn) => string | null): string {
   const { planned, woodTop, shapes } = cutOf(s, BOX)
-  const labels = [
-    ...planned.map(b => ({ at: b.y + b.h / 2, text: says(b.film) })),
-    ...s.colours.slice(-1).map(c => ({ at: woodTop + 18, text: says(c) })),
-  ].filter((l, i, all) => l.text !== null && l.text !== all[i + 1]?.text)
+  const films = runsOf(planned, b => says(b.film) ?? '').map(run => {
+    const top = run.at(-1)!
+    return { at: (run[0]!.y + run[0]!.h + top.y) / 2, text: says(top.film) }
+  })
+  const colour = s.colours.slice(-1).map(c => ({ at: woodTop + 18, text: says(c) }))
+  const labels = [...films, ...colour].filter(l => l.text)
   const words = spread(labels).map(l => word(BOX.width + 10, l.at, l.text ?? ''))
   const foot = word(4, BOX.height + 18, `${s.species} · found left, planned right`)
   return (

@@ -100,6 +100,17 @@ export function faceArea_m2(face: { shape: Shape; length_mm: number; width_mm: n
 export const sumOf = <T>(rows: readonly T[], pick: (row: T) => number): number =>
   rows.reduce((sum, row) => sum + pick(row), 0)
 
+/** Neighbours that are alike, together; never an empty run. */
+export function runsOf<T>(rows: readonly T[], alike: (row: T) => string): T[][] {
+  const runs: T[][] = []
+  for (const row of rows) {
+    const run = runs.at(-1)
+    if (run && alike(run[0]!) === alike(row)) run.push(row)
+    else runs.push([row])
+  }
+  return runs
+}
+
 /** Rounds to `digits` after the point; for display and for stored money-like figures only. */
 export const round = (value: number, digits = 0): number => Math.round(value * 10 ** digits) / 10 ** digits
 

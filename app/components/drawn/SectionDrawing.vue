@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { cutOf, spread, type SurfaceDrawn } from '#core/section'
+import { runsOf, sumOf } from '#core/units'
 
 /** The section of a plan: wood below, found left, planned right, to the stated scale. A layer opens its step. */
 const props = defineProps<{ section: SurfaceDrawn; label: string }>()
@@ -7,7 +8,12 @@ const emit = defineEmits<{ open: [step: string] }>()
 const BOX = { width: 250, height: 330, found: 90, states: true }
 const cut = computed(() => cutOf(props.section, BOX))
 const labels = computed(() => {
-  const films = cut.value.planned.map(b => ({ at: b.y + b.h / 2, says: `${b.film.name} · ${round(b.film.um)} µm` }))
+  const films = runsOf(cut.value.planned, b => `${b.film.name} ${b.film.state}`).map(run => {
+    const times = run.length > 1 ? ` ×${run.length}` : ''
+    const top = run.at(-1)!
+    const um = sumOf(run, b => b.film.um)
+    return { at: (run[0]!.y + run[0]!.h + top.y) / 2, says: `${top.film.name}${times} · ${round(um)} µm` }
+  })
   const colour = props.section.colours.at(-1)
   const inWood = { at: cut.value.woodTop + 18, says: `${colour?.name}, ${w('section.inWood')}` }
   return spread(colour ? [...films, inWood] : films, 22)

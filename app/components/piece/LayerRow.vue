@@ -15,6 +15,8 @@ const props = defineProps<{
   doubtful: boolean
   can: boolean
   frozen: boolean
+  /** may another be put in above it? */
+  bounded: boolean
   last: boolean
 }>()
 const emit = defineEmits<{ choose: []; touch: []; move: [by: number] }>()
@@ -60,7 +62,7 @@ const edge = computed(() => {
       <strong class="block truncate">{{ name }}</strong><span class="caption block truncate">{{ says }}</span>
     </button>
     <BoundaryButton
-      v-if="can"
+      v-if="bounded"
       :label="last ? w('surface.onTop') : w('surface.putIn')"
       :open="open"
       @touch="emit('touch')"

@@ -33,6 +33,8 @@ const page = computed(() => data.value as unknown as ComposePage | null)
 const { choice, at, chosen, buildUp, changed, begin, undo, put, change, move, out, end, replace } = useComposing(page)
 const can = computed(() => session.may('owner', 'lead'))
 const frozen = computed(() => new Set(page.value?.frozen))
+/** counted from the wood: below it nothing more is put in */
+const lastFrozen = computed(() => (buildUp.value?.layers.findLastIndex(l => frozen.value.has(l.id)) ?? -1) + 1)
 
 /** What wish, wood and house would lay here, and what that comes to. */
 const proposal = computed(() =>
@@ -175,8 +177,7 @@ function saysOf(l: Layer): string {
 const { busy, leave, take: save } = useTaking(page, buildUp, () => Promise.all([load(), reload()]))
 /** Another look than the one that was agreed on asks the client again. */
 const asksAgain = computed(() => {
-  if (!page.value?.choice || !choice.value || !page.value.plan.keys.some(key => key.startsWith('approval')))
-    return false
+  if (!page.value?.choice || !choice.value || !page.value.plan.past.some(s => s.kind === 'approval')) return false
   return lookOfChoice(page.value.choice, page.value.context) !== lookOfChoice(choice.value, page.value.context)
 })
 
@@ -296,6 +297,7 @@ const namedFaces = computed(() => {
                   :doubtful="spoken(l.id).length > 0 || whyOut(l.id) !== null"
                   :can="can"
                   :frozen="frozen.has(l.id)"
+                  :bounded="can && rows.length - i >= lastFrozen"
                   :last="i === 0"
                   @choose="choose(l.id)"
                   @touch="touch(rows.length - i)"
