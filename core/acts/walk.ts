@@ -35,6 +35,19 @@ export interface Visit {
   product: Material | null
   before: Surface
   after: Surface
+  /** all visits of its group, in order, and which of them it is */
+  own: readonly Visit[]
+  nth: number
+}
+/** The nearest visit of the same group before this one that is such; without `is`, the one just before. */
+export function lastBefore(v: Visit, is: (u: Visit) => boolean = () => true): Visit | undefined {
+  for (let i = v.nth - 1; i >= 0; i--) if (is(v.own[i]!)) return v.own[i]
+  return undefined
+}
+/** The nearest visit of the same group after this one that is such. */
+export function firstAfter(v: Visit, is: (u: Visit) => boolean): Visit | undefined {
+  for (let i = v.nth + 1; i < v.own.length; i++) if (is(v.own[i]!)) return v.own[i]
+  return undefined
 }
 
 /** Every step on every group of faces it touches, in the order of the work, with the state before and after.
@@ -45,15 +58,19 @@ export function walk(
   context: Context,
   start = (g: Group): Surface => foundSurface(context.facts, g),
 ): Visit[] {
-  const now = new Map(groups.map(g => [g.key, start(g)]))
-  return steps.flatMap((step, index) =>
-    groups
-      .filter(g => g.faces.some(f => step.faces.includes(f.id)))
-      .map(group => {
-        const before = now.get(group.key)!
-        const after = leave(step, before, context)
-        now.set(group.key, after)
-        return { step, index, group, product: taken(context.shelf, step), before, after }
-      }),
-  )
+  const now = groups.map(group => ({ group, surface: start(group), own: [] as Visit[] }))
+  const visits: Visit[] = []
+  for (const [index, step] of steps.entries()) {
+    const on = new Set(step.faces)
+    const product = taken(context.shelf, step)
+    for (const here of now) {
+      const { group, own, surface: before } = here
+      if (!group.faces.some(f => on.has(f.id))) continue
+      here.surface = leave(step, before, context)
+      const visit = { step, index, group, product, before, after: here.surface, own, nth: own.length }
+      own.push(visit)
+      visits.push(visit)
+    }
+  }
+  return visits
 }

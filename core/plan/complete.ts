@@ -5,6 +5,7 @@ import {
   actOf,
   attended_min,
   does,
+  firstAfter,
   isBare,
   type LadderPlace,
   SETUP_MIN,
@@ -68,11 +69,13 @@ const finerThan = (a: Step, b: Step) => {
 }
 
 const placesAmong = (visits: readonly Visit[]): Map<string, LadderPlace> => {
-  const later = (v: Visit) => visits.filter(u => u.group === v.group && u.index > v.index && isLadder(u.step))
   return new Map(
     visits
       .filter(v => isLadder(v.step))
-      .map(v => [v.step.key, { first: v.before.grit === null, last: !later(v).some(u => finerThan(u.step, v.step)) }]),
+      .map(v => [
+        v.step.key,
+        { first: v.before.grit === null, last: !firstAfter(v, u => isLadder(u.step) && finerThan(u.step, v.step)) },
+      ]),
   )
 }
 

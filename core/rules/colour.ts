@@ -1,5 +1,5 @@
 /** Rules of colour: conditioner, stain, dye, gel, toner, paint wash. */
-import { does, isBare, type Visit } from '../acts'
+import { does, firstAfter, isBare, lastBefore, type Visit } from '../acts'
 import {
   abrades,
   type Breach,
@@ -135,9 +135,7 @@ export const COLOUR_RULES: readonly Rule[] = [
       each(c, v =>
         v.step.kind === 'toner' &&
         v.step.fields.shade === 'dark' &&
-        c.visits.some(
-          u => u.group === v.group && u.index < v.index && u.step.kind === 'toner' && u.step.fields.shade === 'light',
-        )
+        lastBefore(v, u => u.step.kind === 'toner' && u.step.fields.shade === 'light')
           ? 'the light toner lies under this dark one'
           : null,
       ),
@@ -210,10 +208,7 @@ export const COLOUR_RULES: readonly Rule[] = [
     mend: 'A clear coat over it.',
     check: c =>
       each(c, v =>
-        v.step.kind === 'paint-wash' &&
-        !c.visits.some(u => u.group === v.group && u.index > v.index && u.step.kind === 'coat')
-          ? 'nothing seals the wash'
-          : null,
+        v.step.kind === 'paint-wash' && !firstAfter(v, u => u.step.kind === 'coat') ? 'nothing seals the wash' : null,
       ),
   },
   {

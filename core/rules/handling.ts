@@ -1,6 +1,6 @@
 /** Rules of the work on coats: cleaning, windows, rubbing, taping, packing, the room. */
 import { median_um } from '../abrasives'
-import { does, type Visit, wears } from '../acts'
+import { does, firstAfter, lastBefore, type Visit, wears } from '../acts'
 import { taken } from '../materials'
 import {
   abrades,
@@ -40,8 +40,7 @@ function clearFilm_um(v: Visit): number {
     .reduce((sum, f) => sum + f.dry_um, 0)
 }
 
-const laterFilm = (c: RuleContext, v: Visit) =>
-  c.visits.find(u => u.group === v.group && u.index > v.index && u.step.kind === 'coat')
+const laterFilm = (v: Visit) => firstAfter(v, isFilm)
 
 export const HANDLING_RULES: readonly Rule[] = [
   {
@@ -55,8 +54,7 @@ export const HANDLING_RULES: readonly Rule[] = [
       each(c, v => {
         if (!covers(v) || v.step.kind === 'wax' || v.before.contamination === 'none') return null
         if (v.before.contamination === 'untreated') return 'water beaded here, and it was not washed with solvent'
-        if (!c.visits.some(u => u.group === v.group && u.index < v.index && u.step.kind === 'gate'))
-          return 'no wetting test between the solvent wash and this step'
+        if (!lastBefore(v, u => u.step.kind === 'gate')) return 'no wetting test between the solvent wash and this step'
         const film = v.product!.role === 'film'
         return film && v.before.contamination !== 'barred' && v.step.product !== 'dewaxed-shellac'
           ? 'no dewaxed shellac barrier under this coat'
@@ -124,7 +122,7 @@ export const HANDLING_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         if (v.step.kind !== 'rub-out') return null
-        const last = c.visits.findLast(u => u.group === v.group && u.index < v.index && films(u))
+        const last = lastBefore(v, films)
         const flatted = FLATTED.test(last?.product?.sheen ?? '')
         const setByCoat = c.buildUp.ending === 'as-laid' && c.facts.sheen !== 'gloss'
         return flatted || setByCoat ? `the last coat has set the sheen: ${c.facts.sheen}` : null
@@ -164,7 +162,7 @@ export const HANDLING_RULES: readonly Rule[] = [
     check: c =>
       each(c, v =>
         isFilm(v) &&
-        !laterFilm(c, v) &&
+        !laterFilm(v) &&
         v.group.substrate === 'solid' &&
         v.group.faces.some(
           f =>
@@ -254,7 +252,7 @@ export const HANDLING_RULES: readonly Rule[] = [
     mend: 'A barely damp lint-free cloth instead.',
     check: c =>
       each(c, v => {
-        const before = c.visits.findLast(u => u.group === v.group && u.index < v.index)
+        const before = lastBefore(v)
         return isFilm(v) && v.product!.base === 'water' && before?.step.fields.dustBy === 'tack-cloth'
           ? 'a tack cloth just before it'
           : null

@@ -1,6 +1,6 @@
 /** Rules for a surface that is composed freely: what lies where it does no good, and what must never meet. */
 import { isCoarser, P } from '../abrasives'
-import { does, isBare, type Visit } from '../acts'
+import { does, firstAfter, isBare, type Visit } from '../acts'
 import { coloursIn } from '../build'
 import { isFound, STRIPPING } from '../piece'
 import { speciesOf } from '../wood'
@@ -17,15 +17,9 @@ const INTO_WOOD: readonly string[] = ['stain', 'dye', 'bleach', 'filler', 'condi
 const FLASH_MIN = 5
 const isOilColour = ({ product: m }: Visit) =>
   m?.base === 'oil' && (m.role === 'stain' || m.role === 'gel' || m.role === 'conditioner')
+const covers = (x: Visit) => does(x.step, 'films') || x.step.kind === 'mask' || x.step.kind === 'cover'
 /** Is what was laid there still without a film, and uncovered, when this later step comes? */
-const staysOpen = (visits: readonly Visit[], u: Visit, until: number): boolean =>
-  !visits.some(
-    x =>
-      x.group === u.group &&
-      x.index > u.index &&
-      x.index < until &&
-      (does(x.step, 'films') || x.step.kind === 'mask' || x.step.kind === 'cover'),
-  )
+const staysOpen = (u: Visit, until: number): boolean => (firstAfter(u, covers)?.index ?? Infinity) >= until
 
 export const LAYER_RULES: readonly Rule[] = [
   {
@@ -136,7 +130,7 @@ export const LAYER_RULES: readonly Rule[] = [
     check: c =>
       c.visits.flatMap(v => {
         if (!GAS_WITH_CHLORINE.includes(v.step.product ?? '') || !v.product) return []
-        const earlier = c.visits.filter(u => u.group === v.group && u.index < v.index)
+        const earlier = v.own.slice(0, v.nth)
         const chlorine = earlier.findLastIndex(u => u.step.product === 'household-chlorine')
         const rinsed = earlier.slice(chlorine + 1).some(u => u.step.kind === 'rinse')
         return chlorine >= 0 && !rinsed ? [breach(v.step, `${v.product.name} on chlorine that was not rinsed out`)] : []
@@ -172,7 +166,7 @@ export const LAYER_RULES: readonly Rule[] = [
       const mists = visits.filter(v => v.product?.base === 'lacquer' && v.step.method === 'spray')
       return mists.flatMap(v => {
         const fresh = visits.find(
-          u => u.index < v.index && u.group !== v.group && isOilColour(u) && staysOpen(visits, u, v.index),
+          u => u.index < v.index && u.group !== v.group && isOilColour(u) && staysOpen(u, v.index),
         )
         const least = fresh ? gap_min(work, fresh.step.key, v.step.key) : DAY_MIN
         if (!fresh || least >= DAY_MIN) return []

@@ -65,23 +65,37 @@ export const hours = (min: number): string => {
   return `${Math.round(min / 1440)} days`
 }
 
+interface Times {
+  at: ReadonlyMap<string, number>
+  /** least minutes from the start of the first step to the start of each */
+  start: readonly number[]
+  direct: ReadonlyMap<string, number>
+}
+const known = new WeakMap<readonly Wait[], Times & { steps: readonly Step[] }>()
+/** When steps begin at the least, worked out once for a plan. */
+function timesOf({ steps, waits }: Pick<RuleContext, 'steps' | 'waits'>): Times {
+  const before = known.get(waits)
+  if (before?.steps === steps) return before
+  const direct = new Map(waits.map(w => [`${w.from}>${w.to}`, w.min]))
+  const start = [0]
+  for (const [i, s] of steps.entries())
+    start.push(start[i]! + s.attended_min + (direct.get(`${s.key}>${steps[i + 1]?.key}`) ?? 0))
+  const times = { steps, at: new Map(steps.map((s, i) => [s.key, i])), start, direct }
+  known.set(waits, times)
+  return times
+}
+
 /** Least minutes from the start of one step to the start of a later one, along the order of the work. */
 export function leastElapsed_min(c: Pick<RuleContext, 'steps' | 'waits'>, from: string, to: string): number {
-  const a = c.steps.findIndex(s => s.key === from)
-  const b = c.steps.findIndex(s => s.key === to)
-  let sum = 0
-  for (let i = a; i < b; i++) {
-    const wait = c.waits.find(w => w.from === c.steps[i]!.key && w.to === c.steps[i + 1]!.key)
-    sum += c.steps[i]!.attended_min + (wait?.min ?? 0)
-  }
-  return sum
+  const { at, start } = timesOf(c)
+  return Math.max(0, start[at.get(to) ?? 0]! - start[at.get(from) ?? 0]!)
 }
 
 /** The same, or the wait that is drawn directly between the two, whichever is longer. */
 export function gap_min(c: Pick<RuleContext, 'steps' | 'waits'>, from: string | null, to: string): number {
-  if (from === null || !c.steps.some(s => s.key === from)) return Infinity
-  const direct = c.waits.find(w => w.from === from && w.to === to)
-  return Math.max(direct?.min ?? 0, leastElapsed_min(c, from, to))
+  const { at, direct } = timesOf(c)
+  if (from === null || !at.has(from)) return Infinity
+  return Math.max(direct.get(`${from}>${to}`) ?? 0, leastElapsed_min(c, from, to))
 }
 
 export const DAY_MIN = 1440

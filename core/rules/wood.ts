@@ -1,6 +1,6 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
 import { explainLadder, gritName, isCoarser, median_um, P, STOP_P, type StopFor } from '../abrasives'
-import { does, isBare, wears } from '../acts'
+import { does, isBare, lastBefore, wears } from '../acts'
 import { finishMaterial } from '../build'
 import { leadSuspected } from '../piece'
 import { budgetOf } from '../plan'
@@ -77,7 +77,7 @@ export const WOOD_RULES: readonly Rule[] = [
       each(c, v => {
         if (!covers(v)) return null
         if (v.before.wet === 'bleach') return 'the bleach was not rinsed out'
-        const rinse = c.visits.findLast(u => u.group === v.group && u.index < v.index && u.step.kind === 'rinse')
+        const rinse = lastBefore(v, u => u.step.kind === 'rinse')
         const least = rinse && isBare(v.before) ? gap_min(c, rinse.step.key, v.step.key) : Infinity
         return least < DAY_MIN ? tooSoon(rinse!.step.key, DAY_MIN, `only ${hours(least)} since the rinse`) : null
       }),
@@ -171,10 +171,7 @@ export const WOOD_RULES: readonly Rule[] = [
     mend: 'Tint the filler and try it under the finish, or fill after sealing with coloured wax.',
     check: c =>
       each(c, v =>
-        does(v.step, 'soaks') &&
-        c.visits.some(
-          u => u.group === v.group && u.index < v.index && u.step.kind === 'mend' && u.step.fields.filler !== 'tinted',
-        )
+        does(v.step, 'soaks') && lastBefore(v, u => u.step.kind === 'mend' && u.step.fields.filler !== 'tinted')
           ? 'mended places lie under this colour'
           : null,
       ),
@@ -347,7 +344,7 @@ export const WOOD_RULES: readonly Rule[] = [
         const covered =
           v.before.inWood.some(w => w.role !== 'filler' && w.role !== 'bleach') || v.before.films.some(f => !f.found)
         if (!wet || covered || !covers(v)) return null
-        return c.visits.some(u => u.group === v.group && u.index < v.index && u.step.gate?.slug === 'moisture')
+        return lastBefore(v, u => u.step.gate?.slug === 'moisture')
           ? null
           : `the wood is above ${round(wet.most_pct, 1)} %, and nothing measures it again before this step`
       }),
