@@ -28,26 +28,22 @@ export function waitsBetween(
   context: Context,
   airAfter: (step: Step) => Air = () => context.air,
 ): Wait[] {
-  const waits = new Map<string, Wait>()
-  const add = (from: Step, to: Step) => {
-    const id = `${from.key}>${to.key}`
-    if (!waits.has(id))
-      waits.set(id, { from: from.key, to: to.key, ...waitAfter(from, to, { ...context, air: airAfter(from) }) })
-  }
+  const waits: Wait[] = []
   const last = new Map<number, Step>()
   const lastConditioner = new Map<number, Step>()
   const openColour = new Map<number, Step>()
   const lastCoat = new Map<number, Step>()
   for (const step of steps) {
+    const after = new Set<Step>()
     for (const face of step.faces) {
       const before = last.get(face)
-      if (before) add(before, step)
+      if (before) after.add(before)
       const conditioner = lastConditioner.get(face)
-      if (dries(step) && conditioner && conditioner !== before) add(conditioner, step)
+      if (dries(step) && conditioner && conditioner !== before) after.add(conditioner)
       const colour = openColour.get(face)
-      if (closes(step) && colour && colour !== before) add(colour, step)
+      if (closes(step) && colour && colour !== before) after.add(colour)
       const coated = lastCoat.get(face)
-      if (step.kind === 'finish-up' && coated && coated !== before) add(coated, step)
+      if (step.kind === 'finish-up' && coated && coated !== before) after.add(coated)
       if (lasts(step)) lastCoat.set(face, step)
       if (step.kind === 'conditioner') lastConditioner.set(face, step)
       if (dries(step)) {
@@ -57,6 +53,8 @@ export function waitsBetween(
       if (closes(step)) openColour.delete(face)
       last.set(face, step)
     }
+    for (const from of after)
+      waits.push({ from: from.key, to: step.key, ...waitAfter(from, step, { ...context, air: airAfter(from) }) })
   }
-  return [...waits.values()]
+  return waits
 }

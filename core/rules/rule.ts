@@ -49,11 +49,15 @@ export const breach = (step: Step, says: string, severity?: Severity): Breach =>
   severity ? { step: step.key, says, severity } : { step: step.key, says }
 
 /** One question of every step on every group. */
-export const each = (c: RuleContext, when: (v: Visit) => string | Omit<Breach, 'step'> | null): Breach[] =>
-  c.visits.flatMap(v => {
+export function each(c: RuleContext, when: (v: Visit) => string | Omit<Breach, 'step'> | null): Breach[] {
+  const breaches: Breach[] = []
+  for (const v of c.visits) {
     const found = when(v)
-    return found === null ? [] : [typeof found === 'string' ? breach(v.step, found) : { ...found, step: v.step.key }]
-  })
+    if (found === null) continue
+    breaches.push(typeof found === 'string' ? breach(v.step, found) : { ...found, step: v.step.key })
+  }
+  return breaches
+}
 /** Too soon after a step; mended by waiting. */
 export const tooSoon = (from: string | null, min: number, says: string): Omit<Breach, 'step'> =>
   from === null ? { says } : { says, wait: { from, min } }
