@@ -13,6 +13,7 @@ import { SANDING_ACTS } from './sanding'
 import { STEP_KINDS, type StepKind, type Step } from './step'
 import { STRIPPING_ACTS } from './stripping'
 import { WASHING_ACTS } from './washing'
+import { asChosen } from './words'
 
 export const ACTS = {
   ...JUDGING_ACTS,
@@ -38,7 +39,9 @@ export const does = (step: Pick<Step, 'kind'>, what: Does): boolean => actOf(ste
 export const kindsThat = (what: Does): StepKind[] => STEP_KINDS.filter(kind => does({ kind }, what))
 /** What a step is called: as typed, else as its act says it. */
 export const titleOf = (step: Step, context: Pick<Context, 'shelf'>): string =>
-  step.typed.includes('title') ? step.title : actOf(step).says(step, context)
+  step.typed.includes('title')
+    ? step.title
+    : `${actOf(step).says(step, context)}${actOf(step).usesUp ? asChosen(step.fields) : ''}`
 /** How a step changes the look of the wood; null: not at all. */
 export function lookOf(step: Pick<Step, 'kind'>): 'colour' | 'finish' | 'wax' | 'bleach' | 'other' | null {
   const { needs } = actOf(step)

@@ -17,7 +17,7 @@ import {
 } from './act'
 import type { Step, StepKind } from './step'
 import { isBare, lay, type Surface } from './surface'
-import { COLOUR_DRY, D, fixed, H } from './wait'
+import { COLOUR_DRY, D, fixed, H, type WaitDraft } from './wait'
 import { called } from './words'
 
 const top = (s: Surface) => s.films.at(-1)!
@@ -50,6 +50,10 @@ const BLEACH_WHY: Readonly<Record<string, string>> = {
   'two-part-bleach': 'a stain cannot go lighter than the wood; it gets darker before it gets lighter',
   'household-chlorine': "takes out dyes, not the wood's own colour",
 }
+
+/** More left on is darker and slower: twice as long (common practice, for a heavy gel coat). */
+const heavier = ({ fields }: Step, wait: WaitDraft): WaitDraft =>
+  fields.strength === 'stronger' ? { ...wait, min: 2 * wait.min, likely: 2 * wait.likely, safe: 2 * wait.safe } : wait
 
 const bleach: Act = {
   ...COLOUR,
@@ -120,10 +124,10 @@ const stain: Act = {
   pace: perM2(10),
   methods: ['rag', 'brush', 'spray'],
   ground: onBareWood('stain-needs-bare-wood', 'still lies on the wood'),
-  then: (_step, next) =>
+  then: (step, next) =>
     next.kind === 'stain'
       ? fixed('recoat', 2 * H, 2 * H, 4 * H, 'second coat of penetrating stain after 2 h')
-      : COLOUR_DRY,
+      : heavier(step, COLOUR_DRY),
   layer: plainLayer(310, "the client's colour", { everyday: 'stained with' }),
   inOrder: true,
   notes: always('With the grain, the whole face in one go.'),
@@ -143,10 +147,13 @@ const gel: Act = {
     isBare(s) || s.scuffed || top(s).slug === 'gel-stain'
       ? null
       : { rule: 'gel-over-film-needs-scuff', says: 'the film under the gel is not scuffed' },
-  then: (_step, next) =>
-    next.kind === 'gel'
-      ? fixed('recoat', 8 * H, 12 * H, D, 'second gel coat after 8 to 10 h by some labels, 12 to 24 h by others')
-      : COLOUR_DRY,
+  then: (step, next) =>
+    heavier(
+      step,
+      next.kind === 'gel'
+        ? fixed('recoat', 8 * H, 12 * H, D, 'second gel coat after 8 to 10 h by some labels, 12 to 24 h by others')
+        : COLOUR_DRY,
+    ),
   layer: plainLayer(310, 'hides scratches and goes darker', { everyday: 'coloured with' }),
   open: () => ({ open_min: GEL_OPEN_MIN, min_m2: 12, says: 'wiped after about 3 min; less in hot weather' }),
   rounds: { with: [], worst: null, passes: AGAIN },

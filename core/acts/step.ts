@@ -62,6 +62,8 @@ export interface Fields {
   tint_pct?: number
   /** reducer in it, per cent of its volume */
   thinned_pct?: number
+  /** one more round: thinner, or with more left on */
+  strength?: 'thinner' | 'stronger'
   /** laid as a band along the edges only, this wide */
   band_mm?: number
   /** the shop's recipe that it is coloured by */
@@ -136,6 +138,7 @@ export const FIELD_VALUES = {
   filler: ['tinted', 'plain', 'stretching', 'wood-strip'],
   glue: ['wood-glue', 'hide-glue', 'epoxy'],
   shade: ['dark', 'light'],
+  strength: ['thinner', 'stronger'],
 } as const satisfies { [F in keyof Fields]?: readonly Fields[F][] }
 export type ChosenField = keyof typeof FIELD_VALUES
 

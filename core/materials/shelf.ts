@@ -10,13 +10,17 @@ export const EMPTY_SHELF: Shelf = {}
 export interface Taken {
   product: string | null
   label: number | null
-  fields?: { thinned_pct?: number }
+  fields?: { thinned_pct?: number; strength?: 'thinner' | 'stronger' }
 }
+/** What a thinner round is thinned by, per cent (shop default, unsourced). */
+export const THINNER_PCT = 20
+
 /** What is taken, thinned where it is: by its label, else by its class; null: nothing is. @throws RangeError for an unknown class. */
 export function taken(shelf: Shelf, { product, label, fields }: Taken): Material | null {
   if (product === null) return null
   const m = (label === null ? undefined : shelf[label]) ?? materialOf(product)
-  return fields?.thinned_pct ? thinned(m, fields.thinned_pct) : m
+  const pct = (fields?.thinned_pct ?? 0) + (fields?.strength === 'thinner' ? THINNER_PCT : 0)
+  return pct > 0 ? thinned(m, pct) : m
 }
 
 /** With so much reducer, per cent of its volume: the reducer leaves no solids (arithmetic, handbook 10.4). */

@@ -1,5 +1,5 @@
 /** Steps that repeat until an inspection passes: how often they are planned, how often at worst, and what passes. */
-import { actOf, does, type Step } from '../acts'
+import { actOf, does, type Fields, type Step } from '../acts'
 import type { Context } from '../context'
 import { taken } from '../materials'
 import { speciesOf } from '../wood'
@@ -97,8 +97,15 @@ function nextKey(key: string, taken: ReadonlySet<string>): string {
   return `${stem}${n}`
 }
 
-/** One more round on these faces, right after the round that did not pass. */
-export function withOneMore(steps: readonly Step[], loop: Loop, faces: readonly number[]): Step[] {
+/** Why a round stands there that was not planned. */
+export const ONCE_MORE = 'it did not pass: once more'
+/** One more round on these faces, right after the round that did not pass; thinner or stronger where that is said. */
+export function withOneMore(
+  steps: readonly Step[],
+  loop: Loop,
+  faces: readonly number[],
+  strength?: Fields['strength'],
+): Step[] {
   const taken = new Set(steps.map(s => s.key))
   const round = loop.again.map(key => steps.find(s => s.key === key)!)
   const last = Math.max(...round.map(s => steps.indexOf(s)))
@@ -110,8 +117,12 @@ export function withOneMore(steps: readonly Step[], loop: Loop, faces: readonly 
       key,
       faces: s.faces.filter(f => faces.includes(f)),
       coat: s.coat === null ? null : s.coat + 1,
-      fields: s.fields.of ? { ...s.fields, of: s.fields.of + 1 } : s.fields,
-      why: 'it did not pass: once more',
+      fields: {
+        ...s.fields,
+        ...(s.fields.of ? { of: s.fields.of + 1 } : {}),
+        ...(strength && actOf(s).usesUp ? { strength } : {}),
+      },
+      why: ONCE_MORE,
       typed: [],
     }
   })

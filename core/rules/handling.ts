@@ -14,7 +14,6 @@ import {
   gap_min,
   hours,
   leastElapsed_min,
-  type RuleContext,
   type Rule,
   tooSoon,
   top,

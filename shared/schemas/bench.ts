@@ -1,5 +1,6 @@
 /** Acts at the bench, alarms, the air, handing over. */
 import { z } from 'zod'
+import { FIELD_VALUES } from '../../core/acts'
 import { MOST_FACES } from '../../core/units'
 import { text, maybeText, version, id, moment } from './fields'
 
@@ -28,6 +29,7 @@ export const benchCommand = z.discriminatedUnion(
       note: maybeText(500),
       /** faces on which its round did not pass: one more on those */
       again: z.array(id).max(MOST_FACES, 'Choose fewer faces.').default([]),
+      strength: z.enum(FIELD_VALUES.strength).optional(),
     }),
     z.strictObject({ kind: z.literal('not-dry'), ...command }),
     z.strictObject({ kind: z.literal('mixed'), ...command }),

@@ -159,6 +159,7 @@ const fieldsOfStep = z
     filler: z.enum(FIELD_VALUES.filler),
     glue: z.enum(FIELD_VALUES.glue),
     shade: z.enum(FIELD_VALUES.shade),
+    strength: z.enum(FIELD_VALUES.strength),
     shaken: z.boolean(),
   })
   .partial()

@@ -251,6 +251,19 @@ describe('another round', () => {
       `GET /api/pieces/${id}/plan`,
     )
     expect(waits.find(w => w.from === last.key && w.to === steps[0]!.key)!.min).toBeGreaterThan(0)
+    // a mis-tap is taken back, and the round with it; then it comes thinner
+    const undo = await act(people.finisher, 'undo', await stepOf(people.owner, id, 'coat-2'), at.toISOString())
+    expect(undo.status, undo.body.message).toBe(200)
+    const left = async () => (await planOf(people.owner, id)).steps.filter(s => s.state === 'planned')
+    expect((await left()).map(named)).toEqual(['finish-up'])
+    const once = await act(people.finisher, 'finish', await stepOf(people.owner, id, 'coat-2'), at.toISOString(), {
+      again: [face!.face_id],
+      strength: 'thinner',
+    })
+    expect(once.status, once.body.message).toBe(200)
+    const thin = (await left()).find(s => s.kind === 'coat')!
+    expect(thin.title).toMatch(/, thinner$/)
+    expect(thin.amount_ml).toBeCloseTo(steps[1]!.amount_ml! / 1.2, 1)
     const odd = await act(people.finisher, 'finish', await stepOf(people.owner, id, 'coat-2'), at.toISOString(), {
       again: [1],
     })

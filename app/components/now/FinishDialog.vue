@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import type { Fields } from '#core/acts'
 import type { ActTarget } from '~/composables/bench'
 
 /** The end of a step: how a gate went, and what was used from which lot. */
@@ -9,6 +10,8 @@ const props = defineProps<{
     gate?: { look: string; fails: string } | null
     passTest?: string | null
     on?: readonly { id: number; name: string }[]
+    key?: string
+    pieceId?: number
   }
   ago: number
 }>()
@@ -21,6 +24,7 @@ const word = ref('')
 const busy = ref(false)
 /** Faces on which the round did not pass; null: it passed. */
 const again = ref<number[] | null>(null)
+const strength = ref<Fields['strength'] | null>(null)
 const lots = computed(() =>
   (store.value?.products ?? [])
     .flatMap(p => p.lots.map(l => ({ ...l, name: p.name, class: p.class })))
@@ -43,6 +47,7 @@ async function done() {
       gate: gate.value,
       used,
       again: again.value ?? [],
+      ...(again.value && strength.value ? { strength: strength.value } : {}),
     })
   )
     emit('close')
@@ -91,35 +96,15 @@ async function done() {
         <input v-model="word" class="field" maxlength="300"
       /></label>
     </div>
-    <fieldset v-if="step.passTest && step.on?.length" class="mt-4 grid gap-3" data-test="round">
-      <legend>{{ w('bench.passes', { test: step.passTest }) }}</legend>
-      <div class="grid grid-cols-2 gap-3">
-        <button
-          type="button"
-          class="act"
-          :class="again === null ? '' : 'act-quiet'"
-          :aria-pressed="again === null"
-          @click="again = null"
-        >
-          {{ w('bench.itPasses') }}
-        </button>
-        <button
-          type="button"
-          class="act"
-          :class="again === null ? 'act-quiet' : ''"
-          :aria-pressed="again !== null"
-          @click="again = step.on!.map(f => f.id)"
-        >
-          {{ w('bench.onceMore') }}
-        </button>
-      </div>
-      <FaceChoice
-        v-if="again !== null && step.on.length > 1"
-        v-model="again"
-        :faces="step.on"
-        :label="w('surface.faces')"
-      />
-    </fieldset>
+    <RoundChoice
+      v-if="step.passTest && step.on?.length"
+      v-model:again="again"
+      v-model:strength="strength"
+      :pass-test="step.passTest"
+      :on="step.on"
+      :step-key="step.key"
+      :piece-id="step.pieceId"
+    />
     <div class="mt-6 flex gap-3">
       <button
         class="act"

@@ -33,6 +33,7 @@ const s = computed(() => props.step)
 const verdicts = computed(() => props.plan.verdicts.filter(v => v.step === s.value.key))
 const dries = computed(() => props.plan.waits.some(w => w.to === s.value.key && (w.min > 0 || w.max !== null)))
 const loop = computed(() => props.plan.loops.find(l => l.step === s.value.key))
+const pieceId = Number(useRoute().params.id)
 const target = computed(() => ({
   stepId: s.value.id,
   rowVersion: s.value.rowVersion,
@@ -41,6 +42,8 @@ const target = computed(() => ({
   product: s.value.product,
   amount_ml: s.value.amount_ml,
   gate: s.value.gate,
+  key: s.value.key,
+  pieceId,
   passTest: s.value.passTest,
   on: names.value,
 }))

@@ -205,6 +205,8 @@ export default {
     glueIs: { 'wood-glue': 'wood glue', 'hide-glue': 'hide glue', 'epoxy': 'epoxy' },
     shade: 'Which mist',
     shadeIs: { dark: 'bands and edges, dark', light: 'over all, light' },
+    strength: 'How',
+    strengthIs: { thinner: 'thinner', stronger: 'stronger, more left on' },
     shaken: 'The can is shaken',
   },
 } as const

@@ -1,5 +1,6 @@
+import type { Fields } from '#core/acts'
 import { materialOf } from '#core/materials'
-import { roundEndingAt, withOneMore } from '#core/plan'
+import { ONCE_MORE, roundEndingAt, withOneMore } from '#core/plan'
 import { potEnds_ms } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import { transaction } from '../../database/db'
@@ -125,7 +126,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
     .join('. ')
   await write(act, step.gate ? 'gate' : 'finished', says)
   if (step.gate && command.gate === 'fail') return fallBack(act)
-  const more = command.again.length ? await oneMore(act, command.again) : null
+  const more = command.again.length ? await oneMore(act, command.again, command.strength) : null
   if (more) return { ok: true, says: `${says}. ${more}` }
   if (!act.plan.steps.some(st => st.id !== step.id && (st.state === 'planned' || st.state === 'running'))) {
     await tx.run("UPDATE piece SET state = 'ready', row_version = row_version + 1 WHERE id = :id", {
@@ -138,7 +139,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
 }
 
 /** One more round of what did not pass, on these faces: its steps with their minutes, amounts, waits and cautions. */
-async function oneMore(act: Act, faces: readonly number[]): Promise<string> {
+async function oneMore(act: Act, faces: readonly number[], strength?: Fields['strength']): Promise<string> {
   const { tx, file, step, plan } = act
   const live = plan.steps.filter(st => st.state !== 'skipped')
   const loop = roundEndingAt(live, step.key, file.context)
@@ -146,9 +147,9 @@ async function oneMore(act: Act, faces: readonly number[]): Promise<string> {
   const on = faces.filter(f => step.faces.includes(f))
   if (on.length === 0)
     throw fail(422, 'invalid', 'Choose faces that this step was done on.', { again: 'Choose its faces.' })
-  await planAgain(tx, file, await readPlan(tx, file), old => withOneMore(old, loop, on))
+  await planAgain(tx, file, await readPlan(tx, file), old => withOneMore(old, loop, on, strength))
   const names = file.faces.filter(f => on.includes(f.id)).map(f => `${f.part}, ${f.name}`)
-  const says = `One more round: ${names.join(' · ')}`
+  const says = `One more round${strength ? `, ${strength}` : ''}: ${names.join(' · ')}`
   await write(act, 'plan', says)
   return says
 }
@@ -225,6 +226,16 @@ async function notDry(act: Act): Promise<Result> {
   return { ok: true, says }
 }
 
+/** The round that "it did not pass" added goes again, as long as nobody has begun it. */
+async function dropAddedRound({ tx, file, plan, step }: Act): Promise<void> {
+  const after = plan.steps.slice(plan.steps.findIndex(st => st.id === step.id) + 1)
+  const end = after.findIndex(st => st.why !== ONCE_MORE || st.state !== 'planned')
+  const added = new Set(after.slice(0, end < 0 ? undefined : end).map(st => st.key))
+  if (added.size === 0) return
+  const fresh = await readPlan(tx, file)
+  await planAgain(tx, file, fresh, old => old.filter(st => !added.has(st.key)))
+}
+
 /** Takes the last act on a step back by a compensating entry; what it used goes back to its lots. */
 async function undo(act: Act): Promise<Result> {
   const { tx, plan, step, file } = act
@@ -269,6 +280,7 @@ async function undo(act: Act): Promise<Result> {
           WHERE id = :id`,
       { id: step.id },
     )
+    await dropAddedRound(act)
     await tx.run(
       "UPDATE piece SET state = 'active', row_version = row_version + 1 WHERE id = :id AND state = 'ready'",
       { id: file.piece.id },
