@@ -48,6 +48,14 @@ async function piece(page: Shop, faces = 2): Promise<number> {
   await expect(page.getByTestId('surface')).toBeVisible()
   return made.id
 }
+/** Opens what may be put in at a boundary: the first from the top, or the last, on the wood. */
+async function touch(page: Shop, which: 'first' | 'last', how: 'click' | 'tap' = 'click') {
+  const boundary = page.getByTestId('boundary')[which]()
+  await expect(async () => {
+    if ((await boundary.getAttribute('aria-expanded')) !== 'true') await boundary[how]()
+    await expect(page.getByTestId('offers')).toBeVisible({ timeout: 1500 })
+  }).toPass({ timeout: 20_000 })
+}
 const rows = (page: Shop) => page.getByTestId('layer').evaluateAll(all => all.map(row => row.getAttribute('data-act')))
 
 test('a surface is composed by mouse: put in, changed, taken back, taken; the plan follows', async ({
@@ -57,16 +65,16 @@ test('a surface is composed by mouse: put in, changed, taken back, taken; the pl
   const page = await as(browser, 'tove', watched)
   const id = await piece(page)
   expect(await rows(page)).toEqual(['coat'])
-  await page.getByTestId('boundary').last().click()
+  await touch(page, 'last')
   await page.getByTestId('offers').locator('[data-offer=pigment-stain]').click()
   await expect.poll(() => rows(page)).toEqual(['coat', 'stain'])
   await page.getByTestId('layer').filter({ hasText: 'olyurethane' }).getByTestId('choose').click()
   await page.getByLabel(/^Coats/).fill('5')
-  await expect(page.getByTestId('surface').locator('rect.layer')).toHaveCount(5)
+  await expect(page.getByTestId('surface').locator('rect.layer[data-side=planned]')).toHaveCount(5)
   await page.getByTestId('undo').click()
-  await expect(page.getByTestId('surface').locator('rect.layer')).toHaveCount(3)
+  await expect(page.getByTestId('surface').locator('rect.layer[data-side=planned]')).toHaveCount(3)
   // what cannot lie there says why, and may be put in all the same
-  await page.getByTestId('boundary').first().click()
+  await touch(page, 'first')
   await page.getByRole('button', { name: 'What speaks against the others' }).click()
   await page.getByTestId('offers').locator('[data-offer=water-dye]').click()
   await expect(page.locator('.verdict-stop').first()).toContainText('lies on the wood')
@@ -83,7 +91,7 @@ test('layers are moved by keys and by dragging; on a touch screen they are put i
 }) => {
   const page = await as(browser, 'tove', watched, { hasTouch: true })
   await piece(page)
-  await page.getByTestId('boundary').first().tap()
+  await touch(page, 'first', 'tap')
   await page.getByTestId('offers').locator('[data-offer=paste-wax]').tap()
   await expect.poll(() => rows(page)).toEqual(['wax', 'coat'])
   const grip = page.getByTestId('layer').filter({ hasText: 'wax' }).locator('.grip')
@@ -112,7 +120,7 @@ test('changes of the plan by hand stay when the surface is taken again, and one 
   await coat.getByRole('button', { name: 'Save' }).click()
   await expect(coat).toContainText('typed by hand')
   await page.goto(`/pieces/${id}/surface`)
-  await page.getByTestId('boundary').last().click()
+  await touch(page, 'last')
   await page.getByTestId('offers').locator('[data-offer=gel-stain]').click()
   await page.getByTestId('take-surface').click()
   await expect(page.getByTestId('take-surface')).toBeDisabled()
@@ -123,6 +131,41 @@ test('changes of the plan by hand stay when the surface is taken again, and one 
   await page.getByRole('button', { name: 'Take out' }).click()
   await page.getByTestId('take-surface').click()
   await expect(page.getByRole('status').filter({ hasText: 'Gone with their steps' })).toBeVisible()
+})
+
+test('a surface known by name is found, laid and kept under another; a change by hand can be left', async ({
+  browser,
+  watched,
+}) => {
+  const page = await as(browser, 'tove', watched)
+  const id = await piece(page)
+  await page.goto(`/pieces/${id}/plan`)
+  const wash = await opened(page, 'wash')
+  await wash.getByLabel('Minutes').fill('71')
+  await wash.getByRole('button', { name: 'Save' }).click()
+  await expect(wash).toContainText('typed by hand')
+  await page.goto(`/pieces/${id}/surface`)
+  await page.getByTestId('known').click()
+  const known = page.getByTestId('known-surfaces')
+  await known.getByLabel(/^Find by/).fill('wiping rag')
+  await expect(known.locator('[data-known]')).toHaveCount(1)
+  await known.locator('[data-known]').click()
+  await expect.poll(() => rows(page)).toEqual(['coat'])
+  await expect(page.getByTestId('hand')).toContainText('Wash')
+  await page.getByTestId('hand').getByRole('switch').click()
+  await page.getByTestId('known').click()
+  await known.getByLabel(/^Keep what is composed/).fill('Boards of the trial')
+  await known.getByRole('button', { name: 'Keep', exact: true }).click()
+  await expect(known.locator('[data-known="Boards of the trial"]')).toBeVisible()
+  await page.getByTestId('take-surface').click()
+  await expect(page.getByTestId('take-surface')).toBeDisabled()
+  await page.goto(`/pieces/${id}/plan`)
+  await expect(step(page, 'wash')).not.toContainText('71 min')
+  await page.goto(`/pieces/${id}/surface`)
+  await page.getByTestId('known').click()
+  const own = known.locator('li', { hasText: 'Boards of the trial' })
+  await own.getByRole('button', { name: 'Forget' }).click()
+  await expect(own).toHaveCount(0)
 })
 
 test('a product by its label: entered under Store, taken by a layer, its coats planned', async ({
@@ -146,7 +189,7 @@ test('a product by its label: entered under Store, taken by a layer, its coats p
   await page.goto(`/pieces/${id}/surface`)
   await page.getByTestId('layer').getByTestId('choose').click()
   await choose(page.getByLabel('Product'), { says: name })
-  await expect(page.getByTestId('surface').locator('rect.layer')).toHaveCount(6)
+  await expect(page.getByTestId('surface').locator('rect.layer[data-side=planned]')).toHaveCount(6)
 })
 
 test('composing on a piece of twelve faces is drawn within 150 ms of a touch, at a quarter of the speed', async ({
@@ -163,7 +206,7 @@ test('composing on a piece of twelve faces is drawn within 150 ms of a touch, at
     times.push(
       await page.evaluate(async value => {
         const input = document.querySelector<HTMLInputElement>('[data-test=layer-fields] input[type=number]')!
-        const drawn = () => document.querySelectorAll('[data-test=surface] rect.layer').length
+        const drawn = () => document.querySelectorAll('[data-test=surface] rect.layer[data-side=planned]').length
         const start = performance.now()
         input.value = value
         input.dispatchEvent(new Event('input', { bubbles: true }))
