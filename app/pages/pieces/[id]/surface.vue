@@ -6,15 +6,12 @@ import {
   freshLayerId,
   type KnownSurface,
   laidAsKnown,
-  type Layer,
   layerOfOffer,
   lookOfChoice,
   proposedAnew,
 } from '#core/build'
-import { actOf } from '#core/acts'
-import { taken } from '#core/materials'
 import { ROUTE_NAMES } from '#core/piece'
-import { type OfferHere, replaceBuildUp, roundsOf, workOutPlan } from '#core/plan'
+import { type OfferHere, replaceBuildUp, workOutPlan } from '#core/plan'
 import { sumOf } from '#core/units'
 import { surfaceOf } from '#core/section'
 import type { ComposeAnswer } from '~/workers/compose.worker'
@@ -91,7 +88,6 @@ const GRAVE = ['stop', 'forbidden']
 const failing = computed(
   () => new Set(verdicts.value.flatMap(v => (v.layer !== null && GRAVE.includes(v.severity) ? [v.layer] : []))),
 )
-const whyOut = (layer: number) => page.value?.out.find(o => o.layer === layer)?.why ?? null
 
 /** A boundary that was touched, counted from the wood, and what may be put in there. */
 const place = ref<number | null>(null)
@@ -149,31 +145,7 @@ useEventListener('keydown', (e: KeyboardEvent) => {
   undo()
 })
 
-const usualOf = (l: Layer) =>
-  buildUp.value && page.value ? roundsOf({ ...l, coats: null, film_um: null }, buildUp.value, page.value.context) : 1
-function nameOf(l: Layer): string {
-  const m = page.value && taken(page.value.context.shelf, l)
-  const called = actOf({ kind: l.act }).called
-  if (!m) return `${called}, ${w('surface.notChosen')}`
-  return m.name.slice(0, 1).toUpperCase() + m.name.slice(1)
-}
-/** "stain · 2 coats · 34 µm · lid, top" */
-function saysOf(l: Layer): string {
-  if (!buildUp.value || !page.value || !plan.value) return ''
-  const rounds = roundsOf(l, buildUp.value, page.value.context)
-  const um = sumOf(shown.value?.films.filter(f => f.layer === l.id) ?? [], f => f.um)
-  const on = l.faces ? faces.value.filter(f => l.faces!.includes(f.id)).map(f => f.name) : []
-  const out = whyOut(l.id)
-  return [
-    l.use ? w(`surface.uses.${l.use}`) : actOf({ kind: l.act }).called,
-    rounds > 1 ? `${rounds} ×` : '',
-    um ? `${Math.round(um)} µm` : '',
-    on.join(', '),
-    out ? w('surface.staysOut', { why: out }) : '',
-  ]
-    .filter(Boolean)
-    .join(' · ')
-}
+const { usualOf, nameOf, saysOf, whyOut } = useLayerWords({ page, buildUp, shown, faces })
 const { busy, leave, take: save } = useTaking(page, buildUp, () => Promise.all([load(), reload()]))
 /** Another look than the one that was agreed on asks the client again. */
 const asksAgain = computed(() => {
