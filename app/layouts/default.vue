@@ -23,6 +23,10 @@ provide(BENCH, bench)
 watch(bench, now => {
   if (now) clock.set(now.now_ms)
 })
+/** Nothing is shown to be touched before an alarm could push it down; a bench that does not answer is not waited for. */
+const settled = ref(false)
+watch(bench, () => (settled.value = true), { once: true })
+useTimeoutFn(() => (settled.value = true), 1500)
 /** Windows open and close by themselves: ask again even when nobody does anything. */
 useIntervalFn(load, 20_000)
 onMounted(() => {
@@ -114,7 +118,7 @@ const air = computed(() => bench.value?.air)
       </span>
     </header>
     <AlarmBand v-if="bench" :bench="bench" />
-    <main id="content" class="px-6 py-5"><slot /></main>
+    <main v-show="settled" id="content" class="px-6 py-5"><slot /></main>
     <FootNote />
   </div>
 </template>
