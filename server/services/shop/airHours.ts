@@ -21,8 +21,10 @@ export async function readAirHours(on: Db): Promise<AirHours> {
         (SELECT MAX(id) FROM climate_reading) AS n
         FROM climate_reading r
         JOIN shop ON shop.id = 1
+        WHERE r.at <= :now + INTERVAL shop.clock_offset_ms * 1000 MICROSECOND
         ORDER BY r.at DESC, r.id DESC
         LIMIT 1`,
+    { now: new Date() },
   )
   if (!last) return { ahead: STANDARD_AIR, hours: [] }
   const upTo = [last.id, last.n, last.at.getTime(), last.temperature_C, last.rh, last.zone].join()
@@ -30,10 +32,10 @@ export async function readAirHours(on: Db): Promise<AirHours> {
   const rows = await on.rows<{ at: Date; temperature_C: number; rh: number }>(
     `SELECT MAX(at) AS at, AVG(temperature_C) AS temperature_C, AVG(rh) AS rh
         FROM climate_reading
-        WHERE at > :from
+        WHERE at > :from AND at <= :to
         GROUP BY FLOOR(UNIX_TIMESTAMP(at) / 3600)
         ORDER BY at`,
-    { from: new Date(last.at.getTime() - LOG_DAYS * 24 * HOUR_MS) },
+    { from: new Date(last.at.getTime() - LOG_DAYS * 24 * HOUR_MS), to: last.at },
   )
   const logged = rows.map(r => ({ at_ms: r.at.getTime(), temperature_C: r.temperature_C, rh: r.rh }))
   const hourOf = (ms: number) => DateTime.fromMillis(ms, { zone: last.zone }).hour
