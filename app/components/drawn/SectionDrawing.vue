@@ -31,7 +31,7 @@ const foundSays = computed(() => {
 
 <template>
   <svg
-    :viewBox="`0 0 ${BOX.width + 270} ${BOX.height + 32}`"
+    :viewBox="`0 0 ${BOX.width + 310} ${BOX.height + 32}`"
     class="w-full max-w-xl block"
     role="group"
     :aria-label="label"
