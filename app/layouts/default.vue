@@ -23,7 +23,7 @@ provide(BENCH, bench)
 watch(bench, now => {
   if (now) clock.set(now.now_ms)
 })
-/** Nothing is shown to be touched before an alarm could push it down; a bench that does not answer is not waited for. */
+/** Nothing is shown to be touched before an alarm could push it down; a silent bench is not waited for. */
 const settled = ref(false)
 watch(bench, () => (settled.value = true), { once: true })
 useTimeoutFn(() => (settled.value = true), 1500)

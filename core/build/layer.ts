@@ -114,6 +114,6 @@ export function everyday(layer: Layer, { shelf }: Pick<Context, 'shelf'>): strin
   return m ? `${says} ${m.name.slice(0, 1).toLowerCase()}${m.name.slice(1)}` : says.replace(/ with$/, '')
 }
 
-/** What a client sees of a choice: grounds, endings, colours and finishes. When it changes, the client is asked again. */
+/** What a client sees of a choice: grounds, endings, colours, finishes. When it changes, the client is asked again. */
 export const lookOfChoice = ({ buildUps }: Choice, context: Pick<Context, 'shelf'>): string =>
   JSON.stringify(buildUps.map(b => [b.ground, b.ending, b.layers.flatMap(l => everyday(l, context) ?? [])]))

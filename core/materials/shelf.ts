@@ -15,7 +15,10 @@ export interface Taken {
 /** What a thinner round is thinned by, per cent (shop default, unsourced). */
 export const THINNER_PCT = 20
 
-/** What is taken, thinned where it is: by its label, else by its class; null: nothing is. @throws RangeError for an unknown class. */
+/**
+ * What is taken, thinned where it is: by its label, else by its class; null: nothing is.
+ * @throws RangeError for an unknown class.
+ */
 export function taken(shelf: Shelf, { product, label, fields }: Taken): Material | null {
   if (product === null) return null
   const m = (label === null ? undefined : shelf[label]) ?? materialOf(product)

@@ -151,10 +151,8 @@ describe('worked by its plan', () => {
 describe('another wish', () => {
   it('asks the client again where the look changes, and not where it does not', async () => {
     const id = await laid(KNOWN_SURFACES.at(-1)!)
-    await sql.query(
-      "UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3) WHERE piece_id = ? AND kind = 'approval'",
-      [id],
-    )
+    const done = "UPDATE plan_step SET state = 'done', started_at = NOW(3), finished_at = NOW(3)"
+    await sql.query(`${done} WHERE piece_id = ? AND kind = 'approval'`, [id])
     await sql.query('UPDATE piece SET agreed_minor = 5, accepted_worst_minor = 9 WHERE id = ?', [id])
     const change = async (what: object) => {
       const { piece } = await people.office.ok<{ piece: { row_version: number } }>(`GET /api/pieces/${id}`)

@@ -11,7 +11,7 @@ const more = ({ of }: Shape) => ({
   ...(props.keys && of && of.step !== null && 'um' in of
     ? { 'role': 'button', 'tabindex': 0, 'aria-label': of.name }
     : {}),
-  ...(of && of.layer !== null && of.layer === props.chosen
+  ...(of && 'um' in of && of.layer !== null && of.layer === props.chosen
     ? { 'stroke': 'var(--color-verdigris)', 'stroke-width': 2.5 }
     : {}),
 })
