@@ -104,14 +104,10 @@ const coat: Act = {
       )
     if (next.kind === 'gate' && next.gate?.slug !== 'adhesion')
       return fixed('harden', 12 * H, D, 3 * D, 'the sealer hardens overnight to three days before it is judged')
-    if (next.kind === 'finish-up')
-      return drying(
-        m,
-        [m.handle_min, m.handle_min],
-        'dry',
-        `${m.name} may be handled after ${m.handle_min / H} h`,
-        k.air,
-      )
+    if (next.kind === 'finish-up' || next.kind === 'turn') {
+      const why = `${m.name} may be handled after ${m.handle_min / H} h`
+      return drying(m, [m.handle_min, m.handle_min], 'dry', why, k.air)
+    }
     const max = next.kind === 'coat' && next.product === step.product && !m.meltsIn ? m.recoatMax_min : null
     const why = `${m.name}: next coat from ${spanSaid(m.recoat_min[0])} by the usual label`
     return drying(m, m.recoat_min, 'recoat', why, k.air, max)

@@ -1,4 +1,4 @@
-/** Taking apart, covering, masking, and putting together again. */
+/** Taking apart, covering, masking, turning over, and putting together again. */
 import { type Face, partsToTakeOff } from '../piece'
 import { sumOf } from '../units'
 import {
@@ -74,6 +74,20 @@ const mask: Act = {
   says: () => 'Mask what is left alone; paper over faces, tape on the rim only',
 }
 
+/** Lifting, turning, and laying down again on what leaves no mark, for each board (shop default). */
+const PER_BOARD_MIN = 4
+const turn: Act = {
+  ...PREPARING,
+  called: 'turn over',
+  pace: (_step, faces) => PER_BOARD_MIN * sumOf(faces, f => f.copies / 2),
+  methods: ['hand'],
+  notes: always(
+    'Two people on a long board. Lay it on clean padded battens or points, at the places that show least.',
+    'A cloth sticks to a film that is not hard. If it prints: up again, and longer.',
+  ),
+  says: () => 'Turn over: the finished side comes to lie',
+}
+
 const unmask: Act = {
   ...PREPARING,
   called: 'unmask',
@@ -95,6 +109,7 @@ export const MASKING_ACTS = {
   'take-apart': takeApart,
   'cover': cover,
   'mask': mask,
+  'turn': turn,
   'unmask': unmask,
   'finish-up': finishUp,
 } satisfies Partial<Record<StepKind, Act>>

@@ -62,6 +62,10 @@ export const HOUSE_METHODS = {
     'always': o('Always', 'Smoother, and water at the table breaks the bond less.'),
     'never': o('Never', 'It makes the surface a little coarser.'),
   }),
+  'both-sides': method('A board coated on both sides?', 'turn', {
+    turn: o('Underside through, then turn over', 'Nothing lies on a fresh film, and the good side is done last.'),
+    points: o('Both sides each time, on points', 'Half the coats to wait for; points leave pricks in the underside.'),
+  }),
   'old-film': method('Colour over an old film, or strip?', 'overcoat', {
     overcoat: o('Overcoat where it holds', 'Least invasive, days faster.'),
     strip: o('Strip', 'What lies under a new film decides how long it holds.'),

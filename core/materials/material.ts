@@ -64,7 +64,7 @@ export interface Material {
   wipe_min: number | null
   /** minutes that a mixed pot lasts, early and late; null: nothing is mixed, or it does not set in the pot */
   potLife_min: readonly [early: number, late: number] | null
-  /** most reducer that it takes, per cent of its volume; null: its label does not say */
+  /** most reducer that it takes, per cent of its volume (classes: from memory, films in two parts handbook 10.5) */
   thinMost_pct: number | null
   /** the sheen that its label names; null: gloss, or not said */
   sheen: string | null

@@ -13,7 +13,10 @@ export interface Taken {
   fields?: { thinned_pct?: number; strength?: 'thinner' | 'stronger' }
 }
 /** What a thinner round is thinned by, per cent (shop default, unsourced). */
-export const THINNER_PCT = 20
+const THINNER_PCT = 20
+/** Reducer in it, per cent of its volume: as chosen for its layer, and for a thinner round. */
+export const reducer_pct = ({ thinned_pct = 0, strength }: NonNullable<Taken['fields']>): number =>
+  thinned_pct + (strength === 'thinner' ? THINNER_PCT : 0)
 
 /**
  * What is taken, thinned where it is: by its label, else by its class; null: nothing is.
@@ -22,7 +25,7 @@ export const THINNER_PCT = 20
 export function taken(shelf: Shelf, { product, label, fields }: Taken): Material | null {
   if (product === null) return null
   const m = (label === null ? undefined : shelf[label]) ?? materialOf(product)
-  const pct = (fields?.thinned_pct ?? 0) + (fields?.strength === 'thinner' ? THINNER_PCT : 0)
+  const pct = reducer_pct(fields ?? {})
   return pct > 0 ? thinned(m, pct) : m
 }
 

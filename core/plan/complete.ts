@@ -21,7 +21,7 @@ import {
 import { type Choice, groupsIn, groupsOfWay, waysOf } from '../build'
 import { need_ml } from '../coverage'
 import type { Context } from '../context'
-import { taken, THINNER_PCT } from '../materials'
+import { reducer_pct, taken } from '../materials'
 import { type Face, type Facts, type Group, mendingOf, type Mending } from '../piece'
 import { sumOf } from '../units'
 import { speciesOf } from '../wood'
@@ -58,8 +58,7 @@ export function amount_ml(
     const bareSoft = soft && bare && material.role === 'film'
     return area_m2 > 0 ? need_ml({ material, area_m2, coat: step.coat ?? 1, bareSoft }) : 0
   }
-  const { thinned_pct = 0, strength } = step.fields
-  const fromTheCan = 1 / (1 + (thinned_pct + (strength === 'thinner' ? THINNER_PCT : 0)) / 100)
+  const fromTheCan = 1 / (1 + reducer_pct(step.fields) / 100)
   return (need(true) + need(false)) * step.passes * fromTheCan
 }
 

@@ -6,11 +6,11 @@ import { type Facts, groupsOf, type Group, partsToTakeOff, type RouteSlug, STRIP
 import { completePlan, type Plan } from './complete'
 import { worstSteps } from './loops'
 import { type Draft, stagesOf } from './stages'
+import { type Ordered, turnedOver } from './turning'
 
 /** Routes on which the piece is taken apart first; after a failed gate it is apart already. */
 const TAKES_APART: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', ...STRIPPING]
 
-type Ordered = Step & { order: number; stem?: string }
 const ordered = ({ order, stem, ...draft }: Draft, faces: readonly number[]): Ordered => ({
   ...stepOf({ key: '', ...draft, faces: [...faces] }),
   order,
@@ -76,7 +76,8 @@ export function workOutPlan(
     put(890, 'unmask', 'tape left long leaves its glue')
   }
   if (ask) put(0, 'approval', 'nothing is touched before the client said yes')
-  return completePlan(keyed([...joined(drafts), ...around], prefix), context, choice, start)
+  const steps = turnedOver([...joined(drafts), ...around], facts.faces, context.house)
+  return completePlan(keyed(steps, prefix), context, choice, start)
 }
 
 /** The plan when every loop goes its worst count. */

@@ -1,6 +1,6 @@
 /** Rules of the work on coats: cleaning, windows, rubbing, taping, packing, the room. */
 import { median_um } from '../abrasives'
-import { does, firstAfter, lastBefore, type Visit, wears } from '../acts'
+import { does, firstAfter, lastBefore, type StepKind, type Visit, wears } from '../acts'
 import { taken } from '../materials'
 import {
   abrades,
@@ -22,6 +22,11 @@ import {
 const SHELLACS = ['shellac', 'dewaxed-shellac', 'shellac-brushed']
 const words = (slug: string) => slug.replaceAll('-', ' ')
 const isFilm = (v: Visit) => v.step.kind === 'coat'
+/** What lays weight on a surface, in words. */
+const LAID_ON: { [K in StepKind]?: string } = {
+  'finish-up': 'the piece is put together',
+  'turn': 'the board is turned over',
+}
 
 /**
  * Reserve of film above the last colour, and the height that levelling takes, µm (common practice, a model to be
@@ -218,10 +223,9 @@ export const HANDLING_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         const under = top(v.before)
-        return v.step.kind === 'finish-up' &&
-          under?.slug === 'urethane-2c' &&
-          gap_min(c, under.step, v.step.key) < 2 * DAY_MIN
-          ? tooSoon(under.step, 2 * DAY_MIN, 'the piece is put together on a film of less than two days')
+        const laid = LAID_ON[v.step.kind]
+        return laid && under?.slug === 'urethane-2c' && gap_min(c, under.step, v.step.key) < 2 * DAY_MIN
+          ? tooSoon(under.step, 2 * DAY_MIN, `${laid} on a film of less than two days`)
           : null
       }),
   },

@@ -1,6 +1,7 @@
 /** Rules for a surface that is composed freely: what lies where it does no good, and what must never meet. */
 import { isCoarser, P } from '../abrasives'
 import { does, firstAfter, isBare, type Visit } from '../acts'
+import { reducer_pct } from '../materials'
 import { coloursIn } from '../build'
 import { isFound, STRIPPING } from '../piece'
 import { speciesOf } from '../wood'
@@ -194,14 +195,19 @@ export const LAYER_RULES: readonly Rule[] = [
     slug: 'thinned-too-far',
     severity: 'warn',
     scope: 'plan',
-    source: 'its label',
-    reason: 'Thinned further than its label allows, a product neither covers nor cures as it should.',
+    source: 'its label; where it says nothing, common practice',
+    reason: 'Thinned further than it takes, a product neither covers nor cures as it should.',
     mend: 'Thin it less, and lay another coat.',
     check: c =>
-      each(c, v => {
-        const { thinned_pct = 0 } = v.step.fields
-        const most = v.product?.thinMost_pct ?? null
-        return most !== null && thinned_pct > most ? `thinned ${thinned_pct} %; its label allows ${most} %` : null
+      each(c, ({ step, product }) => {
+        const most = product?.thinMost_pct ?? null
+        const by = reducer_pct(step.fields)
+        if (product === null || most === null || by <= most) return null
+        const takes = most === 0 ? 'none' : `${most} %`
+        const said = product.labelled.includes('thinMost_pct')
+          ? `its label allows ${takes}`
+          : `it usually takes ${takes}`
+        return `${product.name} thinned ${by} %; ${said}`
       }),
   },
 ]

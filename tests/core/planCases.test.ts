@@ -415,6 +415,7 @@ describe('whatever the piece, the wish and the house', () => {
       facts({ faces: [face({ species: 'mahogany' })], sheen: 'satin' }),
       facts({ faces: [face({ species: 'pine' })], keepPatina: true }),
       facts({ period: '1850-1925' }),
+      facts({ faces: [face(), face({ id: 2, name: 'underside', rank: 'hidden' })] }),
     ]
     const choices: Partial<Picked>[] = [
       { colour: 'pigment-stain', finish: 'nitrocellulose-lacquer', fill: 'paste-filler' },

@@ -509,6 +509,24 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
 ]
 
 describe('rules', () => {
+  it('two-part hardwax oil takes no reducer, a two-part film a third at the most, and the label has the last word', () => {
+    const said = (finish: Picked['finish'], thinned_pct: number, figures?: LabelFigures) => {
+      const on = usualContext(facts(), figures ? labelled(finish, figures) : {})
+      const its = built(on, choice({ finish }))
+      const kind = ['oil-on', 'coat']
+      const steps = workOutPlan(on, its).steps.map(s =>
+        kind.includes(s.kind) ? { ...s, label: figures ? 1 : null, fields: { ...s.fields, thinned_pct } } : s,
+      )
+      return judgePlan({ context: on, choice: its, ...completePlan(steps, on, its) })
+        .filter(v => v.rule === 'thinned-too-far' && v.says.includes(materialOf(finish).name))
+        .map(v => v.says)[0]
+    }
+    expect(said('hardwax-oil-2c', 5)).toBe('two-part hardwax oil thinned 5 %; it usually takes none')
+    expect(said('hardwax-oil-2c', 5, { reduceMost_pct: 10 })).toBeUndefined()
+    expect(said('urethane-2c', 30)).toBeUndefined()
+    expect(said('urethane-2c', 40)).toContain('it usually takes 30 %')
+    expect(said('nitrocellulose-lacquer', 80)).toBeUndefined()
+  })
   test.each(cases)('%s: kept by the planner, broken by one change', (slug, f, c, breakIt, shop) => {
     const plan = workOutPlan(usualContext(f, shop), built(usualContext(f, shop), c))
     expect(

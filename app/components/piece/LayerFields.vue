@@ -14,6 +14,16 @@ const props = defineProps<{
   frozen: boolean
 }>()
 const emit = defineEmits<{ change: [change: Partial<Omit<Layer, 'id'>>]; move: [by: number]; out: [] }>()
+const COATS = [1, 20] as const
+const FILM_UM = [5, 500] as const
+/** A number that its field accepts; what lies outside is said there, and changes nothing. */
+function number(
+  value: number | null | undefined,
+  [min, max]: readonly [number, number],
+  change: (n: number | null) => void,
+) {
+  if (!outside(value ?? null, min, max)) change(value || null)
+}
 const act = computed(() => actOf({ kind: props.layer.act }))
 const classes = computed(() => classesFor(props.layer.act))
 /** The shop's own products first, then any of a class. */
@@ -83,17 +93,17 @@ const some = computed({
       <NumberField
         :model-value="layer.coats"
         :label="`${w('surface.coats')} (${w('surface.usual', { n: usual })})`"
-        :min="1"
-        :max="20"
-        @update:model-value="emit('change', { coats: $event || null, film_um: null })"
+        :min="COATS[0]"
+        :max="COATS[1]"
+        @update:model-value="number($event, COATS, n => emit('change', { coats: n, film_um: null }))"
       />
       <NumberField
         v-if="act.does.includes('finishes')"
         :model-value="layer.film_um"
         :label="w('surface.film')"
-        :min="5"
-        :max="500"
-        @update:model-value="emit('change', { film_um: $event || null, coats: null })"
+        :min="FILM_UM[0]"
+        :max="FILM_UM[1]"
+        @update:model-value="number($event, FILM_UM, n => emit('change', { film_um: n, coats: null }))"
       />
       <ChoiceField
         :model-value="layer.method"
@@ -143,7 +153,7 @@ const some = computed({
         :min="BOUNDS[n][0]"
         :max="BOUNDS[n][1]"
         step="any"
-        @update:model-value="field({ [n]: $event || undefined })"
+        @update:model-value="number($event, BOUNDS[n], v => field({ [n]: v ?? undefined }))"
       />
       <FindField
         v-if="recipes.length && (colours || layer.fields.tint_pct)"

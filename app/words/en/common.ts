@@ -13,6 +13,7 @@ export default {
   day: 'Day',
   evening: 'Evening',
   signOut: 'Leave',
+  number: { atLeast: 'At least {min}.', atMost: 'At most {max}.', between: 'From {min} to {max}.' },
   find: { type: 'Type to find', more: '{n} more: type a part of the name', nothing: 'Nothing of that name' },
   date: {
     how: 'day month year',

@@ -9,6 +9,7 @@ export const COLOURS: readonly Material[] = [
     role: 'gel',
     base: 'oil',
     spread_g_m2: [60, 60],
+    thinMost_pct: 0,
     density: 0.95,
     coats: [1, 2],
     recoat_min: [h(8), h(24)],

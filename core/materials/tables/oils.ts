@@ -33,6 +33,7 @@ export const OILS: readonly Material[] = [
     solids: [1, 1],
     wet_um: null,
     spread_g_m2: [30, 30],
+    thinMost_pct: 0,
     density: 0.92,
     coats: [1, 1],
     recoat_min: [d(1), d(1)],
