@@ -83,6 +83,15 @@ export interface Material {
   labelled: readonly (keyof Material)[]
 }
 
+/** Where a figure of a product comes from: its own label, what is usual for its class, or nobody's word but ours. */
+export type FigureSource = 'label' | 'usual' | 'default'
+/** Handbook 17.2 and 17.3 give these as shop defaults without a source; the others are usual figures of 10.1. */
+const OUR_DEFAULTS: readonly (keyof Material)[] = ['wet_um', 'spread_g_m2', 'density', 'minutes_m2']
+export const sourceOf = (m: Material, figure: keyof Material): FigureSource => {
+  if (m.labelled.includes(figure)) return 'label'
+  return OUR_DEFAULTS.includes(figure) ? 'default' : 'usual'
+}
+
 /** Hours and days in minutes. */
 export const h = (hours: number) => hours * 60
 export const d = (days: number) => days * 1440

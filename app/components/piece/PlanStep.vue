@@ -203,7 +203,14 @@ function split(faces: number[]) {
       <p class="caption">
         {{ s.faceNames.join(' · ') }}
       </p>
-      <StepFigures v-if="material" :material="material" />
+      <StepFigures v-if="s.attended_min" :step="s" :material="material" :pace="context?.facts.pace ?? null" />
+      <StepPot
+        v-if="s.fields.recipe"
+        :recipe="s.fields.recipe"
+        :amount-ml="s.amount_ml"
+        :piece-id="pieceId"
+        :can="can && s.state !== 'done'"
+      />
       <AirHours
         v-if="material && airNeed && s.state === 'planned'"
         :material="material"

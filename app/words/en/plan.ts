@@ -2,8 +2,17 @@
 export default {
   figure: {
     title: 'Figures of {name}, and where they come from',
-    label: 'label',
-    usual: 'usual for its class',
+    plain: 'Its minutes, and where they come from',
+    from: {
+      label: 'label',
+      patch: 'timed patch on this piece',
+      hand: 'typed by hand',
+      workedOut: 'area × spread, waste and loss in the air',
+      usual: 'usual for its class',
+      default: 'shop default, nobody measured it',
+    },
+    minutes: 'Hands',
+    amount: 'Out of the can',
     wet: 'Wet film',
     solids: 'Solids',
     dry: 'Dry film of a coat',
@@ -16,6 +25,11 @@ export default {
     pace: 'Pace',
   },
   plan: {
+    pot: 'Pot {id}',
+    potLeft: '{g} g left',
+    potEnds: 'ends {at}',
+    mixPot: 'Mix {g} g of {name} for this step',
+    recipeGone: 'The shop has no recipe named {name} any more. Choose another on the surface.',
     keeps: 'Keep: {marks}',
     since: 'Since the client said yes: {what}',
     sinceSteps: ['{n} step differs', '{n} steps differ'],
