@@ -4,7 +4,7 @@ import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { canonicalJson, type Json } from '#core/approval'
 import type { Role } from '#shared/api'
 import { reportSchema } from '#shared/report'
-import { act, BASE, type Caller, choice, intake, planOf, setClock, setHouse, shopPeople, stepOf } from './http'
+import { act, BASE, type Caller, choice, intake, planOf, setClock, setHouse, shopPeople, stepOf, sayYes } from './http'
 
 const t = (clock: string, day = '2026-12-08') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
@@ -599,16 +599,7 @@ describe('two people, a lost line, a large piece', () => {
       thickness: '20',
     })
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
-    const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-      words: '',
-      days: 14,
-    })
-    await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-      answer: 'yes',
-      via: 'phone',
-      name: 'C',
-      says: '',
-    })
+    await sayYes(people.office, id)
     const steps = async () => (await planOf(people.owner, id)).steps
     for (let day = new Date(t('09:00', '2026-12-09')); ; day = new Date(day.getTime() + 86_400_000)) {
       if ([0, 6].includes(day.getUTCDay())) continue
@@ -741,16 +732,7 @@ describe('photographs', () => {
       finish: 'dewaxed-shellac',
       rowVersion: 1,
     })
-    const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-      words: '',
-      days: 14,
-    })
-    await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-      answer: 'yes',
-      via: 'phone',
-      name: 'C',
-      says: '',
-    })
+    await sayYes(people.office, id)
     for (let day = new Date(t('09:00', '2026-12-09')); ; day = new Date(day.getTime() + 86_400_000)) {
       const next = (await planOf(people.owner, id)).steps.find(s => s.state === 'planned')
       if (!next) break

@@ -3,7 +3,7 @@ import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
-import { act, type Caller, choice, intake, planOf, setClock, shopPeople, stepOf, named } from './http'
+import { act, type Caller, choice, intake, planOf, setClock, shopPeople, stepOf, named, sayYes } from './http'
 
 const t = (clock: string, day = '2026-12-01') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
@@ -40,16 +40,7 @@ async function chosen(more = {}, pick: Record<string, unknown> = choice) {
 }
 async function agreed(more = {}, pick: Record<string, unknown> = choice) {
   const id = await chosen(more, pick)
-  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-    words: '',
-    days: 14,
-  })
-  await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-    answer: 'yes',
-    via: 'counter',
-    name: 'Client',
-    says: '',
-  })
+  await sayYes(people.office, id)
   return id
 }
 const log = (id: number) =>
@@ -307,16 +298,7 @@ describe('plan, gates and waits', () => {
       finish: 'dewaxed-shellac',
       rowVersion: 1,
     })
-    const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-      words: '',
-      days: 14,
-    })
-    await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-      answer: 'yes',
-      via: 'phone',
-      name: 'C',
-      says: '',
-    })
+    await sayYes(people.office, id)
     await done(id, 'wash', t('08:30'))
     await done(id, 'solvent-wash', t('10:00'))
     const missing = await done(id, 'gate', t('11:00'))

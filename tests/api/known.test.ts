@@ -14,6 +14,7 @@ import {
   setClock,
   shopPeople,
   stepOf,
+  sayYes,
 } from './http'
 
 let people: Record<'owner' | 'lead' | 'finisher' | 'office', Caller>
@@ -126,16 +127,7 @@ describe('worked by its plan', () => {
     '%s: to ready',
     async name => {
       const id = await laid(KNOWN_SURFACES.find(k => k.name === name)!)
-      const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-        words: '',
-        days: 14,
-      })
-      await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-        answer: 'yes',
-        via: 'counter',
-        name: 'Client',
-        says: '',
-      })
+      await sayYes(people.office, id)
       const { now_ms } = await people.owner.ok<{ now_ms: number }>('GET /api/now')
       const end = await workThrough(id)
       const days = (end - now_ms) / 86_400_000

@@ -4,7 +4,7 @@ import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
 import { bringBack, takeAway } from '../standIns'
-import { act, BASE, Caller, choice, intake, planOf, setClock, shopPeople, stepOf } from './http'
+import { act, BASE, Caller, choice, intake, planOf, setClock, shopPeople, stepOf, sayYes } from './http'
 
 const people = {} as Record<Role, Caller>
 let sql: mysql.Connection
@@ -23,16 +23,7 @@ const taken = async (more = {}) => (await people.office.ok<{ id: number }>('POST
 async function agreed() {
   const id = await taken()
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
-  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-    words: '',
-    days: 14,
-  })
-  await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-    answer: 'yes',
-    via: 'counter',
-    name: 'C',
-    says: '',
-  })
+  await sayYes(people.office, id)
   return id
 }
 const named = (uuid = crypto.randomUUID()) => ({ 'idempotency-key': uuid })

@@ -14,6 +14,7 @@ import {
   setHouse,
   shopPeople,
   stepOf,
+  sayYes,
 } from './http'
 
 const t = (clock: string, day = '2026-12-14') => `${day}T${clock}:00+01:00`
@@ -96,18 +97,6 @@ async function table() {
   const { faces, rowVersion } = await routes(id)
   return { id, top: faces[0]!.id, legs: faces[1]!.id, rowVersion }
 }
-async function agree(id: number) {
-  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-    words: '',
-    days: 14,
-  })
-  await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-    answer: 'yes',
-    via: 'counter',
-    name: 'Client',
-    says: '',
-  })
-}
 /** Works through the plan to a step, an hour apart inside the hours of the shop, the air kept fresh. */
 async function workTo(id: number, stop: string, gate: 'pass' | 'fail') {
   for (let at = Date.parse(t('09:00')), tries = 0; tries < 400; at += 3_600_000, tries++) {
@@ -172,7 +161,7 @@ describe('faces that go their own way', () => {
         faces: [legs],
         rowVersion,
       })
-      await agree(id)
+      await sayYes(people.office, id)
       const before = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
       await workTo(id, 'gate', 'fail')
       const { steps } = await plan(id)
@@ -247,7 +236,7 @@ describe('changing a plan', () => {
         (await people.lead.send(`POST /api/steps/${apart.id}/split`, { rowVersion: apart.rowVersion + 1, faces }))
           .status,
       ).toBe(422)
-    await agree(id)
+    await sayYes(people.office, id)
     await setClock(people.owner, t('08:30'))
     expect((await act(people.lead, 'start', await stepOf(people.owner, id, 'take-apart'), t('08:30'))).status).toBe(200)
     expect((await people.lead.send(`POST /api/pieces/${id}/plan-back`, { which: 'undo' })).body.message).toMatch(
@@ -343,7 +332,7 @@ describe('the air, and what dust may do in it', () => {
       })
     }
     const [coated, sanded] = [await table(), await table()]
-    for (const { id } of [coated, sanded]) await agree(id)
+    for (const { id } of [coated, sanded]) await sayYes(people.office, id)
     await workTo(coated.id, 'coat-1', 'pass')
     const says = async () => (await stepOf(people.owner, sanded.id, 'sand')).start.refusals.map(r => r.says).join(' ')
     expect(await says()).not.toMatch(/A coat is wet/)

@@ -2,7 +2,7 @@
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
-import { act, type Caller, choice, intake, setClock, shopPeople, stepOf } from './http'
+import { act, type Caller, choice, intake, setClock, shopPeople, stepOf, sayYes } from './http'
 
 const people = {} as Record<Role, Caller>
 let sql: mysql.Connection
@@ -71,16 +71,7 @@ describe('a row that cannot be read', () => {
       rowVersion: 1,
       house: { 'between-coats': 'P220' },
     })
-    const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-      words: '',
-      days: 14,
-    })
-    await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-      answer: 'yes',
-      via: 'counter',
-      name: 'C',
-      says: '',
-    })
+    await sayYes(people.office, id)
     await sql.query('INSERT INTO wait_said (piece_id, from_key, to_key, least_min) VALUES (?, ?, ?, 5)', [
       id,
       ...['wash', 'cover'],

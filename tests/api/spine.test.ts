@@ -1,7 +1,7 @@
 import { readdirSync } from 'node:fs'
 import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { API, ROLES, type Role } from '#shared/api'
-import { act, Caller, choice, intake, PASSWORD, planOf, setClock, shopPeople, signedIn, stepOf } from './http'
+import { act, Caller, choice, intake, PASSWORD, planOf, setClock, shopPeople, signedIn, stepOf, sayYes } from './http'
 
 const DAY = '2026-11-24'
 const t = (clock: string, day = DAY) => `${day}T${clock}:00+01:00`
@@ -32,16 +32,7 @@ async function planned(more = {}, pick: Record<string, unknown> = choice) {
 }
 async function approved(more = {}, pick: Record<string, unknown> = choice) {
   const id = await planned(more, pick)
-  const { id: approval } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
-    words: 'Please',
-    days: 14,
-  })
-  await people.office.ok(`POST /api/approvals/${approval}/answer`, {
-    answer: 'yes',
-    via: 'phone',
-    name: 'Test client',
-    says: '',
-  })
+  await sayYes(people.office, id)
   return id
 }
 
