@@ -3,11 +3,11 @@ import { usualContext } from '#core/context'
 import mysql from 'mysql2/promise'
 import { LIMITS, simulate } from '../core/identify/simulate'
 import { workOutPlan } from '../core/plan'
-import { judgePlan } from '../core/rules'
 import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
 import { colourBench } from './benchColour'
 import { loadBench } from './benchLoad'
-import { face, facts, built, type Picked } from './facts'
+import { planBench, replanOf } from './benchPlan'
+import { facts, built } from './facts'
 
 const ACTIVE = 60
 const ROUNDS = 15
@@ -129,63 +129,7 @@ async function main() {
     ),
   )
   say('Working out a plan against reading Now', `${(one / many).toFixed(4)} ×   (${one.toFixed(2)} ms)`)
-  const thickness = (i: number) => (i % 5 ? 0.4 + (i % 40) / 20 : null)
-  const manyGroups = (n: number) =>
-    facts({
-      faces: Array.from({ length: n }, (_, i) =>
-        face({
-          id: i + 1,
-          part: `part ${i % 8}`,
-          species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!,
-          substrate: thickness(i) === null ? 'solid' : 'veneer',
-          veneer_mm: thickness(i),
-          finishGroup: 'ABCDEF'[i % 6]!,
-        }),
-      ),
-    })
-  const manyFaces = (n: number) =>
-    facts({
-      faces: Array.from({ length: n }, (_, i) =>
-        face({
-          id: i + 1,
-          part: `part ${i % 8}`,
-          species: ['oak', 'pine', 'walnut', 'beech'][i % 4]!,
-          shape: i % 3 ? 'flat' : 'turned',
-        }),
-      ),
-    })
-  const pick = { ...choice, colour: 'pigment-stain' } as Picked
-  const SIZES = [5, 10, 20, 40, 80]
-  const replan = (make: (n: number) => ReturnType<typeof facts>) => async (n: number) => {
-    const f = make(n)
-    return median_ms(() => {
-      const plan = workOutPlan(usualContext(f), built(usualContext(f), pick))
-      judgePlan({ context: usualContext(f), choice: built(usualContext(f), pick), ...plan })
-    })
-  }
-  const [alike, apart]: [number[], number[]] = [[], []]
-  for (const n of SIZES) {
-    alike.push(await replan(manyFaces)(n))
-    apart.push(await replan(manyGroups)(n))
-  }
-  const plan40 = workOutPlan(usualContext(manyFaces(40)), built(usualContext(manyFaces(40)), pick))
-  const json =
-    (await median_ms(() => {
-      for (let i = 0; i < 100; i++) JSON.stringify(plan40)
-    })) / 100
-  say(
-    'Replanning and all rules, 40 faces in 4 groups, against serialising that plan',
-    `${(alike[3]! / json).toFixed(0)} ×   (${alike[3]!.toFixed(1)} / ${json.toFixed(3)} ms)`,
-  )
-  say(
-    'Its growth over 5, 10, 20, 40, 80 faces, 4 groups',
-    SIZES.map((_, i) => `${(alike[i]! / alike[0]!).toFixed(1)} ×`).join('  '),
-  )
-  say(
-    'The same, every face a group of its own',
-    `${SIZES.map((_, i) => `${(apart[i]! / apart[0]!).toFixed(1)} ×`).join('  ')}   ` +
-      `(${apart.at(-1)!.toFixed(1)} ms at 80)`,
-  )
+  planBench([{ name: 'This core', replanOf }], say)
   const html = await (await fetch(`${process.env.HANTVERK_BASE}/sign-in`)).text()
   const assets = [...new Set([...html.matchAll(/\/_nuxt\/[\w.-]+\.(?:js|css)/g)].map(m => m[0]))]
   const sizes = await Promise.all(
