@@ -22,6 +22,7 @@ import {
 const SHELLACS = ['shellac', 'dewaxed-shellac', 'shellac-brushed']
 const words = (slug: string) => slug.replaceAll('-', ' ')
 const isFilm = (v: Visit) => v.step.kind === 'coat'
+const isBack = (f: { name: string }) => /inside|under|back/i.test(f.name)
 /** What lays weight on a surface, in words. */
 const LAID_ON: { [K in StepKind]?: string } = {
   'finish-up': 'the piece is put together',
@@ -172,7 +173,7 @@ export const HANDLING_RULES: readonly Rule[] = [
           f =>
             /door|panel|lid|leaf|flap/i.test(f.part) &&
             f.shape === 'flat' &&
-            !c.facts.faces.some(o => o.part === f.part && o.id !== f.id && /inside|under|back/i.test(o.name)),
+            !c.facts.faces.some(o => o.part === f.part && o.id !== f.id && (isBack(o) || isBack(f))),
         )
           ? 'only one side of a panel is in the plan'
           : null,

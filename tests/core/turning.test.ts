@@ -36,6 +36,10 @@ describe('a board coated on both sides', () => {
     expect(turn).toBeGreaterThan(at(plan, '1.coat.3.under'))
     expect(turn).toBeLessThan(at(plan, '1.coat.1'))
     expect(plan.steps.find(s => s.kind === 'sand')!.faces).toEqual([1, 2, 3])
+    const context = usualContext(leaf)
+    expect(judgePlan({ context, choice: built(context, choice()), ...plan }).map(v => v.rule)).not.toContain(
+      'insides-too',
+    )
   })
   it('waits until the fresh side may be handled; a two-part film longer than a weekend', () => {
     const wait = (finish: Picked['finish']) =>
