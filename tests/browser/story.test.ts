@@ -105,6 +105,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
     await line.getByRole('button', { name: 'Done', exact: true }).click()
     const dialog = finisher.getByRole('dialog')
     if (key === 'gate') await dialog.getByRole('button', { name: 'Passed' }).click()
+    if (key === 'coat-2') await oneMoreAndBack(finisher)
     if (['wash', 'coat-1', 'gate', 'coat-2'].includes(key))
       await dialog.getByRole('button', { name: 'Done', exact: true }).click()
     if (key === 'finish-up') await expect(finisher.getByTestId('state')).toContainText('Ready')
@@ -123,6 +124,20 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await expect(owner.getByTestId('log')).toContainText('Used 11 ml Mild soap')
   await setClock(owner, morning)
 })
+
+/** One more round, thinner, is put in; with its mis-tap taken back it goes, and the step asks again. */
+async function oneMoreAndBack(page: Parameters<typeof step>[0]) {
+  const dialog = page.getByRole('dialog')
+  await dialog.getByRole('button', { name: 'One more round' }).click()
+  await choose(dialog.getByLabel('How'), { says: /^thinner/ })
+  await dialog.getByRole('button', { name: 'Done', exact: true }).click()
+  await expect(step(page, 'coat-3')).toContainText('thinner')
+  await page.reload()
+  await step(page, 'coat-2').getByRole('button', { name: 'More about' }).click()
+  await page.getByRole('menuitem', { name: 'Take back' }).click()
+  await expect(step(page, 'coat-3')).toHaveCount(0)
+  await step(page, 'coat-2').getByRole('button', { name: 'Done', exact: true }).click()
+}
 
 test('Now counts, sounds the alarm, is acknowledged by name; a second tablet agrees', async ({ browser, watched }) => {
   const owner = await as(browser, 'ingrid', watched)

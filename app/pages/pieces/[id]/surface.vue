@@ -10,7 +10,7 @@ import {
   lookOfChoice,
   proposedAnew,
 } from '#core/build'
-import { ROUTE_NAMES } from '#core/piece'
+import { ROUTE_NAMES, STRIPPING } from '#core/piece'
 import { type OfferHere, replaceBuildUp, workOutPlan } from '#core/plan'
 import { sumOf } from '#core/units'
 import { surfaceOf } from '#core/section'
@@ -277,7 +277,11 @@ const namedFaces = computed(() => {
                 />
               </ol>
               <div class="relative h-14 flex items-center pl-10 text-soft">
-                {{ w('surface.wood', { ground: ROUTE_NAMES[buildUp.ground] }) }}
+                {{
+                  w(STRIPPING.includes(buildUp.ground) ? 'surface.wood' : 'surface.there', {
+                    ground: ROUTE_NAMES[buildUp.ground],
+                  })
+                }}
                 <BoundaryButton
                   v-if="can && page.frozen.length === 0"
                   :label="w('surface.onWood')"
