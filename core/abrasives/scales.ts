@@ -34,6 +34,14 @@ const NAMES: Readonly<Record<GritScale, (grade: string) => string>> = {
   pad: grade => `${grade} pad`,
   powder: grade => grade,
 }
+/** From a levelled film to gloss, before the compound (handbook 12); P1200 is about CAMI 600. */
+export const TO_GLOSS: Grit[] = [
+  P(1200),
+  { scale: 'CAMI', grade: '1000' },
+  { scale: 'CAMI', grade: '1500' },
+  { scale: 'foam', grade: '3000' },
+]
+
 export const gritName = (grit: Grit): string => NAMES[grit.scale](grit.grade)
 
 /**

@@ -51,6 +51,8 @@ export const CAMI_MEDIAN_UM: Readonly<Record<number, number>> = {
   600: 16,
   800: 12.2,
   1000: 9.2,
+  // a polishing paper, about (handbook 6.1)
+  1500: 6,
 }
 
 /** The P grits a shop usually keeps (common practice). */

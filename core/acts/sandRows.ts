@@ -59,7 +59,7 @@ export function sandRows(
         face,
         step.method,
         grit,
-        place.last && step.grits.length > 1 && i === step.grits.length - 1,
+        place.last && (step.grits.length > 1 || !place.first) && i === step.grits.length - 1,
       )
       byMachine.set(machine, [...(byMachine.get(machine) ?? []), face])
     }

@@ -184,6 +184,23 @@ const rubOut: Act = {
       : `Level ${gritsSaid(step.grits)} and rub out${step.fields.sheen ? ` to ${step.fields.sheen}` : ''}`,
 }
 
+/** Cutting compound after the finest paper, to gloss. */
+const buff: Act = {
+  ...ABRASION,
+  called: 'buff',
+  does: ['smooths'],
+  pace: perM2(15),
+  methods: ['random-orbit', 'hand'],
+  makes: { ...NOTHING_MADE, noise: true },
+  leaves: AS_IT_WAS,
+  fields: [],
+  notes: always(
+    'Compound without silicone: fish eyes come from it for years. Keep the pad moving; heat softens the film.',
+    'A scratch that stays belongs to the grit that was cut short: back to it, all over or just there, and through again.',
+  ),
+  says: () => 'Buff with compound until reflections are sharp, and wipe off',
+}
+
 export const SANDING_ACTS = {
   'scuff': scuff,
   'level': level,
@@ -191,6 +208,7 @@ export const SANDING_ACTS = {
   'pad': pad,
   'sand-coat': sandCoat,
   'rub-out': rubOut,
+  'buff': buff,
   'raise-grain': raiseGrain,
   'sand-back': sandBack,
 } satisfies Partial<Record<StepKind, Act>>

@@ -10,7 +10,7 @@ export const STEP_KINDS = [
   ...(['oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate'] as const),
   ...(['spot-colour', 'spot-coat', 'french-polish', 'sand-off', 'bleach', 'rinse', 'raise-grain'] as const),
   ...(['fill', 'fill-off', 'sand-back', 'putty', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate'] as const),
-  ...(['turn', 'finish-up', 'other'] as const),
+  ...(['buff', 'turn', 'finish-up', 'other'] as const),
 ] as const
 export type StepKind = (typeof STEP_KINDS)[number]
 export const METHODS = [
@@ -20,7 +20,7 @@ export const METHODS = [
 export type Method = (typeof METHODS)[number]
 
 export const GATES = [
-  ...(['wetting-test', 'sealer-judged', 'film-flowed', 'moisture', 'barrier-clear', 'adhesion'] as const),
+  ...(['wetting-test', 'sealer-judged', 'film-flowed', 'moisture', 'barrier-clear', 'adhesion', 'polished'] as const),
 ] as const
 export type GateSlug = (typeof GATES)[number]
 export interface Gate {

@@ -2,7 +2,7 @@
 import type { Grit } from '../abrasives'
 import type { Context } from '../context'
 import { type Base, dryFilm_um, type Role, taken } from '../materials'
-import { type Facts, type FinishClass, finishOn, type Group, isFound } from '../piece'
+import { type Facts, type FinishClass, finishOn, type Group, isFound, NO_FILM } from '../piece'
 import type { Step } from './step'
 
 export interface Film {
@@ -58,13 +58,12 @@ const FOUND_UM: Partial<Record<FinishClass, number>> = {
   'wax': 10,
 }
 const UNKNOWN_UM = 60
-/** Finishes that leave no film on the wood. */
-const NO_FILM: readonly FinishClass[] = ['none', 'oil', 'hardwax-oil']
 
 /** The surface as it was found, from the wood upward. Before any test the film is unknown, and counted as there. */
 export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): Surface {
   const layers = finishOn(facts, group)
   const slugs: (FinishClass | 'unknown')[] = layers.length ? layers.map(l => l.finish).reverse() : ['unknown']
+  const bare = layers[0]?.finish === 'none'
   const times = layers.length < 2 && isFound(facts, 'several-layers') ? 2 : 1
   const films = slugs
     .filter(f => f === 'unknown' || !NO_FILM.includes(f))
@@ -81,8 +80,9 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): S
     wet: null,
     grit: null,
     scuffed: false,
-    dirty: true,
-    dusty: false,
+    // freshly bare wood is dusted, not washed
+    dirty: !bare || isFound(facts, 'dirt-and-wax'),
+    dusty: bare,
     grain: 'as-is',
     openColour: null,
     pale: false,

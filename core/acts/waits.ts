@@ -2,7 +2,7 @@
 import type { Air } from '../air'
 import type { Context } from '../context'
 import { actOf, does } from './acts'
-import type { Step } from './step'
+import type { Step, StepKind } from './step'
 import { D, fixed, ONE_AFTER_THE_OTHER, type WaitDraft, type Wait } from './wait'
 
 /** What must pass between two steps that follow each other on a face. */
@@ -18,6 +18,9 @@ const dries = (step: Step) => step.kind === 'stain' || step.kind === 'gel'
 const closes = (step: Step) => does(step, 'finishes')
 /** The last thing that is wet before the piece is put together: a coat, or oil once it is wiped. */
 const lasts = (step: Step) => step.kind === 'coat' || step.kind === 'oil-off'
+
+/** What wants the last coat at rest, whatever lies between them. */
+const RESTS: readonly StepKind[] = ['finish-up', 'rub-out', 'turn']
 
 /**
  * All waits of a list of steps: between neighbours on a face, and where another step lies between them, from the last
@@ -43,7 +46,7 @@ export function waitsBetween(
       const colour = openColour.get(face)
       if (closes(step) && colour && colour !== before) after.add(colour)
       const coated = lastCoat.get(face)
-      if (step.kind === 'finish-up' && coated && coated !== before) after.add(coated)
+      if (RESTS.includes(step.kind) && coated && coated !== before) after.add(coated)
       if (lasts(step)) lastCoat.set(face, step)
       if (step.kind === 'conditioner') lastConditioner.set(face, step)
       if (dries(step)) {

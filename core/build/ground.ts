@@ -2,7 +2,7 @@
 import { does, foundSurface, isBare, type LayerUse } from '../acts'
 import type { Context } from '../context'
 import { taken } from '../materials'
-import { type Group, type RouteSlug, STRIPPING } from '../piece'
+import { finishOn, type Group, RENEWED_WITH, type RouteSlug, STRIPPING } from '../piece'
 import { type BuildUp, type Choice, type Layer, layerOf, layersOn } from './layer'
 
 export interface LaidOut {
@@ -31,7 +31,11 @@ const colours = (layer: Layer): boolean =>
   does({ kind: layer.act }, 'colours') || layer.act === 'conditioner' || FOR_COLOUR.includes(layer.use)
 
 /** Why a layer cannot lie on this ground; null: it can. */
-function stayingOut(layer: Layer, ground: RouteSlug, bare: boolean, last: Layer | undefined, context: Context) {
+function stayingOut(
+  layer: Layer,
+  { ground, bare, last, own }: { ground: RouteSlug; bare: boolean; last: Layer | undefined; own: string | undefined },
+  context: Context,
+) {
   const m = taken(context.shelf, layer)
   switch (ground) {
     case 'refer':
@@ -40,6 +44,10 @@ function stayingOut(layer: Layer, ground: RouteSlug, bare: boolean, last: Layer 
       return 'Only spots are repaired; nothing is laid over the whole face.'
     case 'clean-and-wax':
       return m?.role === 'wax' ? null : 'The film is only cleaned and waxed.'
+    case 'polish':
+      return 'What is there is polished; nothing is laid on it.'
+    case 'renew':
+      return layer.product === own ? null : 'It is renewed with its own kind. Strip it for another finish.'
     case 'amalgamate':
       if (layer !== last) return 'The old film flows together, and keeps its colour.'
       return m?.meltsIn || m?.role === 'wax' ? null : `${m?.name ?? 'It'} does not melt into the film below.`
@@ -55,18 +63,30 @@ function stayingOut(layer: Layer, ground: RouteSlug, bare: boolean, last: Layer 
 }
 /** What is only cleaned is waxed, whatever else was chosen for it. */
 const WAX: Layer = layerOf({ id: 0, act: 'wax', product: 'paste-wax', coats: 1 })
+/** The product that renews what was found on a group; undefined: nothing does in place. */
+const ownKind = ({ facts }: Context, group: Group): string | undefined => {
+  const top = finishOn(facts, group)[0]
+  return top && RENEWED_WITH[top.finish]
+}
+/** What a ground lays where nothing that was chosen can lie on it. */
+function usualOn(ground: RouteSlug, own: string | undefined): Layer[] {
+  if (ground === 'clean-and-wax' || (ground === 'renew' && own === WAX.product)) return [WAX]
+  return ground === 'renew' && own ? [layerOf({ id: 0, act: 'oil-on', product: own, coats: 1 })] : []
+}
 
 /** What of a build-up is laid on these faces; after a ground that lets the film flow a single coat. */
 export function laidOn(context: Context, buildUp: BuildUp, group: Group): Laid {
   const { ground } = buildUp
   const layers = layersOn(buildUp.layers, group.faces)
   const bare = STRIPPING.includes(ground) || isBare(foundSurface(context.facts, group))
-  const all = layers.map(layer => ({ layer, why: stayingOut(layer, ground, bare, layers.at(-1), context) }))
+  const own = ownKind(context, group)
+  const on = { ground, bare, last: layers.at(-1), own }
+  const all = layers.map(layer => ({ layer, why: stayingOut(layer, on, context) }))
   const kept = all.filter(l => l.why === null).map(l => l.layer)
-  const laid = ground === 'clean-and-wax' && kept.length === 0 ? [WAX] : kept
+  const laid = kept.length === 0 ? usualOn(ground, own) : kept
   const once = (l: Layer) => {
     if (ground === 'amalgamate' && l.act !== 'wax') return { ...l, coats: 1, film_um: null }
-    return ground === 'clean-and-wax' ? { ...l, coats: l.coats ?? 1 } : l
+    return ground === 'clean-and-wax' || ground === 'renew' ? { ...l, coats: l.coats ?? 1 } : l
   }
   return {
     laid: laid.map(once),

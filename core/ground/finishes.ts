@@ -4,7 +4,7 @@ import type { Choice } from '../build'
 import { FINISHES, type Finish, materialOf } from '../materials'
 import { sumOf } from '../units'
 import { judgeRoute, type RouteQuestion } from './judge'
-import type { Standing } from './reasons'
+import type { Standing } from './reason'
 
 export interface FinishLine {
   finish: Finish

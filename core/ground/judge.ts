@@ -5,7 +5,7 @@ import type { Context } from '../context'
 import { type BuildUp, type Choice, groupsOfWay, onGrounds, type Way, waysOf } from '../build'
 import { addEstimates, estimate, type Estimate, lostAtGate, type Rates } from '../estimate'
 import { dryFilm_um, taken } from '../materials'
-import { type RouteSlug, ROUTES, STRIPPING } from '../piece'
+import { finishOn, groupsOf, type RouteSlug, ROUTES, STRIPPING } from '../piece'
 import {
   budgetOf,
   chanceOfFailing,
@@ -20,16 +20,8 @@ import { judgePlan } from '../rules'
 import type { Caution, LicenceKind } from '../safety'
 import { forecast, type Hours, nextSpan } from '../timetable'
 import { round, sumOf } from '../units'
-import {
-  COATS_OVER,
-  doubtful,
-  filmName,
-  routeReasons,
-  type RouteReason,
-  ruledOut,
-  speaksFor,
-  type Standing,
-} from './reasons'
+import { doubtful, filmName, type RouteReason, ruledOut, speaksFor, type Standing } from './reason'
+import { COATS_OVER, routeReasons } from './reasons'
 
 const DAY_MS = 86_400_000
 
@@ -63,6 +55,9 @@ export interface RouteVerdict {
 }
 
 const REVERSIBLE: Record<RouteSlug, RouteVerdict['reversible']> = {
+  'as-it-stands': 'wholly',
+  'renew': 'partly',
+  'polish': 'partly',
   'clean-and-wax': 'wholly',
   'amalgamate': 'partly',
   'spot-repair': 'partly',
@@ -75,6 +70,9 @@ const REVERSIBLE: Record<RouteSlug, RouteVerdict['reversible']> = {
   'refer': 'wholly',
 }
 const PATINA: Record<RouteSlug, RouteVerdict['patina']> = {
+  'as-it-stands': 'kept',
+  'renew': 'kept',
+  'polish': 'kept',
   'clean-and-wax': 'kept',
   'amalgamate': 'kept',
   'spot-repair': 'kept',
@@ -271,10 +269,12 @@ export interface RouteAdvice {
   advised: RouteSlug | null
 }
 
-/** All routes, least invasive first; advised is the least invasive that is possible, else the first doubtful. */
+/** All routes, least invasive first; advised is the least invasive that is possible, else the first doubtful; none untested. */
 export function judgeRoutes(q: RouteQuestion): RouteAdvice {
   const verdicts = ROUTES.map(route => judgeRoute(route, q))
-  const advised = verdicts.find(v => v.standing === 'possible') ?? verdicts.find(v => v.standing === 'doubtful') ?? null
+  const tested = groupsOf(q.context.facts).some(g => finishOn(q.context.facts, g).length > 0)
+  const best = verdicts.find(v => v.standing === 'possible') ?? verdicts.find(v => v.standing === 'doubtful')
+  const advised = tested ? (best ?? null) : null
   return { verdicts, advised: advised?.route ?? null }
 }
 

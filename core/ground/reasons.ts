@@ -9,29 +9,15 @@ import {
   groupsOf,
   isFound,
   leadSuspected,
+  NO_FILM,
+  RENEWED_WITH,
   shareOf,
   wetOnly,
 } from '../piece'
-import { round, saidSlug } from '../units'
+import { round } from '../units'
+import { asItStandsReasons, polishReasons, renewReasons } from './inPlace'
+import { BADLY, doubtful, extent, filmName, layerName, type RouteReason, ruledOut, speaksFor, words } from './reason'
 
-export type Standing = 'possible' | 'doubtful' | 'ruled-out'
-export interface RouteReason {
-  standing: Standing
-  says: string
-}
-
-export const ruledOut = (says: string): RouteReason => ({ standing: 'ruled-out', says })
-export const doubtful = (says: string): RouteReason => ({ standing: 'doubtful', says })
-export const speaksFor = (says: string): RouteReason => ({ standing: 'possible', says })
-
-const layerName = (l: { finish: string; certainty: number }) =>
-  `${saidSlug(l.finish)}, ${Math.round(l.certainty * 100)} % sure`
-export const filmName = (facts: Facts) => (facts.found ? layerName(facts.found) : 'no finish test yet')
-/** "grade 3, 12 % of the faces": what a finding amounts to. */
-const extent = (facts: Facts, f: Finding) => {
-  const share = shareOf(facts, f.kind)
-  return `grade ${f.grade}${share >= 0.005 ? `, ${Math.round(share * 100)} % of the faces` : ''}`
-}
 /** Worn or crazed over more than this share of the faces counts as all over. Shop default. */
 const ALL_OVER = 0.15
 
@@ -42,11 +28,13 @@ function keepsFilm(facts: Facts): RouteReason[] {
   if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: what does not hold cannot carry a new coat.`))
   if (facts.tone === 'lighter')
     reasons.push(ruledOut('The client wants it lighter; the old colour stays under this route.'))
+  for (const f of broken(facts))
+    reasons.push(ruledOut(`${words(f.kind)}, ${extent(facts, f)}: a film that is broken all over is not coated over.`))
   for (const group of groupsOf(facts)) {
     const top = finishOn(facts, group)[0]
     const where = facts.finishes.length > 1 ? ` on finish ${group.finishGroup}` : ''
     if (top?.finish === 'wax') reasons.push(ruledOut(`The finish${where} is wax: nothing holds on it.`))
-    if (top && NO_FILM_FINISH.includes(top.finish))
+    if (top && NO_FILM.includes(top.finish))
       reasons.push(ruledOut(`There is no film to keep${where} (${layerName(top)}).`))
     if (!top || top.certainty < 0.7)
       reasons.push(
@@ -57,7 +45,13 @@ function keepsFilm(facts: Facts): RouteReason[] {
     reasons.push(doubtful('Dirt and wax were found; they must come off completely first.'))
   return reasons
 }
-const words = (slug: string) => slug[0]!.toUpperCase() + slug.slice(1).replaceAll('-', ' ')
+/** What breaks a film, where it does so at least so badly. */
+const BREAKS: readonly FindingKind[] = ['coarse-film', 'crazing', 'worn-through', 'soft-film']
+/** What breaks the film over much of the faces: a new coat shows it, or lets go with it. */
+const broken = (facts: Facts): Finding[] =>
+  BREAKS.flatMap(kind => findingsOf(facts, kind).slice(0, 1)).filter(
+    f => f.grade >= BADLY && shareOf(facts, f.kind) > ALL_OVER,
+  )
 /** What lies in or below the film. */
 const BELOW: readonly FindingKind[] = [
   'scratches',
@@ -70,6 +64,9 @@ const BELOW: readonly FindingKind[] = [
   'runs',
   'brush-marks',
   'orange-peel',
+  'overspray',
+  'swirl-marks',
+  'fish-eyes',
   'peeling',
   'print',
   'soft-film',
@@ -80,7 +77,6 @@ const BELOW: readonly FindingKind[] = [
 /** Spots on more than this share of the faces are no longer few. Shop default. */
 const FEW = 0.05
 export const COATS_OVER: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat']
-const NO_FILM_FINISH = ['none', 'oil', 'hardwax-oil']
 
 /** Reasons from the findings and the wish, for or against one route. */
 export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
@@ -91,6 +87,19 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
     reasons.push(ruledOut('No face is in scope. Add the faces that are to be refinished.'))
   const top = groupsOf(facts).map(g => finishOn(facts, g)[0])
   const melts = top.length > 0 && top.every(l => l && ['shellac', 'nitrocellulose-lacquer'].includes(l.finish))
+  const tested = top.flatMap(l => l ?? [])
+  const allBare = top.length > 0 && top.every(l => l?.finish === 'none')
+  const untested = () => {
+    if (tested.length < top.length) reasons.push(doubtful('No finish test yet: test it before anything is decided.'))
+  }
+  const oiled = () => {
+    if (tested.length && tested.every(l => RENEWED_WITH[l.finish]))
+      reasons.push(doubtful('Oil and wax are renewed in place; stripper is for what renewing does not mend.'))
+  }
+  const tried = (how: 'stripper' | 'sanding') => {
+    const pace = facts.pace[how]
+    if (pace !== null) reasons.push(speaksFor(`The timed patch counts: ${round(pace)} min for each flat m².`))
+  }
   const meltsIn = () => {
     if (!melts)
       reasons.push(
@@ -106,18 +115,31 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       const peeling = findingsOf(facts, 'peeling')[0]
       if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: wax holds nothing down.`))
       if (facts.tone !== 'same') reasons.push(ruledOut('Wax does not change the colour.'))
-      if (top.length > 0 && top.every(l => l?.finish === 'none'))
-        reasons.push(ruledOut('The wood is bare; wax alone protects little.'))
+      if (allBare) reasons.push(ruledOut('The wood is bare; wax alone protects little.'))
+      untested()
+      if (tested.some(l => l.finish === 'oil' || l.finish === 'hardwax-oil'))
+        reasons.push(doubtful('Oil is renewed with oil; wax on it must come off again before the next oil.'))
+      if (facts.sheen === 'gloss') reasons.push(ruledOut('Wax gives a soft sheen, never gloss.'))
+      if (facts.sheen === 'semi-gloss') reasons.push(doubtful('Wax gives a soft sheen; more gloss wants a polish.'))
       const worst = broken.find(f => f !== peeling)
       if (worst)
         reasons.push(
-          worst.grade >= 3
+          worst.grade >= BADLY
             ? ruledOut(`${words(worst.kind)}, ${extent(facts, worst)}: it lies below the surface.`)
             : doubtful(`${words(worst.kind)}, ${extent(facts, worst)}: it stays.`),
         )
       if (facts.use === 'hard' && facts.age === 'new') reasons.push(doubtful('Wax is no finish for hard use.'))
       break
     }
+    case 'as-it-stands':
+      reasons.push(...asItStandsReasons(facts))
+      break
+    case 'renew':
+      reasons.push(...renewReasons(facts))
+      break
+    case 'polish':
+      reasons.push(...polishReasons(facts))
+      break
     case 'amalgamate': {
       meltsIn()
       const worn = findingsOf(facts, 'worn-through', 'peeling')[0]
@@ -150,7 +172,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       const share = shareOf(facts, ...spots.map(f => f.kind))
       if (share > FEW)
         reasons.push(ruledOut(`Spots cover ${Math.round(share * 100)} % of the faces: that is all over.`))
-      const overall = findingsOf(facts, 'peeling', 'crazing', 'orange-peel', 'coarse-film')[0]
+      const overall = findingsOf(facts, 'peeling', 'crazing', 'orange-peel', 'coarse-film', 'fish-eyes')[0]
       if (overall) reasons.push(ruledOut(`${words(overall.kind)}, ${extent(facts, overall)}: it is not a spot.`))
       break
     }
@@ -170,14 +192,18 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
         reasons.push(doubtful('Veneer: only as far as its budget goes.'))
       if (isFound(facts, 'several-layers', 'runs'))
         reasons.push(doubtful('Thick old film: paper clogs; stripper is quicker.'))
-      if (top.length > 0 && top.every(l => l?.finish === 'none'))
-        reasons.push(ruledOut('The wood is bare: there is nothing to take off.'))
+      if (allBare) reasons.push(ruledOut('The wood is bare: there is nothing to take off.'))
+      untested()
+      oiled()
+      tried('sanding')
       break
     }
     case 'strip-both': {
       if (wetOnly(facts)) reasons.push(ruledOut('Sanding dry is forbidden here until the hazards are settled.'))
-      if (top.length > 0 && top.every(l => l?.finish === 'none'))
-        reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (allBare) reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      untested()
+      oiled()
+      tried('stripper')
       if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
       else if (facts.age === 'keep' && ['before-1850', '1850-1925'].includes(facts.period))
         reasons.push(doubtful('An old piece whose age is kept: paper goes no further here than after stripper alone.'))
@@ -200,7 +226,12 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
             ? ruledOut(`Worn through, ${extent(facts, worn)}: a clear coat shows every bare patch.`)
             : doubtful(`Worn through, ${extent(facts, worn)}: the bare patches need colour first.`),
         )
-      if (rough.some(f => f.grade >= 3)) reasons.push(doubtful('Drips or brush marks stay under a new coat.'))
+      const rise = rough.find(f => f.grade >= BADLY)
+      if (rise && shareOf(facts, rise.kind) > ALL_OVER)
+        reasons.push(
+          ruledOut(`${words(rise.kind)}, ${extent(facts, rise)}: it shows through a new coat; level it first.`),
+        )
+      else if (rise) reasons.push(doubtful('Drips or brush marks stay under a new coat.'))
       const crazed = findingsOf(facts, 'crazing')[0]
       if (crazed)
         reasons.push(
@@ -228,9 +259,12 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
     }
     case 'level-barrier-recoat': {
       reasons.push(...keepsFilm(facts))
+      const craters = findingsOf(facts, 'fish-eyes')[0]
+      if (craters)
+        reasons.push(speaksFor(`Fish eyes, ${extent(facts, craters)}: washed, levelled, and barred with shellac.`))
       if (rough.length)
         reasons.push(speaksFor(`${words(rough[0]!.kind)}, ${extent(facts, rough[0]!)}: levelling takes it away.`))
-      else reasons.push(doubtful('Nothing was found that asks for levelling; scuffing is milder.'))
+      else if (!craters) reasons.push(doubtful('Nothing was found that asks for levelling; scuffing is milder.'))
       if (isFound(facts, 'several-layers'))
         reasons.push(doubtful('Several layers: cutting through them leaves halos that show only under the sealer.'))
       const shaped = groupsOf(facts)
@@ -241,8 +275,9 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       break
     }
     case 'strip-chemical': {
-      if (groupsOf(facts).length > 0 && groupsOf(facts).every(g => finishOn(facts, g)[0]?.finish === 'none'))
-        reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (allBare) reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      untested()
+      oiled()
       if (isFound(facts, 'several-layers')) reasons.push(speaksFor('Several layers come off together.'))
       const failing = findingsOf(facts, 'peeling', 'worn-through', 'crazing')[0]
       if (failing)
@@ -257,8 +292,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
               'rules on the waste.',
           ),
         )
-      if (facts.pace.stripper !== null)
-        reasons.push(speaksFor(`The timed patch counts: ${round(facts.pace.stripper)} min for each flat m².`))
+      tried('stripper')
       if (facts.keepPatina) reasons.push(doubtful('Patina: strip to 90–95 %, stop, and rub with pads.'))
       break
     }

@@ -102,9 +102,10 @@ export function findingsOf(facts: Facts, ...kinds: FindingKind[]): Finding[] {
 export const isFound = (facts: Pick<Facts, 'findings'>, ...kinds: FindingKind[]): boolean =>
   facts.findings.some(f => kinds.includes(f.kind))
 
-/** What lies on this group: its own tests, else the piece's. Layers from the top down. */
+/** What lies on this group by its own tests; where no group was told apart, the piece's. Layers from the top down. */
 export const finishOn = (facts: Facts, group: Pick<Group, 'finishGroup'>): FoundFinish['layers'] =>
-  facts.finishes.find(f => f.group === group.finishGroup)?.layers ?? (facts.found ? [facts.found] : [])
+  facts.finishes.find(f => f.group === group.finishGroup)?.layers ??
+  (facts.finishes.length === 0 && facts.found ? [facts.found] : [])
 
 /** Lead not ruled out, or another hazard in the way that forbids dust: nothing is sanded dry. */
 export const wetOnly = (facts: Pick<Facts, 'lead' | 'bans'>): boolean =>

@@ -23,6 +23,12 @@ const trait = (
   round = false,
 ): FindingTrait => ({ shape, size_mm, round, mend: mending })
 
+/** Marks in a sound film that cutting and buffing take out. */
+export const POLISHED_OUT: readonly FindingKind[] = [
+  ...(['scratches', 'swirl-marks', 'print', 'white-ring', 'overspray', 'runs', 'brush-marks', 'orange-peel'] as const),
+]
+/** What stands up from the film, and is levelled. */
+export const RELIEF: readonly FindingKind[] = ['runs', 'brush-marks', 'orange-peel', 'overspray']
 export const FINDINGS: Readonly<Record<FindingKind, FindingTrait>> = {
   'dirt-and-wax': trait('face', 0),
   'scratches': trait('line', 2),

@@ -1,6 +1,11 @@
+import type { FinishClass } from './finish'
+
 /** What may be done with what is there, before anything new is laid on it. */
 export const ROUTES = [
+  'as-it-stands',
   'clean-and-wax',
+  'renew',
+  'polish',
   'amalgamate',
   'spot-repair',
   'scuff-and-recoat',
@@ -15,7 +20,10 @@ export const ROUTES = [
 export type RouteSlug = (typeof ROUTES)[number]
 /** What a route is called. */
 export const ROUTE_NAMES = {
+  'as-it-stands': 'Begin as it stands',
   'clean-and-wax': 'Clean and wax',
+  'renew': 'Renew the oil or wax in place',
+  'polish': 'Level and polish what is there',
   'amalgamate': 'Let the film flow together',
   'spot-repair': 'Repair spots',
   'scuff-and-recoat': 'Scuff and recoat',
@@ -26,5 +34,18 @@ export const ROUTE_NAMES = {
   'strip-both': 'Strip, then sand',
   'refer': 'Refer to a conservator',
 } as const satisfies Record<RouteSlug, string>
+/** Finishes that leave no film on the wood. */
+export const NO_FILM: readonly FinishClass[] = ['none', 'oil', 'hardwax-oil']
+/** Finishes that are renewed in place with their own kind, and with what. */
+export const RENEWED_WITH: { readonly [F in FinishClass]?: string } = {
+  'oil': 'varnish-oil',
+  'hardwax-oil': 'hardwax-oil-2c',
+  'wax': 'paste-wax',
+}
+/** Routes that lay a finish that somebody picked. */
+export const LAYS: readonly RouteSlug[] = [
+  ...(['as-it-stands', 'scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat'] as const),
+  ...(['strip-chemical', 'strip-mechanical', 'strip-both'] as const),
+]
 /** Routes that take the old film off. */
 export const STRIPPING: readonly RouteSlug[] = ['strip-chemical', 'strip-mechanical', 'strip-both']

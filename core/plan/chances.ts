@@ -29,6 +29,12 @@ const CHANCES: Record<RouteSlug, readonly Chance[]> = {
     { p: 0.15, why: 'stains that may come up', when: f => isFound(f, 'black-ring') },
   ],
   'clean-and-wax': [],
+  'as-it-stands': [],
+  'renew': [{ p: 0.15, why: 'marks that lie deeper than the oil', when: always }],
+  'polish': [
+    { p: 0.15, why: 'scratches that buffing brings out', when: always },
+    { p: 0.25, why: 'the film is not known for sure', when: unknownFilm },
+  ],
   'amalgamate': [{ p: 0.2, why: 'the film may not flow', when: always }],
   'spot-repair': [{ p: 0.1, why: 'a patch may show', when: always }],
   'strip-chemical': [{ p: 0.3, why: 'a second round of stripper', when: always }],

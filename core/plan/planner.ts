@@ -1,21 +1,31 @@
 /** Works a plan out of surface states: the stages of each group, joined where they are alike. */
-import { foundSurface, type StepKind, stepOf, type Step, type Surface } from '../acts'
+import { does, foundSurface, type StepKind, stepOf, type Step, type Surface } from '../acts'
 import { type Choice, groupsOfWay, waysOf } from '../build'
 import type { Context } from '../context'
-import { type Facts, groupsOf, type Group, partsToTakeOff, type RouteSlug, STRIPPING } from '../piece'
+import { type Facts, groupsOf, LAYS, type Group, partsToTakeOff, type RouteSlug } from '../piece'
 import { completePlan, type Plan } from './complete'
 import { worstSteps } from './loops'
+import { retaped } from './masking'
 import { type Draft, stagesOf } from './stages'
 import { type Ordered, turnedOver } from './turning'
 
 /** Routes on which the piece is taken apart first; after a failed gate it is apart already. */
-const TAKES_APART: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat', ...STRIPPING]
+const TAKES_APART: readonly RouteSlug[] = LAYS
 
 const ordered = ({ order, stem, ...draft }: Draft, faces: readonly number[]): Ordered => ({
   ...stepOf({ key: '', ...draft, faces: [...faces] }),
   order,
   stem,
 })
+
+/** Tape goes on when all is washed, and before anything is stripped. */
+const UNDER_TAPE = 119
+/** It comes off when the last thing that could run lies: before a film cures for weeks. */
+const afterCovers = (drafts: readonly { draft: Draft }[]) =>
+  Math.max(
+    UNDER_TAPE,
+    ...drafts.flatMap(({ draft: d }) => (does(d, 'covers') || d.kind === 'oil-off' ? d.order : [])),
+  ) + 0.5
 
 /** Drafts of all groups, those that are alike joined. */
 function joined(drafts: readonly { draft: Draft; faces: readonly number[] }[]): Ordered[] {
@@ -59,7 +69,10 @@ export function workOutPlan(
     groupsOfWay(way).flatMap(group => {
       const from = start(i === 0 ? group : { ...group, key: `${i}|${group.key}` })
       const faces = group.faces.map(f => f.id)
-      return stagesOf({ ...context, facts: way.facts }, way.buildUp, group, from).map(draft => ({ draft, faces }))
+      return stagesOf({ ...context, facts: way.facts }, way.buildUp, group, from).map(draft => ({
+        draft,
+        faces: draft.faces ?? faces,
+      }))
     }),
   )
   const facesOf = (some: readonly Facts[]) => some.flatMap(f => groupsOf(f).flatMap(g => g.faces.map(x => x.id)))
@@ -72,12 +85,14 @@ export function workOutPlan(
   if (!prefix && partsToTakeOff(facts.faces.filter(f => takenApart.includes(f.id))) > 0)
     put(95, 'take-apart', 'flat parts strip, sand and spray more easily; nothing runs into a joint', takenApart)
   if (facts.faces.some(f => f.scope !== 'refinish') && ways.some(w => w.buildUp.ground !== 'refer')) {
-    put(90, 'mask', 'nothing runs, sprays or bleeds where it must not')
-    put(890, 'unmask', 'tape left long leaves its glue')
+    put(UNDER_TAPE, 'mask', 'nothing runs, sprays or bleeds where it must not')
+    put(afterCovers(drafts), 'unmask', 'tape left long leaves its glue')
   }
   if (ask) put(0, 'approval', 'nothing is touched before the client said yes')
-  const steps = turnedOver([...joined(drafts), ...around], facts.faces, context.house)
-  return completePlan(keyed(steps, prefix), context, choice, start)
+  const steps = keyed(turnedOver([...joined(drafts), ...around], facts.faces, context.house), prefix)
+  const plan = completePlan(steps, context, choice, start)
+  const taped = retaped(plan.steps, plan.waits)
+  return taped.length === plan.steps.length ? plan : completePlan(taped, context, choice, start)
 }
 
 /** The plan when every loop goes its worst count. */

@@ -76,7 +76,7 @@ const CASES: PlanCase[] = [
         ['strip', 'scrape', 15, 30],
         ['coat', 'sand-coat', 2 * H],
       ],
-      grits: { sand: [100, 150, 180] },
+      grits: { sand: [120, 180] },
     },
   },
   {
@@ -134,7 +134,8 @@ const CASES: PlanCase[] = [
       never: ['coat', 'sand-coat'],
       coats: 1,
       waits: [['oil-on', 'oil-off', 0, 50]],
-      grits: { sand: [100, 150] },
+      // a stripped table begins at P120 (handbook 6.2)
+      grits: { sand: [120, 150] },
     },
   },
   {

@@ -110,7 +110,35 @@ const orders: [string, Partial<Facts>, Partial<Picked>, string[]][] = [
     'bare wood: nothing to strip',
     { found: { finish: 'none', certainty: 0.9 } },
     { finish: 'dewaxed-shellac' },
-    ['approval', 'wash', 'sand', 'clean-off', 'coat', 'sand-coat', 'coat', 'finish-up'],
+    ['approval', 'sand', 'clean-off', 'coat', 'sand-coat', 'coat', 'finish-up'],
+  ],
+  [
+    'bare wood as it stands: dusted, a light pass, on',
+    { found: { finish: 'none', certainty: 0.9 } },
+    { route: 'as-it-stands', finish: 'dewaxed-shellac' },
+    ['approval', 'clean-off', 'sand', 'clean-off', 'coat', 'sand-coat', 'coat', 'finish-up'],
+  ],
+  [
+    'oil with a ring: washed, the ring sanded out, one coat of its own kind',
+    { found: { finish: 'oil', certainty: 0.9 }, findings: [finding('white-ring', 3)] },
+    { route: 'renew', finish: 'varnish-oil' },
+    ['approval', 'wash', 'sand', 'clean-off', 'oil-on', 'oil-off', 'finish-up'],
+  ],
+  [
+    'wax renewed: its old wax off, wax',
+    { found: { finish: 'wax', certainty: 0.9 } },
+    { route: 'renew', finish: 'varnish-oil' },
+    ['approval', 'wash', 'solvent-wash', 'wax', 'finish-up'],
+  ],
+  [
+    'a gloss film with fine scratches: cut, buffed, judged',
+    {
+      found: { finish: 'nitrocellulose-lacquer', certainty: 0.9 },
+      sheen: 'gloss',
+      findings: [finding('scratches', 3)],
+    },
+    { route: 'polish', finish: 'nitrocellulose-lacquer' },
+    ['approval', 'wash', 'rub-out', 'buff', 'gate', 'finish-up'],
   ],
   [
     'wax on it: off before anything',

@@ -682,7 +682,8 @@ describe('routes', () => {
       'scuff-and-gel': 'ruled-out',
       'strip-chemical': 'possible',
     })
-    const peel = ask(facts({ findings: [finding('peeling', 4)] })).verdicts[0]!
+    const { verdicts } = ask(facts({ findings: [finding('peeling', 4)] }))
+    const peel = verdicts.find(v => v.route === 'clean-and-wax')!
     expect(peel.reasons.map(r => r.says).join()).toMatch(/Peeling, grade 4/)
     expect(standing(facts(), choice({ finish: 'varnish-oil' }))['scuff-and-recoat']).toBe('ruled-out')
   })

@@ -35,7 +35,7 @@ describe('a board coated on both sides', () => {
     ])
     expect(turn).toBeGreaterThan(at(plan, '1.coat.3.under'))
     expect(turn).toBeLessThan(at(plan, '1.coat.1'))
-    expect(plan.steps.find(s => s.kind === 'sand')!.faces).toEqual([1, 2, 3])
+    expect(plan.steps.find(s => s.kind === 'wash-off')!.faces).toEqual([1, 2, 3])
     const context = usualContext(leaf)
     expect(judgePlan({ context, choice: built(context, choice()), ...plan }).map(v => v.rule)).not.toContain(
       'insides-too',
@@ -49,7 +49,7 @@ describe('a board coated on both sides', () => {
     expect(wait('varnish-oil')).toBeGreaterThanOrEqual(DAY_MIN)
   })
   it('turned at once on a two-part film breaks a rule', () => {
-    const context = usualContext(leaf, { licences: ['sensitisers'] })
+    const context = usualContext(leaf)
     const its = built(context, choice({ finish: 'urethane-2c' }))
     const plan = workOutPlan(context, its)
     const broken = (waits: Plan['waits']) =>

@@ -1,10 +1,10 @@
 import { usualContext } from '#core/context'
-import { P } from '#core/abrasives'
+import { gritName, P } from '#core/abrasives'
 import { describe, expect, it, test } from 'vitest'
 import { gritsToTry, machineFor, sandRows, splitLadder, WHOLE } from '#core/acts'
 import { groupsIn, waysOf } from '#core/build'
 import { judgeRoute } from '#core/ground'
-import type { Facts } from '#core/piece'
+import type { Facts, RouteSlug } from '#core/piece'
 import { fallBackFrom, inThisShop, loopsOf, type Plan, workOutPlan, worstPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
 import { at, choice, face, facts, finding, hours, built, type Picked } from '../facts'
@@ -196,7 +196,7 @@ describe('sanding, grit by grit', () => {
     const sanding = plan.steps
       .filter(s => ['sand', 'mend'].includes(s.kind))
       .map(s => (s.kind === 'sand' ? s.grits : 'mend'))
-    expect(sanding.slice(0, 3)).toEqual([[P(100)], 'mend', [P(150), P(180)]])
+    expect(sanding.slice(0, 3)).toEqual([[P(120)], 'mend', [P(180)]])
     const split = (...ladder: number[]) => splitLadder(ladder.map(P)).map(part => part.map(g => Number(g.grade)))
     expect([split(120, 220), split(180), split(60, 100, 150, 180)]).toEqual([
       [[120], [220]],
@@ -213,6 +213,27 @@ describe('sanding, grit by grit', () => {
         .steps.filter(s => s.kind === 'sand' && s.method === 'random-orbit')
         .reduce((sum, s) => sum + s.attended_min, 0)
     expect(minutes(facts({ findings: [finding('dents')] })) - minutes(facts())).toBeCloseTo(8, -1)
+  })
+  it('stripper alone leaves less to sand than "strip, then sand"; turned parts beside a flat top begin at P150 by hand', () => {
+    const f = facts({ faces: [face(), face({ id: 2, part: 'legs', shape: 'turned', area_m2: 0.4 })] })
+    const sanding = (route: RouteSlug) =>
+      workOutPlan(usualContext(f), built(usualContext(f), choice({ route, finish: 'nitrocellulose-lacquer' })))
+        .steps.filter(s => s.kind === 'sand')
+        .map(s => [s.faces.join(), s.method, s.grits.map(gritName).join(' ')])
+    expect(sanding('strip-chemical')).toEqual([
+      ['1', 'random-orbit', 'P120 P180'],
+      ['2', 'hand', 'P150 P180'],
+    ])
+    expect(sanding('strip-both')).toEqual([
+      ['1', 'random-orbit', 'P80 P120 P180'],
+      ['2', 'hand', 'P150 P180'],
+    ])
+  })
+  it('patina: the flat seat is sanded from P180, the carved back beside it rubbed with a pad', () => {
+    const f = facts({ keepPatina: true, faces: [face(), face({ id: 2, part: 'back', shape: 'carved' })] })
+    const { steps } = workOutPlan(usualContext(f), built(usualContext(f), choice({ finish: 'nitrocellulose-lacquer' })))
+    expect(steps.filter(s => s.kind === 'sand').map(s => s.faces)).toEqual([[1]])
+    expect(steps.filter(s => s.kind === 'pad').map(s => s.faces)).toEqual([[2]])
   })
   it('tries the finest that might work first', () =>
     expect([

@@ -71,7 +71,7 @@ function wanted(kind: string, method: string, product: string | null, lead: bool
   ]
 }
 /** Abrasion that is done by machine somewhere in the handbook (§6, §17.2). */
-const NOISY = ['scuff', 'roughen', 'sand', 'sand-off', 'sand-back', 'sand-coat']
+const NOISY = ['buff', 'scuff', 'roughen', 'sand', 'sand-off', 'sand-back', 'sand-coat']
 
 describe('cautions, against the handbook', () => {
   it.each(STEP_KINDS)('%s: every method, product, lead answer and room', kind => {

@@ -38,7 +38,9 @@ async function forget({ id, ...surface }: Listed) {
   await load()
   useNotes().show(w('surface.forgotten', { name: surface.name }), 'done', async () => {
     const { name: called, ending, sheen, tone, woods, layers } = surface
-    await send('POST /api/surfaces', { body: { name: called, ending, sheen, tone, woods, layers } })
+    await send('POST /api/surfaces', {
+      body: { name: called, ending, sheen, tone, woods: [...woods], layers: [...layers] },
+    })
     await load()
   })
 }

@@ -1,9 +1,9 @@
 /** Stages down to bare wood and on it: strip, sand, raise the grain. */
-import { type Grit, gritName, P, STOP_P } from '../../abrasives'
-import { actOf, isBare, splitLadder } from '../../acts'
+import { type Grit, gritName, isCoarser, P, STOP_P } from '../../abrasives'
+import { actOf, isBare, type Method, splitLadder } from '../../acts'
 import { type Role, taken } from '../../materials'
-import { finishOn, leadSuspected, STRIPPING } from '../../piece'
-import { bareLadder, type Bench, budgetOf, gentle, lastGrit, mends, mend } from './bench'
+import { type FindingKind, finishOn, type Group, leadSuspected, STRIPPING } from '../../piece'
+import { bareLadder, type Bench, budgetOf, cleanOff, gentle, lastGrit, mends, mend } from './bench'
 import { washContamination } from './keep'
 
 const HARD_FILMS = ['oil-polyurethane', 'catalysed', 'waterborne']
@@ -45,31 +45,78 @@ export function sandOff(b: Bench) {
 
 const PROUD = 'left a little proud, and cut flush by the grits that follow'
 
+/** Bare wood is sanded: flat faces by machine, turned, carved and profiled ones by hand or by pad beside them. */
 export function sandBare(b: Bench) {
-  const { facts, group, buildUp, house } = b
+  const flat = b.group.faces.filter(f => f.shape === 'flat')
+  const shaped = b.group.faces.filter(f => f.shape !== 'flat')
+  const stripped = STRIPPING.includes(b.buildUp.ground)
+  const apart = flat.length > 0 && shaped.length > 0
+  const [coarse, fine] = [flat, shaped]
+    .filter(faces => faces.length > 0)
+    .map(faces => sanded(b, { ...b.group, faces }))
+    .reduce<[Sanded[], Sanded[]]>(
+      ([c, f], s) => [
+        [...c, ...s.coarse],
+        [...f, s.fine],
+      ],
+      [[], []],
+    )
+  const put = (order: number, { kind, why, faces, ...more }: Sanded) =>
+    b.put(order, kind, why, { ...more, ...(apart ? { faces } : {}) })
+  for (const step of coarse) put(185, step)
+  if (stripped) mend(b, 190, PROUD)
+  for (const step of fine) put(200, step)
+}
+
+interface Sanded {
+  kind: 'sand' | 'pad'
+  why: string
+  grits: Grit[]
+  method: Method
+  faces: readonly number[]
+}
+/** How some faces of the group are sanded: the coarse grits before what is filled, the fine ones after it. */
+function sanded(b: Bench, group: Group): { coarse: Sanded[]; fine: Sanded } {
+  const { facts, buildUp, house } = b
+  const faces = group.faces.map(f => f.id)
   const budget = budgetOf(b, group, buildUp)
-  const shaped = group.faces.every(f => f.shape === 'turned' || f.shape === 'carved')
+  const shaped = group.faces.every(f => f.shape !== 'flat')
   const { grits, stop } = bareLadder(b, group, buildUp)
-  const stripped = STRIPPING.includes(buildUp.ground)
-  if (b.lead || budget?.verdict === 'do-not-sand' || (gentle(b) && shaped)) {
-    if (stripped) mend(b, 190, PROUD)
-    const thin = budget?.verdict === 'do-not-sand'
+  const thin = budget?.verdict === 'do-not-sand'
+  if (b.lead || thin || (gentle(b) && shaped)) {
     const spared = thin ? 'the veneer has nothing to spare for paper' : 'the patina stays'
     const unsafe = `${leadSuspected(facts.lead) ? 'lead' : 'a hazard'} is not ruled out: no dry sanding`
-    b.put(200, 'pad', b.lead ? unsafe : spared, { grits: [lastGrit(grits)], method: b.lead ? 'wet' : 'hand' })
-    return
+    const by = b.lead ? ({ why: unsafe, method: 'wet' } as const) : ({ why: spared, method: 'hand' } as const)
+    return { coarse: [], fine: { kind: 'pad', grits: [lastGrit(grits)], faces, ...by } }
   }
-  const byHand = group.substrate === 'veneer' || group.faces.every(f => f.shape !== 'flat')
   const orbit = house['orbit-on-tops'] === 'yes' || group.faces.every(f => f.rank !== 'show')
   const machine = orbit ? 'random-orbit' : 'finishing-sander'
-  const sand = (order: number, its: readonly Grit[], why: string) =>
-    b.put(order, 'sand', why, { grits: [...its], method: byHand ? 'hand' : machine })
-  const fills = stripped && mends(b).length > 0
-  const [coarse, fine] = fills ? splitLadder(grits) : [[], grits]
-  if (coarse.length) sand(185, coarse, 'the coarse grits first, fills after them')
-  if (stripped) mend(b, 190, PROUD)
-  sand(200, fine, `stop at ${gritName(lastGrit(grits))}: ${STOP_P[stop].why}`)
+  const method = group.substrate === 'veneer' || shaped ? 'hand' : machine
+  const fills = STRIPPING.includes(buildUp.ground) && mends(b).length > 0
+  const [first, rest] = fills ? splitLadder(grits) : [[], grits]
+  const all = { kind: 'sand', method, faces } as const
+  return {
+    coarse: first.length ? [{ ...all, grits: [...first], why: 'the coarse grits first, fills after them' }] : [],
+    fine: { ...all, grits: [...rest], why: `stop at ${gritName(lastGrit(rest))}: ${STOP_P[stop].why}` },
+  }
 }
+
+/** Marks under which one light pass is not enough. */
+const DEEP: readonly FindingKind[] = ['swirl-marks', 'scratches', 'dents']
+/** Wood that somebody else bared, or that is new: dusted, a light pass by hand with the last grit, and on. */
+export function asItStands(b: Bench) {
+  const { grits, stop } = bareLadder(b, b.group, b.buildUp)
+  const marked = b.facts.findings.some(f => DEEP.includes(f.kind) && b.group.faces.some(x => x.id === f.faceId))
+  const last = lastGrit(grits)
+  const through = grits.filter(g => !isCoarser(g, P(FIRST_BY_HAND)))
+  const its = marked && through.length ? through : [last]
+  cleanOff(b, 180, 'what lies on the wood is not rubbed into it')
+  const deep = 'marks of the sander are taken out by hand before colour shows them'
+  const light = `the wood is bare: a light pass, no ladder. ${gritName(last)}: ${STOP_P[stop].why}`
+  if (b.lead) b.put(200, 'pad', 'a hazard is not ruled out: no dry sanding', { grits: [last], method: 'wet' })
+  else b.put(200, 'sand', marked ? deep : light, { grits: its, method: 'hand' })
+}
+const FIRST_BY_HAND = 120
 
 /** A light pass after bleach or water: paper, or a wet pad where nothing is sanded dry. */
 export function lightPass(b: Bench, order: number, after: 'bleach' | 'water', why: string, stem?: string) {

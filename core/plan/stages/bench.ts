@@ -13,7 +13,7 @@ import { type Fields, type Gate, isBare, leave, type Method, type StepKind, step
 import { type BuildUp, finishMaterial, type Layer, laidOn } from '../../build'
 import type { Context } from '../../context'
 import { type Material, taken } from '../../materials'
-import { type FindingKind, type Group, mendingOf, STRIPPING, wetOnly } from '../../piece'
+import { type FindingKind, type Group, mendingOf, type RouteSlug, STRIPPING, wetOnly } from '../../piece'
 import { veneerThickness } from '../../wood'
 
 /** A step as a stage puts it; what it is called, what it takes and when follow from its act. */
@@ -31,6 +31,8 @@ export interface Draft {
   passes?: number
   fields?: Fields
   gate?: Gate
+  /** of the group, where the others get another step in its place */
+  faces?: readonly number[]
 }
 
 /** One group at work: what is known, what is wanted, and the surface as the drafts so far leave it. */
@@ -66,7 +68,7 @@ export function benchFor(
     lead: wetOnly(context.facts),
     put: (order, kind, why, more = {}) => {
       drafts.push({ order, kind, why, ...more })
-      b.s = leave(stepOf({ key: `${kind}-${drafts.length}`, kind, faces: [], ...more }), b.s, context)
+      b.s = leave(stepOf({ key: `${kind}-${drafts.length}`, kind, ...more, faces: [] }), b.s, context)
     },
   }
   return { b, drafts }
@@ -92,6 +94,10 @@ export const gentle = ({ facts, house }: Pick<Context, 'facts' | 'house'>): bool
   facts.keepPatina ||
   (house['old-surface'] === 'patina' && facts.age === 'keep' && ['before-1850', '1850-1925'].includes(facts.period))
 
+/** The first grit on flat solid wood: stripper alone leaves less to sand than a scraper or a first coarse pass. */
+const FIRST_P: { [G in RouteSlug]?: number } = { 'strip-chemical': 120, 'strip-both': 80 }
+/** Turned, carved and profiled work begins no coarser (shop default): pads and paper leave what coarse grit scored. */
+const FIRST_ON_SHAPED_P = 150
 /** The dry ladder for bare wood of this group, P scale, and why it stops there. Patina: nothing coarser than P180. */
 export function bareLadder(context: Context, group: Group, buildUp: BuildUp): { grits: Grit[]; stop: StopFor } {
   const { laid } = laidOn(context, buildUp, group)
@@ -99,9 +105,10 @@ export function bareLadder(context: Context, group: Group, buildUp: BuildUp): { 
   const hardwax = finishMaterial(laid, context)?.slug === 'hardwax-oil-2c'
   const usualStop = use === 'stain' ? gritOf(context.house['stop-under-stain']) : STOP_P[use].take
   const stop = hardwax && use === 'dye' ? STOP_P.hardwax.max : usualStop
-  const firstOnSolid = buildUp.ground === 'strip-both' ? 80 : 100
-  const first = group.substrate === 'veneer' ? 120 : firstOnSolid
-  return { grits: ladder_P(gentle(context) ? 180 : first, stop), stop: use }
+  const firstOnSolid = FIRST_P[buildUp.ground] ?? 100
+  const coarsest = group.substrate === 'veneer' ? 120 : firstOnSolid
+  const first = group.faces.every(f => f.shape !== 'flat') ? Math.max(FIRST_ON_SHAPED_P, coarsest) : coarsest
+  return { grits: ladder_P(gentle(context) ? 180 : Math.min(first, stop), stop), stop: use }
 }
 
 /** The veneer sum of a group; null where the wood is solid. Not measured: the thin end of what its age used. */

@@ -3,10 +3,10 @@ import { does, isBare, type Surface } from '../../acts'
 import type { BuildUp, Layer } from '../../build'
 import type { Context } from '../../context'
 import { type Group, mendingOf, type RouteSlug, STRIPPING } from '../../piece'
-import { raiseGrain, sandBare, sandOff, strip } from './bare'
+import { asItStands, raiseGrain, sandBare, sandOff, strip } from './bare'
 import { benchFor, type Bench, cleanOff, type Draft, isJoint, mend } from './bench'
 import { end, lay } from './layers'
-import { amalgamate, level, moistureGate, scuff, spotRepair, washContamination, wash } from './keep'
+import { amalgamate, level, moistureGate, polish, renew, scuff, spotRepair, washContamination, wash } from './keep'
 
 export { roundsOf } from './layers'
 export { bareLadder, budgetOf, type Draft, isJoint } from './bench'
@@ -14,8 +14,16 @@ export { bareLadder, budgetOf, type Draft, isJoint } from './bench'
 /** What is done with what is there, before any layer. */
 function ground(b: Bench): void {
   switch (b.buildUp.ground) {
+    case 'as-it-stands':
+      washContamination(b, 110)
+      return mend(b, 140, 'mended before the last grit, which cuts it flush')
     case 'clean-and-wax':
       return mend(b, 140, 'small mends before the wax')
+    case 'renew':
+      return renew(b)
+    case 'polish':
+      washContamination(b, 110)
+      return polish(b)
     case 'amalgamate':
       washContamination(b, 110)
       return amalgamate(b)
@@ -38,14 +46,15 @@ function ground(b: Bench): void {
 
 /** The bare wood is sanded, bleached, its grain raised and its dust taken off; the layers come from there. */
 function bareWood(b: Bench, bleaches: readonly Layer[]) {
-  sandBare(b)
+  if (b.buildUp.ground === 'as-it-stands') asItStands(b)
+  else sandBare(b)
   lay(b, bleaches)
   raiseGrain(b)
   cleanOff(b, 225, 'dust in the pores greys the finish')
 }
 
 /** Grounds on which nothing is covered, so that bare wood stays as it is. */
-const STAYS: readonly RouteSlug[] = ['clean-and-wax', 'spot-repair']
+const STAYS: readonly RouteSlug[] = ['clean-and-wax', 'spot-repair', 'renew', 'polish']
 
 /** Steps of one group in the order they are put; `order` sorts them among other groups'. */
 export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start: Surface): Draft[] {

@@ -1,7 +1,7 @@
 /** Stages that keep the old film: wash, scuff, level, let flow, repair spots. */
-import { P, STOP_P, type StopFor } from '../../abrasives'
+import { type Grit, P, STOP_P, type StopFor, TO_GLOSS } from '../../abrasives'
 import type { Surface } from '../../acts'
-import { finishOn } from '../../piece'
+import { type FindingKind, findingsOf, finishOn, POLISHED_OUT, RELIEF } from '../../piece'
 import { round } from '../../units'
 import { chanceOfFailing } from '../chances'
 import { type Bench, cleanOff, dry, mend } from './bench'
@@ -71,6 +71,61 @@ export function level(b: Bench) {
   })
   b.put(176, 'scuff', 'grip for the next coat', { grits: [P(320)], method: dry(b, 'hand'), fields: { on: 'sealer' } })
   cleanOff(b, 177)
+}
+
+/** Marks that lie in the oil, and go with it. */
+const IN_THE_OIL: readonly FindingKind[] = ['white-ring', 'black-ring', 'heat-mark', 'scratches', 'worn-through']
+/** An oiled or waxed surface gets a thin coat of its own kind, on what was washed and rubbed. */
+export function renew(b: Bench) {
+  mend(b, 140, 'small mends before the new coat')
+  const oil = b.layers.find(l => l.act === 'oil-on')
+  if (!oil) return
+  const marked = findingsOf({ ...b.facts, faces: b.group.faces }, ...IN_THE_OIL).some(f => f.grade >= 3)
+  const open = oil.product === 'hardwax-oil-2c'
+  const last = P(open ? STOP_P.hardwax.max : STOP_P['varnish-oil'].take)
+  const by = { method: dry(b, 'hand') }
+  if (marked)
+    b.put(150, 'sand', 'the marked places through the grits with soft edges, then the whole face once', {
+      ...by,
+      grits: [P(open ? 150 : 180), last],
+    })
+  else b.put(150, 'pad', 'dull oil is rubbed so that the new takes evenly', { ...by, grits: [last] })
+  cleanOff(b, 160)
+}
+
+/** The grit that each grade of mark begins with: the mildest that takes it. */
+const POLISH_FROM: readonly Grit[][] = [
+  [],
+  [],
+  [{ scale: 'foam', grade: '3000' }],
+  [
+    { scale: 'CAMI', grade: '1500' },
+    { scale: 'foam', grade: '3000' },
+  ],
+  TO_GLOSS,
+  TO_GLOSS,
+]
+/** A sound film is cut level where it is marked, and brought to its sheen. */
+export function polish(b: Bench) {
+  const { sheen } = b.facts
+  const marks = findingsOf({ ...b.facts, faces: b.group.faces }, ...POLISHED_OUT)
+  const rough = marks.some(f => RELIEF.includes(f.kind))
+  const grits = rough ? TO_GLOSS : (POLISH_FROM[marks[0]?.grade ?? 1] ?? [])
+  const wet = { method: 'wet', fields: { sheen } } as const
+  const glossy = sheen === 'gloss' || sheen === 'semi-gloss'
+  if (grits.length)
+    b.put(150, 'rub-out', 'the mildest grit that takes the marks, and through the finer ones', { ...wet, grits })
+  if (glossy) b.put(160, 'buff', 'haze goes, and what was cut short shows')
+  else b.put(160, 'rub-out', 'an even sheen, with the grain', { ...wet, grits: [{ scale: 'wool', grade: '0000' }] })
+  b.put(165, 'gate', 'a polish is judged in raking light', {
+    gate: {
+      slug: 'polished',
+      look: 'Raking light, both ways; halves beside each other.',
+      fails: 'Scratches stay after another pass of the grit that was cut short, or colour shows.',
+      fallback: 'scuff-and-recoat',
+      chance: chanceOfFailing(b.buildUp.ground, b.facts),
+    },
+  })
 }
 
 /** A film that its own solvent melts is let flow together again. */

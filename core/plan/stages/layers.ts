@@ -1,5 +1,5 @@
 /** Layers laid on the surface that the ground leaves, and what the surface asks for between them. */
-import { P, STOP_P } from '../../abrasives'
+import { P, STOP_P, TO_GLOSS } from '../../abrasives'
 import {
   actOf,
   type Beside,
@@ -263,7 +263,7 @@ export function end(b: Bench) {
   if (b.buildUp.ending !== 'rubbed' || b.buildUp.ground === 'amalgamate' || b.finish?.role !== 'film') return
   const last = Math.max(0, ...[...placesOf(b.buildUp, b).values()].map(p => p.last))
   b.put(Math.max(800, last + BETWEEN), 'rub-out', 'a film rubbed too early shrinks and shows scratches', {
-    grits: [P(1200)],
+    grits: b.facts.sheen === 'gloss' ? TO_GLOSS : [P(1200)],
     method: 'wet',
     fields: { sheen: b.facts.sheen },
   })

@@ -2,7 +2,7 @@
 import { CONDITIONERS, type Picks } from '#core/build'
 import type { House } from '#core/house'
 import { BLEACHES, COLOURS, FILLS, FINISHES } from '#core/materials'
-import type { RouteSlug } from '#core/piece'
+import { LAYS, type RouteSlug } from '#core/piece'
 
 const { page, load: reload } = inject(PIECE)!
 const session = useSession()
@@ -93,14 +93,6 @@ const compared = computed(() =>
   pair.value.length === 2 ? pair.value.map(r => routes.value!.verdicts.find(v => v.route === r)!) : null,
 )
 /** The route that methods and finishes are tried on: one that lays a finish. */
-const LAYS: readonly RouteSlug[] = [
-  'scuff-and-recoat',
-  'scuff-and-gel',
-  'level-barrier-recoat',
-  'strip-chemical',
-  'strip-mechanical',
-  'strip-both',
-]
 const ground = computed(
   () =>
     [routes.value?.chosen, routes.value?.advised].find((r): r is RouteSlug => LAYS.includes(r as RouteSlug)) ??

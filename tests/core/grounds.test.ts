@@ -1,0 +1,114 @@
+import { describe, expect, it, test } from 'vitest'
+import { usualContext } from '#core/context'
+import { judgeRoutes } from '#core/ground'
+import type { Facts, FinishClass, Finding, RouteSlug } from '#core/piece'
+import { workOutPlan } from '#core/plan'
+import { at, built, choice, face, facts, finding, hours, type Picked } from '../facts'
+
+const rates = { hour_minor: 60_000, materialMarkup_bp: 2500, tax_bp: 2500 }
+const advice = (f: Facts, picks: Partial<Picked> = {}) => {
+  const context = usualContext(f)
+  const its = built(context, choice({ finish: 'oil-polyurethane', ...picks }))
+  return judgeRoutes({ context, choice: its, rates, hours, now_ms: at('2026-11-23T09:00') })
+}
+const on = (finish: FinishClass, more: Partial<Facts> = {}) => facts({ found: { finish, certainty: 0.9 }, ...more })
+const allOver = (kind: Finding['kind'], grade = 4): Finding => ({
+  ...finding(kind, grade),
+  place: { shape: 'face', copy: 0 },
+})
+
+/** What a master would say of these (common practice; handbook 4 and 18), the least invasive that reaches the wish. */
+describe('advice', () => {
+  test.each<[string, Facts, RouteSlug | null]>([
+    ['nothing tested: test first, no advice', facts({ found: null }), null],
+    ['bare wood: begin as it stands, no conservator', on('none'), 'as-it-stands'],
+    ['oiled and dull: renewed', on('oil'), 'renew'],
+    ['a ring on oil: renewed, not stripped', on('oil', { findings: [finding('white-ring')] }), 'renew'],
+    ['a black ring on oil', on('oil', { findings: [finding('black-ring')] }), 'renew'],
+    ['worn hardwax oil', on('hardwax-oil', { findings: [finding('worn-through')] }), 'renew'],
+    ['only dirty: washed, not stripped', on('oil-varnish', { findings: [allOver('dirt-and-wax')] }), 'clean-and-wax'],
+    ['oil to be lighter: stripped', on('oil', { tone: 'lighter' }), 'strip-chemical'],
+    ['a coarse film all over', on('nitrocellulose-lacquer', { findings: [allOver('coarse-film')] }), 'strip-chemical'],
+    ['crazed all over', on('oil-varnish', { findings: [allOver('crazing')] }), 'strip-chemical'],
+    [
+      'worn through all over, to be darker: no gel on it',
+      on('oil-varnish', { tone: 'darker', findings: [allOver('worn-through')] }),
+      'strip-chemical',
+    ],
+    [
+      'orange peel all over: levelled',
+      on('oil-polyurethane', { findings: [allOver('orange-peel')] }),
+      'level-barrier-recoat',
+    ],
+    ['fish eyes all over: barred', on('oil-varnish', { findings: [allOver('fish-eyes')] }), 'level-barrier-recoat'],
+    ['gloss wished on a sound dull film: polished', on('nitrocellulose-lacquer', { sheen: 'gloss' }), 'polish'],
+    ['scratches in gloss', on('catalysed', { sheen: 'gloss', findings: [finding('scratches', 2)] }), 'polish'],
+    ['swirl marks in a satin film', on('oil-polyurethane', { findings: [finding('swirl-marks')] }), 'scuff-and-recoat'],
+    ['a white ring in shellac', on('shellac', { findings: [finding('white-ring')] }), 'amalgamate'],
+  ])('%s', (_what, f, route) => expect(advice(f).advised).toBe(route))
+  it('a group that was not tested does not inherit the finish of another', () => {
+    const two = facts({
+      faces: [face(), face({ id: 2, part: 'legs', finishGroup: 'B' })],
+      finishes: [{ group: 'A', layers: [{ finish: 'oil-varnish', certainty: 0.9 }] }] as Facts['finishes'],
+    })
+    const scuff = advice(two).verdicts.find(v => v.route === 'scuff-and-recoat')!
+    expect(scuff.reasons.map(r => r.says).join()).toContain('not known for sure')
+  })
+  it('stripping alone and "strip, then sand" differ in hours and price', () => {
+    const { verdicts } = advice(on('oil-varnish'))
+    const of = (route: RouteSlug) => verdicts.find(v => v.route === route)!.likely
+    expect(of('strip-both').attended_min).toBeGreaterThan(of('strip-chemical').attended_min)
+    expect(of('strip-both').total_minor).toBeGreaterThan(of('strip-chemical').total_minor)
+  })
+  it('a timed patch of either method speaks on its route', () => {
+    const { verdicts } = advice(on('oil-varnish', { pace: { stripper: 30, sanding: 12 } }))
+    const says = (route: RouteSlug) =>
+      verdicts
+        .find(v => v.route === route)!
+        .reasons.map(r => r.says)
+        .join()
+    expect(says('strip-chemical')).toContain('30 min')
+    expect(says('strip-mechanical')).toContain('12 min')
+  })
+})
+
+describe('begun where it stands', () => {
+  const plan = (f: Facts, picks: Partial<Picked> = {}) => {
+    const context = usualContext(f)
+    return workOutPlan(context, built(context, choice({ route: 'as-it-stands', finish: 'dewaxed-shellac', ...picks })))
+  }
+  it('no soap on freshly bare wood, unless it is dirty', () => {
+    expect(plan(on('none')).steps.map(s => s.kind)).not.toContain('wash')
+    expect(plan(on('none', { findings: [finding('dirt-and-wax')] })).steps.map(s => s.kind)).toContain('wash')
+  })
+  it("marks of somebody's sander: through the grits by hand, not one pass over them", () => {
+    const sand = plan(on('none', { findings: [finding('swirl-marks')] })).steps.find(s => s.kind === 'sand')!
+    expect(sand.method).toBe('hand')
+    expect(sand.grits.length).toBeGreaterThan(1)
+  })
+  it('colour is laid as on any bare wood', () => {
+    const kinds = plan(on('none'), { colour: 'pigment-stain' }).steps.map(s => s.kind)
+    expect(kinds.indexOf('stain')).toBeGreaterThan(kinds.indexOf('sand'))
+  })
+})
+
+describe('tape', () => {
+  const framed = facts({ faces: [face(), face({ id: 2, part: 'frame', scope: 'protect' })] })
+  const kinds = (picks: Partial<Picked>) => {
+    const context = usualContext(framed)
+    return workOutPlan(context, built(context, choice(picks))).steps.map(s => s.kind)
+  }
+  it('goes on when all is washed, and comes off before the film cures for weeks', () => {
+    const all = kinds({ finish: 'nitrocellulose-lacquer', route: 'scuff-and-recoat' })
+    expect(all.indexOf('mask')).toBeGreaterThan(all.indexOf('wash'))
+    expect(all.indexOf('unmask')).toBeGreaterThan(all.lastIndexOf('coat'))
+  })
+  it('is renewed under oil that goes on over more than a week', () => {
+    const cold = workOutPlan(
+      usualContext(framed, { air: { temperature_C: 12, rh: 0.75 } }),
+      built(usualContext(framed), choice({ finish: 'varnish-oil' })),
+    ).steps.map(s => s.kind)
+    expect(cold.filter(k => k === 'mask').length).toBeGreaterThan(1)
+    expect(cold.filter(k => k === 'mask')).toHaveLength(cold.filter(k => k === 'unmask').length)
+  })
+})
