@@ -368,7 +368,7 @@ describe('house methods', () => {
     ).toBe(422)
     expect((await setHouse(people.owner, 'between-coats', 'P320')).status).toBe(200)
   })
-  it('judges all ten routes with filler and bleach in the question', async () => {
+  it('judges every route, the least invasive first, with filler and bleach in the question', async () => {
     const id = await taken()
     const query = new URLSearchParams({
       finish: 'nitrocellulose-lacquer',
@@ -380,7 +380,10 @@ describe('house methods', () => {
       verdicts: { route: string; standing: string; reversible: string; hazards: string[]; gates: unknown[] }[]
     }>(`GET /api/pieces/${id}/routes?${query}`)
     expect(verdicts.map(v => v.route)).toEqual([
+      'as-it-stands',
       'clean-and-wax',
+      'renew',
+      'polish',
       'amalgamate',
       'spot-repair',
       'scuff-and-recoat',

@@ -136,7 +136,7 @@ describe('the record', () => {
   })
   it('marks a word by phone or at the counter with who recorded it', async () => {
     const id = await agreed()
-    expect((await log(id)).find(e => e.kind === 'answer')!.says).toMatch(/at the counter, recorded by office/)
+    expect((await log(id)).find(e => e.kind === 'answer')!.says).toMatch(/by phone, recorded by office/)
     const page = await pageOf(id)
     expect(page.piece.agreed_minor).toBeGreaterThan(0)
     expect(page.piece.accepted_worst_minor).toBeGreaterThanOrEqual(page.piece.agreed_minor!)

@@ -14,7 +14,7 @@ const advice = (f: Facts, picks: Partial<Picked> = {}) => {
 const on = (finish: FinishClass, more: Partial<Facts> = {}) => facts({ found: { finish, certainty: 0.9 }, ...more })
 const allOver = (kind: Finding['kind'], grade = 4): Finding => ({
   ...finding(kind, grade),
-  place: { shape: 'face', copy: 0 },
+  place: { ...finding(kind).place, shape: 'face', copy: 0 },
 })
 
 /** What a master would say of these (common practice; handbook 4 and 18), the least invasive that reaches the wish. */
