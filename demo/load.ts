@@ -8,12 +8,13 @@ import { tellColour } from './colourStory'
 import { picture } from './picture'
 import { loggerFile } from './logger'
 import { COMPOSED, composeAsKnown } from './composed'
+import { GROUNDS } from './grounds'
 import { type DemoPiece, PIECES as OTHERS, placeOf } from './pieces'
 import { OWNER, PASSWORD, PEOPLE, PRODUCTS } from './shop'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
 const MIN = 60_000
-const PIECES: readonly DemoPiece[] = [...OTHERS, ...COMPOSED]
+const PIECES: readonly DemoPiece[] = [...OTHERS, ...COMPOSED, ...GROUNDS]
 const people = {} as Record<'ingrid' | 'tove' | 'emil' | 'sara', Caller>
 
 interface Step {

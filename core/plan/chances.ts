@@ -61,7 +61,7 @@ export interface GateRecord {
   expected: number
 }
 /** The handbook's chances count as this many gates of the shop's own (shop default). */
-const WEIGHT = 4
+const WEIGHT = 10
 
 /** A chance corrected by the shop's own record: failures seen against failures expected. Between 1 and 95 %. */
 export function inThisShop(p: number, record: GateRecord | undefined): number {

@@ -192,6 +192,21 @@ export const LAYER_RULES: readonly Rule[] = [
       }),
   },
   {
+    slug: 'painting-over',
+    severity: 'warn',
+    scope: 'plan',
+    source: 'handbook 18, common practice',
+    reason: 'Paint hides the wood, fills carving and lowers what the piece is worth; off again costs more than it did.',
+    mend: "Only where the client wants it in writing; stain-block first where old stain or the wood's own would bleed.",
+    check: c =>
+      each(c, v => {
+        const last = !firstAfter(v, u => films(u) && u.product?.traits.includes('coloured') === true)
+        if (!films(v) || !v.product?.traits.includes('coloured') || v.step.fields.as || !last) return null
+        const fine = v.group.substrate === 'veneer' ? 'veneer' : speciesOf(v.group.species).name
+        return `${v.product.name} over ${fine}`
+      }),
+  },
+  {
     slug: 'thinned-too-far',
     severity: 'warn',
     scope: 'plan',

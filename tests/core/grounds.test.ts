@@ -1,8 +1,10 @@
 import { describe, expect, it, test } from 'vitest'
 import { usualContext } from '#core/context'
+import { type Choice, KNOWN_SURFACES, laidAsKnown } from '#core/build'
 import { judgeRoutes } from '#core/ground'
 import type { Facts, FinishClass, Finding, RouteSlug } from '#core/piece'
 import { workOutPlan } from '#core/plan'
+import { judgePlan } from '#core/rules'
 import { at, built, choice, face, facts, finding, hours, type Picked } from '../facts'
 
 const rates = { hour_minor: 60_000, materialMarkup_bp: 2500, tax_bp: 2500 }
@@ -89,6 +91,21 @@ describe('begun where it stands', () => {
   it('colour is laid as on any bare wood', () => {
     const kinds = plan(on('none'), { colour: 'pigment-stain' }).steps.map(s => s.kind)
     expect(kinds.indexOf('stain')).toBeGreaterThan(kinds.indexOf('sand'))
+  })
+})
+
+describe('painting over', () => {
+  it('a sealer of lacquer on an old oil film gets its barrier, and the rule says what speaks against paint', () => {
+    const f = on('oil-polyurethane', { faces: [face({ species: 'pine' })] })
+    const context = usualContext(f)
+    const painted = KNOWN_SURFACES.find(k => k.name.startsWith('Opaque colour'))!
+    const [main] = built(context, choice({ route: 'scuff-and-recoat' })).buildUps
+    const its: Choice = { buildUps: [laidAsKnown(painted, main, context.facts.faces, 1).buildUp] }
+    const plan = workOutPlan(context, its)
+    const verdicts = judgePlan({ context, choice: its, ...plan })
+    expect(verdicts.filter(v => v.severity === 'stop' || v.severity === 'forbidden')).toEqual([])
+    expect(verdicts.map(v => v.rule)).toContain('painting-over')
+    expect(plan.steps.map(s => s.fields.as)).toContain('under-lacquer')
   })
 })
 

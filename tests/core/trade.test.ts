@@ -499,6 +499,12 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
     labelled('nitrocellulose-lacquer', { sheen: 'satin' }),
   ],
   [
+    'painting-over',
+    facts(),
+    choice(),
+    p => ({ steps: p.steps.map(s => (s.kind === 'coat' ? { ...s, product: 'opaque-colour' } : s)) }),
+  ],
+  [
     'thinned-too-far',
     facts(),
     choice(),

@@ -296,8 +296,9 @@ describe('chance and expectation', () => {
   })
   it('a shop whose gates fail more often than said expects it, and the other way round', () => {
     expect(inThisShop(0.3, undefined)).toBe(0.3)
-    expect(inThisShop(0.3, { tries: 10, fails: 6, expected: 3 })).toBeCloseTo((0.3 * (6 + 1.2)) / (3 + 1.2))
-    expect(inThisShop(0.3, { tries: 10, fails: 0, expected: 3 })).toBeLessThan(0.1)
+    expect(inThisShop(0.3, { tries: 10, fails: 6, expected: 3 })).toBeCloseTo((0.3 * (6 + 3)) / (3 + 3))
+    expect(inThisShop(0.52, { tries: 1, fails: 1, expected: 0.52 })).toBeLessThan(0.6)
+    expect(inThisShop(0.3, { tries: 10, fails: 0, expected: 3 })).toBeCloseTo(0.15)
     expect(inThisShop(0.3, { tries: 100, fails: 30, expected: 30 })).toBeCloseTo(0.3)
   })
   it('the record of the gate changes chance and expected price, not the plan', () => {

@@ -126,10 +126,10 @@ function underGel(b: Bench, at: At) {
 /** What a film needs between it and what it is laid on. */
 function underFilm(b: Bench, at: At) {
   const { m } = at
-  if (!m || at.layer.use) return
   const top = topOf(b.s)
-  if (m.base === 'lacquer' && top?.found && !MELTABLE.includes(top.slug))
+  if (m?.base === 'lacquer' && top?.found && !MELTABLE.includes(top.slug))
     between(b, at, 30, 'dewaxed-shellac', 'under-lacquer', 'brush', 'lacquer solvent wrinkles an oil film')
+  if (!m || at.layer.use) return
   if (m.base === 'water' && oilFiller(b.s)) {
     const why = 'oil filler under a waterborne coat wants three days, or shellac between'
     between(b, at, 32, 'dewaxed-shellac', 'over-filler', 'brush', why)
