@@ -35,7 +35,7 @@ const face = z.strictObject({
   name: text,
   scope: z.enum(['refinish', 'protect', 'match']),
   rank: z.enum(['show', 'secondary', 'hidden']),
-  shape: z.enum(SHAPES as unknown as ['flat', 'profiled', 'turned', 'carved']),
+  shape: z.enum(SHAPES),
   orientation: z.enum(['horizontal', 'vertical']),
   length_mm: size_mm,
   width_mm: size_mm,

@@ -60,3 +60,7 @@ export function useFindingActs(pieceId: () => number, load: () => Promise<void>)
   }
   return { add, change, withdraw, undo, last: computed(() => newest()?.says ?? null) }
 }
+
+/** A face as a rectangle of so many px, its corners rounded to an oval where it is one. */
+export const faceRect = ({ shape }: { shape: string }, width: number, height: number) =>
+  shape === 'oval' ? { width, height, rx: width / 2, ry: height / 2 } : { width, height }

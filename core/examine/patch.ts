@@ -3,7 +3,7 @@
  * practice).
  */
 import { faceFactor, type Face, type Facts, workArea_m2 } from '../piece'
-import { sumOf } from '../units'
+import { isFlat, sumOf } from '../units'
 
 export const PATCH_METHODS = ['stripper', 'sanding'] as const
 export type PatchMethod = (typeof PATCH_METHODS)[number]
@@ -59,7 +59,7 @@ const EQUAL_WITHIN = 0.15
 /** Results after which a method may be counted on. */
 export const WORKED: readonly PatchResult[] = ['all-off', 'nearly']
 /** Machines do not reach these. */
-const unreachable = (faces: readonly Face[]) => faces.filter(f => f.scope === 'refinish' && f.shape !== 'flat')
+const unreachable = (faces: readonly Face[]) => faces.filter(f => f.scope === 'refinish' && !isFlat(f))
 
 /** Which of two patches speaks for its method, and what to mind. */
 export function comparePatches(a: ScaledPatch, b: ScaledPatch, facts: Facts): PatchAdvice {

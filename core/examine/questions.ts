@@ -1,4 +1,5 @@
 /** The questions of the walk round a piece, in the order in which one looks. Common practice. */
+import { isFlat } from '../units'
 import { speciesOf } from '../wood'
 import { type Question, OLD, finds, option, one, many, showing, veneered } from './question'
 
@@ -51,7 +52,7 @@ export const QUESTIONS: readonly Question[] = [
     station: 'raking-light',
     asks: 'Are there arcs from a sander, or a patch sanded through?',
     how: 'Small arcs in rows; a paler patch with a glue line.',
-    when: c => c.facts.refinished !== 'no' && c.facts.faces.some(f => f.shape === 'flat'),
+    when: c => c.facts.refinished !== 'no' && c.facts.faces.some(f => isFlat(f)),
     options: finds('swirl-marks', 'sanded-through', 'overspray'),
   }),
   many({

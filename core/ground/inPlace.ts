@@ -12,7 +12,7 @@ import {
   RENEWED_WITH,
   shareOf,
 } from '../piece'
-import { sumOf } from '../units'
+import { isFlat, sumOf } from '../units'
 import { BADLY, doubtful, extent, filmName, layerName, type RouteReason, ruledOut, speaksFor, words } from './reason'
 
 const topsOf = (facts: Facts) => groupsOf(facts).map(g => finishOn(facts, g)[0])
@@ -79,7 +79,7 @@ export function polishReasons(facts: Facts): RouteReason[] {
   if (mark) reasons.push(speaksFor(`${words(mark.kind)}, ${extent(facts, mark)}: cut and buffed out of a sound film.`))
   else if (glossy) reasons.push(speaksFor('More gloss is wished, and a sound film can be polished to it.'))
   else reasons.push(doubtful('Nothing was found that asks for polishing.'))
-  const shaped = groupsOf(facts).flatMap(g => g.faces.filter(f => f.shape !== 'flat'))[0]
+  const shaped = groupsOf(facts).flatMap(g => g.faces.filter(f => !isFlat(f)))[0]
   if (shaped) reasons.push(doubtful(`${shaped.part}, ${shaped.name} is ${shaped.shape}: edges cut through first.`))
   return reasons
 }

@@ -14,7 +14,7 @@ import {
   shareOf,
   wetOnly,
 } from '../piece'
-import { round } from '../units'
+import { isFlat, round } from '../units'
 import { asItStandsReasons, polishReasons, renewReasons } from './inPlace'
 import { BADLY, doubtful, extent, filmName, layerName, type RouteReason, ruledOut, speaksFor, words } from './reason'
 
@@ -181,7 +181,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       if (facts.keepPatina) reasons.push(ruledOut('The patina is kept: nothing is sanded off.'))
       const shaped = groupsOf(facts)
         .flatMap(g => g.faces)
-        .find(f => f.shape !== 'flat')
+        .find(f => !isFlat(f))
       if (shaped)
         reasons.push(
           shaped.shape === 'profiled'
@@ -269,7 +269,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
         reasons.push(doubtful('Several layers: cutting through them leaves halos that show only under the sealer.'))
       const shaped = groupsOf(facts)
         .flatMap(g => g.faces)
-        .filter(f => f.shape !== 'flat')
+        .filter(f => !isFlat(f))
       if (shaped.length)
         reasons.push(doubtful(`${shaped[0]!.part}, ${shaped[0]!.name} is ${shaped[0]!.shape}: it cannot be levelled.`))
       break

@@ -25,7 +25,8 @@ export interface Face {
 
 /** Vertical 1.15, profiled 1.6, turned 2.2, carved 3 (shop default, unsourced). */
 export const faceFactor = (face: Face): number =>
-  ({ flat: 1, profiled: 1.6, turned: 2.2, carved: 3 })[face.shape] * (face.orientation === 'vertical' ? 1.15 : 1)
+  ({ flat: 1, oval: 1, profiled: 1.6, turned: 2.2, carved: 3 })[face.shape] *
+  (face.orientation === 'vertical' ? 1.15 : 1)
 
 /** Area weighted with shape and position, m². */
 export const workArea_m2 = (faces: readonly Face[]): number => sumOf(faces, f => f.area_m2 * faceFactor(f))

@@ -88,22 +88,28 @@ function ellipse(cx: number, cy: number, rx: number, ry: number): Outline {
   ]
 }
 
+/** The edge of a face, mm. */
+function edgeOf(face: Sized): Outline {
+  const { w, h } = outline_mm(face)
+  if (face.shape === 'oval') return ellipse(w / 2, h / 2, w / 2, h / 2)
+  return [
+    [
+      [0, 0],
+      [w, 0],
+      [w, h],
+      [0, h],
+    ],
+  ]
+}
+
 /** The corners of a place on its face, mm; null when it is not placed. */
 export function placeOutline(place: Place, face: Sized, round: boolean): Outline | null {
-  const { w, h } = outline_mm(face)
   const { x_mm: x, y_mm: y, x2_mm: x2, y2_mm: y2, size_mm } = place
   switch (place.shape) {
     case 'unplaced':
       return null
     case 'face':
-      return [
-        [
-          [0, 0],
-          [w, 0],
-          [w, h],
-          [0, h],
-        ],
-      ]
+      return edgeOf(face)
     case 'point':
       return ellipse(x, y, size_mm / 2, size_mm / 2)
     case 'area':
@@ -149,21 +155,13 @@ const relief = (face: Sized) => (face.shape === 'carved' ? CARVED_FACTOR : 1)
  * at all.
  */
 export function coveredArea_m2(places: readonly { place: Place; round: boolean }[], face: Sized): number {
-  const { w, h } = outline_mm(face)
   const shapes = places.flatMap(({ place, round }): Geom[] => {
     const outline = placeOutline(place, face, round)
     return outline && !(place.shape !== 'area' && place.shape !== 'face' && place.size_mm <= 0) ? [outline] : []
   })
   if (shapes.length === 0) return 0
   const [first, ...rest] = shapes
-  const together = intersection(union(first!, ...rest), [
-    [
-      [0, 0],
-      [w, 0],
-      [w, h],
-      [0, h],
-    ],
-  ])
+  const together = intersection(union(first!, ...rest), edgeOf(face))
   const mm2 = together.reduce(
     (sum, [outer, ...holes]) => sum + ringArea(outer!) - holes.reduce((s, hole) => s + ringArea(hole), 0),
     0,

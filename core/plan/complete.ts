@@ -23,7 +23,7 @@ import { need_ml } from '../coverage'
 import type { Context } from '../context'
 import { reducer_pct, taken } from '../materials'
 import { type Face, type Facts, type Group, mendingOf, type Mending } from '../piece'
-import { sumOf } from '../units'
+import { faceArea_m2, sumOf } from '../units'
 import { speciesOf } from '../wood'
 import { budgetOf, isJoint } from './stages'
 
@@ -34,9 +34,10 @@ export interface Plan {
 }
 
 /** Area of a band along the edges of a face, m²; of a narrower face all of it. */
-function bandArea_m2({ length_mm, width_mm, copies, area_m2 }: Face, band_mm: number): number {
-  const inside = Math.max(0, length_mm - 2 * band_mm) * Math.max(0, width_mm - 2 * band_mm)
-  return Math.min(area_m2, ((length_mm * width_mm - inside) * copies) / 1e6)
+function bandArea_m2({ shape, length_mm, width_mm, copies, area_m2 }: Face, band_mm: number): number {
+  const inside = { length_mm: length_mm - 2 * band_mm, width_mm: width_mm - 2 * band_mm }
+  if (inside.length_mm <= 0 || inside.width_mm <= 0) return area_m2
+  return Math.min(area_m2, area_m2 - faceArea_m2({ ...inside, shape, count: copies }))
 }
 /** The faces of a step, each with the area that it works on. */
 const facesWorked = ({ faces, fields }: Pick<Step, 'faces' | 'fields'>, all: readonly Face[]): Face[] =>

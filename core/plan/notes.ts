@@ -3,7 +3,7 @@ import { isCoarser, P } from '../abrasives'
 import { actOf, type Step } from '../acts'
 import type { Context } from '../context'
 import { faceFactor, type Face } from '../piece'
-import { round, sumOf } from '../units'
+import { isFlat, round, sumOf } from '../units'
 
 /** Sections that can be worked before they dry: m² each, and how many. Null where one will do, or nothing dries. */
 export function sectionsOf(
@@ -38,7 +38,7 @@ export function notesOf(step: Step, context: Context): string[] {
   const bareTop =
     step.kind === 'sand' &&
     step.grits.some(g => !isCoarser(g, EDGE_FROM)) &&
-    faces.some(f => f.substrate === 'solid' && f.shape === 'flat' && f.rank === 'show')
+    faces.some(f => f.substrate === 'solid' && isFlat(f) && f.rank === 'show')
   return [
     ...(sections ? [`About ${sections.count} sections of ${round(sections.area_m2, 1)} m²: ${sections.says}.`] : []),
     ...(act.inOrder && first && last && first !== last

@@ -2,6 +2,7 @@
 import { does, type StepKind, stepOf, type Step } from '../acts'
 import type { House } from '../house'
 import type { Face } from '../piece'
+import { isFlat } from '../units'
 
 /** A step on its way into a plan: where it stands among the others, and how its key begins. */
 export type Ordered = Step & { order: number; stem?: string }
@@ -12,7 +13,7 @@ const rank = (f: Face) => RANKS.indexOf(f.rank)
 const SAME_SIZE = 0.02
 const EDGE_MM = 60
 const near = (a: number, b: number) => Math.abs(a - b) <= SAME_SIZE * Math.max(a, b)
-const lies = (f: Face) => f.scope === 'refinish' && f.shape === 'flat' && f.orientation === 'horizontal'
+const lies = (f: Face) => f.scope === 'refinish' && isFlat(f) && f.orientation === 'horizontal'
 const stands = (f: Face) => f.orientation === 'vertical' && Math.min(f.length_mm, f.width_mm) > EDGE_MM
 const backs = (upper: Face, f: Face) =>
   rank(f) < rank(upper) &&

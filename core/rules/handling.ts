@@ -2,6 +2,7 @@
 import { median_um } from '../abrasives'
 import { does, firstAfter, lastBefore, type StepKind, type Visit, wears } from '../acts'
 import { taken } from '../materials'
+import { isFlat } from '../units'
 import {
   abrades,
   breach,
@@ -172,7 +173,7 @@ export const HANDLING_RULES: readonly Rule[] = [
         v.group.faces.some(
           f =>
             /door|panel|lid|leaf|flap/i.test(f.part) &&
-            f.shape === 'flat' &&
+            isFlat(f) &&
             !c.facts.faces.some(o => o.part === f.part && o.id !== f.id && (isBack(o) || isBack(f))),
         )
           ? 'only one side of a panel is in the plan'

@@ -76,16 +76,18 @@ export const isWithin = (value: number | null, { least, most }: { least: number;
 export const MOST_FACES = 300
 export const MOST_AREA_M2 = 300
 
-export type Shape = 'flat' | 'profiled' | 'turned' | 'carved'
-export const SHAPES: readonly Shape[] = ['flat', 'profiled', 'turned', 'carved']
+export const SHAPES = ['flat', 'oval', 'profiled', 'turned', 'carved'] as const
+export type Shape = (typeof SHAPES)[number]
+/** Flat, whatever its outline: a machine and a scraper reach it. */
+export const isFlat = ({ shape }: { shape: Shape }): boolean => shape === 'flat' || shape === 'oval'
 
 /** Carved relief holds 1.3 to 1.6 times its outline (common practice); the middle is taken. */
 export const CARVED_FACTOR = 1.45
-const SURFACE_FACTOR: Partial<Record<Shape, number>> = { turned: Math.PI, carved: CARVED_FACTOR }
+const SURFACE_FACTOR: Partial<Record<Shape, number>> = { oval: Math.PI / 4, turned: Math.PI, carved: CARVED_FACTOR }
 
 /**
  * Surface of one kind of face, all its copies together, in m².
- * Flat and profiled: length × (developed) width. Turned: π × mean diameter × length. Carved: outline × 1.45.
+ * Flat and profiled: length × (developed) width. Round or oval: π/4 of that. Turned: π × mean diameter × length. Carved: outline × 1.45.
  * @throws RangeError when a size is not above zero or the count is not a whole number above zero.
  */
 export function faceArea_m2(face: { shape: Shape; length_mm: number; width_mm: number; count: number }): number {

@@ -1,13 +1,18 @@
 import fc from 'fast-check'
 import { describe, expect, it, test } from 'vitest'
+import type { Fields } from '#core/acts'
 import { ladder_P, ladderGaps, MAX_STEP_RATIO, median_um, nearestOn, P, veneerBudget } from '#core/abrasives'
 import { GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
 import { canonicalJson, mustAskAgain } from '#core/approval'
+import { usualContext } from '#core/context'
 import { need_ml } from '#core/coverage'
 import { dryingTime_min } from '#core/drying'
 import { materialOf } from '#core/materials'
+import { coveredArea_m2, wholeFace } from '#core/piece'
+import { amount_ml } from '#core/plan'
 import { mayOverrule } from '#core/safety'
 import { faceArea_m2, parseLength_mm } from '#core/units'
+import { face, facts } from '../facts'
 
 describe('lengths as typed', () => {
   test.each([
@@ -30,6 +35,17 @@ describe('lengths as typed', () => {
 })
 
 describe('areas', () => {
+  it('a round table of 1.2 m has 1.13 m², not 1.44; a band along its rim is a ring', () => {
+    const round = { shape: 'oval', length_mm: 1200, width_mm: 1200 } as const
+    expect(faceArea_m2({ ...round, count: 1 })).toBeCloseTo(1.131, 3)
+    const top = face({ ...round, area_m2: faceArea_m2({ ...round, count: 1 }) })
+    expect(coveredArea_m2([{ place: wholeFace(), round: false }], top)).toBeCloseTo(1.131, 2)
+    const context = usualContext(facts({ faces: [top] }))
+    const band = { kind: 'coat', product: 'oil-polyurethane', label: null, coat: 1, passes: 1, faces: [1] } as const
+    const of = (fields: Fields) => amount_ml({ ...band, faces: [1], fields }, context, false)!
+    // ring: π/4 × (1.2² − 1.0²) = 0.346 of 1.131 m²
+    expect(of({ band_mm: 100 }) / of({})).toBeCloseTo(0.3456 / 1.131, 2)
+  })
   it('takes a turned leg as π × mean diameter × length', () =>
     expect(faceArea_m2({ shape: 'turned', length_mm: 400, width_mm: 50, count: 4 })).toBeCloseTo(
       Math.PI * 0.05 * 0.4 * 4,

@@ -196,8 +196,7 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
     >
       <FindingHatch />
       <rect
-        :width="size.w * scale"
-        :height="size.h * scale"
+        v-bind="faceRect(face, size.w * scale, size.h * scale)"
         fill="var(--color-sheet)"
         stroke="var(--color-ink)"
         stroke-width="1.5"

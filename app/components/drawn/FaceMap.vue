@@ -46,7 +46,7 @@ const on = (faceId: number, copy: number) =>
       @keydown.enter.prevent="emit('open', f.faceId, f.copy)"
       @keydown.space.prevent="emit('open', f.faceId, f.copy)"
     >
-      <rect :width="f.w" :height="f.h" class="paper" />
+      <rect v-bind="faceRect(faceOf.get(f.faceId)!, f.w, f.h)" class="paper" />
       <svg :width="f.w" :height="f.h" overflow="hidden">
         <FindingShape
           v-for="x in on(f.faceId, f.copy)"

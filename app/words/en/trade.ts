@@ -18,7 +18,7 @@ export default {
     'unknown': 'not known',
   },
   scope: { refinish: 'refinish', protect: 'leave and protect', match: 'leave, match to it' },
-  shape: { flat: 'flat', profiled: 'profiled', turned: 'turned', carved: 'carved' },
+  shape: { flat: 'flat', oval: 'flat, round or oval', profiled: 'profiled', turned: 'turned', carved: 'carved' },
   substrate: { solid: 'solid', veneer: 'veneer' },
   orientation: { horizontal: 'lying', vertical: 'upright' },
   rank: { show: 'show', secondary: 'secondary', hidden: 'hidden' },

@@ -3,6 +3,7 @@ import { type Grit, gritName, isCoarser, P, STOP_P } from '../../abrasives'
 import { actOf, isBare, type Method, splitLadder } from '../../acts'
 import { type Role, taken } from '../../materials'
 import { type FindingKind, finishOn, type Group, leadSuspected, STRIPPING } from '../../piece'
+import { isFlat } from '../../units'
 import { bareLadder, type Bench, budgetOf, cleanOff, gentle, lastGrit, mends, mend } from './bench'
 import { washContamination } from './keep'
 
@@ -47,8 +48,8 @@ const PROUD = 'left a little proud, and cut flush by the grits that follow'
 
 /** Bare wood is sanded: flat faces by machine, turned, carved and profiled ones by hand or by pad beside them. */
 export function sandBare(b: Bench) {
-  const flat = b.group.faces.filter(f => f.shape === 'flat')
-  const shaped = b.group.faces.filter(f => f.shape !== 'flat')
+  const flat = b.group.faces.filter(isFlat)
+  const shaped = b.group.faces.filter(f => !isFlat(f))
   const stripped = STRIPPING.includes(b.buildUp.ground)
   const apart = flat.length > 0 && shaped.length > 0
   const [coarse, fine] = [flat, shaped]
@@ -80,7 +81,7 @@ function sanded(b: Bench, group: Group): { coarse: Sanded[]; fine: Sanded } {
   const { facts, buildUp, house } = b
   const faces = group.faces.map(f => f.id)
   const budget = budgetOf(b, group, buildUp)
-  const shaped = group.faces.every(f => f.shape !== 'flat')
+  const shaped = !group.faces.some(isFlat)
   const { grits, stop } = bareLadder(b, group, buildUp)
   const thin = budget?.verdict === 'do-not-sand'
   if (b.lead || thin || (gentle(b) && shaped)) {

@@ -14,6 +14,7 @@ import { type BuildUp, finishMaterial, type Layer, laidOn } from '../../build'
 import type { Context } from '../../context'
 import { type Material, taken } from '../../materials'
 import { type FindingKind, type Group, mendingOf, type RouteSlug, STRIPPING, wetOnly } from '../../piece'
+import { isFlat } from '../../units'
 import { veneerThickness } from '../../wood'
 
 /** A step as a stage puts it; what it is called, what it takes and when follow from its act. */
@@ -107,7 +108,7 @@ export function bareLadder(context: Context, group: Group, buildUp: BuildUp): { 
   const stop = hardwax && use === 'dye' ? STOP_P.hardwax.max : usualStop
   const firstOnSolid = FIRST_P[buildUp.ground] ?? 100
   const coarsest = group.substrate === 'veneer' ? 120 : firstOnSolid
-  const first = group.faces.every(f => f.shape !== 'flat') ? Math.max(FIRST_ON_SHAPED_P, coarsest) : coarsest
+  const first = !group.faces.some(isFlat) ? Math.max(FIRST_ON_SHAPED_P, coarsest) : coarsest
   return { grits: ladder_P(gentle(context) ? 180 : Math.min(first, stop), stop), stop: use }
 }
 
