@@ -51,7 +51,7 @@ const GATE_TITLES: Record<GateSlug, (step: Step) => string> = {
     step.fields.most_pct ? `Moisture: ${step.fields.most_pct} % at the most` : 'Moisture of the wood',
   'barrier-clear': () => 'Fish eyes in the barrier?',
   'adhesion': () => 'Does the first coat hold?',
-  'polished': () => 'Is a scratch left in the polish?',
+  'polished': () => 'Is the polish free of scratches?',
 }
 const gate: Act = {
   ...JUDGING,

@@ -1,4 +1,5 @@
 /** Abrasion: scuff, level, sand, pad, between coats, back to the filler; and raising the grain before it. */
+import { isCoarser, P } from '../abrasives'
 import { sumOf } from '../units'
 import {
   type Act,
@@ -168,6 +169,9 @@ const raiseGrain: Act = {
   says: () => 'Raise the grain: wet evenly, wipe, let dry',
 }
 
+/** What takes ridges down, beside scratches. */
+const levels = ({ grits }: Pick<Step, 'grits'>) => grits.some(g => !isCoarser(P(1200), g))
+
 const rubOut: Act = {
   ...ABRASION,
   called: 'rub out',
@@ -181,7 +185,8 @@ const rubOut: Act = {
   says: step =>
     step.fields.where === 'spots'
       ? `Level there only, ${gritsSaid(step.grits)}, and bring the sheen back`
-      : `Level ${gritsSaid(step.grits)} and rub out${step.fields.sheen ? ` to ${step.fields.sheen}` : ''}`,
+      : `${levels(step) ? 'Level' : 'Rub'} ${gritsSaid(step.grits)}${levels(step) ? ' and rub out' : ''}` +
+        (step.fields.sheen ? ` to ${step.fields.sheen}` : ''),
 }
 
 /** Cutting compound after the finest paper, to gloss. */

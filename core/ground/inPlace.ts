@@ -19,10 +19,16 @@ const topsOf = (facts: Facts) => groupsOf(facts).map(g => finishOn(facts, g)[0])
 const keepsColour = (facts: Facts): RouteReason[] =>
   facts.tone === 'same' ? [] : [ruledOut('The colour stays as it is under this route.')]
 
+const SURE = 0.7
 export function asItStandsReasons(facts: Facts): RouteReason[] {
   const tops = topsOf(facts)
   if (tops.some(l => !l)) return [doubtful('No finish test yet. Test first: is the wood bare?')]
   const other = tops.find(l => l?.finish !== 'none')
+  const unsure = tops.find(l => l && l.certainty < SURE)
+  if (!other && unsure)
+    return [
+      doubtful(`Bare is not sure (${layerName(unsure)}): oil in the wood keeps colour and water out. Test again.`),
+    ]
   return other
     ? [ruledOut(`The wood is not bare (${layerName(other)}).`)]
     : [speaksFor('The wood is bare: dust, a light pass by hand, and what is laid on it.')]

@@ -107,15 +107,18 @@ const DEEP: readonly FindingKind[] = ['swirl-marks', 'scratches', 'dents']
 /** Wood that somebody else bared, or that is new: dusted, a light pass by hand with the last grit, and on. */
 export function asItStands(b: Bench) {
   const { grits, stop } = bareLadder(b, b.group, b.buildUp)
-  const marked = b.facts.findings.some(f => DEEP.includes(f.kind) && b.group.faces.some(x => x.id === f.faceId))
   const last = lastGrit(grits)
-  const through = grits.filter(g => !isCoarser(g, P(FIRST_BY_HAND)))
-  const its = marked && through.length ? through : [last]
   cleanOff(b, 180, 'what lies on the wood is not rubbed into it')
-  const deep = 'marks of the sander are taken out by hand before colour shows them'
-  const light = `the wood is bare: a light pass, no ladder. ${gritName(last)}: ${STOP_P[stop].why}`
-  if (b.lead) b.put(200, 'pad', 'a hazard is not ruled out: no dry sanding', { grits: [last], method: 'wet' })
-  else b.put(200, 'sand', marked ? deep : light, { grits: its, method: 'hand' })
+  if (b.lead) return b.put(200, 'pad', 'a hazard is not ruled out: no dry sanding', { grits: [last], method: 'wet' })
+  const isMarked = (id: number) => b.facts.findings.some(f => f.faceId === id && DEEP.includes(f.kind))
+  const ids = b.group.faces.map(f => f.id)
+  const [marked, sound] = [ids.filter(isMarked), ids.filter(id => !isMarked(id))]
+  const through = grits.filter(g => !isCoarser(g, P(FIRST_BY_HAND)))
+  const apart = marked.length > 0 && sound.length > 0
+  const sand = (faces: number[], its: Grit[], why: string) =>
+    faces.length && b.put(200, 'sand', why, { grits: its, method: 'hand', ...(apart ? { faces } : {}) })
+  sand(marked, through, 'marks of the sander are taken out by hand before colour shows them')
+  sand(sound, [last], `the wood is bare: a light pass, no ladder. ${gritName(last)}: ${STOP_P[stop].why}`)
 }
 const FIRST_BY_HAND = 120
 
