@@ -1,10 +1,10 @@
 import { expect } from '@playwright/test'
-import { as, choose, opened, step, test } from './page'
+import { as, choose, opened, step, stepNames, test, write } from './page'
 
-test('ten routes judged; two beside each other; finishes compared and picked', async ({ browser, watched }) => {
+test('every route judged; two beside each other; finishes compared and picked', async ({ browser, watched }) => {
   const page = await as(browser, 'tove', watched)
   await page.goto('/pieces/14/route')
-  await expect(page.getByTestId('route')).toHaveCount(10)
+  await expect(page.getByTestId('route')).toHaveCount(13)
   await page.locator('[data-route=strip-chemical]').getByRole('button', { name: 'Beside another' }).click()
   await page.locator('[data-route=refer]').getByRole('button', { name: 'Beside another' }).click()
   await expect(page.getByTestId('compared').getByRole('columnheader')).toContainText([
@@ -59,4 +59,61 @@ test('a broken rule is mended by one touch; the section slides through the plan'
   await verdict.getByRole('button', { name: 'Wipe with a damp cloth' }).click()
   await expect(verdict).toHaveCount(0)
   await expect(step(page, 'f-clean-off')).toContainText('barely damp')
+})
+
+/** A piece of one board with its finish tests, on its route. */
+async function tested(page: Parameters<typeof write>[0], sheen: string, tests: [string, string][]) {
+  const face = {
+    ...{ name: 'top', rank: 'show', shape: 'oval', orientation: 'horizontal', length: '900', width: '900' },
+    ...{ count: 1, species: 'ash', substrate: 'solid', veneer: '' },
+  }
+  const reply = await write(page, 'post', '/api/pieces', {
+    ...{
+      name: 'Round top',
+      note: '',
+      client: { name: 'Trial client', email: '', phone: '1' },
+      use: 'daily',
+      tone: 'same',
+    },
+    ...{ sheen, age: 'keep', dueOn: null, period: 'after-1990', refinished: 'yes', keepPatina: false, lead: 'no' },
+    parts: [{ name: 'top', scope: 'refinish', faces: [face] }],
+  })
+  const { id } = (await reply.json()) as { id: number }
+  for (const [kind, result] of tests)
+    await write(page, 'post', `/api/pieces/${id}/tests`, { test: kind, result, spot: '' })
+  await page.goto(`/pieces/${id}/route`)
+}
+const take = (page: Parameters<typeof write>[0], route: string) =>
+  page.locator(`[data-route=${route}]`).getByRole('button', { name: 'Take this route' }).click()
+
+test('bare wood begins as it stands: advised, taken, and never washed', async ({ browser, watched }) => {
+  const page = await as(browser, 'tove', watched)
+  await tested(page, 'satin', [
+    ['look', 'no film'],
+    ['water-drop', 'soaks in'],
+    ['uv-lamp', 'dull'],
+    ['white-spirit-rub', 'nothing comes off'],
+    ['alcohol-drop', 'nothing'],
+  ])
+  await expect(page.locator('[data-route=as-it-stands]')).toContainText('Advised')
+  await take(page, 'as-it-stands')
+  await expect(step(page, 'sand')).toContainText('P')
+  expect(await stepNames(page)).not.toContain('wash')
+  // a round top of 0.9 m: 0.636 m², not 0.81
+  await page.goto(page.url().replace('/plan', ''))
+  await expect(page.getByText(/0\.64 m²/).first()).toBeVisible()
+})
+
+test('a sound gloss film is polished: cut, buffed, judged in raking light', async ({ browser, watched }) => {
+  const page = await as(browser, 'tove', watched)
+  await tested(page, 'gloss', [
+    ['look', 'thin, clear'],
+    ['lacquer-thinner-drop', 'dissolves'],
+    ['alcohol-drop', 'nothing'],
+    ['scrape', 'powder'],
+  ])
+  await expect(page.locator('[data-route=polish]')).toContainText('sound film can be polished')
+  await take(page, 'polish')
+  await expect(step(page, 'buff')).toContainText('compound')
+  await expect(step(page, 'gate')).toContainText('free of scratches')
 })
