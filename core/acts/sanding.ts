@@ -201,7 +201,7 @@ const buff: Act = {
   fields: [],
   notes: always(
     'Compound without silicone: fish eyes come from it for years. Keep the pad moving; heat softens the film.',
-    'A scratch that stays belongs to the grit that was cut short: back to it, all over or just there, and through again.',
+    'A scratch that stays belongs to the grit that was cut short: back to it, all over or just there, and through.',
   ),
   says: () => 'Buff with compound until reflections are sharp, and wipe off',
 }

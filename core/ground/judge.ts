@@ -269,7 +269,10 @@ export interface RouteAdvice {
   advised: RouteSlug | null
 }
 
-/** All routes, least invasive first; advised is the least invasive that is possible, else the first doubtful; none untested. */
+/**
+ * All routes, least invasive first; advised is the least invasive that is possible, else the first doubtful; where
+ * nothing was tested, none.
+ */
 export function judgeRoutes(q: RouteQuestion): RouteAdvice {
   const verdicts = ROUTES.map(route => judgeRoute(route, q))
   const tested = groupsOf(q.context.facts).some(g => finishOn(q.context.facts, g).length > 0)

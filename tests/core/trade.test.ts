@@ -515,7 +515,7 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
 ]
 
 describe('rules', () => {
-  it('two-part hardwax oil takes no reducer, a two-part film a third at the most, and the label has the last word', () => {
+  it('two-part hardwax oil takes no reducer, a two-part film 30 %; the label has the last word', () => {
     const said = (finish: Picked['finish'], thinned_pct: number, figures?: LabelFigures) => {
       const on = usualContext(facts(), figures ? labelled(finish, figures) : {})
       const its = built(on, choice({ finish }))

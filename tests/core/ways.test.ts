@@ -214,7 +214,7 @@ describe('sanding, grit by grit', () => {
         .reduce((sum, s) => sum + s.attended_min, 0)
     expect(minutes(facts({ findings: [finding('dents')] })) - minutes(facts())).toBeCloseTo(8, -1)
   })
-  it('stripper alone leaves less to sand than "strip, then sand"; turned parts beside a flat top begin at P150 by hand', () => {
+  it('stripper alone leaves less to sand; turned parts beside a flat top begin at P150 by hand', () => {
     const f = facts({ faces: [face(), face({ id: 2, part: 'legs', shape: 'turned', area_m2: 0.4 })] })
     const sanding = (route: RouteSlug) =>
       workOutPlan(usualContext(f), built(usualContext(f), choice({ route, finish: 'nitrocellulose-lacquer' })))
