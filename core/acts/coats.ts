@@ -1,5 +1,5 @@
 /** Films: coats, local coats, a film let flow together. */
-import { taken } from '../materials'
+import { type Base, materialOf, taken } from '../materials'
 import { workArea_m2 } from '../piece'
 import {
   type Act,
@@ -33,6 +33,13 @@ const BRUSHED = [
   'Stir, strain; thin, from the middle out to each end, join, one pass over the whole length, then leave it.',
   'Come off the edges lightly, so that nothing runs down.',
 ]
+/** What is particular to a base under the brush (handbook 18). */
+const BY_BASE: Partial<Record<Base, readonly string[]>> = {
+  oil: ['A brush of natural hair; between coats wrapped airtight, in the cool.'],
+  water: ['A synthetic brush. Milky while wet is normal: it dries clear. It is not worked over.'],
+  alcohol: ['Four or five coats a day, an hour apart, then overnight. Flat: no shiny spot, and the dust is white.'],
+}
+const brushed = ({ product }: Step) => [...BRUSHED, ...((product && BY_BASE[materialOf(product).base]) || [])]
 const SPRAYED = [
   'Strain; test pattern first. Start before the piece and release after it, a third to a half overlapping.',
   'Underside first: it tunes gun and strength.',
@@ -146,7 +153,7 @@ const coat: Act = {
   cautions: NO_CAUTION,
   inOrder: true,
   byHand: true,
-  notes: step => (step.method === 'spray' ? SPRAYED : BRUSHED),
+  notes: step => (step.method === 'spray' ? SPRAYED : brushed(step)),
   says: (step, k) => {
     const counted = step.fields.of !== undefined || step.fields.as === undefined
     const tint = step.fields.tint_pct ? ', with a little dye' : ''

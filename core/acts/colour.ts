@@ -42,6 +42,18 @@ const COLOUR = {
   notes: NO_NOTES,
 } as const
 
+/** What each kind takes out, and what it leaves (handbook 18). */
+const BLEACH_TAKES: Readonly<Record<string, readonly string[]>> = {
+  'two-part-bleach': [
+    "It takes out the wood's own colour. It goes darker before it goes lighter.",
+    'Orange left when dry? Wet it and look; a paint wash, then a sealer, takes that back.',
+  ],
+  'oxalic-acid': [
+    "It takes out iron and water marks, not dye and not the wood's colour.",
+    'A kit that ends with crystals in warm water gives vapour: cartridges for acid gas, and the fan.',
+  ],
+  'household-chlorine': ["It takes out dyes, not the wood's colour. Rinse it out wholly before any acid or ammonia."],
+}
 const BLEACH_SAYS: Readonly<Record<string, string>> = {
   'oxalic-acid': 'Oxalic acid on the stains',
   'household-chlorine': 'Household chlorine, to take the dye out',
@@ -84,7 +96,11 @@ const bleach: Act = {
     passes: 'Dry, it is as pale inside the corners as on the flat.',
   },
   inOrder: true,
-  notes: always('Small amounts, open vessel, never closed.', 'Inside faces may want a round of their own.'),
+  notes: step => [
+    ...(BLEACH_TAKES[step.product ?? ''] ?? []),
+    'Small amounts, open vessel, never closed.',
+    'Inside faces may want a round of their own.',
+  ],
   says: step =>
     step.product === 'two-part-bleach'
       ? 'Bleach, A and B 1:1 in an open vessel, twice over; leave overnight'
@@ -130,7 +146,10 @@ const stain: Act = {
       : heavier(step, COLOUR_DRY),
   layer: plainLayer(310, "the client's colour", { everyday: 'stained with' }),
   inOrder: true,
-  notes: always('With the grain, the whole face in one go.'),
+  notes: always(
+    'With the grain, the whole face in one go. Edges and end grain take more: size them.',
+    'Stain is never sanded.',
+  ),
   says: () => 'Stain on and wipe',
 }
 
@@ -158,7 +177,11 @@ const gel: Act = {
   open: () => ({ open_min: GEL_OPEN_MIN, min_m2: 12, says: 'wiped after about 3 min; less in hot weather' }),
   rounds: { with: [], worst: null, passes: AGAIN },
   inOrder: true,
-  notes: always('Stir half a minute; wipe with the grain in long strokes over the whole length, turning the cloth.'),
+  notes: always(
+    'Stir half a minute; wipe with the grain in long strokes over the whole length, turning the cloth.',
+    'Corners, slats and mouldings collect it: brush out dry. White specks in streaks: wipe dry.',
+    'More left on is darker and slower: 24 h and longer, in damp air longer still.',
+  ),
   says: () => 'Gel stain on, 3 min, wipe with the grain',
 }
 

@@ -140,7 +140,10 @@ const sandCoat: Act = {
   makes: DUST,
   leaves: keyed,
   fields: ['grits'],
-  notes: always('A few light strokes with the grain; edges left alone.'),
+  notes: always(
+    'A few light strokes with the grain; edges left alone.',
+    'White dust: it is dry. Gum on the paper: wait.',
+  ),
   says: step => `Sand lightly ${gritsSaid(step.grits)}${step.method === 'wet' ? ' wet,' : ''} and wipe`,
 }
 

@@ -185,6 +185,9 @@ function split(faces: number[]) {
     </div>
     <div v-if="open" class="pb-3 grid gap-3">
       <p>{{ s.why[0]!.toUpperCase() + s.why.slice(1) }}.</p>
+      <p v-if="s.gate" data-test="criteria">
+        {{ s.gate.look }} <strong class="font-semibold">{{ w('bench.failsWhen') }}</strong> {{ s.gate.fails }}
+      </p>
       <ul v-if="s.notes.length" class="list-disc pl-5" data-test="notes">
         <li v-for="n in s.notes" :key="n">{{ n }}</li>
       </ul>
