@@ -184,7 +184,10 @@ const rubOut: Act = {
   makes: { ...DUST, noise: false, water: true },
   leaves: AS_IT_WAS,
   fields: ['grits', 'where', 'sheen'],
-  notes: always('Shiny spots are the low ones; stop at the first sign of colour.'),
+  notes: always(
+    'Shiny spots are the low ones; stop at the first sign of colour. P1200 is about CAMI 600.',
+    'With the grain; water is wiped off, never left standing. Compare halves in raking light.',
+  ),
   says: step =>
     step.fields.where === 'spots'
       ? `Level there only, ${gritsSaid(step.grits)}, and bring the sheen back`

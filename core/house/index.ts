@@ -83,6 +83,10 @@ export const HOUSE_METHODS = {
     can: o('Satin last coat', 'Quick, even over large faces.'),
     rub: o('Gloss, rubbed down', 'Clear in depth; the sheen can be tuned.'),
   }),
+  'rub-from': method('From gloss to satin: which paper first?', 'P600', {
+    P600: o('P600, wet', 'Gentler: less film goes, and the wool after it has less to take out.'),
+    P320: o('P320, wet, with a drop of soap', 'Levels fast; wants about six coats of gloss below it.'),
+  }),
   'dry-by': method('Trust the label, or the rag?', 'rag', {
     label: o('The label', 'The maker tested it at 21 °C and 50 %.'),
     rag: o('The rag, the dust, the thumbnail', 'A cool shop takes days longer; "feels dry" is not dry.'),

@@ -164,7 +164,7 @@ export function spotRepair(b: Bench) {
       fields: { of: SPOT_COATS },
     })
   b.put(170, 'rub-out', 'after a week; look again for sink-back before delivery', {
-    grits: [P(1200)],
+    grits: TO_GLOSS,
     method: 'wet',
     fields: { where: 'spots' },
   })

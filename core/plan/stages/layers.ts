@@ -1,5 +1,5 @@
 /** Layers laid on the surface that the ground leaves, and what the surface asks for between them. */
-import { P, STOP_P, TO_GLOSS } from '../../abrasives'
+import { type Grit, P, STOP_P, TO_GLOSS } from '../../abrasives'
 import {
   actOf,
   type Beside,
@@ -258,12 +258,20 @@ export function lay(b: Bench, layers: readonly Layer[]) {
   }
 }
 
+/** The ladder of a rub-out (handbook 12): to gloss by finer paper and foam, else by wool and pumice. */
+function rubbedBy({ facts: { sheen }, house }: Bench): Grit[] {
+  if (sheen === 'gloss') return TO_GLOSS
+  const wool: Grit = { scale: 'wool', grade: '0000' }
+  if (sheen === 'semi-gloss') return [P(1200), wool]
+  return [P(gritOf(house['rub-from'])), wool, { scale: 'powder', grade: 'pumice' }]
+}
+
 /** What the work ends with. */
 export function end(b: Bench) {
   if (b.buildUp.ending !== 'rubbed' || b.buildUp.ground === 'amalgamate' || b.finish?.role !== 'film') return
   const last = Math.max(0, ...[...placesOf(b.buildUp, b).values()].map(p => p.last))
   b.put(Math.max(800, last + BETWEEN), 'rub-out', 'a film rubbed too early shrinks and shows scratches', {
-    grits: b.facts.sheen === 'gloss' ? TO_GLOSS : [P(1200)],
+    grits: rubbedBy(b),
     method: 'wet',
     fields: { sheen: b.facts.sheen },
   })
