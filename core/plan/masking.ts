@@ -29,16 +29,11 @@ export function retaped(steps: readonly Step[], waits: readonly Wait[]): Step[] 
     if (!does(step, 'covers') || hurried.has(step.key) || at - since <= TAPE_D * DAY_MIN) return [step]
     since = at
     n++
-    const faces = mask.faces
+    const tape = (key: string, kind: 'mask' | 'unmask', why: string) =>
+      stepOf({ key: `${mask.key}.${key}.${n}`, kind, faces: mask.faces, method: mask.method, why })
     return [
-      stepOf({ key: `unmask.${n}`, kind: 'unmask', faces, method: mask.method, why: 'the tape has lain long enough' }),
-      stepOf({
-        key: `mask.${n}`,
-        kind: 'mask',
-        faces,
-        method: mask.method,
-        why: 'fresh tape for the coats that follow',
-      }),
+      tape('off', 'unmask', 'the tape has lain long enough'),
+      tape('on', 'mask', 'fresh tape for the coats that follow'),
       step,
     ]
   })
