@@ -46,7 +46,8 @@ test('a plan is changed by hand: grip, keys, typed grits; rules run meanwhile; u
   // the alarm band comes with the clock and moves everything down; measure after it
   await expect(page.getByTestId('clock')).toContainText(/\d\d:\d\d/)
   const first = await keys(page)
-  const [grip, to] = [await step(page, 'wash').locator('.grip').boundingBox(), await step(page, 'cover').boundingBox()]
+  const next = first[first.indexOf('wash') + 1]!
+  const [grip, to] = [await step(page, 'wash').locator('.grip').boundingBox(), await step(page, next).boundingBox()]
   await page.mouse.move(grip!.x + 10, grip!.y + 20)
   await page.mouse.down()
   await page.mouse.move(grip!.x + 10, grip!.y + 40, { steps: 3 })
