@@ -43,6 +43,8 @@ export function renewReasons(facts: Facts): RouteReason[] {
     reasons.push(ruledOut(`Oil and wax are renewed with their own kind; this is another finish (${layerName(other)}).`))
   else if (tops.some(l => !l)) reasons.push(doubtful(`Only oil, hardwax oil and wax are renewed (${filmName(facts)}).`))
   else reasons.push(speaksFor('It is repaired in place: washed, rubbed, one thin coat of its own kind.'))
+  const unsure = tops.find(l => l && RENEWED_WITH[l.finish] && l.certainty < SURE)
+  if (unsure) reasons.push(doubtful(`Its own kind is not sure (${layerName(unsure)}). Test again.`))
   if (facts.sheen === 'gloss') reasons.push(ruledOut('Oil and wax do not come to gloss.'))
   const black = findingsOf(facts, 'black-ring')[0]
   if (black && black.grade >= BADLY)

@@ -48,6 +48,10 @@ describe('advice', () => {
     ['swirl marks in a satin film', on('oil-polyurethane', { findings: [finding('swirl-marks')] }), 'scuff-and-recoat'],
     ['a white ring in shellac', on('shellac', { findings: [finding('white-ring')] }), 'amalgamate'],
   ])('%s', (_what, f, route) => expect(advice(f).advised).toBe(route))
+  it('renewing a finish that is not sure is doubtful', () => {
+    const unsure = advice(facts({ found: { finish: 'wax', certainty: 0.3 } }))
+    expect(unsure.verdicts.find(v => v.route === 'renew')!.standing).toBe('doubtful')
+  })
   it('a group that was not tested does not inherit the finish of another', () => {
     const two = facts({
       faces: [face(), face({ id: 2, part: 'legs', finishGroup: 'B' })],
