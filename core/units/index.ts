@@ -87,8 +87,8 @@ const SURFACE_FACTOR: Partial<Record<Shape, number>> = { oval: Math.PI / 4, turn
 
 /**
  * Surface of one kind of face, all its copies together, in m².
- * Flat and profiled: length × (developed) width. Round or oval: π/4 of that. Turned: π × mean diameter × length. Carved:
- * outline × 1.45.
+ * Flat and profiled: length × (developed) width. Round or oval: π/4 of that. Turned: π × mean diameter × length.
+ * Carved: outline × 1.45.
  * @throws RangeError when a size is not above zero or the count is not a whole number above zero.
  */
 export function faceArea_m2(face: { shape: Shape; length_mm: number; width_mm: number; count: number }): number {

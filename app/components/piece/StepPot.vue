@@ -9,10 +9,12 @@ const pots = shallowRef<{ id: number; left_g: number | null; potEnds_ms: number 
 const read = ref(false)
 const busy = ref(false)
 onMounted(async () => {
-  const [recipes, batches] = await Promise.all([
+  const both = await Promise.all([
     call('GET /api/recipes', { query: { find: props.recipe } }),
     call('GET /api/batches', { query: { which: 'open' } }),
-  ])
+  ]).catch(() => null)
+  if (!both) return
+  const [recipes, batches] = both
   found.value = recipes.find(r => r.name === props.recipe) ?? null
   const ids = new Set(recipes.filter(r => r.name === props.recipe).map(r => r.id))
   pots.value = batches.filter(b => b.recipe_id !== null && ids.has(b.recipe_id) && b.left_g !== 0)
