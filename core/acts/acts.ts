@@ -13,7 +13,7 @@ import { SANDING_ACTS } from './sanding'
 import { STEP_KINDS, type StepKind, type Step } from './step'
 import { STRIPPING_ACTS } from './stripping'
 import { WASHING_ACTS } from './washing'
-import { asChosen } from './words'
+import { asChosen, spotsSaid } from './words'
 
 export const ACTS = {
   ...JUDGING_ACTS,
@@ -41,7 +41,7 @@ export const kindsThat = (what: Does): StepKind[] => STEP_KINDS.filter(kind => d
 export const titleOf = (step: Step, context: Pick<Context, 'shelf'>): string =>
   step.typed.includes('title')
     ? step.title
-    : `${actOf(step).says(step, context)}${actOf(step).usesUp ? asChosen(step.fields) : ''}`
+    : actOf(step).says(step, context) + (actOf(step).usesUp ? asChosen(step.fields) : '') + spotsSaid(step.fields)
 /** How a step changes the look of the wood; null: not at all. */
 export function lookOf(step: Pick<Step, 'kind'>): 'colour' | 'finish' | 'wax' | 'bleach' | 'other' | null {
   const { needs } = actOf(step)

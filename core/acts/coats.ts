@@ -183,9 +183,12 @@ const spotCoat: Act = {
   rounds: null,
   asks: ['used'],
   layer: null,
-  fields: ['of'],
+  fields: ['of', 'where'],
   inOrder: false,
-  notes: NO_NOTES,
+  notes: always(
+    'Thin, a little beyond the place, feathered out; spray: small gun, fan nearly closed, low pressure, tried on card.',
+    'Lacquer: the first with retarder, so that it bites in.',
+  ),
   says: step => `Local coat ${step.coat ?? 1}${step.fields.of ? ` of ${step.fields.of}` : ''}, the last one full`,
 }
 
@@ -206,7 +209,7 @@ const amalgamate: Act = {
   rounds: null,
   asks: ['used'],
   layer: null,
-  fields: [],
+  fields: ['where'],
   cautions: NO_CAUTION,
   inOrder: false,
   byHand: true,

@@ -1,6 +1,7 @@
 /** Colour: bleach, conditioner, stain, gel, dye, toner, glaze, paint wash, touching up. */
 import type { Context } from '../context'
 import { taken } from '../materials'
+import { FILLED } from '../piece'
 import { speciesOf } from '../wood'
 import {
   type Act,
@@ -55,7 +56,7 @@ const BLEACH_TAKES: Readonly<Record<string, readonly string[]>> = {
   'household-chlorine': ["It takes out dyes, not the wood's colour. Rinse it out wholly before any acid or ammonia."],
 }
 const BLEACH_SAYS: Readonly<Record<string, string>> = {
-  'oxalic-acid': 'Oxalic acid on the stains',
+  'oxalic-acid': 'Oxalic acid on the marks',
   'household-chlorine': 'Household chlorine, to take the dye out',
 }
 const BLEACH_WHY: Readonly<Record<string, string>> = {
@@ -93,8 +94,9 @@ const bleach: Act = {
   rounds: {
     with: [{ kind: 'rinse', stands: 'after' }],
     worst: 2,
-    passes: 'Dry, it is as pale inside the corners as on the flat.',
+    passes: 'Judged dry: the mark is gone, or it is as pale inside the corners as on the flat.',
   },
+  fields: ['where'],
   inOrder: true,
   notes: step => [
     ...(BLEACH_TAKES[step.product ?? ''] ?? []),
@@ -274,8 +276,15 @@ const spotColour: Act = {
   methods: ['brush'],
   leaves: s => s,
   then: () => fixed('dry', 30, H, 2 * H, 'the touch-up dries'),
-  says: (step, k) =>
-    `Colour back: brush and ${step.product === 'dewaxed-shellac' ? 'shellac' : called(step, k)} with dye`,
+  fields: ['where'],
+  notes: always(
+    'Judged wet, as it will look under the film; paler first, the grain lines last. Wipe off around it at once.',
+  ),
+  says: (step, k) => {
+    const fills = step.fields.spots?.some(s => FILLED.includes(s.kind))
+    const what = fills ? 'Colour on the fills, wiped off around them' : 'Colour back'
+    return `${what}: brush and ${step.product === 'dewaxed-shellac' ? 'shellac' : called(step, k)} with dye`
+  },
 }
 
 export const COLOUR_ACTS = {

@@ -91,8 +91,11 @@ const level: Act = {
     grit: step.grits.at(-1) ?? s.grit,
     films: s.films.map((f, i) => (i === s.films.length - 1 ? { ...f, dry_um: f.dry_um * 0.7 } : f)),
   }),
-  fields: ['grits'],
-  says: step => `${step.method === 'wet' ? 'Wet-sand' : 'Sand'} the old film level, ${gritsSaid(step.grits, ' then ')}`,
+  fields: ['grits', 'where'],
+  says: step => {
+    const what = step.fields.where === 'spots' ? 'down' : 'the old film level,'
+    return `${step.method === 'wet' ? 'Wet-sand' : 'Sand'} ${what} ${gritsSaid(step.grits, ' then ')}`
+  },
 }
 
 const sand: Act = {
@@ -104,7 +107,7 @@ const sand: Act = {
   makes: { ...DUST, wears: true },
   leaves: cut,
   rounds: { with: [], worst: 2, passes: 'No scratch of the grit before in raking light.' },
-  fields: ['grits', 'after'],
+  fields: ['grits', 'after', 'where'],
   notes: always(
     'Stay off mouldings, veneer edges and coated arrises: they cut through first.',
     'Paler wood or a glue line under the paper means stop.',
@@ -123,7 +126,7 @@ const pad: Act = {
   methods: ['hand', 'wet'],
   makes: { ...DUST, noise: false, wears: true },
   leaves: cut,
-  fields: ['grits', 'after'],
+  fields: ['grits', 'after', 'where'],
   says: step => {
     const after = { bleach: ', lightly: the treated layer is thin', water: ': only the raised fibres' }
     const how = step.fields.after ? after[step.fields.after] : ''

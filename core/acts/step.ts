@@ -2,7 +2,7 @@
  * A step of a plan, and the words of which its meaning is made. Titles and cautions are said from these, never stored.
  */
 import type { Grit } from '../abrasives'
-import type { RouteSlug } from '../piece'
+import type { FindingKind, RouteSlug } from '../piece'
 
 export const STEP_KINDS = [
   ...(['approval', 'take-apart', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off'] as const),
@@ -10,7 +10,7 @@ export const STEP_KINDS = [
   ...(['oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate'] as const),
   ...(['spot-colour', 'spot-coat', 'french-polish', 'sand-off', 'bleach', 'rinse', 'raise-grain'] as const),
   ...(['fill', 'fill-off', 'sand-back', 'putty', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate'] as const),
-  ...(['buff', 'turn', 'finish-up', 'other'] as const),
+  ...(['buff', 'turn', 'pull', 'press', 'steam', 'pare', 'finish-up', 'other'] as const),
 ] as const
 export type StepKind = (typeof STEP_KINDS)[number]
 export const METHODS = [
@@ -34,7 +34,7 @@ export interface Gate {
 /** What a step carries beside product, grits, method and coat. Each act names the ones that it reads. */
 export interface Fields {
   /** solvent wash: what it takes away */
-  against?: 'wax' | 'contamination'
+  against?: 'wax' | 'contamination' | 'tape-residue'
   /** scuff: the layer under the paper, where it is not the old film */
   on?: 'sealer'
   /** coat, oil: what the layer is for, where it is not the finish itself */
@@ -47,8 +47,11 @@ export interface Fields {
   wipe?: 'across' | 'with'
   /** sanding: what it follows, where it is not a ladder of its own */
   after?: 'bleach' | 'water'
-  /** rubbing out: only where it was mended, or to this sheen */
+  /** only on the marks of its faces, and a little around them */
   where?: 'spots'
+  /** which marks: kinds, and what was counted and measured of them */
+  spots?: readonly Spot[]
+  /** rubbing out: to this sheen */
   sheen?: 'matt' | 'satin' | 'semi-gloss' | 'gloss'
   /** what a repair is filled with */
   filler?: 'tinted' | 'plain' | 'stretching' | 'wood-strip'
@@ -72,6 +75,13 @@ export interface Fields {
   shaken?: boolean
   /** moisture gate: most per cent */
   most_pct?: number
+}
+/** Marks of one kind that a step works on. */
+export interface Spot {
+  kind: FindingKind
+  places: number
+  /** with what lies around each */
+  cm2: number
 }
 export const LAYER_USES = [
   ...(['barrier', 'against-contamination', 'under-glaze', 'over-glaze', 'under-toner', 'before-filler'] as const),
@@ -128,7 +138,7 @@ export const stepOf = (given: Pick<Step, 'key' | 'kind' | 'faces'> & Partial<Ste
 
 /** Values of the fields that somebody may choose. */
 export const FIELD_VALUES = {
-  against: ['wax', 'contamination'],
+  against: ['wax', 'contamination', 'tape-residue'],
   on: ['sealer'],
   as: LAYER_USES,
   dustBy: ['tack-cloth', 'damp-cloth', 'air-only', 'after-wet'],

@@ -6,8 +6,11 @@ import { actOf } from './acts'
 import type { Step } from './step'
 import { foundSurface, type Surface } from './surface'
 
-/** The state that a step leaves behind. */
-export const leave = (step: Step, s: Surface, context: Context): Surface => actOf(step).leaves(s, step, context)
+/** The state that a step leaves behind. What is done on marks alone leaves the faces as they were, but for what is wet. */
+export function leave(step: Step, s: Surface, context: Context): Surface {
+  const after = actOf(step).leaves(s, step, context)
+  return step.fields.where === 'spots' ? { ...s, wet: after.wet } : after
+}
 
 /**
  * Groups cut into sets of faces that share every step: a step done on some faces alone changes only those. A group

@@ -1,5 +1,5 @@
 /** Washing, wiping wax and contamination off, taking dust off. */
-import { type Act, always, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
+import { type Act, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
 import type { Fields, StepKind } from './step'
 import { fixed, H } from './wait'
 import { called } from './words'
@@ -56,7 +56,7 @@ const solventWash: Act = {
   rounds: null,
   asks: ['used'],
   layer: null,
-  fields: ['against'],
+  fields: ['against', 'where'],
   cautions: NO_CAUTION,
   inOrder: false,
   byHand: true,
@@ -64,7 +64,7 @@ const solventWash: Act = {
   says: (step, k) =>
     step.fields.against === 'contamination'
       ? 'Solvent wash against contamination'
-      : `Take wax off with ${called(step, k)}`,
+      : `Take ${step.fields.against === 'tape-residue' ? 'tape residue' : 'wax'} off with ${called(step, k)}`,
 }
 
 const cleanOff: Act = {
@@ -114,12 +114,16 @@ const rinse: Act = {
   rounds: null,
   asks: [],
   layer: null,
-  fields: [],
+  fields: ['where'],
   cautions: NO_CAUTION,
   inOrder: false,
   byHand: true,
-  notes: always('A cabinet takes 40 to 45 litres; little at a time on veneer.'),
-  says: () => 'Rinse or neutralise as the kit says, buckets of water',
+  notes: step =>
+    step.fields.where === 'spots'
+      ? ['A sponge, clean water, twice; wipe up at once.']
+      : ['A cabinet takes 40 to 45 litres; little at a time on veneer.'],
+  says: step =>
+    step.fields.where === 'spots' ? 'Rinse the place, twice' : 'Rinse or neutralise as the kit says, buckets of water',
 }
 
 export const WASHING_ACTS = {

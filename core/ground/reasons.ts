@@ -41,6 +41,11 @@ function keepsFilm(facts: Facts): RouteReason[] {
         doubtful(`The film${where} is not known for sure (${top ? layerName(top) : filmName(facts)}). Test again.`),
       )
   }
+  const iron = findingsOf(facts, 'black-ring').find(f => f.wish === 'mend')
+  if (iron) {
+    const says = `Black ring, ${extent(facts, iron)}: it lies in the wood; under a film that stays it stays too.`
+    reasons.push(iron.grade >= BADLY && facts.tone !== 'darker' ? ruledOut(says) : doubtful(says))
+  }
   if (isFound(facts, 'dirt-and-wax'))
     reasons.push(doubtful('Dirt and wax were found; they must come off completely first.'))
   return reasons
@@ -168,7 +173,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
         'sanded-through',
         'heat-mark',
       )
-      if (spots.length === 0) reasons.push(doubtful('There is no spot to repair.'))
+      if (spots.length === 0) reasons.push(doubtful('There is no spot to repair: mark each on its face first.'))
       const share = shareOf(facts, ...spots.map(f => f.kind))
       if (share > FEW)
         reasons.push(ruledOut(`Spots cover ${Math.round(share * 100)} % of the faces: that is all over.`))

@@ -3,7 +3,7 @@ import { sumOf } from '../units'
 import type { Face } from './face'
 import { type Facts, findingsOf } from './facts'
 import type { FindingKind, Finding } from './finding'
-import { FINDINGS } from './findingTraits'
+import { FINDINGS, type Mender } from './findingTraits'
 import { coveredArea_m2, lineLength_mm } from './place'
 
 export interface Damage {
@@ -42,6 +42,21 @@ export function damageOn(face: Face, kind: FindingKind, findings: readonly Findi
   }
 }
 
+/** Work on a mark takes at least this much around it, m² (shop default): about 50 × 50 mm. */
+const LEAST_SPOT_M2 = 0.0025
+/** The marks of some kinds on a face, as work: their count, and m² with what lies around each. */
+export function spotsOn(
+  face: Face,
+  kinds: readonly FindingKind[],
+  findings: readonly Finding[],
+): { places: number; area_m2: number } {
+  const its = kinds.filter(kind => findings.some(f => f.faceId === face.id && f.kind === kind))
+  const rows = its.map(kind => damageOn(face, kind, findings))
+  const places = sumOf(rows, r => r.places)
+  const area_m2 = sumOf(rows, r => Math.max(r.area_m2, r.places * LEAST_SPOT_M2))
+  return { places, area_m2: Math.min(face.area_m2, area_m2) }
+}
+
 /** Every kind on every face, the largest area first. */
 export const damageOf = (facts: Pick<Facts, 'faces' | 'findings'>): Damage[] =>
   facts.faces
@@ -53,6 +68,7 @@ export const damageOf = (facts: Pick<Facts, 'faces' | 'findings'>): Damage[] =>
 
 export interface Mending {
   kind: FindingKind
+  by: Mender
   places: number
   area_m2: number
   length_m: number
@@ -71,11 +87,11 @@ export function mendingOf(facts: Facts): Mending[] {
       .map(face => ({ face, own: wanted.filter(f => f.kind === kind && f.faceId === face.id) }))
       .filter(r => r.own.length > 0)
       .map(r => damageOn(r.face, kind, r.own))
-    const { each_min, m2_min, m_min } = FINDINGS[kind].mend!
+    const { by, each_min, m2_min, m_min } = FINDINGS[kind].mend!
     const places = sumOf(rows, r => r.places)
     const area_m2 = sumOf(rows, r => r.area_m2)
     const length_m = sumOf(rows, r => r.length_m)
-    return { kind, places, area_m2, length_m, minutes: places * each_min + area_m2 * m2_min + length_m * m_min }
+    return { kind, by, places, area_m2, length_m, minutes: places * each_min + area_m2 * m2_min + length_m * m_min }
   })
 }
 

@@ -5,11 +5,14 @@ import {
   actOf,
   attended_min,
   does,
+  type Fields,
   firstAfter,
   isBare,
   type LadderPlace,
   SETUP_MIN,
+  type Spot,
   type Step,
+  type StepKind,
   type Surface,
   titleOf,
   unitsOf,
@@ -22,10 +25,21 @@ import { type Choice, groupsIn, groupsOfWay, waysOf } from '../build'
 import { need_ml } from '../coverage'
 import type { Context } from '../context'
 import { reducer_pct, taken } from '../materials'
-import { type Face, type Facts, type Group, mendingOf, type Mending } from '../piece'
-import { faceArea_m2, sumOf } from '../units'
+import {
+  type Face,
+  type Facts,
+  type Finding,
+  FINDING_KINDS,
+  type FindingKind,
+  FINDINGS,
+  type Group,
+  mendingOf,
+  type Mending,
+  spotsOn,
+} from '../piece'
+import { faceArea_m2, round, sumOf } from '../units'
 import { speciesOf } from '../wood'
-import { budgetOf, isJoint } from './stages'
+import { budgetOf } from './stages'
 
 export interface Plan {
   steps: Step[]
@@ -39,11 +53,31 @@ function bandArea_m2({ shape, length_mm, width_mm, copies, area_m2 }: Face, band
   if (inside.length_mm <= 0 || inside.width_mm <= 0) return area_m2
   return Math.min(area_m2, area_m2 - faceArea_m2({ ...inside, shape, count: copies }))
 }
+/** Marks that a step on spots works on: those it names, else all that the client wants mended. */
+const spotKinds = ({ fields }: Pick<Step, 'fields'>): readonly FindingKind[] =>
+  fields.spots?.map(s => s.kind) ?? FINDING_KINDS
+const wanted = ({ findings }: Pick<Facts, 'findings'>): Finding[] => findings.filter(f => f.wish === 'mend')
 /** The faces of a step, each with the area that it works on. */
-const facesWorked = ({ faces, fields }: Pick<Step, 'faces' | 'fields'>, all: readonly Face[]): Face[] =>
-  all
-    .filter(f => faces.includes(f.id))
-    .map(f => (fields.band_mm ? { ...f, area_m2: bandArea_m2(f, fields.band_mm) } : f))
+const facesWorked = (step: Pick<Step, 'faces' | 'fields'>, facts: Pick<Facts, 'faces' | 'findings'>): Face[] =>
+  facts.faces
+    .filter(f => step.faces.includes(f.id))
+    .map(f => {
+      const { band_mm, where } = step.fields
+      if (where === 'spots') return { ...f, area_m2: spotsOn(f, spotKinds(step), wanted(facts)).area_m2 }
+      return band_mm ? { ...f, area_m2: bandArea_m2(f, band_mm) } : f
+    })
+/** Minutes for each mark and pass, beside the set-up: going to it, round it, and looking (shop default). */
+const SPOT_MIN = 2
+/** What a step on spots works on, counted and measured; undefined for one on whole faces. */
+function spotsOf(step: Step, facts: Facts): Fields['spots'] {
+  if (step.fields.where !== 'spots') return undefined
+  const faces = facts.faces.filter(f => step.faces.includes(f.id))
+  const rows = spotKinds(step).map((kind): Spot => {
+    const on = faces.map(f => spotsOn(f, [kind], wanted(facts)))
+    return { kind, places: sumOf(on, o => o.places), cm2: round(sumOf(on, o => o.area_m2) * 10_000) }
+  })
+  return rows.filter(r => r.places > 0 || step.fields.spots)
+}
 
 /** What one step takes out of the can, ml, from the areas of its faces. Null for a step that uses no product up. */
 export function amount_ml(
@@ -54,7 +88,7 @@ export function amount_ml(
   const material = taken(shelf, step)
   if (!material || !actOf(step).usesUp) return null
   const need = (soft: boolean) => {
-    const faces = facesWorked(step, facts.faces).filter(f => speciesOf(f.species).softwood === soft)
+    const faces = facesWorked(step, facts).filter(f => speciesOf(f.species).softwood === soft)
     const area_m2 = sumOf(faces, f => f.area_m2)
     const bareSoft = soft && bare && material.role === 'film'
     return area_m2 > 0 ? need_ml({ material, area_m2, coat: step.coat ?? 1, bareSoft }) : 0
@@ -84,12 +118,25 @@ const placesAmong = (visits: readonly Visit[]): Map<string, LadderPlace> => {
 export const sandPlaces = (steps: readonly Step[], context: Context, choice: Choice): Map<string, LadderPlace> =>
   placesAmong(walk(steps, unitsOf(steps, groupsIn(context, choice)), context))
 
-/** What a repair step mends on its faces: joints by gluing, all else by mending; only what no step before it mends. */
-function repairsOf(step: Step, before: readonly Step[], facts: Facts): Mending[] {
+/** What mends whatever no step of its own does: dents are filled where nothing is steamed. */
+const MENDS_ALL: StepKind = 'mend'
+/** What a repair step mends on its faces, each kind by its own act; only what no step before it mends. */
+function repairsOf(step: Step, steps: readonly Step[], facts: Facts): Mending[] {
   if (!does(step, 'mends')) return []
+  const before = steps.slice(
+    0,
+    steps.findIndex(s => s.key === step.key),
+  )
   const earlier = new Set(before.filter(s => s.kind === step.kind).flatMap(s => s.faces))
-  const faces = facts.faces.filter(f => step.faces.includes(f.id) && !earlier.has(f.id))
-  return mendingOf({ ...facts, faces }).filter(m => isJoint(m.kind) === (step.kind === 'joint'))
+  return mendingOf({
+    ...facts,
+    faces: facts.faces.filter(f => step.faces.includes(f.id) && !earlier.has(f.id)),
+    findings: facts.findings.filter(f => {
+      const by = FINDINGS[f.kind].mend?.by
+      const own = steps.some(s => s.kind === by && s.faces.includes(f.faceId))
+      return by === step.kind || (step.kind === MENDS_ALL && by === 'steam' && !own)
+    }),
+  })
 }
 
 function repaired(
@@ -122,14 +169,17 @@ export function completePlan(
   const visits = walk(steps, unitsOf(steps, groupsIn(context, choice)), context, start)
   const placeAt = placesAmong(visits)
   for (const v of visits) bareAt.set(v.step.key, (bareAt.get(v.step.key) ?? true) && isBare(v.before))
-  const filled = steps.map((given, i): Step => {
-    const faces = facesWorked(given, facts.faces)
-    const repairs = repairsOf(given, steps.slice(0, i), facts)
-    const step = does(given, 'mends') ? repaired(given, repairs, facts) : given
+  const filled = steps.map((given): Step => {
+    const faces = facesWorked(given, facts)
+    const repairs = repairsOf(given, steps, facts)
+    const spots = spotsOf(given, facts)
+    const marked = spots ? { ...given, fields: { ...given.fields, spots } } : given
+    const step = does(given, 'mends') ? repaired(given, repairs, facts) : marked
     const typed = (what: Step['typed'][number]) => step.typed.includes(what)
     const worked = repairs.length
       ? SETUP_MIN + sumOf(repairs, m => m.minutes)
-      : attended_min(step, faces, context, placeAt.get(step.key))
+      : attended_min(step, faces, context, placeAt.get(step.key)) +
+        SPOT_MIN * sumOf(spots ?? [], spot => spot.places) * step.passes
     return {
       ...step,
       title: titleOf(step, context),

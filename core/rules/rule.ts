@@ -41,7 +41,7 @@ export const films = (v: Pick<Visit, 'step'>): boolean => does(v.step, 'films')
 /** A step that its act cannot do on this surface, by this rule. */
 export const unfit = (rule: Unfit['rule']) => (c: RuleContext) =>
   each(c, v => {
-    const found = actOf(v.step).ground(v.before, v.step)
+    const found = v.step.fields.where === 'spots' ? null : actOf(v.step).ground(v.before, v.step)
     return found?.rule === rule ? found.says : null
   })
 

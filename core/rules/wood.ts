@@ -1,6 +1,6 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
 import { explainLadder, gritName, isCoarser, median_um, P, STOP_P, type StopFor } from '../abrasives'
-import { does, isBare, lastBefore, wears } from '../acts'
+import { does, isBare, firstAfter, lastBefore, wears } from '../acts'
 import { finishMaterial } from '../build'
 import { leadSuspected } from '../piece'
 import { budgetOf } from '../plan'
@@ -171,7 +171,9 @@ export const WOOD_RULES: readonly Rule[] = [
     mend: 'Tint the filler and try it under the finish, or fill after sealing with coloured wax.',
     check: c =>
       each(c, v =>
-        does(v.step, 'soaks') && lastBefore(v, u => u.step.kind === 'mend' && u.step.fields.filler !== 'tinted')
+        does(v.step, 'soaks') &&
+        lastBefore(v, u => u.step.kind === 'mend' && u.step.fields.filler !== 'tinted') &&
+        !firstAfter(v, u => u.step.kind === 'spot-colour')
           ? 'mended places lie under this colour'
           : null,
       ),

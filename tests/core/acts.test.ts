@@ -134,7 +134,7 @@ describe('a step changed by hand', () => {
     expect(editedStep(barrier, { fields: {} }).fields).toEqual({ of: 3 })
   })
   it('mends what is found once, however many steps mend', () => {
-    const chipped = facts({ findings: [finding('dents')] })
+    const chipped = facts({ findings: [finding('nail-holes')] })
     const steps = workOutPlan(usualContext(chipped), built(usualContext(chipped), choice())).steps
     const mend = steps.find(s => s.kind === 'mend')!
     const twice = completePlan(
@@ -142,7 +142,7 @@ describe('a step changed by hand', () => {
       usualContext(chipped),
       built(usualContext(chipped), choice()),
     ).steps
-    expect(twice.find(s => s.key === 'mend')!.title).toBe('Mend: 1 × dents')
+    expect(twice.find(s => s.key === 'mend')!.title).toBe('Mend: 1 × hole')
     expect(twice.find(s => s.key === 'again')!).toMatchObject({ title: 'Mend what was found', attended_min: 8 })
   })
   it('lets what was typed follow again', () => {

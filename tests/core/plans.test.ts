@@ -122,7 +122,7 @@ const orders: [string, Partial<Facts>, Partial<Picked>, string[]][] = [
     'oil with a ring: washed, the ring sanded out, one coat of its own kind',
     { found: { finish: 'oil', certainty: 0.9 }, findings: [finding('white-ring', 3)] },
     { route: 'renew', finish: 'varnish-oil' },
-    ['approval', 'wash', 'sand', 'clean-off', 'oil-on', 'oil-off', 'finish-up'],
+    ['approval', 'wash', 'sand', 'pad', 'clean-off', 'oil-on', 'oil-off', 'finish-up'],
   ],
   [
     'wax renewed: its old wax off, wax',

@@ -190,8 +190,8 @@ describe('sanding, grit by grit', () => {
   })
   it('fills lie between the coarse and the last grits', () => {
     const plan = workOutPlan(
-      usualContext(facts({ findings: [finding('dents')] })),
-      built(usualContext(facts({ findings: [finding('dents')] })), choice()),
+      usualContext(facts({ findings: [finding('nail-holes')] })),
+      built(usualContext(facts({ findings: [finding('nail-holes')] })), choice()),
     )
     const sanding = plan.steps
       .filter(s => ['sand', 'mend'].includes(s.kind))
@@ -212,7 +212,7 @@ describe('sanding, grit by grit', () => {
       workOutPlan(usualContext(f), built(usualContext(f), choice()))
         .steps.filter(s => s.kind === 'sand' && s.method === 'random-orbit')
         .reduce((sum, s) => sum + s.attended_min, 0)
-    expect(minutes(facts({ findings: [finding('dents')] })) - minutes(facts())).toBeCloseTo(8, -1)
+    expect(minutes(facts({ findings: [finding('nail-holes')] })) - minutes(facts())).toBeCloseTo(8, -1)
   })
   it('stripper alone leaves less to sand; turned parts beside a flat top begin at P150 by hand', () => {
     const f = facts({ faces: [face(), face({ id: 2, part: 'legs', shape: 'turned', area_m2: 0.4 })] })

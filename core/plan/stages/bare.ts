@@ -4,7 +4,18 @@ import { actOf, isBare, type Method, splitLadder } from '../../acts'
 import { type Role, taken } from '../../materials'
 import { type FindingKind, finishOn, type Group, leadSuspected, STRIPPING } from '../../piece'
 import { isFlat } from '../../units'
-import { bareLadder, type Bench, budgetOf, cleanOff, gentle, lastGrit, mends, mend } from './bench'
+import {
+  bareLadder,
+  type Bench,
+  budgetOf,
+  cleanOff,
+  facesWith,
+  gentle,
+  lastGrit,
+  lightPass,
+  mends,
+  mend,
+} from './bench'
 import { washContamination } from './keep'
 
 const HARD_FILMS = ['oil-polyurethane', 'catalysed', 'waterborne']
@@ -12,6 +23,7 @@ const HARD_FILMS = ['oil-polyurethane', 'catalysed', 'waterborne']
 /** Whether any later step brings water to the bare wood. */
 const bringsWater = (b: Bench) =>
   b.house['raise-grain'] === 'always' ||
+  facesWith(b, 'black-ring', 'dents').length > 0 ||
   b.layers.some(l => actOf({ kind: l.act }).makes.water || taken(b.shelf, l)?.base === 'water')
 
 export function strip(b: Bench) {
@@ -65,7 +77,7 @@ export function sandBare(b: Bench) {
   const put = (order: number, { kind, why, faces, ...more }: Sanded) =>
     b.put(order, kind, why, { ...more, ...(apart ? { faces } : {}) })
   for (const step of coarse) put(185, step)
-  if (stripped) mend(b, 190, PROUD)
+  if (stripped) mend(b, 190, 'mend', PROUD)
   for (const step of fine) put(200, step)
 }
 
@@ -93,7 +105,7 @@ function sanded(b: Bench, group: Group): { coarse: Sanded[]; fine: Sanded } {
   const orbit = house['orbit-on-tops'] === 'yes' || group.faces.every(f => f.rank !== 'show')
   const machine = orbit ? 'random-orbit' : 'finishing-sander'
   const method = group.substrate === 'veneer' || shaped ? 'hand' : machine
-  const fills = STRIPPING.includes(buildUp.ground) && mends(b).length > 0
+  const fills = STRIPPING.includes(buildUp.ground) && mends(b, 'mend').length > 0
   const [first, rest] = fills ? splitLadder(grits) : [[], grits]
   const all = { kind: 'sand', method, faces } as const
   return {
@@ -121,12 +133,6 @@ export function asItStands(b: Bench) {
   sand(sound, [last], `the wood is bare: a light pass, no ladder. ${gritName(last)}: ${STOP_P[stop].why}`)
 }
 const FIRST_BY_HAND = 120
-
-/** A light pass after bleach or water: paper, or a wet pad where nothing is sanded dry. */
-export function lightPass(b: Bench, order: number, after: 'bleach' | 'water', why: string, stem?: string) {
-  const grits = [lastGrit(bareLadder(b, b.group, b.buildUp).grits)]
-  b.put(order, b.lead ? 'pad' : 'sand', why, { grits, method: b.lead ? 'wet' : 'hand', fields: { after }, stem })
-}
 
 const BEFORE_COLOUR: readonly Role[] = ['bleach', 'conditioner', 'filler']
 /** Water on the bare wood: by its first colour or film, or by a filler. */

@@ -13,7 +13,16 @@ import { type Fields, type Gate, isBare, leave, type Method, type StepKind, step
 import { type BuildUp, finishMaterial, type Layer, laidOn } from '../../build'
 import type { Context } from '../../context'
 import { type Material, taken } from '../../materials'
-import { type FindingKind, type Group, mendingOf, type RouteSlug, STRIPPING, wetOnly } from '../../piece'
+import {
+  type FindingKind,
+  findingsOf,
+  type Group,
+  mendingOf,
+  type Mender,
+  type RouteSlug,
+  STRIPPING,
+  wetOnly,
+} from '../../piece'
 import { isFlat } from '../../units'
 import { veneerThickness } from '../../wood'
 
@@ -75,7 +84,6 @@ export function benchFor(
   return { b, drafts }
 }
 
-export const isJoint = (kind: FindingKind): boolean => kind === 'loose-leg' || kind === 'open-joint'
 export const lastGrit = (grits: readonly Grit[]) => grits.at(-1)!
 /** The grit of a house method's option, such as "P180". */
 export const gritOf = (option: string) => Number(option.slice(1))
@@ -133,8 +141,48 @@ export function cleanOff(b: Bench, order: number, why = 'dust under a coat stays
   b.put(order, 'clean-off', why, { method: 'rag', fields: { dustBy: damp ? 'damp-cloth' : b.house.dust }, stem })
 }
 
-/** What is mended on this group, besides joints. */
-export const mends = (b: Bench) => mendingOf({ ...b.facts, faces: b.group.faces }).filter(m => !isJoint(m.kind))
-export function mend(b: Bench, order: number, why: string) {
-  if (mends(b).length) b.put(order, 'mend', why, { method: 'hand' })
+/** What is mended on this group by a step of its kind. Dents are filled where a film stays over them. */
+export const mends = (b: Bench, by: Mender) => {
+  const its = (m: Mender) => m === by || (by === 'mend' && m === 'steam' && !isBare(b.s))
+  return mendingOf({ ...b.facts, faces: b.group.faces }).filter(m => its(m.by))
+}
+/** Faces of this group on which something of these kinds is to be mended. */
+export const facesWith = (b: Bench, ...kinds: FindingKind[]): number[] => {
+  const marked = findingsOf({ ...b.facts, faces: b.group.faces }, ...kinds).filter(f => f.wish === 'mend')
+  return b.group.faces.filter(f => marked.some(m => m.faceId === f.id)).map(f => f.id)
+}
+/** A repair on the faces where it is wanted; nothing where none is. */
+export function mend(b: Bench, order: number, by: Mender, why: string, fields: Fields = {}) {
+  const kinds = mends(b, by).map(m => m.kind)
+  if (kinds.length) b.put(order, by, why, { method: 'hand', fields, faces: facesWith(b, ...kinds) })
+}
+/** A step on marks of these kinds alone, on their faces; nothing where none is. */
+export function onSpots(
+  b: Bench,
+  order: number,
+  kind: StepKind,
+  kinds: readonly FindingKind[],
+  why: string,
+  { fields, ...more }: Omit<Draft, 'order' | 'kind' | 'why' | 'faces'> = {},
+) {
+  const found = kinds.filter(k => facesWith(b, k).length > 0)
+  if (found.length === 0) return
+  const spots = found.map(k => ({ kind: k, places: 0, cm2: 0 }))
+  b.put(order, kind, why, { ...more, faces: facesWith(b, ...found), fields: { ...fields, where: 'spots', spots } })
+}
+
+/** A light pass after bleach or water: paper, or a wet pad where nothing is sanded dry. */
+export function lightPass(
+  b: Bench,
+  order: number,
+  after: 'bleach' | 'water',
+  why: string,
+  stem?: string,
+  marks?: readonly FindingKind[],
+) {
+  const grits = [lastGrit(bareLadder(b, b.group, b.buildUp).grits)]
+  const kind = b.lead ? 'pad' : 'sand'
+  const more = { grits, method: b.lead ? 'wet' : 'hand', fields: { after }, stem } as const
+  if (marks) onSpots(b, order, kind, marks, why, more)
+  else b.put(order, kind, why, more)
 }

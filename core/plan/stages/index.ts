@@ -2,23 +2,24 @@
 import { does, isBare, type Surface } from '../../acts'
 import type { BuildUp, Layer } from '../../build'
 import type { Context } from '../../context'
-import { type Group, mendingOf, type RouteSlug, STRIPPING } from '../../piece'
+import { type Group, type RouteSlug, STRIPPING } from '../../piece'
 import { asItStands, raiseGrain, sandBare, sandOff, strip } from './bare'
-import { benchFor, type Bench, cleanOff, type Draft, isJoint, mend } from './bench'
+import { benchFor, type Bench, cleanOff, type Draft, mend } from './bench'
 import { end, lay } from './layers'
+import { ironOut, makeFast, readyWood } from './marks'
 import { amalgamate, level, moistureGate, polish, renew, scuff, spotRepair, washContamination, wash } from './keep'
 
 export { roundsOf } from './layers'
-export { bareLadder, budgetOf, type Draft, isJoint } from './bench'
+export { bareLadder, budgetOf, type Draft } from './bench'
 
 /** What is done with what is there, before any layer. */
 function ground(b: Bench): void {
   switch (b.buildUp.ground) {
     case 'as-it-stands':
       washContamination(b, 110)
-      return mend(b, 140, 'mended before the last grit, which cuts it flush')
+      return mend(b, 190, 'mend', 'mended before the last grit, which cuts it flush')
     case 'clean-and-wax':
-      return mend(b, 140, 'small mends before the wax')
+      return mend(b, 140, 'mend', 'small mends before the wax')
     case 'renew':
       return renew(b)
     case 'polish':
@@ -46,8 +47,10 @@ function ground(b: Bench): void {
 
 /** The bare wood is sanded, bleached, its grain raised and its dust taken off; the layers come from there. */
 function bareWood(b: Bench, bleaches: readonly Layer[]) {
+  readyWood(b)
   if (b.buildUp.ground === 'as-it-stands') asItStands(b)
   else sandBare(b)
+  ironOut(b)
   lay(b, bleaches)
   raiseGrain(b)
   cleanOff(b, 225, 'dust in the pores greys the finish')
@@ -58,7 +61,6 @@ const STAYS: readonly RouteSlug[] = ['clean-and-wax', 'spot-repair', 'renew', 'p
 
 /** Steps of one group in the order they are put; `order` sorts them among other groups'. */
 export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start: Surface): Draft[] {
-  const { facts } = context
   const { b, drafts } = benchFor(context, buildUp, group, start)
   const strips = STRIPPING.includes(buildUp.ground)
   if (buildUp.ground === 'refer') {
@@ -66,8 +68,7 @@ export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start
     return drafts
   }
   wash(b, start)
-  if (mendingOf({ ...facts, faces: group.faces }).some(m => isJoint(m.kind)))
-    b.put(112, 'joint', 'what is loose is made fast before anything is stripped or sanded')
+  makeFast(b)
   if (!strips) moistureGate(b, 114)
   ground(b)
   const firstOther = b.layers.findIndex(l => !does({ kind: l.act }, 'floods'))

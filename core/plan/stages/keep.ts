@@ -4,7 +4,8 @@ import type { Surface } from '../../acts'
 import { type FindingKind, findingsOf, finishOn, POLISHED_OUT, RELIEF } from '../../piece'
 import { round } from '../../units'
 import { chanceOfFailing } from '../chances'
-import { type Bench, cleanOff, dry, mend } from './bench'
+import { type Bench, cleanOff, dry, facesWith, mend, onSpots } from './bench'
+import { ironOut } from './marks'
 
 export function wash(b: Bench, start: Surface) {
   const why = 'grease, wax and polish come off before any abrasion, or the paper drives them in'
@@ -40,14 +41,15 @@ export function washContamination(b: Bench, order: number) {
 export function scuff(b: Bench) {
   washContamination(b, 110)
   const use: StopFor = b.layers.some(l => l.act === 'gel') ? 'gel-over-film' : 'recoat-film'
-  mend(b, 140, 'mended before the film is scuffed; what carries finish takes epoxy, not wood glue')
+  mend(b, 140, 'mend', 'mended before the film is scuffed; what carries finish takes epoxy, not wood glue')
+  onSpots(b, 146, 'level', ['runs'], 'a run stands through every new coat', { grits: [P(320), P(400)], method: 'wet' })
   b.put(150, 'scuff', STOP_P[use].why, { grits: [P(STOP_P[use].take)], method: dry(b, 'hand') })
   cleanOff(b, 160)
 }
 
 export function level(b: Bench) {
   washContamination(b, 110)
-  mend(b, 140, 'mended before the film is levelled')
+  mend(b, 140, 'mend', 'mended before the film is levelled')
   b.put(150, 'level', 'drips, brush marks and orange peel go before the barrier', {
     grits: [P(320), P(400)],
     method: 'wet',
@@ -77,7 +79,7 @@ export function level(b: Bench) {
 const IN_THE_OIL: readonly FindingKind[] = ['white-ring', 'black-ring', 'heat-mark', 'scratches', 'worn-through']
 /** An oiled or waxed surface gets a thin coat of its own kind, on what was washed and rubbed. */
 export function renew(b: Bench) {
-  mend(b, 140, 'small mends before the new coat')
+  mend(b, 140, 'mend', 'small mends before the new coat')
   const oil = b.layers.find(l => l.act === 'oil-on')
   if (!oil) return
   const marked = findingsOf({ ...b.facts, faces: b.group.faces }, ...IN_THE_OIL).some(f => f.grade >= 3)
@@ -85,11 +87,12 @@ export function renew(b: Bench) {
   const last = P(open ? STOP_P.hardwax.max : STOP_P['varnish-oil'].take)
   const by = { method: dry(b, 'hand') }
   if (marked)
-    b.put(150, 'sand', 'the marked places through the grits with soft edges, then the whole face once', {
+    onSpots(b, 150, 'sand', IN_THE_OIL, 'the marked places through the grits, with soft edges', {
       ...by,
       grits: [P(open ? 150 : 180), last],
     })
-  else b.put(150, 'pad', 'dull oil is rubbed so that the new takes evenly', { ...by, grits: [last] })
+  ironOut(b, 152)
+  b.put(156, 'pad', 'the whole face once, so that the new oil takes evenly', { ...by, grits: [last] })
   cleanOff(b, 160)
 }
 
@@ -148,25 +151,46 @@ export function amalgamate(b: Bench) {
 }
 
 const SPOT_COATS = 3
-/** Colour back where it is gone, then local coats that melt in; levelled only there. */
+/** Marks that lie in the film, and go when it melts. */
+const IN_THE_FILM: readonly FindingKind[] = ['white-ring', 'heat-mark']
+/** Marks that want colour and local coats of their own. */
+const TO_THE_WOOD: readonly FindingKind[] = ['worn-through', 'sanded-through', 'veneer-chipped', 'black-ring']
+/** Each mark where it is: let flow, or cleaned to the wood, coloured, coated by coats that melt in, levelled. */
 export function spotRepair(b: Bench) {
-  mend(b, 140, 'chips are filled before their colour')
-  b.put(150, 'spot-colour', 'colour first, or the film over it shows the wood', {
+  mend(b, 140, 'mend', 'chips are filled before their colour')
+  const lacquer = finishOn(b.facts, b.group)[0]?.finish === 'nitrocellulose-lacquer'
+  const [melts, coats] = lacquer
+    ? (['lacquer-thinner', 'nitrocellulose-lacquer'] as const)
+    : (['alcohol', 'dewaxed-shellac'] as const)
+  onSpots(b, 145, 'amalgamate', IN_THE_FILM, 'a ring in the film closes when the film melts', {
+    product: melts,
+    method: lacquer ? 'spray' : 'rag',
+    passes: 2,
+  })
+  if (facesWith(b, ...TO_THE_WOOD).length === 0) return
+  onSpots(b, 146, 'sand', ['black-ring'], 'the film off over the ring, with soft edges', {
+    grits: [P(220)],
+    method: dry(b, 'hand'),
+  })
+  ironOut(b, 147)
+  onSpots(b, 149.5, 'solvent-wash', ['worn-through'], 'grease keeps colour and coat off', {
+    product: 'naphtha',
+    method: 'rag',
+  })
+  onSpots(b, 150, 'spot-colour', TO_THE_WOOD, 'colour first, or the film over it shows the wood', {
     product: 'dewaxed-shellac',
     method: 'brush',
   })
-  const lacquer = finishOn(b.facts, b.group)[0]?.finish === 'nitrocellulose-lacquer'
   for (let coat = 1; coat <= SPOT_COATS; coat++)
-    b.put(160 + coat, 'spot-coat', 'it melts into the film around it', {
-      product: lacquer ? 'nitrocellulose-lacquer' : 'dewaxed-shellac',
+    onSpots(b, 160 + coat, 'spot-coat', TO_THE_WOOD, 'it melts into the film around it', {
+      product: coats,
       method: 'brush',
       coat,
       fields: { of: SPOT_COATS },
     })
-  b.put(170, 'rub-out', 'after a week; look again for sink-back before delivery', {
+  onSpots(b, 170, 'rub-out', TO_THE_WOOD, 'after a week; look again for sink-back before delivery', {
     grits: TO_GLOSS,
     method: 'wet',
-    fields: { where: 'spots' },
   })
 }
 

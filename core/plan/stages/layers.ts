@@ -17,8 +17,8 @@ import { coatsForFilm } from '../../coverage'
 import { type Material, taken } from '../../materials'
 import type { RouteSlug } from '../../piece'
 import { chanceOfFailing } from '../chances'
-import { lightPass } from './bare'
-import { type Bench, cleanOff, dry, gritOf } from './bench'
+import { type Bench, cleanOff, dry, gritOf, lightPass } from './bench'
+import { touchUp } from './marks'
 
 /** Rounds of a layer: as wanted, by the film wanted, or as its product usually gets; more where it will be rubbed. */
 export function roundsOf(layer: Layer, buildUp: Pick<BuildUp, 'ending' | 'layers'>, { shelf }: Pick<Context, 'shelf'>) {
@@ -184,6 +184,8 @@ function beside(b: Bench, order: number, what: Beside, at: At, round: Round) {
   })
 }
 
+const isFilm = (b: Bench, l: Layer) => does({ kind: l.act }, 'finishes') && taken(b.shelf, l)?.role === 'film'
+
 /** One layer on this group. `below`: the layer that was laid before it. */
 function layOne(b: Bench, at: At, below: Layer | undefined) {
   const { layer, m } = at
@@ -195,6 +197,7 @@ function layOne(b: Bench, at: At, below: Layer | undefined) {
   underFiller(b, at)
   underGel(b, at)
   if (films) {
+    if (b.layers.find(l => isFilm(b, l)) === layer) touchUp(b, ahead(at, 12), before(at, 'spot-colour'))
     barrier(b, at)
     underFilm(b, at)
   }

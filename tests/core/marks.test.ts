@@ -1,0 +1,117 @@
+import { describe, expect, it, test } from 'vitest'
+import { usualContext } from '#core/context'
+import { editedStep, completePlan, workOutPlan } from '#core/plan'
+import { type Facts, type Face, type Finding, type FindingKind, spotsOn } from '#core/piece'
+import { judgePlan } from '#core/rules'
+import { built, choice, face, facts, finding, type Picked } from '../facts'
+
+const area = (x: number, y: number, x2: number, y2: number): Finding['place'] => ({
+  shape: 'area',
+  copy: 1,
+  x_mm: x,
+  y_mm: y,
+  x2_mm: x2,
+  y2_mm: y2,
+  size_mm: 0,
+})
+const mark = (kind: FindingKind, faceId = 1, place = area(100, 100, 200, 200)): Finding => ({
+  ...finding(kind),
+  faceId,
+  place,
+})
+const leg = (more: Partial<Face> = {}) =>
+  face({ id: 2, part: 'leg', name: 'leg', shape: 'turned', rank: 'secondary', area_m2: 0.3, ...more })
+const planned = (more: Partial<Facts>, picks: Partial<Picked> = {}) => {
+  const f = facts({ faces: [face(), leg()], ...more })
+  const context = usualContext(f)
+  const its = built(context, choice(picks))
+  return { context, its, plan: workOutPlan(context, its) }
+}
+const film = { found: { finish: 'shellac', certainty: 0.9 } } as const
+const lacquer = { found: { finish: 'nitrocellulose-lacquer', certainty: 0.9 } } as const
+
+/** Handbook 7, 9.1, 12 and 18: which step mends which mark, and on which face alone. */
+describe('marks are worked where they are', () => {
+  test.each<[string, FindingKind, Partial<Facts>, Partial<Picked>, string[]]>([
+    ['a black ring on stripped wood', 'black-ring', film, {}, ['bleach', 'rinse', 'sand']],
+    ['a black ring where the patina stays', 'black-ring', { ...film, keepPatina: true }, {}, []],
+    [
+      'a black ring on oil',
+      'black-ring',
+      { found: { finish: 'oil', certainty: 0.9 } },
+      { route: 'renew', finish: 'varnish-oil' },
+      ['sand', 'bleach', 'rinse', 'sand'],
+    ],
+    ['a dent on stripped wood', 'dents', film, {}, ['steam']],
+    ['a dent under a film that stays', 'dents', film, { route: 'scuff-and-recoat' }, ['mend']],
+    ['staples', 'staples', film, {}, ['pull']],
+    ['lifted veneer', 'veneer-lifted', film, {}, ['press']],
+    ['squeezed-out glue on bare wood', 'glue-smear', film, {}, ['pare']],
+    ['tape residue', 'tape-residue', film, {}, ['solvent-wash']],
+    ['a run that is scuffed over', 'runs', film, { route: 'scuff-and-recoat' }, ['level']],
+    ['a worn place under a new coat', 'worn-through', film, { route: 'scuff-and-recoat' }, ['spot-colour']],
+    ['a fill under colour', 'nail-holes', film, { colour: 'pigment-stain' }, ['mend', 'spot-colour']],
+    ['a ring in lacquer', 'white-ring', lacquer, { route: 'spot-repair' }, ['amalgamate']],
+    [
+      'a rub-through in lacquer',
+      'worn-through',
+      lacquer,
+      { route: 'spot-repair', finish: 'nitrocellulose-lacquer' },
+      ['solvent-wash', 'spot-colour', 'spot-coat', 'spot-coat', 'spot-coat', 'rub-out'],
+    ],
+    ['a loose hinge', 'loose-hinge', film, {}, ['joint']],
+  ])('%s', (_what, kind, more, picks, kinds) => {
+    const { plan, context, its } = planned({ ...more, findings: [mark(kind)] }, picks)
+    const without = planned(more, picks).plan.steps.map(s => s.key)
+    const worked = plan.steps.filter(s => s.fields.where === 'spots' || s.fields.repairs)
+    expect(worked.map(s => s.kind)).toEqual(kinds)
+    for (const step of worked) expect(step.faces, step.title).toEqual([1])
+    expect(plan.steps.length - without.length).toBeGreaterThanOrEqual(kinds.length - 1)
+    const stops = judgePlan({ ...plan, context, choice: its }).filter(v => v.severity === 'stop')
+    expect(stops.map(v => `${v.rule}: ${v.says}`)).toEqual([])
+  })
+
+  it('a few millilitres there: amount and minutes follow the marks, not the face', () => {
+    const one = planned({ ...lacquer, findings: [mark('worn-through')] }, { route: 'spot-repair' }).plan
+    const coat = one.steps.find(s => s.kind === 'spot-coat')!
+    expect(coat.title).toMatch(/1 × worn place, about 100 cm²/)
+    // 0.01 m² × 90 µm ÷ 0.5 to 1 transfer, 10 % waste: one to two ml by hand
+    expect(coat.amount_ml).toBeGreaterThan(0.5)
+    expect(coat.amount_ml).toBeLessThan(3)
+    expect(coat.attended_min).toBeLessThanOrEqual(12)
+    const rubbed = one.steps.find(s => s.kind === 'rub-out')!
+    expect(one.waits.find(w => w.to === rubbed.key && w.kind === 'cure')?.likely).toBe(7 * 24 * 60)
+  })
+  it('marks that overlap count once, a point counts as a hand needs it, and never more than the face', () => {
+    const top = face()
+    expect(spotsOn(top, ['black-ring'], [mark('black-ring'), mark('black-ring')])).toMatchObject({ places: 2 })
+    const point = { ...mark('dents'), place: { ...area(300, 300, 300, 300), shape: 'point' as const, size_mm: 4 } }
+    expect(spotsOn(top, ['dents'], [point]).area_m2).toBeCloseTo(0.0025)
+    const all = spotsOn(
+      top,
+      ['worn-through'],
+      [{ ...mark('worn-through'), place: { ...area(0, 0, 0, 0), shape: 'face' } }],
+    )
+    expect(all.area_m2).toBeCloseTo(top.area_m2)
+  })
+  it('a rinse taken out by hand is missed', () => {
+    const { plan, context, its } = planned({ ...film, findings: [mark('black-ring')] })
+    const steps = plan.steps.filter(s => s.kind !== 'rinse')
+    const rules = judgePlan({ ...completePlan(steps, context, its), context, choice: its }).map(v => v.rule)
+    expect(rules).toContain('bleach-rinse-and-dry')
+  })
+  it('"marks only" by hand: the step shrinks to what is marked, and back', () => {
+    const { plan, context, its } = planned({ ...film, findings: [mark('scratches')] })
+    const sand = plan.steps.find(s => s.kind === 'sand' && s.faces.includes(1))!
+    const change = (fields: object) =>
+      completePlan(
+        plan.steps.map(s => (s.key === sand.key ? editedStep(s, { fields }) : s)),
+        context,
+        its,
+      ).steps.find(s => s.key === sand.key)!
+    const spots = change({ where: 'spots' })
+    expect(spots.attended_min).toBeLessThan(sand.attended_min / 2)
+    expect(spots.title).toMatch(/1 × scratch/)
+    expect(change({}).attended_min).toBe(sand.attended_min)
+  })
+})
