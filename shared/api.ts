@@ -94,6 +94,7 @@ export const API = {
   'POST /api/pieces/:id/plan-back': { roles: bench, body: s.stepBack },
   'POST /api/steps/:id/split': { roles: bench, body: s.splitStep },
   'DELETE /api/pieces/:id/ways': { roles: decide, query: s.versionQuery },
+  'POST /api/pieces/:id/found': { roles: bench, body: s.takeFound },
   'POST /api/pieces/:id/mends': { roles: bench, body: s.mendVerdict },
   'POST /api/pieces/:id/overrules': { roles: bench, body: s.overrule },
   'GET /api/pieces/:id/log': { roles: all },

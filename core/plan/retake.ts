@@ -14,7 +14,7 @@ import {
 } from '../acts'
 import { type Choice, groupsIn } from '../build'
 import type { Context } from '../context'
-import { factsOfFaces, type Group } from '../piece'
+import { type Facts, factsOfFaces, type Group } from '../piece'
 import { workOutPlan } from './planner'
 
 /** One change made by hand: to a step, a step added or taken out. */
@@ -118,6 +118,8 @@ export interface Recomposing {
   /** keys of every step, also of those that fell away */
   keys: readonly string[]
   leave: readonly string[]
+  /** what was known when the plan was made, where it is less by now */
+  known?: Facts
 }
 
 /** Faces that a failed gate has sent over: their steps begin with "f-". What ends the work stands on all faces. */
@@ -129,29 +131,21 @@ const FALLEN = 'f-'
  * The steps still ahead, worked out anew: each face by the plan that it is on, those that fell back from the surface
  * on which they did.
  */
-export function recompose({ context, before, after, past, ahead, keys, leave }: Recomposing): Retaken {
+export function recompose({ context, before, after, past, ahead, keys, leave, known }: Recomposing): Retaken {
   const fallen = fallenIn([...past, ...ahead])
-  const on = (some: (id: number) => boolean) => ({ ...context, facts: factsOfFaces(context.facts, some) })
+  const on = (facts: Facts, some: (id: number) => boolean) => ({ ...context, facts: factsOfFaces(facts, some) })
   const left = new Map<number, Surface>()
   const first = past.filter(s => !s.key.startsWith(FALLEN))
   if (fallen.size)
     for (const v of walk(first, unitsOf(first, groupsIn(context, before)), context))
       for (const f of v.group.faces) left.set(f.id, v.after)
   const start = (g: Group) => left.get(g.faces[0]?.id ?? 0) ?? foundSurface(context.facts, g)
-  const all = (choice: Choice): Step[] => [
-    ...(context.facts.faces.some(f => f.scope === 'refinish' && !fallen.has(f.id))
-      ? workOutPlan(
-          on(id => !fallen.has(id)),
-          choice,
-        ).steps
-      : []),
-    ...(fallen.size
-      ? workOutPlan(
-          on(id => fallen.has(id)),
-          choice,
-          { start, prefix: FALLEN, ask: false },
-        ).steps
-      : []),
+  const planOf = (facts: Facts, choice: Choice, some: (id: number) => boolean, more = {}) =>
+    facts.faces.some(f => f.scope === 'refinish' && some(f.id)) ? workOutPlan(on(facts, some), choice, more).steps : []
+  const all = (facts: Facts, choice: Choice): Step[] => [
+    ...planOf(facts, choice, id => !fallen.has(id)),
+    ...planOf(facts, choice, id => fallen.has(id), { start, prefix: FALLEN, ask: false }),
   ]
-  return retake(all(before), ahead, all(after), new Set(leave), new Set(keys))
+  const [base, next] = [all(known ?? context.facts, before), all(context.facts, after)]
+  return retake(base, ahead, next, new Set(leave), new Set(keys))
 }

@@ -62,7 +62,7 @@ export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choi
 
 export const plan = ({ context, choice }: { context: Context; choice: Choice }) => workOutPlan(context, choice)
 /** A composed surface planned anew, with what was changed by hand in the plan so far made again where it can be. */
-export { recompose } from '#core/plan'
+export { recompose, withFindings } from '#core/plan'
 export const complete = ({ steps, context, choice }: { steps: Step[]; context: Context; choice: Choice }) =>
   completePlan(steps, context, choice)
 /**

@@ -204,6 +204,8 @@ export const splitStep = z.strictObject({
   faces: z.array(id).min(1, 'Choose the faces.').max(MOST_FACES, 'Choose fewer faces.'),
 })
 export const stepBack = z.strictObject({ which: z.enum(['undo', 'redo']) })
+/** The change that later findings ask for: taken, or left. */
+export const takeFound = z.strictObject({ rowVersion: rowNumber, take: z.boolean() })
 export const versionQuery = z.strictObject({ rowVersion: rowNumber })
 export const mendVerdict = z.strictObject({ rule: text('The rule', 60), stepKey: text('The step', 60) })
 export const overrule = z.strictObject({

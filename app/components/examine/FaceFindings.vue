@@ -1,5 +1,13 @@
 <script setup lang="ts">
-import { FINDING_KINDS, type FindingKind, FINDINGS, type PlaceShape, type Place, wholeFace } from '#core/piece'
+import {
+  FINDING_KINDS,
+  type FindingKind,
+  FINDINGS,
+  type PlaceShape,
+  type Place,
+  UNPLACED,
+  wholeFace,
+} from '#core/piece'
 
 /** Faces to scale: the map of all, or one large with its findings. */
 const props = defineProps<{ exam: Examination; load: () => Promise<void>; can: boolean; id: number }>()
@@ -46,6 +54,9 @@ const name = (id: number) => {
   const f = props.exam.faces.find(x => x.id === id)
   return f ? `${f.part}, ${f.name}` : ''
 }
+
+/** A finding that was not placed yet is said of its part, not of a face. */
+const partOf = (id: number) => w('exam.somewhere', { part: props.exam.faces.find(x => x.id === id)?.part ?? '' })
 
 function open(id: number, n: number) {
   void router.replace({ query: { face: id, ...(n > 1 ? { copy: n } : {}) } })
@@ -121,6 +132,17 @@ async function move(id: number, place: Place) {
 async function change(next: Record<string, unknown>) {
   if (finding.value)
     await acts.change(finding.value, next, w('exam.undoChanged', { kind: w(`finding.${finding.value.kind}`) }))
+}
+/** To another face: a whole face stays whole, a place is drawn there anew. */
+async function toFace(faceId: number) {
+  const f = finding.value
+  if (!f || f.faceId === faceId) return
+  const place: Place = f.place.shape === 'face' ? wholeFace() : UNPLACED
+  const moved = await acts.change(f, { faceId, place }, w('exam.undoMoved', { kind: w(`finding.${f.kind}`) }))
+  if (!moved) return
+  open(faceId, 1)
+  if (place.shape === 'face') chosen.value = f.id
+  else draw(f)
 }
 async function withdraw() {
   const f = finding.value
@@ -227,6 +249,7 @@ function letGo() {
         @withdraw="withdraw"
         @move="moving = !moving"
         @draw="draw(finding)"
+        @face="toFace"
         @close="chosen = null"
       />
       <template v-else-if="face && can">
@@ -309,7 +332,7 @@ function letGo() {
               ><span class="clock">{{ f.number }}</span> {{ w(`finding.${f.kind}`) }}</strong
             >, {{ w('examine.grade') }} {{ f.grade
             }}<span class="caption block"
-              >{{ name(f.faceId) }} · {{ w(`wish.${f.wish}`)
+              >{{ f.place.shape === 'unplaced' ? partOf(f.faceId) : name(f.faceId) }} · {{ w(`wish.${f.wish}`)
               }}{{ f.photographs.length ? ` · ${w('exam.pictures', { n: f.photographs.length })}` : '' }}
               {{ f.note }}</span
             >

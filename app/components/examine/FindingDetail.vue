@@ -4,7 +4,14 @@ import { parseLength_mm } from '#core/units'
 
 /** The chosen finding: grade, wish, size, note, photographs; move it, or take it back. */
 const props = defineProps<{ finding: ExamFinding; exam: Examination; moving: boolean }>()
-const emit = defineEmits<{ change: [next: Record<string, unknown>]; withdraw: []; move: []; close: []; draw: [] }>()
+const emit = defineEmits<{
+  change: [next: Record<string, unknown>]
+  withdraw: []
+  move: []
+  close: []
+  draw: []
+  face: [id: number]
+}>()
 const session = useSession()
 const note = ref('')
 const width = ref('')
@@ -44,6 +51,14 @@ const toggle = (address: string) =>
       </h2>
       <button class="act act-quiet" @click="emit('close')">{{ w('close') }}</button>
     </div>
+    <ChoiceField
+      v-if="exam.faces.length > 1"
+      :model-value="finding.faceId"
+      :label="w('exam.onFace')"
+      :options="exam.faces.map(f => ({ value: f.id, label: `${f.part}, ${f.name}` }))"
+      class="mt-2"
+      @update:model-value="emit('face', $event)"
+    />
     <p v-if="finding.place.shape === 'unplaced'" class="verdict mt-1">
       {{ w('exam.notDrawn') }} <button class="act mt-2" @click="emit('draw')">{{ w('exam.drawIt') }}</button>
     </p>

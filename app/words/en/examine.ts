@@ -56,6 +56,8 @@ export default {
     shape: { point: 'point', line: 'line', area: 'area', face: 'whole face' },
     nowDraw: 'Draw: {kind}',
     drawIt: 'Draw it',
+    onFace: 'On',
+    somewhere: '{part}, not placed yet',
     drawAnew: 'Draw anew',
     notDrawn: 'Not drawn on its face yet.',
     move: 'Move',

@@ -168,7 +168,14 @@ export function onSpots(
   const found = kinds.filter(k => facesWith(b, k).length > 0)
   if (found.length === 0) return
   const spots = found.map(k => ({ kind: k, places: 0, cm2: 0 }))
-  b.put(order, kind, why, { ...more, faces: facesWith(b, ...found), fields: { ...fields, where: 'spots', spots } })
+  // named by what it is for, so that other steps keep their keys when a mark is found or goes
+  const stem = ['mark', kinds[0], kind, more.coat].filter(Boolean).join('.')
+  b.put(order, kind, why, {
+    stem,
+    ...more,
+    faces: facesWith(b, ...found),
+    fields: { ...fields, where: 'spots', spots },
+  })
 }
 
 /** A light pass after bleach or water: paper, or a wet pad where nothing is sanded dry. */

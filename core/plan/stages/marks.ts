@@ -33,7 +33,7 @@ export function ironOut(b: Bench, at = 204) {
 }
 
 /** Colour on what takes none, or lost it, before the first clear coat. */
-export function touchUp(b: Bench, order: number, stem?: string) {
+export function touchUp(b: Bench, order: number, stem: string) {
   const coloured = b.layers.some(l => does({ kind: l.act }, 'colours'))
   const stays = b.s.films.some(f => f.found)
   const filled = mends(b, 'mend').map(m => m.kind)
@@ -44,6 +44,6 @@ export function touchUp(b: Bench, order: number, stem?: string) {
   const gone = stays || b.group.substrate === 'veneer' ? COLOUR_GONE : []
   onSpots(b, order + 0.1, 'spot-colour', gone, 'colour first, or the clear coat shows every bare place', {
     ...by,
-    stem: stem && `${stem}.gone`,
+    stem: `${stem}.gone`,
   })
 }

@@ -3,6 +3,7 @@ import { ROUTE_NAMES } from '#core/piece'
 import { estimate } from '#core/estimate'
 import { readPrices, readRates } from '../plan/asking'
 import { setGround } from '../plan/buildUps'
+import { keepKnown } from '../plan/findings'
 import { insertStep, writeFaces, writeSaid } from '../plan/rows'
 import { log } from '../platform/log'
 import { type Act, repeatBefore, type Result } from './act'
@@ -41,6 +42,7 @@ export async function fallBack(act: Act): Promise<Result> {
     await insertStep(tx, id, live.steps.find(l => l.key === st.key) ?? st, from + i * 100)
   await writeSaid(tx, id, plan.waits)
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
+  await keepKnown(tx, file)
   await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
   for (const b of over.choice.buildUps) await setGround(tx, b.id, b)
   const says = askAgain

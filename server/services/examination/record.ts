@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { keyOf, optionsOf, PACE_MIN_M2, PATCH_SIDE_MM, QUESTIONS, type WalkOption } from '#core/examine'
+import { UNPLACED } from '#core/piece'
 import { HAZARDS } from '#core/safety'
 import { isWithin, LENGTH_MM, saidSlug } from '#core/units'
 import type * as s from '#shared/schemas'
@@ -98,9 +99,9 @@ export async function readSwab(id: number, input: z.infer<typeof s.readSwab>, pe
 }
 
 /** The first face that shows, of a part or of the piece: where a finding waits to be drawn. */
-const waitingFace = (file: PieceFile, part: string | null) => {
+const waitingFaces = (file: PieceFile, part: string | null) => {
   const faces = file.faces.filter(f => f.scope === 'refinish' && (part === null || f.part === part))
-  return faces.find(f => f.face_rank === 'show') ?? faces[0]
+  return [...faces].sort((a, b) => Number(b.face_rank === 'show') - Number(a.face_rank === 'show'))
 }
 
 /**
@@ -132,7 +133,7 @@ export const answerWalk = (id: number, input: z.infer<typeof s.answerWalk>, pers
       { id, key: input.key, options: input.options.join(','), personId: person.id, at },
     )
     const made: number[] = []
-    const face = waitingFace(file, part)
+    const [face, ...others] = waitingFaces(file, part)
     for (const option of options) {
       const known =
         before?.options.includes(option.slug) ||
@@ -149,7 +150,8 @@ export const answerWalk = (id: number, input: z.infer<typeof s.answerWalk>, pers
             grade: 2,
             wish: 'mend',
             note: '',
-            place: firstPlace(option.finding),
+            // on one of several faces nobody said which
+            place: others.length ? UNPLACED : firstPlace(option.finding),
           }),
         )
       if (option.substrate)

@@ -35,6 +35,8 @@ export interface PieceRow {
   room_light: Light | null
   colour_sample: Facts['sample']
   house: Record<string, string> | null
+  /** what was found when its plan was made; null: no plan yet, or one from before this was kept */
+  known_findings: string | object | null
   shop_house: Record<string, string> | string | null
   /** dust and finish share a room */
   one_room: 0 | 1

@@ -22,6 +22,7 @@ import type { Person } from '../shop/person'
 import { readHours } from '../shop/rows'
 import { readAsking, readPriceList, readRates } from './asking'
 import { freeFaces, insertBuildUp, type LayerDraft, setGround, writeLayers } from './buildUps'
+import { keepKnown } from './findings'
 import { readHouse } from './house'
 import { insertStep, readPlan, type StoredPlan, writeSaid } from './rows'
 
@@ -111,6 +112,7 @@ async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
   await tx.run("DELETE FROM overrule WHERE piece_id = :id AND about = 'plan'", { id })
   for (const [i, step] of plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
   await writeSaid(tx, id, [])
+  await keepKnown(tx, file)
   await askAnew(tx, id)
 }
 

@@ -12,6 +12,7 @@ import type { Person } from '../shop/person'
 import { readAsking } from './asking'
 import { setGround, writeLayers } from './buildUps'
 import { askAnew } from './choose'
+import { keepKnown } from './findings'
 import { leastsOf, readPlan, type StoredPlan } from './rows'
 import { writeSteps } from './edits'
 
@@ -25,7 +26,7 @@ const frozenIn = (plan: StoredPlan): Set<number> =>
   )
 
 /** What has started, what is still ahead, and every key: what a plan that is worked out anew starts from. */
-const aheadOf = (plan: StoredPlan) => ({
+export const aheadOf = (plan: StoredPlan) => ({
   past: plan.steps.filter(st => st.state === 'running' || st.state === 'done'),
   ahead: plan.steps.filter(st => st.state === 'planned'),
   keys: plan.steps.map(st => st.key),
@@ -177,6 +178,7 @@ export const compose = (id: number, input: Composed, person: Person, at: Date) =
     ]
     await writeSteps(tx, now, plan, order, leastsOf(plan.waits))
     await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
+    await keepKnown(tx, now)
     if (asksAgain) await askAnew(tx, id)
     else await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
     const laid = next.layers.flatMap(l => everyday(l, now.context) ?? []).join(', ')

@@ -17,6 +17,7 @@ import type { Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { DAY_MS, readAsking, readPrices, readRates } from './asking'
 import { readEdits } from './edits'
+import { foundSince } from './found'
 import { datesOf, sectionFor, startVerdictsOf, verdictsOf } from './judge'
 import { type PlannedStep, readPlan, readWetCoat, type StoredPlan } from './rows'
 import { strangeInPlan } from './strange'
@@ -92,6 +93,7 @@ export async function planPage(id: number, person: Person, at: Date) {
       plan.steps.filter(st => st.state !== 'skipped'),
       file.context,
     ),
+    found: await foundSince(file, plan),
     since: await sinceAgreed(id, plan, cost, dates, file.piece.agreed_minor, file.piece.accepted_worst_minor),
     rowVersion: file.piece.row_version,
     choice,

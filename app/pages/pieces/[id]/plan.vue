@@ -46,6 +46,8 @@ const overrule = async (rule: string, stepKey: string, word: string) =>
   again(await send('POST /api/pieces/:id/overrules', { id: id.value, body: { rule, stepKey, word } }))
 const mend = async (rule: string, stepKey: string) =>
   again(await send('POST /api/pieces/:id/mends', { id: id.value, body: { rule, stepKey } }))
+const takeFound = async (take: boolean) =>
+  again(await send('POST /api/pieces/:id/found', { id: id.value, body: { rowVersion: plan.value!.rowVersion, take } }))
 const back = async (which: 'undo' | 'redo') => {
   if (plan.value?.[which]) await again(await send('POST /api/pieces/:id/plan-back', { id: id.value, body: { which } }))
 }
@@ -263,6 +265,7 @@ const worst = computed(
         <strong>{{ w('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}.
         <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ w('plan.show') }}</button>
       </div>
+      <PlanFound v-if="plan.found" :found="plan.found" :can="can" @take="takeFound" />
       <PlanSince v-if="plan.since" :since="plan.since" />
       <PlanSums :plan="plan" />
     </aside>
