@@ -9,7 +9,7 @@ export type StepLine = BenchNow['may'][number]
 
 export const BENCH: InjectionKey<ShallowRef<BenchNow | null>> = Symbol('bench')
 
-type BenchKind = 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo'
+type BenchKind = 'start' | 'finish' | 'not-dry' | 'mixed' | 'section' | 'undo'
 export interface ActTarget {
   stepId: number
   rowVersion: number
@@ -34,11 +34,14 @@ export async function actAtBench(
     happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(),
     ...more,
   }
-  const done = await send('POST /api/bench', { body: command })
+  const done = await send('POST /api/bench', { body: command as BodyOf<'POST /api/bench'> })
   if (!done) return false
   // what it was raises the step's version by one; whoever changed it meanwhile keeps the mis-tap from being taken back
   const back = { ...step, rowVersion: step.rowVersion + 1 }
-  useNotes().show(done.says, 'done', BACK.includes(kind) ? async () => actAtBench('undo', back) : undefined)
+  const takeBack = () =>
+    kind === 'section' ? actAtBench('section', back, 0, { what: 'back' }) : actAtBench('undo', back)
+  const backs = BACK.includes(kind) || (kind === 'section' && more.what !== 'back')
+  useNotes().show(done.says, 'done', backs ? takeBack : undefined)
   return true
 }
 

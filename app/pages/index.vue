@@ -97,6 +97,9 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
         <div v-if="line" class="window-row" data-test="window">
           <NuxtLink :to="`/pieces/${line.pieceId}/plan`" class="no-underline leading-snug">
             <strong class="block">{{ line.step.title }}</strong>
+            <span v-if="line.section" class="block">{{
+              w('now.section', { no: line.section, of: line.step.sections?.count ?? line.section })
+            }}</span>
             <span class="caption">{{ line.pieceId }} · {{ line.piece }} · {{ line.step.faces }}</span>
           </NuxtLink>
           <WindowBar
@@ -156,7 +159,13 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
             <div class="grow basis-48">
               <strong>{{ s.title }}</strong><span class="caption block"
                 >{{ s.pieceId }} · {{ s.piece }} · {{ s.startedBy }}, {{ time(s.started_ms) }}</span
-              >
+              ><span v-if="s.sections?.next" class="block" data-test="section-clock">{{
+                w('now.sectionOff', {
+                  no: s.sections.next.no,
+                  from: time(s.sections.next.opens_ms),
+                  to: time(s.sections.next.closes_ms),
+                })
+              }}</span>
             </div>
             <span class="clock text-lg"
               >{{ span(clock.now - s.started_ms) }}<span class="caption"> / {{ hours(s.attended_min) }}</span></span

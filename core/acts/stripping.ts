@@ -15,6 +15,7 @@ import {
   SETUP_MIN,
 } from './act'
 import type { StepKind } from './step'
+import type { Surface } from './surface'
 import { fixed, H } from './wait'
 import { gritsSaid } from './words'
 
@@ -23,6 +24,10 @@ const SCRAPE_M2 = 15
 /** The sludge that is scraped off, and the rags after it. */
 const SLUDGE = () => ['sludge', 'skin'] as const
 const WEARS = { ...NOTHING_MADE, wears: true }
+
+/** Stripping does not prove contamination gone, and takes the barrier with it: it is washed and looked for anew. */
+const unproven = ({ contamination }: Surface): Surface['contamination'] =>
+  contamination === 'none' ? 'none' : 'untreated'
 
 const roughen: Act = {
   called: 'roughen the film',
@@ -132,6 +137,7 @@ const washOff: Act = {
     dirty: false,
     openColour: null,
     filler: null,
+    contamination: unproven(s),
     steelWool: step.method === 'steel-wool',
   }),
   then: () => fixed('dry', 2 * H, 4 * H, 12 * H, 'the washing solvent leaves pores and corners'),
@@ -167,6 +173,7 @@ const sandOff: Act = {
     dusty: true,
     openColour: null,
     filler: null,
+    contamination: unproven(s),
   }),
   then: NO_WAIT,
   open: NOT_DRYING,

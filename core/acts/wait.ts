@@ -2,6 +2,7 @@
 import type { Air } from '../air'
 import { dryingTime_min } from '../drying'
 import type { Material } from '../materials'
+import type { Sections } from './sections'
 
 export type WaitKind = 'order' | 'answer' | 'dwell' | 'dry' | 'recoat' | 'harden' | 'cure'
 
@@ -16,6 +17,8 @@ export interface Wait {
   /** past the maximum of a hard wait the work is spoiled */
   hard: boolean
   why: string
+  /** where it is worked in sections: what opens it goes on, and what closes it takes off, one after the other */
+  sections?: Sections
 }
 export type WaitDraft = Omit<Wait, 'from' | 'to'>
 

@@ -7,6 +7,9 @@ export const STANDARD_AIR: Air = { temperature_C: 21, rh: 0.5 }
 /** Halving above and doubling below for each 10 K off 21 °C, within 10–35 °C (common practice). */
 export const temperatureFactor = (t_C: number): number => 2 ** ((21 - Math.min(35, Math.max(10, t_C))) / 10)
 
+/** Heat shortens a window that closes; a cool room does not lengthen it (common practice). */
+export const windowFactor = (air: Air | null): number => (air ? Math.min(1, temperatureFactor(air.temperature_C)) : 1)
+
 /** Waterborne by the drying power of the air, oil ×1.5 above 70 % RH (common practice). */
 export function humidityFactor(base: Base, rh: number): number {
   if (base === 'water') return 0.5 / (1 - Math.min(0.95, rh))

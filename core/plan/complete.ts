@@ -7,8 +7,10 @@ import {
   does,
   type Fields,
   firstAfter,
+  inSections,
   isBare,
   type LadderPlace,
+  type Sections,
   SETUP_MIN,
   type Spot,
   type Step,
@@ -24,6 +26,7 @@ import {
 import { type Choice, groupsIn, groupsOfWay, waysOf } from '../build'
 import { need_ml } from '../coverage'
 import type { Context } from '../context'
+import { windowFactor } from '../drying'
 import { reducer_pct, taken } from '../materials'
 import {
   type Face,
@@ -150,11 +153,27 @@ function repaired(
   return { ...step, fields: { ...fields, ...filler, ...(told.length ? { repairs: told } : {}) } }
 }
 
+/** Work itself, without setting up and clearing. */
+const hands_min = (step: Step) => Math.max(1, step.attended_min - SETUP_MIN)
+/** The sections in which `from` goes on and `to` takes it off before it sets; undefined where nothing sets. */
+function sectioned(from: Step, to: Step, wait: Wait, context: Context): Sections | undefined {
+  if (wait.kind !== 'dwell' || wait.max === null || does(to, 'covers') || !actOf(from).open(from, context))
+    return undefined
+  const heat = windowFactor(context.air)
+  const window = { opens_min: wait.likely * heat, closes_min: wait.max * heat }
+  return inSections({ on_min: hands_min(from), off_min: hands_min(to), ...window }) ?? undefined
+}
+
 const dries = (w: Wait) => ['dry', 'recoat', 'harden'].includes(w.kind)
 /** All waits of a plan. A house that trusts the label plans with the likely end, not the safe one. */
 export function waitsOf(steps: readonly Step[], context: Context, airAfter?: (step: Step) => Air): Wait[] {
-  const waits = waitsBetween(steps, context, airAfter)
-  return context.house['dry-by'] === 'label' ? waits.map(w => (dries(w) ? { ...w, safe: w.likely } : w)) : waits
+  const byKey = new Map(steps.map(s => [s.key, s]))
+  const byLabel = context.house['dry-by'] === 'label'
+  return waitsBetween(steps, context, airAfter).map(wait => {
+    const [from, to] = [byKey.get(wait.from)!, byKey.get(wait.to)!]
+    const sections = sectioned(from, to, wait, context)
+    return { ...wait, ...(byLabel && dries(wait) ? { safe: wait.likely } : {}), ...(sections ? { sections } : {}) }
+  })
 }
 
 /** Fills in minutes, amounts, titles and waits of a list of steps. What was typed by hand stays as it was typed. */

@@ -1,22 +1,39 @@
 /** How a step is done: which face first, in what sections before it dries, with what care. All common practice. */
 import { isCoarser, P } from '../abrasives'
-import { actOf, type Step } from '../acts'
+import { actOf, type Step, type Wait } from '../acts'
 import type { Context } from '../context'
+import { windowFactor } from '../drying'
 import { faceFactor, type Face } from '../piece'
 import { isFlat, round, sumOf } from '../units'
 
-/** Sections that can be worked before they dry: m² each, and how many. Null where one will do, or nothing dries. */
+/** Sections in which a step is put on and wiped by itself before it sets: how many, m² each; null where one will do. */
 export function sectionsOf(
   step: Step,
   faces: readonly Face[],
   context: Context,
-): { area_m2: number; count: number; says: string } | null {
+): { area_m2: number; count: number; open_min: number; says: string } | null {
   const window = actOf(step).open(step, context)
   if (!window) return null
-  const area_m2 = window.open_min / window.min_m2
+  const open_min = window.open_min * windowFactor(context.air)
+  const area_m2 = open_min / window.min_m2
   const count = Math.ceil(sumOf(faces, f => f.area_m2 * faceFactor(f)) / area_m2)
-  return count > 1 ? { area_m2, count, says: window.says } : null
+  return count > 1 ? { area_m2, count, open_min, says: window.says } : null
 }
+/** "About 8 sections of 0.3 m²: …": with what takes it off where another step does, else by itself. */
+function sectionsSaid(step: Step, faces: readonly Face[], context: Context, waits: readonly Wait[]): string[] {
+  const pair = waits.find(w => w.from === step.key && w.sections)?.sections
+  const own = sectionsOf(step, faces, context)
+  const count = pair?.count ?? own?.count ?? 1
+  const heat = windowFactor(context.air)
+  const window = actOf(step).open(step, context)
+  if (!window || count < 2) return []
+  const area_m2 = sumOf(faces, f => f.area_m2) / count
+  const size = area_m2 >= 0.1 ? `${round(area_m2, 1)} m²` : `${Math.round(area_m2 * 10_000)} cm²`
+  const hot = `At ${Math.round(context.air.temperature_C)} °C that is ${round(1 / heat, 1)} times as fast: begin in the cool of the morning.`
+  return [`About ${count} sections of ${size}: ${window.says}.`, ...(heat < EARLY_HOURS ? [hot] : [])]
+}
+/** Heat that takes more than this from a window sends the work to the early hours. */
+const EARLY_HOURS = 0.8
 
 /** The sharp edge is broken with the last grits. */
 const EDGE_FROM = P(150)
@@ -28,10 +45,9 @@ export const inOrder = (faces: readonly Face[]): Face[] =>
   [...faces].sort((a, b) => RANKS.indexOf(a.rank) - RANKS.indexOf(b.rank) || lying(a) - lying(b))
 
 /** How this step is done on these faces, in words. */
-export function notesOf(step: Step, context: Context): string[] {
+export function notesOf(step: Step, context: Context, waits: readonly Wait[] = []): string[] {
   const act = actOf(step)
   const faces = context.facts.faces.filter(f => step.faces.includes(f.id))
-  const sections = sectionsOf(step, faces, context)
   const order = inOrder(faces)
   const first = order[0]
   const last = order.at(-1)
@@ -40,7 +56,7 @@ export function notesOf(step: Step, context: Context): string[] {
     step.grits.some(g => !isCoarser(g, EDGE_FROM)) &&
     faces.some(f => f.substrate === 'solid' && isFlat(f) && f.rank === 'show')
   return [
-    ...(sections ? [`About ${sections.count} sections of ${round(sections.area_m2, 1)} m²: ${sections.says}.`] : []),
+    ...sectionsSaid(step, faces, context, waits),
     ...(act.inOrder && first && last && first !== last
       ? [`Begin with ${first.part}, ${first.name}; end with ${last.part}, ${last.name}.`]
       : []),

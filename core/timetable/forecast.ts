@@ -1,7 +1,7 @@
 /**
  * When each step would be done, by the waits and the hours alone: one pair of hands on the piece whenever it is free.
  */
-import { does, type Step, type Wait } from '../acts'
+import { does, SETUP_MIN, type Step, type Wait } from '../acts'
 import { afterWorking, type Hours, nextSpan } from './hours'
 
 const MIN_MS = 60_000
@@ -57,11 +57,24 @@ export function forecast(input: ForecastInput): Forecast[] {
       result.set(step.key, { key: step.key, start_ms: ready, end_ms: ready + answer_min * MIN_MS })
       continue
     }
+    const taken = (before.get(step.key) ?? []).find(w => w.sections)
+    if (taken) {
+      // taken off section by section, while the rest goes on
+      const { firstOff_min, span_min } = taken.sections!
+      const on_ms = result.get(taken.from)?.start_ms ?? from_ms
+      const start_ms = Math.max(from_ms, afterWorking(hours, on_ms, SETUP_MIN + firstOff_min))
+      const left_ms = done.get(taken.from)?.finished_ms ? afterWorking(hours, start_ms, step.attended_min) : from_ms
+      const end_ms = Math.max(left_ms, afterWorking(hours, on_ms, 2 * SETUP_MIN + span_min))
+      result.set(step.key, { key: step.key, start_ms, end_ms })
+      continue
+    }
+    const goesOn = (after.get(step.key) ?? []).find(w => w.sections)?.sections
+    const hands_min = goesOn ? Math.max(step.attended_min, SETUP_MIN + goesOn.lastOn_min) : step.attended_min
     const window = Math.max(
       0,
       ...(after.get(step.key) ?? []).filter(w => w.hard && w.max !== null && w.kind === 'dwell').map(w => w.max!),
     )
-    result.set(step.key, { key: step.key, ...place(hours, ready, step.attended_min, window) })
+    result.set(step.key, { key: step.key, ...place(hours, ready, hands_min, window) })
   }
   return [...result.values()]
 }

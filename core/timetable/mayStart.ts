@@ -2,7 +2,7 @@
 import { blocks } from '../safety'
 import { actOf, does, type Late, makesDust, type Step, type Wait } from '../acts'
 import { type AirVerdict, type Air, judgeAir } from '../air'
-import { temperatureFactor } from '../drying'
+import { windowFactor } from '../drying'
 import { type Shelf, taken } from '../materials'
 import type { Verdict } from '../rules'
 import { closingOf, type Hours, isWorking, nextSpan } from './hours'
@@ -16,6 +16,13 @@ export interface BenchStep extends Step {
   started_ms: number | null
   finished_ms: number | null
   mixed_ms?: number | null
+  /** sections that went on, in order; none where it is not worked in sections */
+  laid?: readonly LaidSection[]
+}
+export interface LaidSection {
+  no: number
+  on_ms: number
+  off_ms: number | null
 }
 /** `held_ms`: "not dry yet" was said; not before this moment. */
 export interface BenchWait extends Wait {
@@ -50,14 +57,14 @@ export interface Window {
   safe_ms: number | null
   closes_ms: number | null
   hard: boolean
+  /** the section whose window this is, where it is worked in sections */
+  section?: number
 }
-
-const heatShortens = (air: Air | null): number => (air ? Math.min(1, temperatureFactor(air.temperature_C)) : 1)
 
 /** When the mixed pot of a step ends, by its early figure; heat shortens it. Null where nothing is mixed. */
 export function potEnds_ms(step: BenchStep, air: Air | null, shelf: Shelf): number | null {
   const life = taken(shelf, step)?.potLife_min
-  return life && step.mixed_ms ? step.mixed_ms + life[0] * heatShortens(air) * MIN_MS : null
+  return life && step.mixed_ms ? step.mixed_ms + life[0] * windowFactor(air) * MIN_MS : null
 }
 
 /**
@@ -66,6 +73,21 @@ export function potEnds_ms(step: BenchStep, air: Air | null, shelf: Shelf): numb
  */
 export function windowOf(wait: BenchWait, from: BenchStep, air: Air | null = null): Window | null {
   if (from.started_ms === null || from.state === 'skipped') return null
+  const heat = windowFactor(air)
+  const next = from.laid?.find(s => s.off_ms === null)
+  if (wait.sections && next) {
+    // the section that closes first is the clock
+    const after = (minutes: number) => Math.max(next.on_ms + minutes * heat * MIN_MS, wait.held_ms ?? 0)
+    return {
+      ...{ from: wait.from, to: wait.to, kind: wait.kind, why: wait.why, hard: wait.hard, start_ms: next.on_ms },
+      section: next.no,
+      opens_ms: after(wait.min),
+      likely_ms: after(wait.likely),
+      safe_ms: after(wait.safe),
+      closes_ms: next.on_ms + wait.max! * heat * MIN_MS,
+    }
+  }
+  if (wait.sections && from.laid?.length) return null
   const end = from.finished_ms
   const at = (minutes: number) => (end === null ? null : Math.max(end + minutes * MIN_MS, wait.held_ms ?? 0))
   return {
@@ -78,7 +100,7 @@ export function windowOf(wait: BenchWait, from: BenchStep, air: Air | null = nul
     opens_ms: at(wait.min),
     likely_ms: at(wait.likely),
     safe_ms: at(wait.safe),
-    closes_ms: wait.max === null ? null : from.started_ms + wait.max * heatShortens(air) * MIN_MS,
+    closes_ms: wait.max === null ? null : from.started_ms + wait.max * heat * MIN_MS,
   }
 }
 
@@ -153,7 +175,8 @@ export function mayStart(q: StartQuestion): StartVerdict {
   for (const wait of before) {
     const from = byKey.get(wait.from)
     if (!from || from.state === 'skipped') continue
-    if (from.state !== 'done')
+    const wet = from.state === 'running' && wait.sections !== undefined && from.laid?.some(s => s.off_ms === null)
+    if (from.state !== 'done' && !wet)
       refuse(
         does(from, 'words') ? 'client' : 'earlier-step',
         does(from, 'words') ? "It waits for the client's word." : `${from.title}: that comes before.`,

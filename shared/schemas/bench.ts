@@ -33,6 +33,7 @@ export const benchCommand = z.discriminatedUnion(
     }),
     z.strictObject({ kind: z.literal('not-dry'), ...command }),
     z.strictObject({ kind: z.literal('mixed'), ...command }),
+    z.strictObject({ kind: z.literal('section'), what: z.enum(['on', 'off', 'back']), ...command }),
     z.strictObject({ kind: z.literal('undo'), ...command }),
   ],
   { error: 'This is no act at the bench.' },

@@ -304,7 +304,12 @@ describe('plan, gates and waits', () => {
     const missing = await done(id, 'gate', t('11:00'))
     expect(missing.body.code).toBe('gate')
     expect(
-      (await act(people.lead, 'finish', await stepOf(people.owner, id, 'gate'), t('11:00'), { gate: 'fail' })).status,
+      (
+        await act(people.lead, 'finish', await stepOf(people.owner, id, 'gate'), t('11:00'), {
+          gate: 'fail',
+          note: 'halos',
+        })
+      ).status,
     ).toBe(200)
     expect((await planOf(people.owner, id)).steps.map(s => s.key).slice(0, 6)).toEqual([
       'approval',
@@ -330,7 +335,12 @@ describe('plan, gates and waits', () => {
       const next = (await planOf(people.owner, id)).steps.find(s => s.start.may)
       if (!next) continue
       key = next.kind
-      const reply = await done(id, next.key, new Date(at).toISOString(), key === 'gate' ? { gate: 'fail' } : {})
+      const reply = await done(
+        id,
+        next.key,
+        new Date(at).toISOString(),
+        key === 'gate' ? { gate: 'fail', note: 'halos' } : {},
+      )
       if (key === 'gate') expect(reply.body).toMatchObject({ ok: true, askAgain: true })
     }
     const plan = await planOf(people.owner, id)

@@ -1,20 +1,19 @@
 import { P } from '../../core/abrasives'
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
+import type { planOf, Caller, Composed } from './http'
 import {
   act,
-  type Caller,
-  type Composed,
   composed,
   freshLayer,
   intake,
   named,
-  planOf,
   setClock,
   setHouse,
   shopPeople,
   stepOf,
   sayYes,
+  workTo,
 } from './http'
 
 const t = (clock: string, day = '2026-12-14') => `${day}T${clock}:00+01:00`
@@ -97,28 +96,6 @@ async function table() {
   const { faces, rowVersion } = await routes(id)
   return { id, top: faces[0]!.id, legs: faces[1]!.id, rowVersion }
 }
-/** Works through the plan to a step, an hour apart inside the hours of the shop, the air kept fresh. */
-async function workTo(id: number, stop: string, gate: 'pass' | 'fail') {
-  for (let at = Date.parse(t('09:00')), tries = 0; tries < 400; at += 3_600_000, tries++) {
-    const clock = new Date(at)
-    if ([0, 6].includes(clock.getUTCDay()) || clock.getUTCHours() < 7 || clock.getUTCHours() > 13) continue
-    await setClock(people.owner, clock.toISOString())
-    await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
-    const next = (await planOf(people.owner, id)).steps.find(s => s.state === 'planned')!
-    for (let from = at; from < at + 3_000_000; from += 600_000) {
-      await setClock(people.owner, new Date(from).toISOString())
-      const started = await act(people.lead, 'start', next, new Date(from).toISOString())
-      if (started.status !== 200) continue
-      await act(people.lead, 'finish', await stepOf(people.owner, id, next.key), new Date(from).toISOString(), {
-        gate: next.kind === 'gate' ? gate : null,
-      })
-      if (named(next as never) === stop) return
-      break
-    }
-  }
-  throw new Error(`${stop} was not reached`)
-}
-
 describe('faces that go their own way', () => {
   it('legs are scuffed while the top is stripped; price, plan and question follow; all go one way again', async () => {
     const { id, legs, top, rowVersion } = await table()
@@ -163,7 +140,7 @@ describe('faces that go their own way', () => {
       })
       await sayYes(people.office, id)
       const before = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
-      await workTo(id, 'gate', 'fail')
+      await workTo(people, id, t('09:00'), 'gate', 'fail')
       const { steps } = await plan(id)
       const left = steps.filter(s => s.state === 'planned')
       expect(left.find(s => named(s) === 'f-strip')!.faces).toEqual([legs])
@@ -333,7 +310,7 @@ describe('the air, and what dust may do in it', () => {
     }
     const [coated, sanded] = [await table(), await table()]
     for (const { id } of [coated, sanded]) await sayYes(people.office, id)
-    await workTo(coated.id, 'coat-1', 'pass')
+    await workTo(people, coated.id, t('09:00'), 'coat-1')
     const says = async () => (await stepOf(people.owner, sanded.id, 'sand')).start.refusals.map(r => r.says).join(' ')
     expect(await says()).not.toMatch(/A coat is wet/)
     await room(true)

@@ -447,7 +447,7 @@ describe('at the bench', () => {
           'finish',
           await stepOf(people.owner, id, next.key),
           at,
-          key ? { gate: 'fail' } : {},
+          key ? { gate: 'fail', note: 'halos' } : {},
         )
         if (key) expect(reply.body).toMatchObject({ ok: true, askAgain: false })
       }

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { MenuButton, MenuItems, MenuItem, Menu } from '@headlessui/vue'
 import { MATERIALS } from '#core/materials'
-import type { ActTarget } from '~/composables/bench'
+import type { RouteSlug } from '#core/piece'
+import type { ActTarget, StepLine } from '~/composables/bench'
 
 /** Start, done, not dry yet, take back: now, or some minutes ago. */
 const props = defineProps<{
@@ -9,9 +10,10 @@ const props = defineProps<{
     kind: string
     product?: string | null
     amount_ml?: number | null
-    gate?: { look: string; fails: string } | null
+    gate?: { look: string; fails: string; fallback: RouteSlug | null } | null
     passTest?: string | null
     on?: readonly { id: number; name: string }[]
+    sections?: StepLine['sections']
   }
   state: 'planned' | 'running' | 'done'
   may?: boolean
@@ -31,6 +33,18 @@ async function go(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', ago =
   await actAtBench(kind, props.step, ago)
   busy.value = false
 }
+/** What the next touch does to a section, while the step runs in sections. */
+const section = computed(() => {
+  const s = props.state === 'running' ? (props.step.sections ?? null) : null
+  if (s?.next && (s.takes || s.wipes)) return { what: 'off' as const, no: s.next.no, of: s.count }
+  if (s && !s.takes && s.laid < s.count) return { what: 'on' as const, no: s.laid + 1, of: s.count }
+  return null
+})
+async function touch(what: 'on' | 'off' | 'back') {
+  busy.value = true
+  await actAtBench('section', props.step, 0, { what })
+  busy.value = false
+}
 const main = computed(() => (props.state === 'running' ? ('finish' as const) : ('start' as const)))
 const can = computed(() => session.may('owner', 'lead', 'finisher'))
 </script>
@@ -38,8 +52,18 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
 <template>
   <span v-if="can" class="inline-flex items-stretch">
     <button
+      v-if="section"
+      class="act mr-2 whitespace-nowrap"
+      :disabled="busy"
+      data-test="section"
+      @click="touch(section.what)"
+    >
+      {{ w(`bench.section.${section.what}`, { no: section.no, of: section.of }) }}
+    </button>
+    <button
       v-if="state === 'running' || (state === 'planned' && may)"
       class="act min-w-24 !rounded-r-none"
+      :class="section ? 'act-quiet' : ''"
       :disabled="busy"
       @click="go(main)"
     >
@@ -71,6 +95,17 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
             @click="go('mixed')"
           >
             {{ w('bench.mixed') }}
+          </button></MenuItem
+        >
+        <MenuItem
+          v-if="state === 'running' && step.sections && step.sections.laid + step.sections.off > 1"
+          v-slot="{ active }"
+          ><button
+            class="block w-full text-left px-4 min-h-12"
+            :class="active ? 'bg-verdigris-wash' : ''"
+            @click="touch('back')"
+          >
+            {{ w('bench.section.back') }}
           </button></MenuItem
         >
         <MenuItem v-if="state === 'planned' && waits" v-slot="{ active }"

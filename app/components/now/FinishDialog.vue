@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Fields } from '#core/acts'
+import type { RouteSlug } from '#core/piece'
 import type { ActTarget } from '~/composables/bench'
 
 /** The end of a step: how a gate went, and what was used from which lot. */
@@ -7,7 +8,7 @@ const props = defineProps<{
   step: ActTarget & {
     product?: string | null
     amount_ml?: number | null
-    gate?: { look: string; fails: string } | null
+    gate?: { look: string; fails: string; fallback: RouteSlug | null } | null
     passTest?: string | null
     on?: readonly { id: number; name: string }[]
     key?: string
@@ -21,6 +22,9 @@ const gate = ref<'pass' | 'fail' | null>(null)
 const lot = ref<number | null>(null)
 const amount = ref(Math.ceil(props.step.amount_ml ?? 0))
 const word = ref('')
+/** A gate that failed: what was seen, and its picture. */
+const seen = ref('')
+const picture = ref<File | null>(null)
 const busy = ref(false)
 /** Faces on which the round did not pass; null: it passed. */
 const again = ref<number[] | null>(null)
@@ -36,8 +40,19 @@ onMounted(async () => {
   store.value = await call('GET /api/store')
   lot.value = lots.value.find(l => l.class === props.step.product && l.left_ml > 0)?.id ?? null
 })
+async function addPicture(file: File) {
+  const form = new FormData()
+  form.append('picture', file)
+  const added = await send('POST /api/pieces/:id/photographs', { id: props.step.pieceId!, body: form })
+  picture.value = null
+  return added
+}
 async function done() {
   busy.value = true
+  if (picture.value && gate.value === 'fail' && !(await addPicture(picture.value))) {
+    busy.value = false
+    return
+  }
   const used =
     props.step.product && lot.value !== null && amount.value > 0
       ? [{ lotId: lot.value, amountMl: amount.value, word: word.value }]
@@ -45,6 +60,7 @@ async function done() {
   if (
     await actAtBench('finish', props.step, props.ago, {
       gate: gate.value,
+      note: gate.value === 'fail' ? seen.value : '',
       used,
       again: again.value ?? [],
       ...(again.value && strength.value ? { strength: strength.value } : {}),
@@ -78,6 +94,23 @@ async function done() {
         </button>
       </div>
       <p class="caption mt-2">{{ w('bench.failsWhen') }} {{ step.gate.fails }}</p>
+      <div v-if="gate === 'fail'" class="grid gap-3 mt-3" data-test="failed">
+        <p class="verdict verdict-stop">
+          {{
+            step.gate.fallback ? w('bench.thenOver', { route: w(`route.${step.gate.fallback}`) }) : w('bench.thenAgain')
+          }}
+        </p>
+        <label>{{ w('bench.seen') }} <input v-model="seen" class="field" maxlength="500" data-test="seen" /></label>
+        <label v-if="step.pieceId" class="act act-quiet cursor-pointer"
+          >{{ picture ? picture.name : w('bench.picture')
+          }}<input
+            type="file"
+            class="sr-only"
+            accept="image/jpeg,image/png,image/webp"
+            capture="environment"
+            @change="picture = ($event.target as HTMLInputElement).files?.[0] ?? null"
+        /></label>
+      </div>
     </fieldset>
     <div v-if="step.product" class="mt-4 grid gap-3">
       <FindField
@@ -108,7 +141,13 @@ async function done() {
     <div class="mt-6 flex gap-3">
       <button
         class="act"
-        :disabled="busy || (step.gate != null && gate === null) || (short && !word) || again?.length === 0"
+        :disabled="
+          busy ||
+          (step.gate != null && gate === null) ||
+          (gate === 'fail' && !seen.trim()) ||
+          (short && !word) ||
+          again?.length === 0
+        "
         @click="done"
       >
         {{ w('bench.finish') }}

@@ -46,6 +46,7 @@ const target = computed(() => ({
   pieceId,
   passTest: s.value.passTest,
   on: names.value,
+  sections: s.value.sections,
 }))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as unknown as Choice)

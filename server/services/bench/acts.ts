@@ -14,7 +14,8 @@ import { readAir } from '../shop/air'
 import type { Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
-import { fallBack } from './gate'
+import { fallBack, gateBack } from './gate'
+import { layFirst, layRest, section, takeRest } from './sections'
 import { benchView } from './view'
 
 const LONGEST_AGO_MIN = 12 * 60
@@ -30,6 +31,8 @@ function follow(act: Act, command: BenchCommand): Promise<Result> {
       return notDry(act)
     case 'mixed':
       return mixed(act)
+    case 'section':
+      return section(act, command.what)
     case 'undo':
       return undo(act)
   }
@@ -87,6 +90,7 @@ async function start(act: Act): Promise<Result> {
         WHERE id = :id`,
     { at, personId: person.id, label: step.label, id: step.id },
   )
+  await layFirst(act)
   await write(
     act,
     'started',
@@ -102,6 +106,8 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
     throw fail(422, 'before-start', 'It cannot end before it started.')
   if (step.gate && !command.gate)
     throw fail(422, 'gate', 'Judge the gate: passed or failed?', { gate: 'Passed or failed?' })
+  if (step.gate && command.gate === 'fail' && !command.note.trim())
+    throw fail(422, 'gate-word', 'Say in a word what was seen: it goes with the price.', { note: 'What was seen?' })
   const used: string[] = []
   for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
   await tx.run(
@@ -111,6 +117,8 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
         WHERE id = :id`,
     { at, personId: person.id, gate: step.gate ? command.gate : null, id: step.id },
   )
+  await layRest(act)
+  await takeRest(act)
   const minutes = Math.round((at.getTime() - step.started_ms!) / MINUTE_MS)
   const says = [
     `Done: ${step.title}, ${minutes} min (planned ${step.attended_min})`,
@@ -249,8 +257,7 @@ async function undo(act: Act): Promise<Result> {
       .some(st => st.faces.some(f => step.faces.includes(f)) && (st.state === 'running' || st.state === 'done'))
   )
     throw fail(409, 'later', 'A later step has started since; take that back first.')
-  if (step.gateResult === 'fail')
-    throw fail(409, 'gate', 'The plan has gone over to its fallback; a failed gate cannot be taken back.')
+  if (step.gateResult === 'fail') await gateBack(act)
   const last = await tx.row<{ id: number }>(
     "SELECT id FROM logbook WHERE step_id = :id AND kind IN ('started', 'finished', 'gate') ORDER BY id DESC LIMIT 1",
     { id: step.id },
@@ -292,6 +299,7 @@ async function undo(act: Act): Promise<Result> {
           WHERE id = :id`,
       { id: step.id },
     )
+    await tx.run('DELETE FROM step_section WHERE step_id = :id', { id: step.id })
   }
   const says = `Taken back: ${step.state === 'done' ? 'the end' : 'the start'} of ${step.title}`
   await write(act, 'undone', says, last?.id)

@@ -1,19 +1,105 @@
 import { mustAskAgain } from '#core/approval'
+import type { BuildUp } from '#core/build'
 import { ROUTE_NAMES } from '#core/piece'
 import { estimate } from '#core/estimate'
+import { againAfter } from '#core/plan'
+import type { Db } from '../../database/db'
 import { readPrices, readRates } from '../plan/asking'
 import { setGround } from '../plan/buildUps'
 import { keepKnown } from '../plan/findings'
-import { insertStep, writeFaces, writeSaid } from '../plan/rows'
+import { insertStep, type PlannedStep, writeFaces, writeSaid } from '../plan/rows'
 import { log } from '../platform/log'
-import { type Act, repeatBefore, type Result } from './act'
+import type { Act, Result } from './act'
+
+/** What a failed gate changed. */
+interface Back {
+  skipped: string[]
+  narrowed: Pick<PlannedStep, 'key' | 'faces' | 'attended_min' | 'amount_ml'>[]
+  fresh: string[]
+  grounds: Pick<BuildUp, 'id' | 'ground' | 'ending'>[]
+  asks: boolean
+}
+const keepBack = ({ tx, step }: Act, back: Back) =>
+  tx.run('INSERT INTO gate_back (step_id, content) VALUES (:id, :content)', {
+    id: step.id,
+    content: JSON.stringify(back),
+  })
+
+/** A gate without a fallback: the work before it once more, and the gate again. */
+async function onceMore(act: Act): Promise<Result> {
+  const { tx, file, plan, step } = act
+  const index = plan.steps.findIndex(st => st.id === step.id)
+  const rounds = plan.steps.filter(st => st.key.startsWith(`${step.key}~`)).length + 2
+  const done = plan.steps.slice(0, index).filter(st => st.state === 'done')
+  const again = againAfter(step, done).map(st => ({ ...st, key: `${st.key.split('~')[0]}~${rounds}` }))
+  const { steps: placed } = await inWorker('complete', { steps: again, context: file.context, choice: file.choice! })
+  await spread(tx, file.piece.id)
+  for (const [i, st] of placed.entries())
+    await insertStep(tx, file.piece.id, st, (index + 1) * APART + Math.round(((i + 1) * APART) / (placed.length + 1)))
+  await keepBack(act, { skipped: [], narrowed: [], fresh: again.map(st => st.key), grounds: [], asks: false })
+  return { ok: true, says: `Once more: ${placed.map(st => st.title).join(', ')}` }
+}
+const APART = 100
+/** Steps apart again, so that others go between. */
+async function spread(tx: Db, pieceId: number) {
+  const rows = await tx.rows<{ id: number }>(
+    'SELECT id FROM plan_step WHERE piece_id = :pieceId ORDER BY position, id',
+    { pieceId },
+  )
+  for (const [i, { id }] of rows.entries())
+    await tx.run('UPDATE plan_step SET position = :position WHERE id = :id', { id, position: (i + 1) * APART })
+}
+
+/**
+ * A failed gate judged by mistake: what it changed is as it was, and the question that it asked falls away. Refused
+ * once a step of what followed has started, or the client has answered.
+ */
+export async function gateBack({ tx, file, plan, step }: Act): Promise<void> {
+  const row = await tx.row<{ content: string | Back }>('SELECT content FROM gate_back WHERE step_id = :id', {
+    id: step.id,
+  })
+  if (!row) throw fail(409, 'gate', 'This gate failed before it could be taken back. Change the plan by hand.')
+  const back = typeof row.content === 'string' ? (JSON.parse(row.content) as Back) : row.content
+  const fresh = plan.steps.filter(st => back.fresh.includes(st.key))
+  const begun = fresh.find(st => st.state !== 'planned')
+  if (begun?.kind === 'approval')
+    throw fail(409, 'answered', 'The client has answered about this since. Ask anew under Client.')
+  if (begun) throw fail(409, 'later', `"${begun.title}" has started since; take that back first.`)
+  for (const { id } of fresh) await tx.run('DELETE FROM plan_step WHERE id = :id', { id })
+  for (const key of back.skipped)
+    await tx.run(
+      "UPDATE plan_step SET state = 'planned', row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key",
+      { id: file.piece.id, key },
+    )
+  for (const { key, faces, attended_min, amount_ml } of back.narrowed) {
+    const its = plan.steps.find(st => st.key === key)
+    if (!its) continue
+    await writeFaces(tx, its.id, faces)
+    await tx.run(
+      `UPDATE plan_step
+          SET attended_min = :attended_min, amount_ml = :amount_ml, row_version = row_version + 1
+          WHERE id = :id`,
+      { id: its.id, attended_min, amount_ml },
+    )
+  }
+  for (const { id, ...b } of back.grounds) await setGround(tx, id, b)
+  if (back.asks)
+    await tx.run(
+      `UPDATE approval
+          SET state = 'superseded'
+          WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'`,
+      { id: file.piece.id },
+    )
+  await tx.run('DELETE FROM gate_back WHERE step_id = :id', { id: step.id })
+  await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id: file.piece.id })
+}
 
 /** A failed gate: the rest of the plan gives way to the fallback's, from the surface as it now is. */
 export async function fallBack(act: Act): Promise<Result> {
   const { tx, file, plan, step, now } = act
   const id = file.piece.id
   const choice = file.choice!
-  if (!step.gate!.fallback) return repeatBefore(act)
+  if (!step.gate!.fallback) return onceMore(act)
   const done = plan.steps.filter(st => st.state === 'done' || st.state === 'running' || st.id === step.id)
   const left = plan.steps.filter(st => st.state === 'planned' && st.id !== step.id)
   const rates = await readRates(tx)
@@ -22,6 +108,16 @@ export async function fallBack(act: Act): Promise<Result> {
   const worst_minor = estimate(quiet.live.steps, rates, price).total_minor
   const askAgain = mustAskAgain(file.piece.accepted_worst_minor ?? 0, worst_minor)
   const { over, live } = askAgain ? asking : quiet
+  await keepBack(act, {
+    skipped: over.skip,
+    narrowed: over.narrow.map(({ key }) => {
+      const was = left.find(st => st.key === key)!
+      return { key, faces: was.faces, attended_min: was.attended_min, amount_ml: was.amount_ml }
+    }),
+    fresh: over.fresh.map(st => st.key),
+    grounds: choice.buildUps.map(({ id: buildUp, ground, ending }) => ({ id: buildUp, ground, ending })),
+    asks: askAgain,
+  })
   for (const key of over.skip)
     await tx.run(
       "UPDATE plan_step SET state = 'skipped', row_version = row_version + 1 WHERE piece_id = :id AND step_key = :key",

@@ -2,6 +2,7 @@ import { roundEndingAt } from '#core/plan'
 import { cautionsOfStep, wears } from '#core/acts'
 import { dewPoint_C, GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
 import { taken } from '#core/materials'
+import type { RouteSlug } from '#core/piece'
 import type { Caution } from '#core/safety'
 import { CLOSING_MIN, closingOf, nextSpan, spanAt, windowOf, type Window } from '#core/timetable'
 import { round } from '#core/units'
@@ -16,6 +17,7 @@ import { lastEvent } from '../platform/events'
 import { readable } from '../platform/readable'
 import { readAir } from '../shop/air'
 import { clockIn, readHours } from '../shop/rows'
+import { type SectionLine, sectionLine } from './sections'
 import { benchView } from './view'
 
 interface StepLine {
@@ -30,12 +32,13 @@ interface StepLine {
   rowVersion: number
   product: string | null
   amount_ml: number | null
-  gate: { look: string; fails: string } | null
+  gate: { look: string; fails: string; fallback: RouteSlug | null } | null
   keeps: string[]
   cautions: Caution[]
   /** what its round passes by, while it runs, and the faces that may want one more */
   passTest: string | null
   on: { id: number; name: string }[]
+  sections: SectionLine | null
 }
 interface WindowLine extends Window {
   pieceId: number
@@ -135,11 +138,12 @@ async function workOutNow(at: Date) {
       rowVersion: st.rowVersion,
       product: st.product,
       amount_ml: st.amount_ml,
-      gate: st.gate ? { look: st.gate.look, fails: st.gate.fails } : null,
+      gate: st.gate ? { look: st.gate.look, fails: st.gate.fails, fallback: st.gate.fallback } : null,
       keeps: wears(st) ? file.facts.marks : [],
       cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) }),
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
       passTest: st.state === 'running' ? (roundEndingAt(plan.steps, st.key, file.context)?.passes ?? null) : null,
+      sections: st.state === 'done' ? null : sectionLine(st, plan, file),
       on: st.state === 'running' ? st.faces.map(id => ({ id, name: faceName.get(id) ?? '' })) : [],
     })
     const view = benchView({
@@ -152,6 +156,8 @@ async function workOutNow(at: Date) {
       wetCoat,
     })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
+    const open = (to: PlannedStep, w: { sections?: unknown }) =>
+      to.state === 'planned' || (to.state === 'running' && w.sections !== undefined)
     for (const st of plan.steps) {
       if (st.state === 'running') running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy })
       if (st.state !== 'planned') continue
@@ -170,11 +176,21 @@ async function workOutNow(at: Date) {
           latest_ms: v.latest_ms,
         })
     }
+    for (const st of plan.steps) {
+      const its = st.state === 'running' ? sectionLine(st, plan, file) : null
+      if (!its?.wipes || !its.next) continue
+      const { no, opens_ms, closes_ms } = its.next
+      windows.push({
+        ...{ from: st.key, to: st.key, kind: 'dwell', why: 'it is wiped before it sets', hard: true, section: no },
+        ...{ start_ms: st.laid[no - 1]!.on_ms, opens_ms, likely_ms: opens_ms, safe_ms: opens_ms, closes_ms },
+        ...{ pieceId: file.piece.id, piece: file.piece.name, step: line(st), running: true },
+        acknowledged: heard.get(`${file.piece.id}|${st.key}|${st.key}`)?.name ?? null,
+      })
+    }
     for (const w of plan.waits) {
       const from = byKey.get(w.from)
       const to = byKey.get(w.to)
-      if (!from || !to || to.state !== 'planned' || from.kind === 'approval' || (w.min === 0 && w.max === null))
-        continue
+      if (!from || !to || !open(to, w) || from.kind === 'approval' || (w.min === 0 && w.max === null)) continue
       const window = windowOf(w, from, air)
       if (!window) continue
       const ack = heard.get(`${file.piece.id}|${w.from}|${w.to}`)

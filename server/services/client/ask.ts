@@ -101,7 +101,7 @@ export async function takeSnapshot(
       fields: st.fields,
       typed: st.typed,
     })) as unknown as Json,
-    waits: plan.waits.map(({ held_ms: _held, least_min: _least, ...w }) => w) as unknown as Json,
+    waits: plan.waits.map(({ held_ms: _held, least_min: _least, sections: _sections, ...w }) => w) as unknown as Json,
   })
   const section = sectionFor(file.context, plan, verdictsOf(file, plan, at))
   const layers = file.choice!.buildUps.flatMap(b => b.layers)

@@ -7,6 +7,7 @@ import { mayOverrule } from '#core/safety'
 import { sumOf } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
+import { sectionLine } from '../bench/sections'
 import { benchView } from '../bench/view'
 import { onPiece } from '../piece/pieces'
 import { readPiece } from '../piece/read'
@@ -106,8 +107,9 @@ export async function planPage(id: number, person: Person, at: Date) {
       faceNames: st.faces.map(f => faceNames.get(f) ?? ''),
       cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) }),
       keeps: wears(st) ? file.facts.marks : [],
-      notes: notesOf(st, file.context),
+      notes: notesOf(st, file.context, plan.waits),
       start: bench.get(st.key)!,
+      sections: st.state === 'done' ? null : sectionLine(st, plan, file),
       /** what its round passes by, where a round ends with it */
       passTest: roundEndingAt(live, st.key, file.context)?.passes ?? null,
       cost_minor: materialCost_minor(st, price),

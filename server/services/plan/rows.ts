@@ -18,11 +18,12 @@ import { temperatureFactor } from '#core/drying'
 import { type Shelf, taken } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
 import { waitsOf } from '#core/plan'
-import type { BenchStep, BenchWait, StepState } from '#core/timetable'
+import type { BenchStep, BenchWait, LaidSection, StepState } from '#core/timetable'
 import type { Db } from '../../database/db'
 import type { Which } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
 import { readShelf } from '../store/shelf'
+import { readLaid } from './laid'
 import { strangeInPlan } from './strange'
 
 interface StepRow {
@@ -78,6 +79,7 @@ export interface PlannedStep extends BenchStep {
   gateResult: 'pass' | 'fail' | null
   startedBy: string | null
   finishedBy: string | null
+  laid: readonly LaidSection[]
 }
 export interface StoredPlan {
   steps: PlannedStep[]
@@ -142,6 +144,7 @@ const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep => {
     started_ms: r.started_at?.getTime() ?? null,
     finished_ms: r.finished_at?.getTime() ?? null,
     mixed_ms: r.mixed_at?.getTime() ?? null,
+    laid: [],
     startedBy: r.started_by,
     finishedBy: r.finished_by,
   }
@@ -212,6 +215,7 @@ export async function readPlans(on: Db, which: Which, files: readonly Planned[])
     if (faces) faces.push(face_id)
     else facesOf.set(step_id, [face_id])
   }
+  const laid = await readLaid(on, where, params)
   const said = await on.rows<SaidRow>(
     `SELECT w.* FROM wait_said w JOIN piece ON piece.id = w.piece_id WHERE ${where}`,
     params,
@@ -231,7 +235,8 @@ export async function readPlans(on: Db, which: Which, files: readonly Planned[])
     plans.set(id, plan)
     return plan
   }
-  for (const row of steps) of(row.piece_id).steps.push(stepOf(row, facesOf.get(row.id) ?? [], shelf))
+  for (const row of steps)
+    of(row.piece_id).steps.push({ ...stepOf(row, facesOf.get(row.id) ?? [], shelf), laid: laid.get(row.id) ?? [] })
   for (const file of files) {
     const plan = plans.get(file.piece.id)
     if (!plan || strangeInPlan(plan)) continue

@@ -1,0 +1,92 @@
+/**
+ * Work in sections: what goes on stays workable for a while, and is taken off section by section before that ends. One
+ * pair of hands. Minutes.
+ */
+
+/** What the hands do, and when they begin, from the first section on. */
+export interface Turn {
+  at_min: number
+  what: 'on' | 'off'
+  no: number
+}
+export interface Sections {
+  count: number
+  /** each: minutes to put it on, and to take it off */
+  on_min: number
+  off_min: number
+  /** a section may come off so long after it went on, and must be off so long after that it began */
+  opens_min: number
+  closes_min: number
+  turns: Turn[]
+  /** when the first is taken off, when the last has gone on, when all is off */
+  firstOff_min: number
+  lastOn_min: number
+  span_min: number
+}
+
+/** Sections beyond this are no plan. */
+const MOST = 400
+interface Wet {
+  no: number
+  opens: number
+  closes: number
+}
+
+/** Would all that is wet still come off in time, one after the other, if the hands are free at `now`? */
+function holds(wet: readonly Wet[], now: number, off_min: number): boolean {
+  let t = now
+  return wet.every(w => {
+    t = Math.max(t, w.opens) + off_min
+    return t <= w.closes + 1e-9
+  })
+}
+
+interface Asked {
+  on_min: number
+  off_min: number
+  opens_min: number
+  closes_min: number
+}
+/** The order of the work for so many sections: the next goes on whenever all that is wet still comes off in time. */
+function worked(q: Asked, count: number): Sections {
+  const [on_min, off_min] = [q.on_min / count, q.off_min / count]
+  const turns: Turn[] = []
+  const wet: Wet[] = []
+  let [now, next, lastOn] = [0, 1, 0]
+  while (next <= count || wet.length > 0) {
+    const fresh = { no: next, opens: now + on_min + q.opens_min, closes: now + q.closes_min }
+    const first = wet[0]
+    const ready = first !== undefined && first.opens <= now
+    const goesOn = next <= count && !ready && holds([...wet, fresh], now + on_min, off_min)
+    if (goesOn || !first) {
+      turns.push({ at_min: now, what: 'on', no: next++ })
+      wet.push(fresh)
+      lastOn = now += on_min
+    } else {
+      now = Math.max(now, first.opens)
+      turns.push({ at_min: now, what: 'off', no: first.no })
+      wet.shift()
+      now += off_min
+    }
+  }
+  const firstOff_min = turns.find(t => t.what === 'off')!.at_min
+  return { ...q, count, on_min, off_min, turns, firstOff_min, lastOn_min: lastOn, span_min: now }
+}
+
+/** Going to another section and looking costs this much, minutes (shop default): no more of them than help. */
+const EACH_MIN = 4
+/** So many more than the fewest are tried, and never more than twice as many. */
+const TRIED = 12
+/**
+ * Sections of one size that keep the window, through soonest. Null where no size would: the window is shorter than its
+ * own wait.
+ */
+export function inSections(q: Asked): Sections | null {
+  const room = q.closes_min - q.opens_min
+  if (!(room > 0)) return null
+  const least = Math.max(1, Math.ceil((q.on_min + q.off_min) / room - 1e-9))
+  if (least > MOST) return null
+  const counts = Array.from({ length: Math.min(least, MOST - least, TRIED) + 1 }, (_, i) => least + i)
+  const cost = (s: Sections) => s.span_min + EACH_MIN * s.count
+  return counts.map(n => worked(q, n)).reduce((best, s) => (cost(s) < cost(best) ? s : best))
+}

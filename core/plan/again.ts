@@ -1,0 +1,42 @@
+/** What is done once more after a gate that has no fallback failed. */
+import { stepOf, type Step } from '../acts'
+import { P } from '../abrasives'
+
+const WHY = 'the gate failed: once more'
+/** A barrier that did not hold: off the craters, washed, wetted and looked at, barred anew (handbook 19, fish eyes). */
+function chainAnew(barrier: Step, gate: Step): Step[] {
+  const put = (key: string, more: Pick<Step, 'kind'> & Partial<Step>) =>
+    stepOf({ key: `${gate.key}.${key}`, faces: gate.faces, why: WHY, ...more })
+  return [
+    put('sand', { kind: 'sand-coat', grits: [P(320)], method: gate.method === 'wet' ? 'wet' : 'hand' }),
+    put('wash', {
+      kind: 'solvent-wash',
+      product: 'white-spirit',
+      method: 'rag',
+      passes: 2,
+      fields: { against: 'contamination' },
+    }),
+    put('look', {
+      kind: 'gate',
+      gate: {
+        slug: 'wetting-test',
+        look: 'Wet the surface and look along it in raking light.',
+        fails: 'Water still beads or pools in patches.',
+        fallback: null,
+        chance: 0.3,
+      },
+    }),
+    barrier,
+    gate,
+  ]
+}
+
+/**
+ * The steps of one more try, in order. `done`: what was done before the gate, in order; wet wood is only measured
+ * again.
+ */
+export function againAfter(gate: Step, done: readonly Step[]): Step[] {
+  const before = done.findLast(s => s.kind !== 'approval' && s.faces.some(f => gate.faces.includes(f)))
+  if (gate.gate?.slug === 'barrier-clear' && before?.kind === 'coat') return chainAnew(before, gate)
+  return [...(before && gate.gate?.slug !== 'moisture' ? [before] : []), gate].map(s => ({ ...s, why: WHY }))
+}

@@ -1,0 +1,163 @@
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { Role } from '#shared/api'
+import {
+  act,
+  type Caller,
+  choice,
+  intake,
+  named,
+  type PlanStep,
+  planOf,
+  sayYes,
+  setClock,
+  shopPeople,
+  stepOf,
+  workTo,
+} from './http'
+
+const t = (clock: string, day = '2026-12-14') => `${day}T${clock}:00+01:00`
+const people = {} as Record<Role, Caller>
+beforeAll(async () => {
+  Object.assign(people, await shopPeople())
+})
+beforeEach(() => setClock(people.owner, t('08:00')))
+
+async function planned(picks: object = {}, face: object = {}) {
+  const base = intake()
+  const parts = base.parts.map(p => ({ ...p, faces: p.faces.map(f => ({ ...f, ...face })) }))
+  const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', { ...base, parts })
+  for (const [test, result] of [
+    ['alcohol-drop', 'soft'],
+    ['alcohol-drop', 'soft'],
+  ])
+    await people.lead.send(`POST /api/pieces/${id}/tests`, { test, result, group: 'A', layer: 1 })
+  await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
+    ...choice,
+    finish: 'dewaxed-shellac',
+    ...picks,
+    rowVersion: 1,
+  })
+  return id
+}
+interface Page {
+  rowVersion: number
+  found: { added: string[]; gone: string[]; late: string[] } | null
+  steps: (PlanStep & {
+    sections: { count: number; laid: number; off: number; next: { no: number } | null } | null
+  })[]
+}
+const page = (id: number) => people.lead.ok<Page>(`GET /api/pieces/${id}/plan`)
+const ring = {
+  kind: 'black-ring',
+  grade: 3,
+  wish: 'mend',
+  note: '',
+  place: { shape: 'area', copy: 1, x_mm: 100, y_mm: 100, x2_mm: 200, y2_mm: 200, size_mm: 0 },
+}
+const faceOf = async (id: number) =>
+  (await people.lead.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${id}/examination`)).faces[0]!.id
+
+describe('what is found after the plan was made', () => {
+  it('is offered as a change, taken or left; what has started stays', async () => {
+    const id = await planned()
+    expect((await page(id)).found).toBeNull()
+    const faceId = await faceOf(id)
+    await people.lead.ok(`POST /api/pieces/${id}/findings`, { ...ring, faceId })
+    const { found, rowVersion } = await page(id)
+    expect(found!.added.join()).toMatch(/Oxalic acid on the marks: 1 × black ring, about \d+ cm²/)
+    expect(found!.late).toEqual([])
+    await people.lead.ok(`POST /api/pieces/${id}/found`, { rowVersion, take: true })
+    const bleach = await stepOf(people.lead, id, 'bleach')
+    expect(bleach.amount_ml).toBeGreaterThan(0.5)
+    expect(bleach.amount_ml).toBeLessThan(10)
+    expect((await page(id)).found).toBeNull()
+    expect((await people.lead.send(`POST /api/pieces/${id}/found`, { rowVersion, take: true })).status).toBe(409)
+  })
+  it('too late is said: a coat lies over it already; left alone it is not asked again', async () => {
+    const id = await planned()
+    await sayYes(people.office, id)
+    await workTo(people, id, t('09:00'), 'coat-1')
+    await people.lead.ok(`POST /api/pieces/${id}/findings`, { ...ring, faceId: await faceOf(id) })
+    const { found, rowVersion } = await page(id)
+    expect(found!.late.join()).toMatch(/Oxalic/)
+    expect(found!.added).toEqual([])
+    await people.lead.ok(`POST /api/pieces/${id}/found`, { rowVersion, take: false })
+    expect((await page(id)).found).toBeNull()
+  })
+})
+
+describe('sections at the bench', () => {
+  it('go on and come off one by one; scraping begins while others go on; a mis-tap is taken back', async () => {
+    const id = await planned({}, { length: '2000', width: '900' })
+    await sayYes(people.office, id)
+    const before = (await planOf(people.lead, id)).steps
+    await workTo(people, id, t('09:00'), named(before[before.findIndex(s => s.kind === 'strip') - 1]!))
+    const at = (minute: number) => new Date(Date.parse(t('10:00', '2026-12-16')) + minute * 60_000).toISOString()
+    const touch = async (minute: number, kind: string, what: string, more: object = {}) => {
+      await setClock(people.owner, at(minute))
+      return act(people.lead, what, await stepOf(people.lead, id, kind), at(minute), { ...more })
+    }
+    const sections = async (kind: string) => (await page(id)).steps.find(s => s.kind === kind)!.sections!
+    expect((await sections('strip')).count).toBeGreaterThan(2)
+    expect((await touch(0, 'strip', 'start')).status).toBe(200)
+    expect(await sections('strip')).toMatchObject({ laid: 1, off: 0, next: { no: 1 } })
+    expect((await touch(3, 'strip', 'section', { what: 'on' })).status).toBe(200)
+    expect((await touch(4, 'strip', 'section', { what: 'back' })).status).toBe(200)
+    expect(await sections('strip')).toMatchObject({ laid: 1 })
+    expect((await touch(5, 'strip', 'section', { what: 'on' })).status).toBe(200)
+    expect((await touch(6, 'scrape', 'start')).body.code).toBe('too-early')
+    expect((await touch(16, 'scrape', 'start')).status).toBe(200)
+    expect((await touch(20, 'scrape', 'section', { what: 'off' })).status).toBe(200)
+    expect(await sections('scrape')).toMatchObject({ off: 1, next: { no: 2 } })
+    const { windows } = await people.lead.ok<{ windows: { pieceId: number; section?: number; closes_ms: number }[] }>(
+      'GET /api/now',
+    )
+    expect(windows.find(w => w.pieceId === id)).toMatchObject({
+      section: 2,
+      closes_ms: Date.parse(at(5)) + 30 * 60_000,
+    })
+    expect((await touch(22, 'scrape', 'section', { what: 'back' })).status).toBe(200)
+    expect(await sections('scrape')).toMatchObject({ off: 0, next: { no: 1 } })
+    expect((await touch(23, 'strip', 'finish')).status).toBe(200)
+    expect((await touch(30, 'scrape', 'finish')).status).toBe(200)
+    expect((await touch(31, 'wash-off', 'section', { what: 'on' })).body.code).toBe('no-sections')
+  })
+})
+
+describe('a gate that fails', () => {
+  const toGate = async () => {
+    const id = await planned({ route: 'level-barrier-recoat' })
+    await sayYes(people.office, id)
+    await workTo(
+      people,
+      id,
+      t('09:00'),
+      named((await planOf(people.lead, id)).steps.find(s => s.kind === 'gate')!),
+      'fail',
+    )
+    return id
+  }
+  it('wants a word, and is taken back until a step of what follows starts', async () => {
+    const id = await toGate()
+    const gate = await stepOf(people.lead, id, 'gate')
+    const { now } = await people.lead.ok<{ now: string }>('GET /api/health').then(async () => ({
+      now: new Date((await people.lead.ok<{ now_ms: number }>('GET /api/now')).now_ms).toISOString(),
+    }))
+    const keys = async () => (await planOf(people.lead, id)).steps.filter(s => s.state === 'planned').map(s => s.key)
+    expect((await keys()).some(k => k.startsWith('f-strip'))).toBe(true)
+    expect((await act(people.lead, 'undo', gate, now)).status).toBe(200)
+    expect((await keys()).some(k => k.startsWith('f-'))).toBe(false)
+    expect(await keys()).toContain('scuff')
+    const silent = await act(people.lead, 'finish', await stepOf(people.lead, id, 'gate'), now, { gate: 'fail' })
+    expect(silent.body.code).toBe('gate-word')
+    const again = await act(people.lead, 'finish', await stepOf(people.lead, id, 'gate'), now, {
+      gate: 'fail',
+      note: 'halos round the runs',
+    })
+    expect(again.status).toBe(200)
+    const first = (await planOf(people.lead, id)).steps.find(s => s.key.startsWith('f-') && s.start.may)!
+    expect((await act(people.lead, 'start', first, now)).status).toBe(200)
+    const late = await act(people.lead, 'undo', await stepOf(people.lead, id, 'gate'), now)
+    expect(late.body.code).toBe('later')
+  })
+})
