@@ -4,7 +4,7 @@
  * nothing is lost in silence.
  */
 import { z } from 'zod'
-import { FINDING_KINDS, FINISH_CLASSES, WISHES } from '../core/piece'
+import { FINDING_KINDS, FINISH_CLASSES, SUBSTRATES, WISHES } from '../core/piece'
 import { REPORT_FORMAT, REPORT_VERSION, type Report } from '../core/report'
 import { LENGTH_MM, MOST_AREA_M2, MOST_FACES, SHAPES, VENEER_MM } from '../core/units'
 
@@ -42,7 +42,7 @@ const face = z.strictObject({
   copies: count.min(1),
   area_m2: z.number().positive().max(MOST_AREA_M2),
   species: text,
-  substrate: z.enum(['solid', 'veneer']),
+  substrate: z.enum(SUBSTRATES),
   veneer_mm: z.number().min(VENEER_MM.least).max(VENEER_MM.most).nullable(),
   finishGroup: z.string().length(1),
   length_typed: text,

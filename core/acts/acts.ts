@@ -7,6 +7,7 @@ import { COLOUR_ACTS } from './colour'
 import { FILLING_ACTS } from './filling'
 import { JUDGING_ACTS } from './judging'
 import { MASKING_ACTS } from './masking'
+import { NOT_WOOD_ACTS } from './notWood'
 import { OILS_ACTS } from './oils'
 import { REPAIRS_ACTS } from './repairs'
 import { SANDING_ACTS } from './sanding'
@@ -24,6 +25,7 @@ export const ACTS = {
   ...COLOUR_ACTS,
   ...COATS_ACTS,
   ...OILS_ACTS,
+  ...NOT_WOOD_ACTS,
   ...REPAIRS_ACTS,
   ...FILLING_ACTS,
 } satisfies Record<StepKind, Act>

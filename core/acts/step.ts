@@ -10,6 +10,7 @@ export const STEP_KINDS = [
   ...(['oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate'] as const),
   ...(['spot-colour', 'spot-coat', 'french-polish', 'sand-off', 'bleach', 'rinse', 'raise-grain'] as const),
   ...(['fill', 'fill-off', 'sand-back', 'putty', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate'] as const),
+  ...(['derust', 'brighten', 'take-out', 'put-back', 'damp-clean'] as const),
   ...(['buff', 'turn', 'pull', 'press', 'steam', 'pare', 'finish-up', 'other'] as const),
 ] as const
 export type StepKind = (typeof STEP_KINDS)[number]
@@ -34,7 +35,7 @@ export interface Gate {
 /** What a step carries beside product, grits, method and coat. Each act names the ones that it reads. */
 export interface Fields {
   /** solvent wash: what it takes away */
-  against?: 'wax' | 'contamination' | 'tape-residue'
+  against?: 'wax' | 'contamination' | 'tape-residue' | 'grease'
   /** scuff: the layer under the paper, where it is not the old film */
   on?: 'sealer'
   /** coat, oil: what the layer is for, where it is not the finish itself */
@@ -138,7 +139,7 @@ export const stepOf = (given: Pick<Step, 'key' | 'kind' | 'faces'> & Partial<Ste
 
 /** Values of the fields that somebody may choose. */
 export const FIELD_VALUES = {
-  against: ['wax', 'contamination', 'tape-residue'],
+  against: ['wax', 'contamination', 'tape-residue', 'grease'],
   on: ['sealer'],
   as: LAYER_USES,
   dustBy: ['tack-cloth', 'damp-cloth', 'air-only', 'after-wet'],

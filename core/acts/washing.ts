@@ -64,7 +64,7 @@ const solventWash: Act = {
   says: (step, k) =>
     step.fields.against === 'contamination'
       ? 'Solvent wash against contamination'
-      : `Take ${step.fields.against === 'tape-residue' ? 'tape residue' : 'wax'} off with ${called(step, k)}`,
+      : `Take ${(step.fields.against ?? 'wax').replace('-', ' ')} off with ${called(step, k)}`,
 }
 
 const cleanOff: Act = {

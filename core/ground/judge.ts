@@ -275,7 +275,8 @@ export interface RouteAdvice {
  */
 export function judgeRoutes(q: RouteQuestion): RouteAdvice {
   const verdicts = ROUTES.map(route => judgeRoute(route, q))
-  const tested = groupsOf(q.context.facts).some(g => finishOn(q.context.facts, g).length > 0)
+  const groups = groupsOf(q.context.facts)
+  const tested = groups.length === 0 || groups.some(g => finishOn(q.context.facts, g).length > 0)
   const best = verdicts.find(v => v.standing === 'possible') ?? verdicts.find(v => v.standing === 'doubtful')
   const advised = tested ? (best ?? null) : null
   return { verdicts, advised: advised?.route ?? null }

@@ -83,13 +83,21 @@ const BELOW: readonly FindingKind[] = [
 const FEW = 0.05
 export const COATS_OVER: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat']
 
+/** Where no wood is worked: metal, cane and what is taken out have work of their own on any route. */
+function noWood(route: RouteSlug, facts: Facts): RouteReason[] {
+  if (!facts.faces.some(f => f.scope === 'other'))
+    return [ruledOut('No face is in scope. Add the faces that are to be refinished.')]
+  return route === 'as-it-stands'
+    ? [speaksFor('No wood is worked here; what is no wood has steps of its own.')]
+    : [ruledOut('No wood is worked here.')]
+}
+
 /** Reasons from the findings and the wish, for or against one route. */
 export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
   const worn = findingsOf(facts, 'worn-through')[0]
   const rough = findingsOf(facts, 'runs', 'brush-marks', 'orange-peel', 'overspray')
   const reasons: RouteReason[] = []
-  if (groupsOf(facts).length === 0)
-    reasons.push(ruledOut('No face is in scope. Add the faces that are to be refinished.'))
+  if (groupsOf(facts).length === 0) return noWood(route, facts)
   const top = groupsOf(facts).map(g => finishOn(facts, g)[0])
   const melts = top.length > 0 && top.every(l => l && ['shellac', 'nitrocellulose-lacquer'].includes(l.finish))
   const tested = top.flatMap(l => l ?? [])

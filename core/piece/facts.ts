@@ -1,6 +1,6 @@
 /** What is known about a piece: as recorded, and as concluded. */
 import { type Ban, type LeadAnswer, leadSuspected } from './danger'
-import type { Face } from './face'
+import { type Face, isWooden } from './face'
 import type { FindingKind, Finding } from './finding'
 import type { FinishClass, FoundFinish } from './finish'
 import type { Period } from './period'
@@ -67,6 +67,7 @@ export function groupsOf(facts: Pick<Facts, 'faces'>): Group[] {
       face.substrate === 'veneer' ? (face.veneer_mm ?? '?') : '',
       face.finishGroup,
     ].join('|')
+    if (!isWooden(face.substrate)) continue
     const group = groups.get(key) ?? {
       key,
       finishGroup: face.finishGroup,

@@ -3,7 +3,7 @@ import { isCoarser, P } from '../abrasives'
 import { actOf, type Step, type Wait } from '../acts'
 import type { Context } from '../context'
 import { windowFactor } from '../drying'
-import { faceFactor, type Face } from '../piece'
+import { faceFactor, type Face, laidOut_m } from '../piece'
 import { isFlat, round, sumOf } from '../units'
 
 /** Sections in which a step is put on and wiped by itself before it sets: how many, m² each; null where one will do. */
@@ -28,7 +28,7 @@ function sectionsSaid(step: Step, faces: readonly Face[], context: Context, wait
   const window = actOf(step).open(step, context)
   if (!window || count < 2) return []
   const area_m2 = sumOf(faces, f => f.area_m2) / count
-  const size = area_m2 >= 0.1 ? `${round(area_m2, 1)} m²` : `${Math.round(area_m2 * 10_000)} cm²`
+  const size = `${round(area_m2, area_m2 < 0.1 ? 2 : 1)} m²`
   const hot = `At ${Math.round(context.air.temperature_C)} °C that is ${round(1 / heat, 1)} times as fast: begin in the cool of the morning.`
   return [`About ${count} sections of ${size}: ${window.says}.`, ...(heat < EARLY_HOURS ? [hot] : [])]
 }
@@ -43,6 +43,12 @@ const lying = (face: Face) => Number(face.orientation === 'horizontal')
 /** The faces of a step in the order in which they are done: what shows, and what lies, last. */
 export const inOrder = (faces: readonly Face[]): Face[] =>
   [...faces].sort((a, b) => RANKS.indexOf(a.rank) - RANKS.indexOf(b.rank) || lying(a) - lying(b))
+
+/** What the parts want when they lie apart: a table with its leaves out is longer than it stands. */
+function laidOutSaid(faces: readonly Face[]): string[] {
+  const long_m = laidOut_m(faces)
+  return long_m > 0 ? [`Laid out end to end what lies flat takes ${round(long_m, 1)} m: find the trestles first.`] : []
+}
 
 /** How this step is done on these faces, in words. */
 export function notesOf(step: Step, context: Context, waits: readonly Wait[] = []): string[] {
@@ -61,6 +67,7 @@ export function notesOf(step: Step, context: Context, waits: readonly Wait[] = [
       ? [`Begin with ${first.part}, ${first.name}; end with ${last.part}, ${last.name}.`]
       : []),
     ...(step.method === 'random-orbit' ? ['Random orbit: light hand, about 25 mm a second.'] : []),
+    ...(step.kind === 'take-apart' ? laidOutSaid(faces) : []),
     ...act.notes(step),
     ...(bareTop
       ? ['At the end break the sharp edge of the bare top lightly by hand: film holds there and chips less.']

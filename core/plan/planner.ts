@@ -6,7 +6,7 @@ import { type Facts, groupsOf, LAYS, type Group, partsToTakeOff, type RouteSlug 
 import { completePlan, type Plan } from './complete'
 import { worstSteps } from './loops'
 import { retaped } from './masking'
-import { type Draft, stagesOf } from './stages'
+import { type Draft, otherDrafts, stagesOf } from './stages'
 import { type Ordered, turnedOver } from './turning'
 
 /** Routes on which the piece is taken apart first; after a failed gate it is apart already. */
@@ -75,21 +75,28 @@ export function workOutPlan(
       }))
     }),
   )
+  const others = prefix ? [] : otherDrafts(context)
   const facesOf = (some: readonly Facts[]) => some.flatMap(f => groupsOf(f).flatMap(g => g.faces.map(x => x.id)))
-  const allFaces = facesOf(ways.map(w => w.facts))
+  const allFaces = [...new Set([...facesOf(ways.map(w => w.facts)), ...others.flatMap(o => o.faces)])]
   const around: Ordered[] = []
   const put = (order: number, kind: StepKind, why: string, faces = allFaces) =>
     around.push(ordered({ order, kind, why }, faces))
   put(900, 'finish-up', 'ready for the client')
-  const takenApart = facesOf(ways.filter(w => TAKES_APART.includes(w.buildUp.ground)).map(w => w.facts))
+  const lays = ways.filter(w => TAKES_APART.includes(w.buildUp.ground))
+  const takenApart = [...facesOf(lays.map(w => w.facts)), ...(lays.length ? others.flatMap(o => o.faces) : [])]
   if (!prefix && partsToTakeOff(facts.faces.filter(f => takenApart.includes(f.id))) > 0)
-    put(95, 'take-apart', 'flat parts strip, sand and spray more easily; nothing runs into a joint', takenApart)
-  if (facts.faces.some(f => f.scope !== 'refinish') && ways.some(w => w.buildUp.ground !== 'refer')) {
+    put(95, 'take-apart', 'flat parts strip, sand and spray more easily; nothing runs into a joint', [
+      ...new Set(takenApart),
+    ])
+  if (
+    facts.faces.some(f => f.scope === 'protect' || f.scope === 'match') &&
+    ways.some(w => w.buildUp.ground !== 'refer')
+  ) {
     put(UNDER_TAPE, 'mask', 'nothing runs, sprays or bleeds where it must not')
     put(afterCovers(drafts), 'unmask', 'tape left long leaves its glue')
   }
   if (ask) put(0, 'approval', 'nothing is touched before the client said yes')
-  const steps = keyed(turnedOver([...joined(drafts), ...around], facts.faces, context.house), prefix)
+  const steps = keyed(turnedOver([...joined([...drafts, ...others]), ...around], facts.faces, context.house), prefix)
   const plan = completePlan(steps, context, choice, start)
   const taped = retaped(plan.steps, plan.waits)
   return taped.length === plan.steps.length ? plan : completePlan(taped, context, choice, start)

@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { PATCH_METHODS, PATCH_RESULTS } from '../../core/examine'
 import { TESTS } from '../../core/identify'
 import { ITEM_STATES, PLACE_KINDS } from '../../core/parts'
-import { FINDING_KINDS, FINISH_CLASSES, WISHES } from '../../core/piece'
+import { FINDING_KINDS, FINISH_CLASSES, SUBSTRATES, WISHES } from '../../core/piece'
 import { HAZARDS } from '../../core/safety'
 import { SPECIES } from '../../core/wood'
 import { written, text, maybeText, version, id, rowNumber, slugOf, length, veneer } from './fields'
@@ -49,7 +49,7 @@ export const changeFace = z
       SPECIES.map(s => s.slug),
       'Choose a species.',
     ),
-    substrate: z.enum(['solid', 'veneer']),
+    substrate: z.enum(SUBSTRATES),
     veneer: veneer.or(z.literal('')),
     finishGroup: group,
   })

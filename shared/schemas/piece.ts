@@ -1,7 +1,7 @@
 /** Taking a piece in and changing what is known of it. */
 import { z } from 'zod'
 import { LIGHTS } from '../../core/colour'
-import { PERIODS, SHEENS, TONES } from '../../core/piece'
+import { PERIODS, SHEENS, SUBSTRATES, TONES } from '../../core/piece'
 import { SHAPES } from '../../core/units'
 import { SPECIES } from '../../core/wood'
 import { written, text, maybeText, version, slugOf, length, veneer } from './fields'
@@ -22,7 +22,7 @@ export const faceSchema = z.strictObject({
     SPECIES.map(s => s.slug),
     'Choose a species.',
   ),
-  substrate: z.enum(['solid', 'veneer']),
+  substrate: z.enum(SUBSTRATES),
   veneer: veneer.or(z.literal('')).default(''),
 })
 export const partSchema = z.strictObject({

@@ -1,7 +1,7 @@
 import { describe, expect, it, test } from 'vitest'
 import { usualContext } from '#core/context'
 import { editedStep, completePlan, workOutPlan } from '#core/plan'
-import { type Facts, type Face, type Finding, type FindingKind, spotsOn } from '#core/piece'
+import { type Facts, type Face, type Finding, type FindingKind, laidOut_m, spotsOn } from '#core/piece'
 import { judgePlan } from '#core/rules'
 import { built, choice, face, facts, finding, type Picked } from '../facts'
 
@@ -113,5 +113,43 @@ describe('marks are worked where they are', () => {
     expect(spots.attended_min).toBeLessThan(sand.attended_min / 2)
     expect(spots.title).toMatch(/1 × scratch/)
     expect(change({}).attended_min).toBe(sand.attended_min)
+  })
+})
+
+/** Handbook 7 and 18, "Not wood": rust off, degrease, prime, paint; cane damp; what is soft comes out. */
+describe('parts that are no wood', () => {
+  const other = (substrate: Face['substrate'], id = 3): Face =>
+    face({ id, part: substrate, name: 'all', scope: 'other', substrate, species: 'unknown', area_m2: 0.4 })
+  const stepsOn = (substrate: Face['substrate'], more: Partial<Facts> = {}, picks: Partial<Picked> = {}) => {
+    const { plan, context, its } = planned({ ...film, ...more, faces: [face(), other(substrate)] }, picks)
+    expect(judgePlan({ ...plan, context, choice: its }).filter(v => v.severity === 'stop')).toEqual([])
+    return plan.steps.filter(s => s.faces.includes(3) && s.faces.length === 1)
+  }
+  test.each<[Face['substrate'], Partial<Facts>, string[]]>([
+    ['iron', {}, ['derust', 'solvent-wash', 'coat', 'coat', 'coat']],
+    ['brass', { age: 'new' }, ['brighten', 'coat']],
+    ['brass', { age: 'keep' }, ['wash']],
+    ['cane', {}, ['damp-clean']],
+    ['leather', {}, ['take-out', 'put-back']],
+    ['glass', {}, ['take-out', 'put-back']],
+  ])('%s, %o', (substrate, more, kinds) => {
+    expect(stepsOn(substrate, more).map(s => s.kind)).toEqual(kinds)
+  })
+  it('no stripper, stain or sandpaper of the wood comes near them, whatever is chosen', () => {
+    const picks = { colour: 'pigment-stain', fill: 'paste-filler', bleach: 'two-part-bleach' } as const
+    const { plan } = planned({ ...film, faces: [face(), other('cane')] }, picks)
+    for (const kind of ['strip', 'scrape', 'sand', 'stain', 'fill', 'bleach', 'rinse'] as const)
+      for (const s of plan.steps.filter(x => x.kind === kind)) expect(s.faces, s.title).not.toContain(3)
+  })
+  it('primer dries before paint; bare iron is primed the same day', () => {
+    const { plan } = planned({ ...film, faces: [face(), other('iron')] })
+    const [primer, paint] = ['metal-primer', 'opaque-colour'].map(p => plan.steps.find(s => s.product === p)!)
+    expect(plan.waits.find(w => w.from === primer!.key && w.to === paint!.key)!.min).toBeGreaterThanOrEqual(240)
+    expect(plan.steps.find(s => s.kind === 'derust')!.attended_min).toBeGreaterThan(10)
+  })
+  it('laid out end to end, leaves count', () => {
+    const leaf = face({ id: 4, part: 'leaf', length_mm: 450, copies: 2, orientation: 'horizontal' })
+    const top = face({ length_mm: 1600, orientation: 'horizontal' })
+    expect(laidOut_m([top, leaf, leg()])).toBeCloseTo(2.5)
   })
 })

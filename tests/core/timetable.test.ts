@@ -126,8 +126,12 @@ describe('forecast', () => {
   it('never starts a step before its wait, nor a window that ends after closing', () => {
     const plan = workOutPlan(usualContext(facts()), built(usualContext(facts()), c))
     const rows = new Map(forecast({ ...plan, hours, from_ms: at('2026-11-23T16:35'), by: 'safe' }).map(r => [r.key, r]))
-    for (const w of plan.waits)
-      expect(rows.get(w.to)!.start_ms).toBeGreaterThanOrEqual(rows.get(w.from)!.end_ms + w.safe * 60_000 - 1)
+    // in sections the first is taken off while others go on: measured from its start
+    const earliest = (w: (typeof plan.waits)[number]) =>
+      w.sections
+        ? rows.get(w.from)!.start_ms + w.sections.firstOff_min * 60_000
+        : rows.get(w.from)!.end_ms + w.safe * 60_000
+    for (const w of plan.waits) expect(rows.get(w.to)!.start_ms).toBeGreaterThanOrEqual(earliest(w) - 1)
     for (const w of plan.waits.filter(w => w.hard && w.kind === 'dwell'))
       expect(isWorking(hours, rows.get(w.from)!.start_ms + w.max! * 60_000)).toBe(true)
   })

@@ -59,7 +59,7 @@ export function written(name: string, facts: Facts, picked: Picked, house: House
     ...verdicts.map(v => `${v.severity} ${v.rule} at ${v.step}: ${v.says}`),
     '',
     ...plan.steps.flatMap(s =>
-      notesOf(s, context)
+      notesOf(s, context, plan.waits)
         .filter(n => n.startsWith('About '))
         .map(n => `${s.key}: ${n}`),
     ),

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PERIODS } from '#core/piece'
+import { isWooden, PERIODS, SUBSTRATES } from '#core/piece'
 import { faceArea_m2, parseLength_mm, SHAPES } from '#core/units'
 import { SPECIES } from '#core/wood'
 
@@ -158,14 +158,16 @@ const choices = {
             area(face) === null ? '–' : `${area(face)!.toFixed(3)} m²`
           }}</strong>
         </p>
-        <FindField v-model="face.species" :label="w('intake.species')" :options="namedOptions(SPECIES)" />
+        <FindField
+          v-if="isWooden(face.substrate)"
+          v-model="face.species"
+          :label="w('intake.species')"
+          :options="namedOptions(SPECIES)"
+        />
         <ChoiceField
           v-model="face.substrate"
           :label="w('intake.substrate')"
-          :options="[
-            { value: 'solid', label: w('substrate.solid') },
-            { value: 'veneer', label: w('substrate.veneer') },
-          ]"
+          :options="optionsOf(SUBSTRATES, x => w(`substrate.${x}`))"
         />
         <TextField
           v-if="face.substrate === 'veneer'"

@@ -54,7 +54,7 @@ export default {
     count: 'How many',
     area: 'Area',
     species: 'Wood',
-    substrate: 'Solid or veneer',
+    substrate: 'What it is made of',
     veneer: 'Veneer thick',
     orientation: 'Lies',
     rank: 'Rank',

@@ -1,4 +1,4 @@
-import type { FindingKind } from '#core/piece'
+import type { FindingKind, Substrate } from '#core/piece'
 import type { Caution } from '#core/safety'
 
 /** Words of the trade by their slug: the same on every page. */
@@ -17,9 +17,23 @@ export default {
     'after-1990': 'after 1990',
     'unknown': 'not known',
   },
-  scope: { refinish: 'refinish', protect: 'leave and protect', match: 'leave, match to it' },
+  scope: {
+    other: 'work on it, no wood',
+    refinish: 'work on it',
+    protect: 'leave and protect',
+    match: 'leave, match to it',
+  },
   shape: { flat: 'flat', oval: 'flat, round or oval', profiled: 'profiled', turned: 'turned', carved: 'carved' },
-  substrate: { solid: 'solid', veneer: 'veneer' },
+  substrate: {
+    solid: 'solid wood',
+    veneer: 'veneer',
+    iron: 'iron or steel',
+    brass: 'brass',
+    cane: 'cane or rush',
+    glass: 'glass',
+    leather: 'leather',
+    upholstery: 'upholstery',
+  } satisfies Record<Substrate, string>,
   orientation: { horizontal: 'lying', vertical: 'upright' },
   rank: { show: 'show', secondary: 'secondary', hidden: 'hidden' },
   wish: { mend: 'mend', keep: 'keep as character', tolerate: 'tolerate' },
@@ -170,7 +184,7 @@ export default {
   field: {
     unsaid: 'not said',
     against: 'Takes away',
-    againstIs: { 'wax': 'wax', 'contamination': 'contamination', 'tape-residue': 'tape residue' },
+    againstIs: { 'wax': 'wax', 'contamination': 'contamination', 'tape-residue': 'tape residue', 'grease': 'grease' },
     on: 'On',
     onIs: { sealer: 'the sealer' },
     as: 'What it is for',

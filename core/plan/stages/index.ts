@@ -10,6 +10,7 @@ import { ironOut, makeFast, readyWood } from './marks'
 import { amalgamate, level, moistureGate, polish, renew, scuff, spotRepair, washContamination, wash } from './keep'
 
 export { roundsOf } from './layers'
+export { otherDrafts } from './notWood'
 export { bareLadder, budgetOf, type Draft } from './bench'
 
 /** What is done with what is there, before any layer. */

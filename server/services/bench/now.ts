@@ -156,8 +156,8 @@ async function workOutNow(at: Date) {
       wetCoat,
     })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
-    const open = (to: PlannedStep, w: { sections?: unknown }) =>
-      to.state === 'planned' || (to.state === 'running' && w.sections !== undefined)
+    const open = (from: PlannedStep, to: PlannedStep) =>
+      to.state === 'planned' || (to.state === 'running' && from.laid.length > 0)
     for (const st of plan.steps) {
       if (st.state === 'running') running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy })
       if (st.state !== 'planned') continue
@@ -190,7 +190,7 @@ async function workOutNow(at: Date) {
     for (const w of plan.waits) {
       const from = byKey.get(w.from)
       const to = byKey.get(w.to)
-      if (!from || !to || !open(to, w) || from.kind === 'approval' || (w.min === 0 && w.max === null)) continue
+      if (!from || !to || !open(from, to) || from.kind === 'approval' || (w.min === 0 && w.max === null)) continue
       const window = windowOf(w, from, air)
       if (!window) continue
       const ack = heard.get(`${file.piece.id}|${w.from}|${w.to}`)

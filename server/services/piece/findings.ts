@@ -165,7 +165,7 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
       if (old.row_version !== input.rowVersion) throw stale()
       const substrate = input.substrate ?? old.substrate
       const veneer = input.veneer === undefined ? old.veneer_typed : input.veneer || null
-      const typed = substrate === 'solid' ? null : veneer
+      const typed = substrate === 'veneer' ? veneer : null
       const next = {
         species: input.species ?? old.species,
         substrate,

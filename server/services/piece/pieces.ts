@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { coloursIn, finishLayer } from '#core/build'
 import { FINISH_OF_PIECE, FINISHING } from '../plan/buildUps'
 import type { Finish } from '#core/materials'
-import { leadSuspected, type RouteSlug } from '#core/piece'
+import { isWooden, leadSuspected, type RouteSlug } from '#core/piece'
 import {
   faceArea_m2,
   isWithin,
@@ -84,6 +84,7 @@ async function insertParts(tx: Db, pieceId: number, parts: z.infer<typeof s.take
         {
           ...f,
           partId,
+          species: isWooden(f.substrate) ? f.species : 'unknown',
           length_mm: lengthOf(f.length, unit, 'length'),
           width_mm: lengthOf(f.width, unit, 'width'),
           veneer_mm: f.substrate === 'veneer' && f.veneer ? lengthOf(f.veneer, unit, 'veneer', VENEER_MM) : null,

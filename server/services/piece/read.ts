@@ -99,7 +99,8 @@ function byPiece<T extends { piece_id: number }>(rows: T[]): Map<number, T[]> {
 
 /** What is read for each piece besides itself; every query gives `piece_id`. */
 const BELONGINGS = {
-  faces: `SELECT face.*, part.piece_id, part.name AS part, part.scope
+  faces: `SELECT face.*, part.piece_id, part.name AS part,
+          IF(part.scope = 'refinish' AND face.substrate NOT IN ('solid','veneer'), 'other', part.scope) AS scope
         FROM face
         JOIN part ON part.id = face.part_id
         JOIN piece ON piece.id = part.piece_id

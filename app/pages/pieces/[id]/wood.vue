@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isWooden, SUBSTRATES } from '#core/piece'
 import { movementOf, speciesOf, SPECIES, USUAL_ROOM } from '#core/wood'
 
 const { page, load: loadPiece } = inject(PIECE)!
@@ -49,7 +50,8 @@ async function setRoom(load: () => Promise<void>) {
   )
     await Promise.all([load(), loadPiece()])
 }
-const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))].map(speciesOf)
+const woods = (exam: Examination) =>
+  [...new Set(exam.faces.filter(f => isWooden(f.substrate)).map(f => f.species))].map(speciesOf)
 </script>
 
 <template>
@@ -64,7 +66,9 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
           data-test="wood-face"
         >
           <span>{{ nameOf(exam, f.id) }}</span>
+          <span v-if="!isWooden(f.substrate)" />
           <FindField
+            v-else
             :model-value="f.species"
             :label="`${w('intake.species')}: ${nameOf(exam, f.id)}`"
             label-hidden
@@ -76,10 +80,7 @@ const woods = (exam: Examination) => [...new Set(exam.faces.map(f => f.species))
             :model-value="f.substrate"
             :label="`${w('intake.substrate')}: ${nameOf(exam, f.id)}`"
             label-hidden
-            :options="[
-              { value: 'solid', label: w('substrate.solid') },
-              { value: 'veneer', label: w('substrate.veneer') },
-            ]"
+            :options="optionsOf(SUBSTRATES, x => w(`substrate.${x}`))"
             :disabled="!can"
             @update:model-value="change(f, { substrate: $event }, load)"
           />
