@@ -70,4 +70,27 @@ export const GROUNDS: readonly DemoPiece[] = [
     words: 'You asked for paint. It hides the pine; taking it off again would cost more than this does.',
     story: 'asked',
   },
+  {
+    name: 'Garden room table on an iron base',
+    client: ['Orangeriet Nord', 'orangeriet@example.invalid'],
+    faces: [
+      ['top', 'top', 'flat', 'horizontal', '1400', '760', 1, 'oak'],
+      ['leaf', 'top', 'flat', 'horizontal', '450', '760', 2, 'oak'],
+      ['base', 'bars', 'turned', 'vertical', '5200', '28', 1, 'unknown'],
+      ['shelf', 'pane', 'flat', 'horizontal', '900', '400', 1, 'unknown'],
+    ],
+    made: { base: 'iron', shelf: 'glass' },
+    more: { ...SOUND, use: 'hard' },
+    tests: [
+      ['lacquer-thinner-drop', 'wrinkles'],
+      ['scrape', 'curls'],
+    ],
+    findings: [
+      [0, 'black-ring', 3, 'mend', ['area', 300, 200, 390, 290]],
+      [0, 'dents', 2, 'mend', ['point', 900, 400, 12]],
+      [1, 'staples', 2, 'mend', ['point', 40, 40, 4, 1]],
+    ],
+    choice: { route: 'strip-chemical', finish: 'varnish-oil' },
+    story: 'approved',
+  },
 ]

@@ -113,7 +113,7 @@ async function takeIn(p: DemoPiece): Promise<number> {
         width,
         count,
         species,
-        substrate: veneer === undefined ? 'solid' : 'veneer',
+        substrate: p.made?.[name] ?? (veneer === undefined ? 'solid' : 'veneer'),
         veneer: veneer ?? '',
       })),
   }))

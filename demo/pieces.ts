@@ -39,6 +39,8 @@ export interface DemoPiece {
   /** faces that go another way than the piece */
   own?: { faces: number[]; route: string; finish: string }
   /** parts that are left alone */
+  /** parts that are no wood, and of what */
+  made?: Readonly<Record<string, string>>
   alone?: string[]
   begun?: number
   words?: string

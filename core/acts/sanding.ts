@@ -171,7 +171,10 @@ const raiseGrain: Act = {
   leaves: s => ({ ...s, grain: 'raised' }),
   then: () => fixed('dry', H, 2 * H, 4 * H, 'the wetted wood dries'),
   fields: [],
-  notes: always('Edges too; wipe at once.'),
+  notes: always(
+    'Edges too; wipe at once.',
+    'Look along it while wet: scratches across, arcs, pale glue, old finish, the undertone. Mark what shows.',
+  ),
   says: () => 'Raise the grain: wet evenly, wipe, let dry',
 }
 

@@ -10,7 +10,7 @@ export const STEP_KINDS = [
   ...(['oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate'] as const),
   ...(['spot-colour', 'spot-coat', 'french-polish', 'sand-off', 'bleach', 'rinse', 'raise-grain'] as const),
   ...(['fill', 'fill-off', 'sand-back', 'putty', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate'] as const),
-  ...(['derust', 'brighten', 'take-out', 'put-back', 'damp-clean'] as const),
+  ...(['wet-out', 'derust', 'brighten', 'take-out', 'put-back', 'damp-clean'] as const),
   ...(['buff', 'turn', 'pull', 'press', 'steam', 'pare', 'finish-up', 'other'] as const),
 ] as const
 export type StepKind = (typeof STEP_KINDS)[number]

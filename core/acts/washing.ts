@@ -126,7 +126,36 @@ const rinse: Act = {
     step.fields.where === 'spots' ? 'Rinse the place, twice' : 'Rinse or neutralise as the kit says, buckets of water',
 }
 
+const wetOut: Act = {
+  called: 'wet out and look',
+  needs: { roles: ['cleaner'], always: true },
+  usesUp: false,
+  pace: perM2(3),
+  methods: ['rag'],
+  makes: { ...NOTHING_MADE, vapour: true },
+  does: [],
+  ground: ANY_GROUND,
+  leaves: s => s,
+  then: () => fixed('dry', 20, 30, H, 'the spirit leaves the pores'),
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: [],
+  layer: null,
+  fields: [],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: step => [
+    'Look along it while wet: scratches across, arcs of the sander, pale glue, dark old finish, the undertone.',
+    ...(step.fields.after === 'bleach' ? ['Orange left? A paint wash before the sealer takes it back.'] : []),
+    'Mark what shows as a finding: the plan then offers its mend. An indication of colour, no approval.',
+  ],
+  says: (step, k) => `Wet the wood out with ${called(step, k)}, and look`,
+}
+
 export const WASHING_ACTS = {
+  'wet-out': wetOut,
   'wash': wash,
   'solvent-wash': solventWash,
   'clean-off': cleanOff,

@@ -62,6 +62,14 @@ export const HOUSE_METHODS = {
     'always': o('Always', 'Smoother, and water at the table breaks the bond less.'),
     'never': o('Never', 'It makes the surface a little coarser.'),
   }),
+  'wet-out': method('Wet the bare wood and look before colour?', 'colour', {
+    colour: o(
+      'Before colour, and after bleach',
+      'Glue, scratches and old finish show under the colour, when it is too late.',
+    ),
+    always: o('Always', 'Under a clear coat a scratch shows as well.'),
+    never: o('Never', 'Raking light shows it dry.'),
+  }),
   'both-sides': method('A board coated on both sides?', 'turn', {
     turn: o('Underside through, then turn over', 'Nothing lies on a fresh film, and the good side is done last.'),
     points: o('Both sides each time, on points', 'Half the coats to wait for; points leave pricks in the underside.'),

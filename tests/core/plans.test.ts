@@ -15,6 +15,8 @@ import { choice, face, facts, finding, built, type Picked } from '../facts'
 
 /** Orders of the work, written down from the trade before the planner ran. */
 const STRIP = ['approval', 'wash', 'cover', 'strip', 'scrape', 'wash-off', 'sand', 'clean-off']
+/** Before colour the bare wood is wetted and looked at. */
+const LOOKED = [...STRIP.slice(0, -1), 'wet-out', 'clean-off']
 const orders: [string, Partial<Facts>, Partial<Picked>, string[]][] = [
   [
     'a dull sound film, shellac',
@@ -72,19 +74,19 @@ const orders: [string, Partial<Facts>, Partial<Picked>, string[]][] = [
     'pine under pigment stain: conditioned first',
     { faces: [face({ species: 'pine' })] },
     { colour: 'pigment-stain', finish: 'dewaxed-shellac' },
-    [...STRIP, 'conditioner', 'stain', 'coat', 'sand-coat', 'coat', 'finish-up'],
+    [...LOOKED, 'conditioner', 'stain', 'coat', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'oak under gel stain',
     { tone: 'darker' },
     { colour: 'gel-stain', finish: 'dewaxed-shellac' },
-    [...STRIP, 'gel', 'coat', 'sand-coat', 'coat', 'finish-up'],
+    [...LOOKED, 'gel', 'coat', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'glaze between coats, shellac on both sides of it',
     {},
     { colour: 'glaze', finish: 'oil-polyurethane' },
-    [...STRIP, 'coat', 'glaze', 'coat', 'coat', 'sand-coat', 'coat', 'sand-coat', 'coat', 'finish-up'],
+    [...LOOKED, 'coat', 'glaze', 'coat', 'coat', 'sand-coat', 'coat', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'a hard film: roughened so that the stripper gets in',

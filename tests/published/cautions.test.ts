@@ -47,7 +47,19 @@ function oilClasses() {
 /** Acts that abrade: "Dust: extraction, mask" unless they are done wet. */
 const ABRADE = ['scuff', 'roughen', 'level', 'sand', 'sand-off', 'sand-back', 'sand-coat', 'pad', 'rub-out', 'derust']
 /** Acts that take old finish or bare wood away: "Old paint: lead"; wiping and coating take nothing away. */
-const TAKE_AWAY = ['roughen', 'strip', 'scrape', 'wash-off', 'scuff', 'level', 'sand', 'sand-off', 'pad', 'pare', 'derust']
+const TAKE_AWAY = [
+  'roughen',
+  'strip',
+  'scrape',
+  'wash-off',
+  'scuff',
+  'level',
+  'sand',
+  'sand-off',
+  'pad',
+  'pare',
+  'derust',
+]
 /** §5 "Sludge and rags are hazardous waste": stripper, what is scraped off, and the rags of the wash after it. */
 const SLUDGE = ['strip', 'scrape', 'wash-off']
 /** "Noise: ear protection": machines. */

@@ -1,6 +1,6 @@
 /** Stages down to bare wood and on it: strip, sand, raise the grain. */
 import { type Grit, gritName, isCoarser, P, STOP_P } from '../../abrasives'
-import { actOf, isBare, type Method, splitLadder } from '../../acts'
+import { actOf, does, isBare, type Method, splitLadder } from '../../acts'
 import { type Role, taken } from '../../materials'
 import { type FindingKind, finishOn, type Group, leadSuspected, STRIPPING } from '../../piece'
 import { isFlat } from '../../units'
@@ -133,6 +133,20 @@ export function asItStands(b: Bench) {
   sand(sound, [last], `the wood is bare: a light pass, no ladder. ${gritName(last)}: ${STOP_P[stop].why}`)
 }
 const FIRST_BY_HAND = 120
+
+/**
+ * The bare wood wetted and looked at: before colour shows what is left on it, and after bleach. Where its grain is
+ * raised the water shows the same.
+ */
+export function wetOut(b: Bench) {
+  const bleached = b.layers.some(l => l.act === 'bleach')
+  const coloured = b.layers.some(l => does({ kind: l.act }, 'colours'))
+  const asked = b.house['wet-out'] === 'colour' ? coloured || bleached : b.house['wet-out'] === 'always'
+  if (!asked || b.s.grain !== 'as-is') return
+  const why = bleached ? 'the undertone that the bleach left shows now' : 'what would show under the colour shows now'
+  const fields = bleached ? ({ after: 'bleach' } as const) : {}
+  b.put(223, 'wet-out', why, { product: 'white-spirit', method: 'rag', fields })
+}
 
 const BEFORE_COLOUR: readonly Role[] = ['bleach', 'conditioner', 'filler']
 /** Water on the bare wood: by its first colour or film, or by a filler. */

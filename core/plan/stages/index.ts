@@ -3,7 +3,7 @@ import { does, isBare, type Surface } from '../../acts'
 import type { BuildUp, Layer } from '../../build'
 import type { Context } from '../../context'
 import { type Group, type RouteSlug, STRIPPING } from '../../piece'
-import { asItStands, raiseGrain, sandBare, sandOff, strip } from './bare'
+import { asItStands, raiseGrain, sandBare, sandOff, strip, wetOut } from './bare'
 import { benchFor, type Bench, cleanOff, type Draft, mend } from './bench'
 import { end, lay } from './layers'
 import { ironOut, makeFast, readyWood } from './marks'
@@ -54,6 +54,7 @@ function bareWood(b: Bench, bleaches: readonly Layer[]) {
   ironOut(b)
   lay(b, bleaches)
   raiseGrain(b)
+  wetOut(b)
   cleanOff(b, 225, 'dust in the pores greys the finish')
 }
 
