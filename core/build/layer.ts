@@ -117,3 +117,12 @@ export function everyday(layer: Layer, { shelf }: Pick<Context, 'shelf'>): strin
 /** What a client sees of a choice: grounds, endings, colours, finishes. When it changes, the client is asked again. */
 export const lookOfChoice = ({ buildUps }: Choice, context: Pick<Context, 'shelf'>): string =>
   JSON.stringify(buildUps.map(b => [b.ground, b.ending, b.layers.flatMap(l => everyday(l, context) ?? [])]))
+
+/** Is the wood hidden under an opaque film? That is hard to undo, and wants the client's word in writing. */
+export const paintsOver = ({ buildUps }: Choice, { shelf }: Pick<Context, 'shelf'>): boolean =>
+  buildUps.some(b =>
+    b.layers.some(l => {
+      const m = taken(shelf, l)
+      return m?.role === 'film' && m.traits.includes('coloured') && !l.use
+    }),
+  )

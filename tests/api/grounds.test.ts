@@ -4,6 +4,8 @@ import {
   act,
   type Caller,
   choice,
+  composed,
+  freshLayer,
   intake,
   named,
   type PlanStep,
@@ -159,5 +161,21 @@ describe('a gate that fails', () => {
     expect((await act(people.lead, 'start', first, now)).status).toBe(200)
     const late = await act(people.lead, 'undo', await stepOf(people.lead, id, 'gate'), now)
     expect(late.body.code).toBe('later')
+  })
+})
+
+describe('paint over wood', () => {
+  it('wants a yes in writing: not by phone, but signed at the counter', async () => {
+    const id = await planned({ route: 'scuff-and-recoat' })
+    const paint = freshLayer(1, { act: 'coat', product: 'opaque-colour', coats: 3 })
+    expect((await composed(people.lead, id, null, () => [paint])).status).toBe(200)
+    const asked = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {
+      words: 'Paint',
+      days: 9,
+    })
+    const said = (via: string, answer = 'yes') =>
+      people.office.send(`POST /api/approvals/${asked.id}/answer`, { answer, via, name: 'Test client', says: '' })
+    expect((await said('phone')).body.code).toBe('in-writing')
+    expect((await said('counter')).status).toBe(200)
   })
 })

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import { paintsOver } from '#core/build'
 import type * as s from '#shared/schemas'
 import { type Db, transaction } from '../../database/db'
 import { readPiece } from '../piece/read'
@@ -59,15 +60,25 @@ export async function settle(
   await tell(tx, 'piece', a.piece_id, at)
 }
 
+/** Paint over wood is agreed to in writing: by the mail, or signed at the counter. */
+async function refuseByPhone(tx: Db, a: ApprovalRow) {
+  if (a.item_id !== null || a.band_id !== null) return
+  const { choice, context } = await readPiece(tx, a.piece_id)
+  if (choice && paintsOver(choice, context))
+    throw fail(
+      422,
+      'in-writing',
+      'Paint over wood wants a yes in writing: it is hard to undo. Wait for the mail, or have it signed at the counter.',
+      { via: 'In writing, or signed at the counter.' },
+    )
+}
+
 /** A yes or no by phone or at the counter, recorded by staff and marked so. */
 export async function recordAnswer(id: number, input: z.infer<typeof s.recordAnswer>, person: Person, at: Date) {
   return transaction(async tx => {
-    await settle(
-      tx,
-      await readApproval(tx, id),
-      { answer: input.answer, via: input.via, name: input.name, says: input.says, person },
-      at,
-    )
+    const a = await readApproval(tx, id)
+    if (input.via === 'phone' && input.answer === 'yes') await refuseByPhone(tx, a)
+    await settle(tx, a, { answer: input.answer, via: input.via, name: input.name, says: input.says, person }, at)
     return { ok: true }
   })
 }
