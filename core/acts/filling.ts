@@ -2,13 +2,14 @@
 import { P } from '../abrasives'
 import type { Context } from '../context'
 import { taken } from '../materials'
-import { wetOnly } from '../piece'
+import { wetOnly, workArea_m2 } from '../piece'
 import { sumOf } from '../units'
 import {
   type Act,
   always,
   AS_PRODUCT,
   plainLayer,
+  SETUP_MIN,
   ANY_GROUND,
   NO_CAUTION,
   NO_NOTES,
@@ -41,11 +42,15 @@ function closed(s: Surface): Unfit | null {
     : null
 }
 
+const FILL_M2 = 15
+/** Solids of a paste filler settle like concrete: stirring takes 20 to 30 minutes the first time (common practice). */
+const STIR_MIN = 25
 const fill: Act = {
   called: 'fill',
   needs: { roles: ['filler'], always: true },
   usesUp: true,
-  pace: perM2(15),
+  pace: (step, faces, k) =>
+    SETUP_MIN + workArea_m2(faces) * FILL_M2 * step.passes + (isOil(step, k) && (step.coat ?? 1) === 1 ? STIR_MIN : 0),
   methods: ['hand', 'brush'],
   makes: { ...NOTHING_MADE, vapour: true, water: true },
   does: ['looks'],
@@ -95,7 +100,9 @@ const fill: Act = {
   cautions: NO_CAUTION,
   inOrder: false,
   byHand: true,
-  notes: always('Stir first: old paste filler takes 20 to 30 minutes. Tint it and try it under the finish.'),
+  notes: always(
+    'Stir first: old paste filler takes 20 to 30 minutes, counted here. Tint it and try it under the finish.',
+  ),
   says: (step, k) => {
     if (isOil(step, k)) return 'Paste filler, thinned to a slow thread, across the grain'
     return `Grain filler, ${(step.coat ?? 1) === 1 ? 'stiff' : 'runny'}, trowelled across`

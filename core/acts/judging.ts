@@ -1,6 +1,7 @@
 /** What is decided or judged, not made: the client's word, gates, a conservator. And what none of the acts names. */
 import {
   type Act,
+  always,
   ANY_GROUND,
   AS_IT_WAS,
   minutes,
@@ -11,7 +12,7 @@ import {
   NOTHING_MADE,
 } from './act'
 import type { GateSlug, Step, StepKind } from './step'
-import { fixed } from './wait'
+import { D, fixed, H } from './wait'
 
 const JUDGING = {
   needs: null,
@@ -41,6 +42,22 @@ const approval: Act = {
   does: ['words'],
   then: () => fixed('answer', 0, 0, 0, "the client's word"),
   says: () => "Client's word on route and price",
+}
+
+/** A strip of the same wood, sanded alike, through every step in order (shop default). */
+const TEST_PIECE_MIN = 25
+const testPiece: Act = {
+  ...JUDGING,
+  called: 'test piece',
+  pace: minutes(TEST_PIECE_MIN),
+  methods: ['hand'],
+  then: () => fixed('dry', 4 * H, D, 2 * D, 'colour on the test piece is judged dry, under the finish'),
+  byHand: true,
+  notes: always(
+    'Scrap of the same wood, sanded with the same grits: every step in order, finish and all. A band of each is kept.',
+    'Colour and filler wait for it. Judged under the light of the room it goes to.',
+  ),
+  says: () => 'Try it on scrap of the same wood, under the finish',
 }
 
 const GATE_TITLES: Record<GateSlug, (step: Step) => string> = {
@@ -79,8 +96,9 @@ const other: Act = {
 }
 
 export const JUDGING_ACTS = {
-  approval: approval,
-  refer: refer,
-  gate: gate,
-  other: other,
+  'test-piece': testPiece,
+  'approval': approval,
+  'refer': refer,
+  'gate': gate,
+  'other': other,
 } satisfies Partial<Record<StepKind, Act>>

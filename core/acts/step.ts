@@ -3,6 +3,7 @@
  */
 import type { Grit } from '../abrasives'
 import type { FindingKind, RouteSlug } from '../piece'
+import type { Measured } from './measures'
 
 export const STEP_KINDS = [
   ...(['approval', 'take-apart', 'wash', 'solvent-wash', 'cover', 'roughen', 'strip', 'scrape', 'wash-off'] as const),
@@ -10,7 +11,7 @@ export const STEP_KINDS = [
   ...(['oil-on', 'oil-off', 'wax', 'rub-out', 'joint', 'mend', 'mask', 'unmask', 'amalgamate'] as const),
   ...(['spot-colour', 'spot-coat', 'french-polish', 'sand-off', 'bleach', 'rinse', 'raise-grain'] as const),
   ...(['fill', 'fill-off', 'sand-back', 'putty', 'dye', 'toner', 'glaze', 'paint-wash', 'refer', 'gate'] as const),
-  ...(['wet-out', 'derust', 'brighten', 'take-out', 'put-back', 'damp-clean'] as const),
+  ...(['wet-out', 'test-piece', 'derust', 'brighten', 'take-out', 'put-back', 'damp-clean'] as const),
   ...(['buff', 'turn', 'pull', 'press', 'steam', 'pare', 'finish-up', 'other'] as const),
 ] as const
 export type StepKind = (typeof STEP_KINDS)[number]
@@ -117,6 +118,8 @@ export interface Step {
   gate: Gate | null
   /** what was typed by hand */
   typed: readonly Typed[]
+  /** what was measured at its end */
+  measured?: Measured
 }
 
 /** A step with everything left out that it may do without. */

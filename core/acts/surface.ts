@@ -3,6 +3,7 @@ import type { Grit } from '../abrasives'
 import type { Context } from '../context'
 import { type Base, dryFilm_um, type Role, taken } from '../materials'
 import { type Facts, type FinishClass, finishOn, type Group, isFound, NO_FILM } from '../piece'
+import { sumOf } from '../units'
 import type { Step } from './step'
 
 export interface Film {
@@ -96,6 +97,10 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): S
 /** What a wiped gel stain leaves on a film, µm (shop default: 15 g/m² left, about half of it solid). */
 const GEL_ON_FILM_UM = 8
 
+/** The film of this coat by the gauge, which reads all that lies there; null: it was not measured. */
+const gauged_um = ({ measured }: Step, s: Surface): number | null =>
+  measured?.film_um === undefined ? null : Math.max(0, measured.film_um - sumOf(s.films, f => f.dry_um))
+
 const WETS = ['oil', 'bleach', 'filler'] as const
 const COLOURING: readonly Role[] = ['stain', 'gel', 'dye', 'toner', 'glaze', 'paint-wash']
 /** Grain after water. */
@@ -114,7 +119,7 @@ export const lay = (step: Step, s: Surface, { shelf }: Pick<Context, 'shelf'>): 
     const film: Film = {
       slug: m.slug,
       base: m.base,
-      dry_um: m.role === 'gel' ? GEL_ON_FILM_UM : dryFilm_um(m),
+      dry_um: gauged_um(step, s) ?? (m.role === 'gel' ? GEL_ON_FILM_UM : dryFilm_um(m)),
       found: false,
       step: step.key,
     }

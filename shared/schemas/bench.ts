@@ -1,10 +1,21 @@
 /** Acts at the bench, alarms, the air, handing over. */
 import { z } from 'zod'
-import { FIELD_VALUES } from '../../core/acts'
+import { FIELD_VALUES, MEASURES } from '../../core/acts'
 import { MOST_FACES } from '../../core/units'
 import { text, maybeText, version, id, moment } from './fields'
 
 const command = { stepId: id, rowVersion: version, happenedAt: moment }
+const bounded = ({ least, most }: { least: number; most: number }) =>
+  z.number({ error: 'Give a number.' }).min(least, `At least ${least}.`).max(most, `At most ${most}.`).optional()
+const measured = z.strictObject({
+  thickness_mm: bounded(MEASURES.thickness_mm),
+  taken_mm: bounded(MEASURES.taken_mm),
+  hollow_mm: bounded(MEASURES.hollow_mm),
+  shiny: bounded(MEASURES.shiny),
+  moisture_pct: bounded(MEASURES.moisture_pct),
+  film_um: bounded(MEASURES.film_um),
+  gun: maybeText(200).optional(),
+})
 export const benchCommand = z.discriminatedUnion(
   'kind',
   [
@@ -30,6 +41,7 @@ export const benchCommand = z.discriminatedUnion(
       /** faces on which its round did not pass: one more on those */
       again: z.array(id).max(MOST_FACES, 'Choose fewer faces.').default([]),
       strength: z.enum(FIELD_VALUES.strength).optional(),
+      measured: measured.default({}),
     }),
     z.strictObject({ kind: z.literal('not-dry'), ...command }),
     z.strictObject({ kind: z.literal('mixed'), ...command }),

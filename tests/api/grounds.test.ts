@@ -179,3 +179,31 @@ describe('paint over wood', () => {
     expect((await said('counter')).status).toBe(200)
   })
 })
+
+describe('what is measured at the end of a step', () => {
+  it('is kept with it, becomes a reading, and offers the gun as it was set', async () => {
+    const id = await planned({ finish: 'nitrocellulose-lacquer' })
+    await sayYes(people.office, id)
+    await workTo(people, id, t('09:00'), 'sand')
+    const at = async () => new Date((await people.lead.ok<{ now_ms: number }>('GET /api/now')).now_ms).toISOString()
+    const clean = await stepOf(people.lead, id, 'clean-off')
+    expect((await act(people.lead, 'start', clean, await at())).status).toBe(200)
+    const finish = async (key: string, measured: object) =>
+      act(people.lead, 'finish', await stepOf(people.lead, id, key), await at(), { measured })
+    expect((await finish('clean-off', { moisture_pct: 900 })).status).toBe(422)
+    expect((await finish('clean-off', { length: 3 })).status).toBe(422)
+    expect((await finish('clean-off', { moisture_pct: 9.5 })).status).toBe(200)
+    type Kept = { key: string; measuredSaid: string; measures: { gunBefore: string | null } }
+    const kept = async (key: string) =>
+      (await people.lead.ok<{ steps: Kept[] }>(`GET /api/pieces/${id}/plan`)).steps.find(s => s.key === key)!
+    expect((await kept('clean-off')).measuredSaid).toBe('Measured: moisture 9.5 %')
+    const exam = await people.lead.ok<{ moisture: { reading_pct: number }[] }>(`GET /api/pieces/${id}/examination`)
+    expect(exam.moisture.map(m => m.reading_pct)).toContain(9.5)
+    const [first, second] = (await planOf(people.lead, id)).steps.filter(s => s.kind === 'coat')
+    expect((await act(people.lead, 'start', first!, await at())).status).toBe(200)
+    expect((await finish(first!.key, { film_um: 25, gun: '1.3 mm, 1.8 bar, thinned 20 %' })).status).toBe(200)
+    expect((await kept(second!.key)).measures.gunBefore).toBe('1.3 mm, 1.8 bar, thinned 20 %')
+    expect((await act(people.lead, 'undo', await stepOf(people.lead, id, first!.key), await at())).status).toBe(200)
+    expect((await kept(first!.key)).measuredSaid).toBe('')
+  })
+})

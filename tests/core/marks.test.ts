@@ -1,7 +1,8 @@
 import { describe, expect, it, test } from 'vitest'
+import { stepOf, walk } from '#core/acts'
 import { usualContext } from '#core/context'
 import { editedStep, completePlan, workOutPlan } from '#core/plan'
-import { type Facts, type Face, type Finding, type FindingKind, laidOut_m, spotsOn } from '#core/piece'
+import { type Facts, type Face, type Finding, type FindingKind, groupsOf, laidOut_m, spotsOn } from '#core/piece'
 import { judgePlan } from '#core/rules'
 import { built, choice, face, facts, finding, type Picked } from '../facts'
 
@@ -151,5 +152,31 @@ describe('parts that are no wood', () => {
     const leaf = face({ id: 4, part: 'leaf', length_mm: 450, copies: 2, orientation: 'horizontal' })
     const top = face({ length_mm: 1600, orientation: 'horizontal' })
     expect(laidOut_m([top, leaf, leg()])).toBeCloseTo(2.5)
+  })
+})
+
+/** Handbook 7, 8, 12 and 16: what is measured counts from then on; stirring is work. */
+describe('measured, stirred, tried', () => {
+  it('a gauge outranks what a coat usually leaves, for all budgets above it', () => {
+    const { plan, context } = planned({ ...film, faces: [face()] }, { finish: 'nitrocellulose-lacquer' })
+    const group = groupsOf(context.facts)[0]!
+    const top = (steps: typeof plan.steps) => walk(steps, [group], context).at(-1)!.after.films
+    const coats = plan.steps.filter(s => s.kind === 'coat')
+    const gauged = plan.steps.map(s => (s === coats.at(-1) ? { ...s, measured: { film_um: 80 } } : s))
+    expect(top(gauged).reduce((sum, f) => sum + f.dry_um, 0)).toBeCloseTo(80)
+    expect(top(plan.steps).reduce((sum, f) => sum + f.dry_um, 0)).not.toBeCloseTo(80)
+  })
+  it('the first paste fill counts its stirring, the second does not', () => {
+    const { plan } = planned({ ...film, faces: [face()] }, { fill: 'paste-filler' })
+    const fills = plan.steps.filter(s => s.kind === 'fill')
+    expect(fills[0]!.attended_min).toBeGreaterThanOrEqual(25 + 8)
+    if (fills[1]) expect(fills[0]!.attended_min - fills[1].attended_min).toBeCloseTo(25, -1)
+  })
+  it('colour waits for a test piece that was put in before it', () => {
+    const { plan, context, its } = planned({ ...film, faces: [face()] }, { colour: 'gel-stain' })
+    const at = plan.steps.findIndex(s => s.kind === 'gel')
+    const tried = stepOf({ key: 'try', kind: 'test-piece', faces: plan.steps[at]!.faces })
+    const { waits } = completePlan([...plan.steps.slice(0, at), tried, ...plan.steps.slice(at)], context, its)
+    expect(waits.find(w => w.from === 'try' && w.to === plan.steps[at]!.key)!.min).toBe(4 * 60)
   })
 })

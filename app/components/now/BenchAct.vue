@@ -14,6 +14,7 @@ const props = defineProps<{
     passTest?: string | null
     on?: readonly { id: number; name: string }[]
     sections?: StepLine['sections']
+    measures?: StepLine['measures']
   }
   state: 'planned' | 'running' | 'done'
   may?: boolean
@@ -24,8 +25,8 @@ const asking = ref<number | null>(null)
 const busy = ref(false)
 const AGO = [5, 10, 20, 30]
 const potted = computed(() => MATERIALS.some(m => m.slug === props.step.product && m.potLife_min))
-async function go(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', ago = 0) {
-  if (kind === 'finish' && (props.step.product || props.step.gate || props.step.passTest)) {
+async function go(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', ago = 0, measured = false) {
+  if (kind === 'finish' && (measured || props.step.product || props.step.gate || props.step.passTest)) {
     asking.value = ago
     return
   }
@@ -88,6 +89,15 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
             </button></MenuItem
           >
         </template>
+        <MenuItem v-if="state === 'running' && step.measures?.numbers.length" v-slot="{ active }"
+          ><button
+            class="block w-full text-left px-4 min-h-12"
+            :class="active ? 'bg-verdigris-wash' : ''"
+            @click="go('finish', 0, true)"
+          >
+            {{ w('bench.measure') }}
+          </button></MenuItem
+        >
         <MenuItem v-if="state !== 'done' && potted" v-slot="{ active }"
           ><button
             class="block w-full text-left px-4 min-h-12"

@@ -1,7 +1,7 @@
 <script setup lang="ts">
-import type { Fields } from '#core/acts'
 import type { RouteSlug } from '#core/piece'
-import type { ActTarget } from '~/composables/bench'
+import { type Fields, type Measured, MEASURES } from '#core/acts'
+import type { ActTarget, StepLine } from '~/composables/bench'
 
 /** The end of a step: how a gate went, and what was used from which lot. */
 const props = defineProps<{
@@ -11,6 +11,7 @@ const props = defineProps<{
     gate?: { look: string; fails: string; fallback: RouteSlug | null } | null
     passTest?: string | null
     on?: readonly { id: number; name: string }[]
+    measures?: StepLine['measures']
     key?: string
     pieceId?: number
   }
@@ -25,6 +26,11 @@ const word = ref('')
 /** A gate that failed: what was seen, and its picture. */
 const seen = ref('')
 const picture = ref<File | null>(null)
+/** What was measured; the gun's set-up begins as it was for the coat before. */
+const measured = ref<Measured>(props.step.measures?.gunBefore ? { gun: props.step.measures.gunBefore } : {})
+const said = computed(
+  () => Object.fromEntries(Object.entries(measured.value).filter(([, x]) => x !== null && x !== '')) as Measured,
+)
 const busy = ref(false)
 /** Faces on which the round did not pass; null: it passed. */
 const again = ref<number[] | null>(null)
@@ -62,6 +68,7 @@ async function done() {
       gate: gate.value,
       note: gate.value === 'fail' ? seen.value : '',
       used,
+      measured: said.value,
       again: again.value ?? [],
       ...(again.value && strength.value ? { strength: strength.value } : {}),
     })
@@ -129,6 +136,27 @@ async function done() {
         <input v-model="word" class="field" maxlength="300"
       /></label>
     </div>
+    <FoldOut
+      v-if="step.measures && (step.measures.numbers.length || step.measures.gun)"
+      class="mt-4"
+      :title="w('bench.measured')"
+    >
+      <div class="grid grid-cols-2 gap-3" data-test="measures">
+        <NumberField
+          v-for="m in step.measures.numbers"
+          :key="m"
+          v-model="measured[m]"
+          :label="w(`measure.${m}`)"
+          :min="MEASURES[m].least"
+          :max="MEASURES[m].most"
+          step="any"
+        />
+        <label v-if="step.measures.gun" class="col-span-2"
+          >{{ w('measure.gun') }}
+          <input v-model="measured.gun" class="field" maxlength="200" :placeholder="w('measure.gunSays')"
+        /></label>
+      </div>
+    </FoldOut>
     <RoundChoice
       v-if="step.passTest && step.on?.length"
       v-model:again="again"

@@ -47,6 +47,7 @@ const target = computed(() => ({
   passTest: s.value.passTest,
   on: names.value,
   sections: s.value.sections,
+  measures: s.value.measures,
 }))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as unknown as Choice)
@@ -114,7 +115,8 @@ function split(faces: number[]) {
         }}</span>
         <span v-if="s.state === 'done'" class="caption block"
           >{{ s.gateResult ? w(`plan.${s.gateResult}`) : w('plan.done') }} {{ s.finishedBy ?? '' }}
-          {{ dayTime(s.finished_ms!) }}</span
+          {{ dayTime(s.finished_ms!) }}
+          <span v-if="s.measuredSaid" class="block" data-test="measured">{{ s.measuredSaid }}</span></span
         >
         <span v-else-if="s.state === 'running'" class="caption block text-verdigris"
           >{{ w('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy }}</span

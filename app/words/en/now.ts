@@ -24,6 +24,16 @@ export default {
     potEnds: 'pot ends in',
     potOver: 'pot ended at',
   },
+  measure: {
+    thickness_mm: 'Left, the least (mm)',
+    taken_mm: 'Taken off (mm)',
+    hollow_mm: 'Light under the straight edge (mm)',
+    shiny: 'Shiny spots left',
+    moisture_pct: 'Moisture (%)',
+    film_um: 'Film by the gauge, in all (µm)',
+    gun: 'How the gun was set',
+    gunSays: 'needle and cap, fan, pressures, thinned',
+  },
   bench: {
     start: 'Start',
     mind: 'Mind:',
@@ -33,6 +43,8 @@ export default {
     finishAgo: ['Done {n} minute ago', 'Done {n} minutes ago'],
     mixed: 'Mixed: the pot begins',
     notDry: 'Not dry yet',
+    measure: 'Done, with a measurement',
+    measured: 'Measured',
     section: {
       on: 'Section {no} of {of} on',
       off: 'Section {no} of {of} off',

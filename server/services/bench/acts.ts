@@ -1,4 +1,4 @@
-import type { Fields } from '#core/acts'
+import { type Fields, measuredSaid } from '#core/acts'
 import { materialOf } from '#core/materials'
 import { ONCE_MORE, roundEndingAt, withOneMore } from '#core/plan'
 import { potEnds_ms } from '#core/timetable'
@@ -15,6 +15,7 @@ import type { Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
 import { fallBack, gateBack } from './gate'
+import { keepMeasured } from './measured'
 import { layFirst, layRest, section, takeRest } from './sections'
 import { benchView } from './view'
 
@@ -112,11 +113,18 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
   await tx.run(
     `UPDATE plan_step
-        SET state = 'done', finished_at = :at, finished_by = :personId, gate_result = :gate,
+        SET state = 'done', finished_at = :at, finished_by = :personId, gate_result = :gate, measured = :measured,
           row_version = row_version + 1
         WHERE id = :id`,
-    { at, personId: person.id, gate: step.gate ? command.gate : null, id: step.id },
+    {
+      at,
+      personId: person.id,
+      gate: step.gate ? command.gate : null,
+      measured: JSON.stringify(command.measured),
+      id: step.id,
+    },
   )
+  await keepMeasured(act, command.measured)
   await layRest(act)
   await takeRest(act)
   const minutes = Math.round((at.getTime() - step.started_ms!) / MINUTE_MS)
@@ -127,6 +135,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
       ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ` +
         `${command.gate === 'pass' ? step.gate.look : step.gate.fails}`
       : '',
+    measuredSaid(command.measured),
     command.note,
   ]
     .filter(Boolean)
@@ -282,7 +291,7 @@ async function undo(act: Act): Promise<Result> {
     }
     await tx.run(
       `UPDATE plan_step
-          SET state = 'running', finished_at = NULL, finished_by = NULL, gate_result = NULL,
+          SET state = 'running', finished_at = NULL, finished_by = NULL, gate_result = NULL, measured = NULL,
             row_version = row_version + 1
           WHERE id = :id`,
       { id: step.id },

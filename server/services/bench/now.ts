@@ -17,6 +17,7 @@ import { lastEvent } from '../platform/events'
 import { readable } from '../platform/readable'
 import { readAir } from '../shop/air'
 import { clockIn, readHours } from '../shop/rows'
+import { type MeasuresLine, measuresLine } from './measures'
 import { type SectionLine, sectionLine } from './sections'
 import { benchView } from './view'
 
@@ -39,6 +40,7 @@ interface StepLine {
   passTest: string | null
   on: { id: number; name: string }[]
   sections: SectionLine | null
+  measures: MeasuresLine
 }
 interface WindowLine extends Window {
   pieceId: number
@@ -144,6 +146,7 @@ async function workOutNow(at: Date) {
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
       passTest: st.state === 'running' ? (roundEndingAt(plan.steps, st.key, file.context)?.passes ?? null) : null,
       sections: st.state === 'done' ? null : sectionLine(st, plan, file),
+      measures: measuresLine(st, plan),
       on: st.state === 'running' ? st.faces.map(id => ({ id, name: faceName.get(id) ?? '' })) : [],
     })
     const view = benchView({

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { cautionsOfStep, does, type Step, wears } from '#core/acts'
+import { cautionsOfStep, does, measuredSaid, type Step, wears } from '#core/acts'
 import { estimate, materialCost_minor } from '#core/estimate'
 import { loopsOf, notesOf, planDifference, roundEndingAt } from '#core/plan'
 import { mendOf, RULES } from '#core/rules'
@@ -7,6 +7,7 @@ import { mayOverrule } from '#core/safety'
 import { sumOf } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
+import { measuresLine } from '../bench/measures'
 import { sectionLine } from '../bench/sections'
 import { benchView } from '../bench/view'
 import { onPiece } from '../piece/pieces'
@@ -110,6 +111,8 @@ export async function planPage(id: number, person: Person, at: Date) {
       notes: notesOf(st, file.context, plan.waits),
       start: bench.get(st.key)!,
       sections: st.state === 'done' ? null : sectionLine(st, plan, file),
+      measures: measuresLine(st, plan),
+      measuredSaid: measuredSaid(st.measured ?? {}),
       /** what its round passes by, where a round ends with it */
       passTest: roundEndingAt(live, st.key, file.context)?.passes ?? null,
       cost_minor: materialCost_minor(st, price),

@@ -24,6 +24,7 @@ import type { Which } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
 import { readShelf } from '../store/shelf'
 import { readLaid } from './laid'
+import { measuredIn } from './measured'
 import { strangeInPlan } from './strange'
 
 interface StepRow {
@@ -59,6 +60,7 @@ interface StepRow {
   started_by: string | null
   finished_by: string | null
   row_version: number
+  measured: unknown
 }
 /** What people said of a wait: a minimum put in by hand, "not dry yet". */
 interface SaidRow {
@@ -144,6 +146,7 @@ const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep => {
     started_ms: r.started_at?.getTime() ?? null,
     finished_ms: r.finished_at?.getTime() ?? null,
     mixed_ms: r.mixed_at?.getTime() ?? null,
+    measured: measuredIn(r.measured),
     laid: [],
     startedBy: r.started_by,
     finishedBy: r.finished_by,

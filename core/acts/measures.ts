@@ -1,0 +1,55 @@
+/** What may be measured at the end of a step, and is kept with it. */
+import type { Step } from './step'
+
+/** Numbers, with their bounds: thickness and what was taken off in mm, film in µm, wood moisture in per cent. */
+export const MEASURES = {
+  /** of the wood or veneer that is left, the least of its places */
+  thickness_mm: { least: 0.1, most: 300 },
+  /** taken off since the step began; 0.8 to 1.6 mm is much */
+  taken_mm: { least: 0, most: 20 },
+  /** widest light under the straight edge: along, across or on a diagonal */
+  hollow_mm: { least: 0, most: 30 },
+  /** shiny spots left: the lows */
+  shiny: { least: 0, most: 99 },
+  moisture_pct: { least: 3, most: 60 },
+  /** of all that lies on the wood, by the gauge */
+  film_um: { least: 1, most: 3000 },
+} as const
+export type Measure = keyof typeof MEASURES
+export type Measured = { [M in Measure]?: number } & {
+  /** gun, needle and cap, fan, pressures, reduction: the next coat starts from it */
+  gun?: string
+}
+
+const FLAT: readonly Measure[] = ['thickness_mm', 'taken_mm', 'hollow_mm']
+const FILM: readonly Measure[] = ['film_um']
+const BY_KIND: { [K in Step['kind']]?: readonly Measure[] } = {
+  'sand': FLAT,
+  'sand-off': FLAT,
+  'level': ['film_um', 'shiny'],
+  'rub-out': ['film_um', 'shiny'],
+  'sand-coat': ['shiny'],
+  'coat': FILM,
+  'clean-off': ['moisture_pct'],
+  'wet-out': ['moisture_pct'],
+}
+/** What is worth measuring at the end of this step; `gun`: how it was sprayed. */
+export const measuresOf = (step: Pick<Step, 'kind' | 'method'>): { numbers: readonly Measure[]; gun: boolean } => ({
+  numbers: BY_KIND[step.kind] ?? [],
+  gun: step.method === 'spray',
+})
+
+const UNITS: { [M in keyof Measured]-?: (value: never) => string } = {
+  thickness_mm: (mm: number) => `${mm} mm thick`,
+  taken_mm: (mm: number) => `${mm} mm taken off`,
+  hollow_mm: (mm: number) => `hollow ${mm} mm`,
+  shiny: (n: number) => `shiny spots left: ${n}`,
+  moisture_pct: (pct: number) => `moisture ${pct} %`,
+  film_um: (um: number) => `film ${um} µm`,
+  gun: (text: string) => `gun: ${text}`,
+}
+/** "Measured: film 85 µm, shiny spots left: 2"; nothing where nothing was. */
+export function measuredSaid(measured: Measured): string {
+  const said = Object.entries(measured).map(([what, value]) => UNITS[what as keyof Measured](value as never))
+  return said.length ? `Measured: ${said.join(', ')}` : ''
+}
