@@ -9,7 +9,7 @@ import type { Fields, LayerUse, Method, StepKind, Step } from './step'
 import type { Surface } from './surface'
 import type { WaitDraft } from './wait'
 
-export type StepAtWork = Pick<Step, 'kind' | 'grits' | 'method' | 'product' | 'label' | 'passes' | 'fields'>
+export type StepAtWork = Pick<Step, 'kind' | 'grits' | 'method' | 'product' | 'label' | 'coat' | 'passes' | 'fields'>
 
 /** Attended minutes: a set-up and a pace for each flat m² and pass, or worked out. */
 export type Pace =

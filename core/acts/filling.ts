@@ -1,7 +1,7 @@
 /** Grain filling. */
 import { P } from '../abrasives'
 import type { Context } from '../context'
-import { taken } from '../materials'
+import { taken, type Taken } from '../materials'
 import { wetOnly, workArea_m2 } from '../piece'
 import { sumOf } from '../units'
 import {
@@ -22,7 +22,7 @@ import type { Step, StepKind } from './step'
 import { lay, type Surface } from './surface'
 import { D, fixed, H } from './wait'
 
-const isOil = (step: Step, { shelf }: Pick<Context, 'shelf'>) => taken(shelf, step)?.base === 'oil'
+const isOil = (step: Taken, { shelf }: Pick<Context, 'shelf'>) => taken(shelf, step)?.base === 'oil'
 const dwell = (step: Step, k: Context) =>
   isOil(step, k)
     ? fixed('dwell', 10, 15, 20, 'wipe when it hazes; left longer it sets', 30)

@@ -50,6 +50,8 @@ const UNITS: { [M in keyof Measured]-?: (value: never) => string } = {
 }
 /** "Measured: film 85 µm, shiny spots left: 2"; nothing where nothing was. */
 export function measuredSaid(measured: Measured): string {
-  const said = Object.entries(measured).map(([what, value]) => UNITS[what as keyof Measured](value as never))
+  const said = Object.entries(measured)
+    .filter(([, value]) => value !== '')
+    .map(([what, value]) => UNITS[what as keyof Measured](value as never))
   return said.length ? `Measured: ${said.join(', ')}` : ''
 }

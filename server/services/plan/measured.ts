@@ -6,7 +6,7 @@ export function measuredIn(stored: unknown): Measured {
   if (typeof stored !== 'object' || stored === null) return {}
   const read = Object.entries(stored).filter(
     ([what, value]) =>
-      (what === 'gun' && typeof value === 'string') ||
+      (what === 'gun' && typeof value === 'string' && value !== '') ||
       (Object.hasOwn(MEASURES, what) &&
         typeof value === 'number' &&
         isWithin(value, MEASURES[what as keyof typeof MEASURES])),
