@@ -7,6 +7,8 @@ export interface Replanned {
   steps: Step[]
   added: Step[]
   gone: Step[]
+  /** that take in more or fewer marks, or other faces */
+  changed: Step[]
   /** what would have stood below a coat that lies already: it is not put in */
   late: Step[]
 }
@@ -28,8 +30,13 @@ export function withFindings(
     steps: kept,
     added: kept.filter(s => !stood.has(s.key)),
     gone: r.ahead.filter(s => !keys.has(s.key) && !does(s, 'words')),
+    changed: kept.filter(s => r.ahead.some(a => a.key === s.key && marked(a) !== marked(s))),
     late,
   }
 }
+
+/** What a step works on of what was found. */
+const marked = ({ faces, fields }: Step) =>
+  JSON.stringify([[...faces].sort((a, b) => a - b), fields.repairs ?? [], fields.spots ?? []])
 
 const shares = (a: Step, b: Step) => a.faces.some(f => b.faces.includes(f))

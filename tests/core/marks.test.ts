@@ -1,7 +1,7 @@
 import { describe, expect, it, test } from 'vitest'
 import { stepOf, walk } from '#core/acts'
 import { usualContext } from '#core/context'
-import { editedStep, completePlan, workOutPlan } from '#core/plan'
+import { editedStep, completePlan, withFindings, workOutPlan } from '#core/plan'
 import { type Facts, type Face, type Finding, type FindingKind, groupsOf, laidOut_m, spotsOn } from '#core/piece'
 import { judgePlan } from '#core/rules'
 import { built, choice, face, facts, finding, type Picked } from '../facts'
@@ -114,6 +114,31 @@ describe('marks are worked where they are', () => {
     expect(spots.attended_min).toBeLessThan(sand.attended_min / 2)
     expect(spots.title).toMatch(/1 × scratch/)
     expect(change({}).attended_min).toBe(sand.attended_min)
+  })
+})
+
+describe('what is found after the plan was made', () => {
+  const found = (before: Finding[], after: Finding[], more: Partial<Facts> = film) => {
+    const old = planned({ ...more, findings: before })
+    const facts = { ...old.context.facts, findings: after }
+    return withFindings({
+      ...{ context: { ...old.context, facts }, before: old.its, known: old.context.facts },
+      ...{ past: [], ahead: old.plan.steps, keys: old.plan.steps.map(s => s.key) },
+    })
+  }
+  it('a second dent widens the step that there is; none of the others moves', () => {
+    const made = found([mark('dents')], [mark('dents'), mark('dents', 2)])
+    expect(made.changed.map(s => s.title)).toEqual(['Steam dents out: 2 × dent'])
+    expect([made.added, made.gone, made.late].flat()).toEqual([])
+  })
+  it('a mark that is taken back takes its steps with it', () => {
+    const made = found([mark('black-ring')], [])
+    expect(made.gone.map(s => s.kind)).toEqual(['bleach', 'rinse', 'sand'])
+    expect(made.added).toEqual([])
+  })
+  it('what changes no step is not offered', () => {
+    const made = found([], [{ ...mark('scratches'), grade: 1 }])
+    expect([made.added, made.gone, made.changed, made.late].flat()).toEqual([])
   })
 })
 

@@ -10,11 +10,12 @@ const emit = defineEmits<{ take: [take: boolean] }>()
     <ul class="my-1">
       <li v-for="title in found.added" :key="title">+ {{ title }}</li>
       <li v-for="title in found.gone" :key="title" class="line-through">{{ title }}</li>
+      <li v-for="title in found.changed" :key="title">{{ title }}</li>
       <li v-for="title in found.late" :key="title" class="text-madder">{{ w('plan.foundLate', { title }) }}</li>
     </ul>
     <div v-if="can" class="flex flex-wrap gap-2">
       <button
-        v-if="found.added.length || found.gone.length"
+        v-if="found.added.length || found.gone.length || found.changed.length"
         class="act"
         data-test="take-found"
         @click="emit('take', true)"

@@ -21,14 +21,21 @@ async function changedBy(file: PieceFile, plan: StoredPlan) {
     known: { ...file.facts, findings: known },
     ...aheadOf(plan),
   })
-  return made.added.length + made.gone.length + made.late.length ? made : null
+  return made.added.length + made.gone.length + made.changed.length + made.late.length ? made : null
 }
 
 /** What the findings since would change, in titles. */
 export async function foundSince(file: PieceFile, plan: StoredPlan) {
   const made = await changedBy(file, plan)
   const titles = (steps: { title: string }[]) => steps.map(s => s.title)
-  return made && { added: titles(made.added), gone: titles(made.gone), late: titles(made.late) }
+  return (
+    made && {
+      added: titles(made.added),
+      gone: titles(made.gone),
+      changed: titles(made.changed),
+      late: titles(made.late),
+    }
+  )
 }
 
 /** Takes the change: what has started stays, and so does what was changed by hand. */
@@ -45,7 +52,11 @@ export const takeFound = (id: number, rowVersion: number, person: Person, at: Da
     await keepKnown(tx, file)
     await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
     await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
-    const told = [...made.added.map(s => `+ ${s.title}`), ...made.gone.map(s => `− ${s.title}`)].join('; ')
+    const told = [
+      ...made.added.map(s => `+ ${s.title}`),
+      ...made.gone.map(s => `− ${s.title}`),
+      ...made.changed.map(s => s.title),
+    ].join('; ')
     return { kind: 'plan', says: `Plan changed for what was found: ${told || 'nothing'}`, result: { ok: true } }
   })
 
