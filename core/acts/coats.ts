@@ -33,6 +33,8 @@ const BRUSHED = [
   'Stir, strain; thin, from the middle out to each end, join, one pass over the whole length, then leave it.',
   'Come off the edges lightly, so that nothing runs down.',
 ]
+/** Brushed coats of shellac that one day bears: four or five, an hour apart (common practice). */
+const A_DAY = 4
 /** What is particular to a base under the brush (handbook 18). */
 const BY_BASE: Partial<Record<Base, readonly string[]>> = {
   oil: ['A brush of natural hair; between coats wrapped airtight, in the cool.'],
@@ -115,6 +117,8 @@ const coat: Act = {
       const why = `${m.name} may be handled after ${m.handle_min / H} h`
       return drying(m, [m.handle_min, m.handle_min], 'dry', why, k.air)
     }
+    if (m.base === 'alcohol' && step.method === 'brush' && step.coat !== null && step.coat % A_DAY === 0)
+      return fixed('harden', 10 * H, 14 * H, D, 'four shellac coats a day, then overnight; white dust says it is hard')
     const max = next.kind === 'coat' && next.product === step.product && !m.meltsIn ? m.recoatMax_min : null
     const why = `${m.name}: next coat from ${spanSaid(m.recoat_min[0])} by the usual label`
     return drying(m, m.recoat_min, 'recoat', why, k.air, max)

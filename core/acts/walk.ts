@@ -6,7 +6,7 @@ import { actOf } from './acts'
 import type { Step } from './step'
 import { foundSurface, type Surface } from './surface'
 
-/** The state that a step leaves behind. What is done on marks alone leaves the faces as they were, but for what is wet. */
+/** The state that a step leaves behind. Work on marks alone leaves the faces as they were, but for what is wet. */
 export function leave(step: Step, s: Surface, context: Context): Surface {
   const after = actOf(step).leaves(s, step, context)
   return step.fields.where === 'spots' ? { ...s, wet: after.wet } : after

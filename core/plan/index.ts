@@ -1,7 +1,7 @@
 /** Plans: steps worked out from surface states, changed by hand, and followed by their fallback. */
 export * from './loops'
 export * from './chances'
-export { bareLadder, budgetOf, roundsOf } from './stages'
+export { bareLadder, budgetOf, ladderBudget, roundsOf } from './stages'
 export * from './complete'
 export * from './compose'
 export * from './planner'

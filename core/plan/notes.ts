@@ -29,7 +29,9 @@ function sectionsSaid(step: Step, faces: readonly Face[], context: Context, wait
   if (!window || count < 2) return []
   const area_m2 = sumOf(faces, f => f.area_m2) / count
   const size = `${round(area_m2, area_m2 < 0.1 ? 2 : 1)} m²`
-  const hot = `At ${Math.round(context.air.temperature_C)} °C that is ${round(1 / heat, 1)} times as fast: begin in the cool of the morning.`
+  const hot =
+    `At ${Math.round(context.air.temperature_C)} °C it is ${round(1 / heat, 1)} times as fast: ` +
+    'begin in the cool of the morning.'
   return [`About ${count} sections of ${size}: ${window.says}.`, ...(heat < EARLY_HOURS ? [hot] : [])]
 }
 /** Heat that takes more than this from a window sends the work to the early hours. */

@@ -69,7 +69,7 @@ export function workOutPlan(
     groupsOfWay(way).flatMap(group => {
       const from = start(i === 0 ? group : { ...group, key: `${i}|${group.key}` })
       const faces = group.faces.map(f => f.id)
-      return stagesOf({ ...context, facts: way.facts }, way.buildUp, group, from).map(draft => ({
+      return stagesOf({ ...context, facts: way.facts }, way.buildUp, group, from, prefix !== '').map(draft => ({
         draft,
         faces: draft.faces ?? faces,
       }))

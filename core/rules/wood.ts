@@ -1,9 +1,9 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
 import { explainLadder, gritName, isCoarser, median_um, P, STOP_P, type StopFor } from '../abrasives'
-import { does, isBare, firstAfter, lastBefore, wears } from '../acts'
+import { does, firstAfter, isBare, lastBefore, type Visit, wears } from '../acts'
 import { finishMaterial } from '../build'
 import { leadSuspected } from '../piece'
-import { budgetOf } from '../plan'
+import { ladderBudget } from '../plan'
 import { round } from '../units'
 import { speciesOf } from '../wood'
 import {
@@ -41,6 +41,10 @@ function gritFor(kind: string, slug: string | null): StopFor {
   if (kind === 'dye' || kind === 'paint-wash') return 'dye'
   return kind === 'stain' || kind === 'gel' || kind === 'conditioner' ? 'stain' : 'film'
 }
+
+/** A pass of the ladder on the bare wood: not a light one after water or bleach, and not on marks alone. */
+const isLadder = ({ step, before }: Visit): boolean =>
+  step.kind === 'sand' && isBare(before) && !step.fields.after && step.fields.where !== 'spots'
 
 export const WOOD_RULES: readonly Rule[] = [
   {
@@ -215,8 +219,13 @@ export const WOOD_RULES: readonly Rule[] = [
     mend: 'By hand only, or rub with a pad instead of sanding.',
     check: c =>
       each(c, v => {
-        if (v.step.kind !== 'sand' || v.step.grits.length < 2) return null
-        const budget = budgetOf(c, v.group, c.buildUp)
+        if (!isLadder(v)) return null
+        const budget = ladderBudget(
+          c,
+          v.group,
+          c.buildUp,
+          v.own.filter(isLadder).flatMap(u => u.step.grits),
+        )
         if (!budget || budget.verdict === 'fine' || (budget.verdict === 'by-hand' && v.step.method === 'hand'))
           return null
         return (

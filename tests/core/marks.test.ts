@@ -1,4 +1,5 @@
 import { describe, expect, it, test } from 'vitest'
+import { P } from '#core/abrasives'
 import { stepOf, walk } from '#core/acts'
 import { usualContext } from '#core/context'
 import { editedStep, completePlan, withFindings, workOutPlan } from '#core/plan'
@@ -197,11 +198,42 @@ describe('measured, stirred, tried', () => {
     expect(fills[0]!.attended_min).toBeGreaterThanOrEqual(25 + 8)
     if (fills[1]) expect(fills[0]!.attended_min - fills[1].attended_min).toBeCloseTo(25, -1)
   })
+  it('four brushed coats of shellac a day, then overnight', () => {
+    const shellac = { finish: 'dewaxed-shellac', film_um: 130 } as const
+    const { plan } = planned({ ...film, faces: [face()] }, shellac)
+    const coats = plan.steps.filter(s => s.kind === 'coat')
+    expect(coats.length).toBeGreaterThan(5)
+    const least = (n: number) => Math.max(...plan.waits.filter(w => w.from === coats[n]!.key).map(w => w.min))
+    expect(least(2)).toBeLessThanOrEqual(120)
+    expect(least(3)).toBe(10 * 60)
+  })
   it('colour waits for a test piece that was put in before it', () => {
     const { plan, context, its } = planned({ ...film, faces: [face()] }, { colour: 'gel-stain' })
     const at = plan.steps.findIndex(s => s.kind === 'gel')
     const tried = stepOf({ key: 'try', kind: 'test-piece', faces: plan.steps[at]!.faces })
     const { waits } = completePlan([...plan.steps.slice(0, at), tried, ...plan.steps.slice(at)], context, its)
     expect(waits.find(w => w.from === 'try' && w.to === plan.steps[at]!.key)!.min).toBe(4 * 60)
+  })
+})
+
+/** Handbook 6.3: the sum is of the grits that are really used, whoever chose them. */
+describe('the veneer sum', () => {
+  const veneered = (veneer_mm: number, findings: Finding[] = []) =>
+    planned({ ...film, faces: [face({ substrate: 'veneer', veneer_mm })], findings })
+  const refused = ({ plan, context, its }: ReturnType<typeof planned>, ladder: number[]) => {
+    const sand = plan.steps.find(s => s.kind === 'sand' && !s.fields.after)!
+    const steps = plan.steps.map(s => (s.key === sand.key ? { ...s, grits: ladder.map(P) } : s))
+    const verdicts = judgePlan({ ...completePlan(steps, context, its), context, choice: its })
+    return verdicts.some(v => v.rule === 'veneer-budget')
+  }
+  it('a coarser ladder by hand is refused where the planned one is not', () => {
+    const thin = veneered(0.7)
+    expect(refused(thin, [120, 180])).toBe(false)
+    expect(refused(thin, [40, 60, 80, 120, 180])).toBe(true)
+  })
+  it('a ladder that is cut in two by fills counts as one', () => {
+    const filled = veneered(0.7, [mark('nail-holes')])
+    expect(filled.plan.steps.filter(s => s.kind === 'sand' && !s.fields.after)).toHaveLength(2)
+    expect(refused(filled, [36, 40, 60, 80])).toBe(true)
   })
 })

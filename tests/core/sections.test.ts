@@ -9,7 +9,7 @@ import { at, built, choice, face, facts, hours, type Picked } from '../facts'
 const MIN = 60_000
 
 describe('sections that keep their window', () => {
-  it('whatever the work and the window: none is taken off too soon or too late, and the hands do one thing at a time', () => {
+  it('whatever the work and the window: none comes off too soon or too late, by one pair of hands', () => {
     const minutes = fc.double({ min: 0.5, max: 300, noNaN: true })
     fc.assert(
       fc.property(minutes, minutes, fc.double({ min: 0, max: 180, noNaN: true }), minutes, (on, off, opens, room) => {

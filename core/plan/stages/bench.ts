@@ -122,13 +122,22 @@ export function bareLadder(context: Context, group: Group, buildUp: BuildUp): { 
 
 /** The veneer sum of a group; null where the wood is solid. Not measured: the thin end of what its age used. */
 export function budgetOf(context: Context, group: Group, buildUp: BuildUp): VeneerBudget | null {
-  const { facts } = context
-  const { ground } = buildUp
-  if (group.substrate !== 'veneer' || !STRIPPING.includes(ground) || wetOnly(facts)) return null
+  if (!STRIPPING.includes(buildUp.ground)) return null
+  return ladderBudget(context, group, buildUp, bareLadder(context, group, buildUp).grits)
+}
+/** The same for the grits that it is really sanded with, also where somebody else bared it. */
+export function ladderBudget(
+  { facts }: Pick<Context, 'facts'>,
+  group: Group,
+  { ground }: Pick<BuildUp, 'ground'>,
+  ladder: readonly Grit[],
+): VeneerBudget | null {
+  if (group.substrate !== 'veneer' || wetOnly(facts) || ladder.length === 0) return null
+  const stripped = ground === 'strip-mechanical' ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM
   return veneerBudget({
     thickness_mm: veneerThickness(group.veneer_mm, facts.period).mm,
-    ladder: bareLadder(context, group, buildUp).grits,
-    left_um: ground === 'strip-mechanical' ? LEFT_BY_SANDING_OFF_UM : LEFT_BY_STRIPPING_UM,
+    ladder,
+    left_um: STRIPPING.includes(ground) ? stripped : 0,
   })
 }
 

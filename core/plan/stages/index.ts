@@ -11,7 +11,7 @@ import { amalgamate, level, moistureGate, polish, renew, scuff, spotRepair, wash
 
 export { roundsOf } from './layers'
 export { otherDrafts } from './notWood'
-export { bareLadder, budgetOf, type Draft } from './bench'
+export { bareLadder, budgetOf, type Draft, ladderBudget } from './bench'
 
 /** What is done with what is there, before any layer. */
 function ground(b: Bench): void {
@@ -61,8 +61,11 @@ function bareWood(b: Bench, bleaches: readonly Layer[]) {
 /** Grounds on which nothing is covered, so that bare wood stays as it is. */
 const STAYS: readonly RouteSlug[] = ['clean-and-wax', 'spot-repair', 'renew', 'polish']
 
-/** Steps of one group in the order they are put; `order` sorts them among other groups'. */
-export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start: Surface): Draft[] {
+/**
+ * Steps of one group in the order they are put; `order` sorts them among other groups'. `again`: after a failed gate,
+ * before which everything was made fast.
+ */
+export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start: Surface, again: boolean): Draft[] {
   const { b, drafts } = benchFor(context, buildUp, group, start)
   const strips = STRIPPING.includes(buildUp.ground)
   if (buildUp.ground === 'refer') {
@@ -70,7 +73,7 @@ export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start
     return drafts
   }
   wash(b, start)
-  makeFast(b)
+  if (!again) makeFast(b)
   if (!strips) moistureGate(b, 114)
   ground(b)
   const firstOther = b.layers.findIndex(l => !does({ kind: l.act }, 'floods'))

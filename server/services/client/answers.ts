@@ -68,7 +68,7 @@ async function refuseByPhone(tx: Db, a: ApprovalRow) {
     throw fail(
       422,
       'in-writing',
-      'Paint over wood wants a yes in writing: it is hard to undo. Wait for the mail, or have it signed at the counter.',
+      'Paint over wood is hard to undo, and wants a yes in writing: by the mail, or signed at the counter.',
       { via: 'In writing, or signed at the counter.' },
     )
 }

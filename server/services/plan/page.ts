@@ -21,8 +21,9 @@ import { DAY_MS, readAsking, readPrices, readRates } from './asking'
 import { readEdits } from './edits'
 import { foundSince } from './found'
 import { datesOf, sectionFor, startVerdictsOf, verdictsOf } from './judge'
-import { type PlannedStep, readPlan, readWetCoat, type StoredPlan } from './rows'
+import { type PlannedStep, readPlan, type StoredPlan } from './rows'
 import { strangeInPlan } from './strange'
+import { readWetCoat } from './wetCoat'
 
 interface Cost {
   soFar_minor: number

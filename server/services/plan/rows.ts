@@ -4,7 +4,6 @@ import {
   ACTS,
   type Fields,
   type GateSlug,
-  kindsThat,
   type Least,
   type Method,
   type StepKind,
@@ -27,7 +26,7 @@ import { readLaid } from './laid'
 import { measuredIn } from './measured'
 import { strangeInPlan } from './strange'
 
-interface StepRow {
+export interface StepRow {
   id: number
   piece_id: number
   step_key: string
@@ -111,7 +110,7 @@ function gritIn(stored: string): Grit {
     return P(stored)
   }
 }
-const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep => {
+export const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep => {
   const step: PlannedStep = {
     id: r.id,
     key: r.step_key,
@@ -305,41 +304,6 @@ async function insertFaces(tx: Db, stepId: number, faces: readonly number[]): Pr
 export async function writeFaces(tx: Db, stepId: number, faces: readonly number[]): Promise<void> {
   await tx.run('DELETE FROM plan_step_face WHERE step_id = :stepId', { stepId })
   await insertFaces(tx, stepId, faces)
-}
-
-const STAYS_WET_D = 3
-/** A coat that is wet somewhere in the shop, in words, while dust and finish share a room; else null. */
-export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => string): Promise<string | null> {
-  const rows = await on.rows<StepRow & { piece: string }>(
-    `SELECT s.*, piece.name AS piece,
-        (SELECT MAX(id) FROM product_label WHERE product_id = s.product_id) AS label
-        FROM plan_step s
-        JOIN piece ON piece.id = s.piece_id
-        JOIN shop ON shop.id = 1 AND shop.one_room
-        WHERE piece.state = 'active' AND s.kind IN (:kinds)
-          AND (s.state = 'running' OR (s.state = 'done' AND s.finished_at > :since))`,
-    { kinds: kindsThat('lingers'), since: new Date(at.getTime() - STAYS_WET_D * DAY_MIN * 60_000) },
-  )
-  if (rows.length === 0) return null
-  const shelf = await readShelf(on)
-  const wet = rows
-    .map(row => {
-      const step = stepOf(row, [], shelf)
-      const until_ms = step.finished_ms === null ? Infinity : step.finished_ms + wetFor_min(step, shelf) * 60_000
-      return { says: `${row.piece}, ${step.title}`, until_ms }
-    })
-    .filter(w => w.until_ms > at.getTime())
-    .sort((a, b) => b.until_ms - a.until_ms)[0]
-  if (!wet) return null
-  return `${wet.says}${wet.until_ms < Infinity ? `, until ${clock(wet.until_ms)}` : ''}`
-}
-/** Minutes until dust no longer sticks: as long as the next coat waits at least. */
-function wetFor_min(step: PlannedStep, shelf: Shelf): number {
-  try {
-    return taken(shelf, step)?.recoat_min[0] ?? 0
-  } catch {
-    return 0
-  }
 }
 
 /** The minima put in by hand. */
