@@ -1,6 +1,4 @@
 /** What may be measured at the end of a step, and is kept with it. */
-import type { Step } from './step'
-
 /** Numbers, with their bounds: thickness and what was taken off in mm, film in µm, wood moisture in per cent. */
 export const MEASURES = {
   /** of the wood or veneer that is left, the least of its places */
@@ -23,7 +21,8 @@ export type Measured = { [M in Measure]?: number } & {
 
 const FLAT: readonly Measure[] = ['thickness_mm', 'taken_mm', 'hollow_mm']
 const FILM: readonly Measure[] = ['film_um']
-const BY_KIND: { [K in Step['kind']]?: readonly Measure[] } = {
+/** By kind of step. */
+const BY_KIND: Readonly<Record<string, readonly Measure[]>> = {
   'sand': FLAT,
   'sand-off': FLAT,
   'level': ['film_um', 'shiny'],
@@ -34,7 +33,7 @@ const BY_KIND: { [K in Step['kind']]?: readonly Measure[] } = {
   'wet-out': ['moisture_pct'],
 }
 /** What is worth measuring at the end of this step; `gun`: how it was sprayed. */
-export const measuresOf = (step: Pick<Step, 'kind' | 'method'>): { numbers: readonly Measure[]; gun: boolean } => ({
+export const measuresOf = (step: { kind: string; method: string }): { numbers: readonly Measure[]; gun: boolean } => ({
   numbers: BY_KIND[step.kind] ?? [],
   gun: step.method === 'spray',
 })
