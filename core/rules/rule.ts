@@ -1,5 +1,5 @@
 /** What a rule is, and the few questions that rules ask of a plan. A rule reads surface states and waits only. */
-import { actOf, does, type Step, type Surface, type Unfit, type Visit, type Wait } from '../acts'
+import { actOf, does, isBare, type Step, type Surface, type Unfit, type Visit, type Wait } from '../acts'
 import type { BuildUp } from '../build'
 import type { Context } from '../context'
 import type { LicenceKind, Severity } from '../safety'
@@ -105,3 +105,7 @@ export function gap_min(c: Pick<RuleContext, 'steps' | 'waits'>, from: string | 
 export const DAY_MIN = 1440
 /** Names of sheen, on a label, that come of flatting. */
 export const FLATTED = /matt|flat|satin|silk|semi|egg/i
+
+/** A pass of the ladder on the bare wood: not a light one after water or bleach, and not on marks alone. */
+export const isLadder = ({ step, before }: Visit): boolean =>
+  step.kind === 'sand' && isBare(before) && !step.fields.after && step.fields.where !== 'spots'

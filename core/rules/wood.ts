@@ -1,6 +1,6 @@
 /** Rules of the bare wood: bleach, fill, sand, grain, veneer, hazards. */
 import { explainLadder, gritName, isCoarser, median_um, P, STOP_P, type StopFor } from '../abrasives'
-import { does, firstAfter, isBare, lastBefore, type Visit, wears } from '../acts'
+import { does, firstAfter, isBare, lastBefore, wears } from '../acts'
 import { finishMaterial } from '../build'
 import { leadSuspected } from '../piece'
 import { ladderBudget } from '../plan'
@@ -16,6 +16,7 @@ import {
   each,
   gap_min,
   hours,
+  isLadder,
   type RuleContext,
   type Rule,
   tooSoon,
@@ -41,10 +42,6 @@ function gritFor(kind: string, slug: string | null): StopFor {
   if (kind === 'dye' || kind === 'paint-wash') return 'dye'
   return kind === 'stain' || kind === 'gel' || kind === 'conditioner' ? 'stain' : 'film'
 }
-
-/** A pass of the ladder on the bare wood: not a light one after water or bleach, and not on marks alone. */
-const isLadder = ({ step, before }: Visit): boolean =>
-  step.kind === 'sand' && isBare(before) && !step.fields.after && step.fields.where !== 'spots'
 
 export const WOOD_RULES: readonly Rule[] = [
   {
