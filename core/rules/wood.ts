@@ -217,12 +217,8 @@ export const WOOD_RULES: readonly Rule[] = [
     check: c =>
       each(c, v => {
         if (!isLadder(v)) return null
-        const budget = ladderBudget(
-          c,
-          v.group,
-          c.buildUp,
-          v.own.filter(isLadder).flatMap(u => u.step.grits),
-        )
+        const ladder = v.own.filter(isLadder).flatMap(u => u.step.grits)
+        const budget = ladderBudget(c, v.group, c.buildUp, ladder)
         if (!budget || budget.verdict === 'fine' || (budget.verdict === 'by-hand' && v.step.method === 'hand'))
           return null
         return (
