@@ -120,6 +120,7 @@ describe('sections at the bench', () => {
     })
     expect((await touch(22, 'scrape', 'section', { what: 'back' })).status).toBe(200)
     expect(await sections('scrape')).toMatchObject({ off: 0, next: { no: 1 } })
+    expect((await touch(22, 'scrape', 'finish')).body.code).toBe('earlier-step')
     expect((await touch(23, 'strip', 'finish')).status).toBe(200)
     expect((await touch(30, 'scrape', 'finish')).status).toBe(200)
     expect((await touch(31, 'wash-off', 'section', { what: 'on' })).body.code).toBe('no-sections')

@@ -17,7 +17,7 @@ import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
 import { fallBack, gateBack } from './gate'
 import { keepMeasured } from './measured'
-import { layFirst, layRest, section, takeRest } from './sections'
+import { layFirst, layRest, section, sectionsAt, takeRest } from './sections'
 import { benchView } from './view'
 
 const LONGEST_AGO_MIN = 12 * 60
@@ -106,6 +106,9 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   if (step.state !== 'running') throw fail(409, 'not-running', 'This step is not running.')
   if (step.started_ms !== null && at.getTime() < step.started_ms)
     throw fail(422, 'before-start', 'It cannot end before it started.')
+  const its = sectionsAt(step, act.plan, act.file)
+  if (its?.takes && its.on.state === 'running')
+    throw fail(409, 'earlier-step', `"${its.on.title}" still runs: end that first, or what it lays is forgotten.`)
   if (step.gate && !command.gate)
     throw fail(422, 'gate', 'Judge the gate: passed or failed?', { gate: 'Passed or failed?' })
   if (step.gate && command.gate === 'fail' && !command.note.trim())

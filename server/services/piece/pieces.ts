@@ -160,7 +160,8 @@ export const addParts = (id: number, input: z.infer<typeof s.addParts>, person: 
   })
 
 export async function piecePage(id: number) {
-  const { piece, faces, facts, concluded, choice } = await readPiece(db(), id)
+  const { piece: row, faces, facts, concluded, choice } = await readPiece(db(), id)
+  const { known_findings: _known, ...piece } = row
   const main = choice?.buildUps[0]
   return {
     piece,
