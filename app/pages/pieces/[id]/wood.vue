@@ -62,7 +62,7 @@ const woods = (exam: Examination) =>
         <div
           v-for="f in exam.faces"
           :key="f.id"
-          class="row grid grid-cols-[1fr_8.5rem_10.5rem_6.5rem] gap-2 items-center"
+          class="row grid grid-cols-2 sm:grid-cols-[1fr_8.5rem_10.5rem_6.5rem] gap-2 items-center"
           data-test="wood-face"
         >
           <span>{{ nameOf(exam, f.id) }}</span>
