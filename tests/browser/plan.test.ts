@@ -133,6 +133,7 @@ test('a failed gate goes over to its fallback, and asks the client where it cost
   if ((await gate.getAttribute('data-state')) === 'planned') await gate.getByRole('button', { name: 'Start' }).click()
   await gate.getByRole('button', { name: 'Done', exact: true }).click()
   await owner.getByRole('dialog').getByRole('button', { name: 'Failed' }).click()
+  await owner.getByRole('dialog').getByTestId('seen').fill('halos round the runs')
   await owner.getByRole('dialog').getByRole('button', { name: 'Done', exact: true }).click()
   await expect(owner.getByTestId('note')).toContainText('must be asked again')
   await expect(step(owner, 'f-strip')).toBeVisible()
