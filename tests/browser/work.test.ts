@@ -1,3 +1,4 @@
+// The last file: its pieces are worked on for days, and the clock of the shop goes with them.
 import { expect, type Page } from '@playwright/test'
 import { as, choose, serverNow, setClock, step, test, write } from './page'
 
