@@ -178,6 +178,27 @@ export const NO_WAIT = () => null
 export const NOT_DRYING = () => null
 export const NO_CAUTION = () => [] as const
 export const NO_NOTES = () => [] as const
+/** An act that asks nothing, waits for nothing and leaves all as it was: a family says what is otherwise. */
+export const PLAIN = {
+  needs: null,
+  usesUp: false,
+  methods: ['hand'],
+  makes: NOTHING_MADE,
+  does: [],
+  ground: ANY_GROUND,
+  leaves: AS_IT_WAS,
+  then: NO_WAIT,
+  open: NOT_DRYING,
+  late: 'nothing',
+  rounds: null,
+  asks: [],
+  layer: null,
+  fields: [],
+  cautions: NO_CAUTION,
+  inOrder: false,
+  byHand: true,
+  notes: NO_NOTES,
+} as const
 export const always =
   (...notes: string[]) =>
   () =>

@@ -1,39 +1,9 @@
 /** What is decided or judged, not made: the client's word, gates, a conservator. And what none of the acts names. */
-import {
-  type Act,
-  always,
-  ANY_GROUND,
-  AS_IT_WAS,
-  minutes,
-  NO_CAUTION,
-  NO_NOTES,
-  NO_WAIT,
-  NOT_DRYING,
-  NOTHING_MADE,
-} from './act'
+import { type Act, always, minutes, PLAIN } from './act'
 import type { GateSlug, Step, StepKind } from './step'
 import { D, fixed, H } from './wait'
 
-const JUDGING = {
-  needs: null,
-  usesUp: false,
-  methods: ['none', 'hand'],
-  makes: NOTHING_MADE,
-  does: [],
-  ground: ANY_GROUND,
-  leaves: AS_IT_WAS,
-  then: NO_WAIT,
-  open: NOT_DRYING,
-  late: 'nothing',
-  rounds: null,
-  asks: [],
-  layer: null,
-  fields: [],
-  cautions: NO_CAUTION,
-  inOrder: false,
-  byHand: false,
-  notes: NO_NOTES,
-} as const
+const JUDGING = { ...PLAIN, methods: ['none', 'hand'], byHand: false } as const
 
 const approval: Act = {
   ...JUDGING,

@@ -1,19 +1,7 @@
 /** Taking apart, covering, masking, turning over, and putting together again. */
 import { type Face, partsToTakeOff } from '../piece'
 import { sumOf } from '../units'
-import {
-  type Act,
-  always,
-  ANY_GROUND,
-  AS_IT_WAS,
-  NO_CAUTION,
-  NO_NOTES,
-  NO_WAIT,
-  NOT_DRYING,
-  NOTHING_MADE,
-  perM2,
-  SETUP_MIN,
-} from './act'
+import { type Act, always, perM2, PLAIN, SETUP_MIN } from './act'
 import type { StepKind } from './step'
 
 const FINISH_UP_MIN = 15
@@ -23,26 +11,7 @@ const MASKING_MIN_PER_M = 4
 /** About the rim of all faces laid side by side. */
 const rim_min = (_step: unknown, faces: readonly Face[]) =>
   SETUP_MIN + MASKING_MIN_PER_M * 4 * Math.sqrt(sumOf(faces, f => f.area_m2))
-const PREPARING = {
-  needs: null,
-  usesUp: false,
-  methods: ['none', 'hand'],
-  makes: NOTHING_MADE,
-  does: [],
-  ground: ANY_GROUND,
-  leaves: AS_IT_WAS,
-  then: NO_WAIT,
-  open: NOT_DRYING,
-  late: 'nothing',
-  rounds: null,
-  asks: [],
-  layer: null,
-  fields: [],
-  cautions: NO_CAUTION,
-  inOrder: false,
-  byHand: true,
-  notes: NO_NOTES,
-} as const
+const PREPARING = { ...PLAIN, methods: ['none', 'hand'] } as const
 
 const takeApart: Act = {
   ...PREPARING,

@@ -1,40 +1,10 @@
 /** Metal, cane, leather and glass on a piece of furniture: parts with work of their own. */
-import {
-  type Act,
-  always,
-  ANY_GROUND,
-  AS_IT_WAS,
-  NO_CAUTION,
-  NO_WAIT,
-  NOT_DRYING,
-  NOTHING_MADE,
-  perM2,
-  SETUP_MIN,
-} from './act'
+import { type Act, always, NOTHING_MADE, perM2, PLAIN, SETUP_MIN } from './act'
 import type { StepKind } from './step'
 import { gritsSaid } from './words'
 
-const OTHER = {
-  needs: null,
-  usesUp: false,
-  makes: NOTHING_MADE,
-  does: [],
-  ground: ANY_GROUND,
-  leaves: AS_IT_WAS,
-  then: NO_WAIT,
-  open: NOT_DRYING,
-  late: 'nothing',
-  rounds: null,
-  asks: [],
-  layer: null,
-  fields: [],
-  cautions: NO_CAUTION,
-  inOrder: false,
-  byHand: true,
-} as const
-
 const derust: Act = {
-  ...OTHER,
+  ...PLAIN,
   called: 'take rust off',
   pace: perM2(40),
   methods: ['hand', 'wet'],
@@ -49,7 +19,7 @@ const derust: Act = {
 }
 
 const brighten: Act = {
-  ...OTHER,
+  ...PLAIN,
   called: 'brighten metal',
   pace: perM2(60),
   methods: ['rag', 'hand'],
@@ -63,7 +33,7 @@ const brighten: Act = {
 /** Taking one part out, or putting it back, with its screws, tacks or beads (shop default). */
 const OUT_MIN = 15
 const takeOut: Act = {
-  ...OTHER,
+  ...PLAIN,
   called: 'take out',
   pace: (_step, faces) => SETUP_MIN + OUT_MIN * new Set(faces.map(f => f.part)).size,
   methods: ['hand'],
@@ -71,7 +41,7 @@ const takeOut: Act = {
   says: () => 'Take out what is no wood, and store it',
 }
 const putBack: Act = {
-  ...OTHER,
+  ...PLAIN,
   called: 'put back',
   pace: (_step, faces) => SETUP_MIN + OUT_MIN * new Set(faces.map(f => f.part)).size,
   methods: ['hand'],
@@ -79,7 +49,7 @@ const putBack: Act = {
   says: () => 'Put back what was taken out',
 }
 const dampClean: Act = {
-  ...OTHER,
+  ...PLAIN,
   called: 'clean cane or rush',
   pace: perM2(20),
   methods: ['rag', 'brush'],

@@ -1,44 +1,16 @@
 /** Gluing what is loose, pulling, pressing, steaming, paring, filling: mending what was found. */
-import {
-  type Act,
-  always,
-  ANY_GROUND,
-  AS_IT_WAS,
-  NO_CAUTION,
-  NO_NOTES,
-  NO_WAIT,
-  NOT_DRYING,
-  NOTHING_MADE,
-  perM2,
-} from './act'
+import { type Act, always, NO_WAIT, NOTHING_MADE, perM2, PLAIN } from './act'
 import type { Step, StepKind } from './step'
 import { D, fixed, H } from './wait'
 import { placesSaid } from './words'
 
 const gluedWith = (step: Step): string => (step.fields.glue ? ` with ${step.fields.glue.replace('-', ' ')}` : '')
-const REPAIR = {
-  needs: null,
-  usesUp: false,
-  methods: ['hand'],
-  makes: NOTHING_MADE,
-  ground: ANY_GROUND,
-  leaves: AS_IT_WAS,
-  open: NOT_DRYING,
-  late: 'nothing',
-  rounds: null,
-  asks: [],
-  layer: null,
-  cautions: NO_CAUTION,
-  inOrder: false,
-  byHand: true,
-  notes: NO_NOTES,
-} as const
 
 const HINGE = 'loose-hinge'
 const hinged = (step: Step) => (step.fields.repairs ?? []).filter(r => r.kind === HINGE)
 
 const joint: Act = {
-  ...REPAIR,
+  ...PLAIN,
   called: 'glue joints',
   pace: perM2(0),
   does: ['mends'],
@@ -66,7 +38,7 @@ const FILLED = {
 }
 
 const mend: Act = {
-  ...REPAIR,
+  ...PLAIN,
   called: 'mend',
   pace: perM2(0),
   does: ['mends'],
@@ -83,7 +55,7 @@ const mend: Act = {
 const found = (step: Step): string => (step.fields.repairs?.length ? `: ${placesSaid(step.fields.repairs)}` : '')
 
 const pull: Act = {
-  ...REPAIR,
+  ...PLAIN,
   called: 'pull staples and nails',
   pace: perM2(0),
   does: ['mends'],
@@ -94,7 +66,7 @@ const pull: Act = {
 }
 
 const press: Act = {
-  ...REPAIR,
+  ...PLAIN,
   called: 'press veneer down',
   pace: perM2(0),
   does: ['mends'],
@@ -108,7 +80,7 @@ const press: Act = {
 }
 
 const steam: Act = {
-  ...REPAIR,
+  ...PLAIN,
   called: 'steam dents',
   pace: perM2(0),
   does: ['mends'],
@@ -123,7 +95,7 @@ const steam: Act = {
 }
 
 const pare: Act = {
-  ...REPAIR,
+  ...PLAIN,
   called: 'pare glue off',
   pace: perM2(0),
   does: ['mends'],

@@ -1,5 +1,5 @@
 /** Washing, wiping wax and contamination off, taking dust off. */
-import { type Act, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2 } from './act'
+import { type Act, ANY_GROUND, NO_CAUTION, NO_NOTES, NO_WAIT, NOT_DRYING, NOTHING_MADE, perM2, PLAIN } from './act'
 import type { Fields, StepKind } from './step'
 import { fixed, H } from './wait'
 import { called } from './words'
@@ -127,25 +127,13 @@ const rinse: Act = {
 }
 
 const wetOut: Act = {
+  ...PLAIN,
   called: 'wet out and look',
   needs: { roles: ['cleaner'], always: true },
-  usesUp: false,
   pace: perM2(3),
   methods: ['rag'],
   makes: { ...NOTHING_MADE, vapour: true },
-  does: [],
-  ground: ANY_GROUND,
-  leaves: s => s,
   then: () => fixed('dry', 20, 30, H, 'the spirit leaves the pores'),
-  open: NOT_DRYING,
-  late: 'nothing',
-  rounds: null,
-  asks: [],
-  layer: null,
-  fields: [],
-  cautions: NO_CAUTION,
-  inOrder: false,
-  byHand: true,
   notes: step => [
     'Look along it while wet: scratches across, arcs of the sander, pale glue, dark old finish, the undertone.',
     ...(step.fields.after === 'bleach' ? ['Orange left? A paint wash before the sealer takes it back.'] : []),

@@ -28,11 +28,6 @@ async function planned(picks: object = {}, face: object = {}) {
   const base = intake()
   const parts = base.parts.map(p => ({ ...p, faces: p.faces.map(f => ({ ...f, ...face })) }))
   const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', { ...base, parts })
-  for (const [test, result] of [
-    ['alcohol-drop', 'soft'],
-    ['alcohol-drop', 'soft'],
-  ])
-    await people.lead.send(`POST /api/pieces/${id}/tests`, { test, result, group: 'A', layer: 1 })
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
     ...choice,
     finish: 'dewaxed-shellac',
@@ -41,6 +36,7 @@ async function planned(picks: object = {}, face: object = {}) {
   })
   return id
 }
+const clockNow = async () => new Date((await people.lead.ok<{ now_ms: number }>('GET /api/now')).now_ms).toISOString()
 interface Page {
   rowVersion: number
   found: { added: string[]; gone: string[]; late: string[] } | null
@@ -143,9 +139,7 @@ describe('a gate that fails', () => {
   it('wants a word, and is taken back until a step of what follows starts', async () => {
     const id = await toGate()
     const gate = await stepOf(people.lead, id, 'gate')
-    const { now } = await people.lead.ok<{ now: string }>('GET /api/health').then(async () => ({
-      now: new Date((await people.lead.ok<{ now_ms: number }>('GET /api/now')).now_ms).toISOString(),
-    }))
+    const now = await clockNow()
     const keys = async () => (await planOf(people.lead, id)).steps.filter(s => s.state === 'planned').map(s => s.key)
     expect((await keys()).some(k => k.startsWith('f-strip'))).toBe(true)
     expect((await act(people.lead, 'undo', gate, now)).status).toBe(200)
@@ -186,11 +180,10 @@ describe('what is measured at the end of a step', () => {
     const id = await planned({ finish: 'nitrocellulose-lacquer' })
     await sayYes(people.office, id)
     await workTo(people, id, t('09:00'), 'sand')
-    const at = async () => new Date((await people.lead.ok<{ now_ms: number }>('GET /api/now')).now_ms).toISOString()
     const clean = await stepOf(people.lead, id, 'clean-off')
-    expect((await act(people.lead, 'start', clean, await at())).status).toBe(200)
+    expect((await act(people.lead, 'start', clean, await clockNow())).status).toBe(200)
     const finish = async (key: string, measured: object) =>
-      act(people.lead, 'finish', await stepOf(people.lead, id, key), await at(), { measured })
+      act(people.lead, 'finish', await stepOf(people.lead, id, key), await clockNow(), { measured })
     expect((await finish('clean-off', { moisture_pct: 900 })).status).toBe(422)
     expect((await finish('clean-off', { length: 3 })).status).toBe(422)
     expect((await finish('clean-off', { moisture_pct: 9.5 })).status).toBe(200)
@@ -201,10 +194,12 @@ describe('what is measured at the end of a step', () => {
     const exam = await people.lead.ok<{ moisture: { reading_pct: number }[] }>(`GET /api/pieces/${id}/examination`)
     expect(exam.moisture.map(m => m.reading_pct)).toContain(9.5)
     const [first, second] = (await planOf(people.lead, id)).steps.filter(s => s.kind === 'coat')
-    expect((await act(people.lead, 'start', first!, await at())).status).toBe(200)
+    expect((await act(people.lead, 'start', first!, await clockNow())).status).toBe(200)
     expect((await finish(first!.key, { film_um: 25, gun: '1.3 mm, 1.8 bar, thinned 20 %' })).status).toBe(200)
     expect((await kept(second!.key)).measures.gunBefore).toBe('1.3 mm, 1.8 bar, thinned 20 %')
-    expect((await act(people.lead, 'undo', await stepOf(people.lead, id, first!.key), await at())).status).toBe(200)
+    expect((await act(people.lead, 'undo', await stepOf(people.lead, id, first!.key), await clockNow())).status).toBe(
+      200,
+    )
     expect((await kept(first!.key)).measuredSaid).toBe('')
   })
 })
