@@ -32,13 +32,14 @@ interface Wet {
   closes: number
 }
 
-/** Would all that is wet still come off in time, one after the other, if the hands are free at `now`? */
-function holds(wet: readonly Wet[], now: number, off_min: number): boolean {
+/** Would all that is wet, and one more, still come off in time if the hands are free at `now`? */
+function holds(wet: readonly Wet[], fresh: Wet, now: number, off_min: number): boolean {
   let t = now
-  return wet.every(w => {
+  const inTime = (w: Wet) => {
     t = Math.max(t, w.opens) + off_min
     return t <= w.closes + 1e-9
-  })
+  }
+  return wet.every(inTime) && inTime(fresh)
 }
 
 interface Asked {
@@ -57,7 +58,7 @@ function worked(q: Asked, count: number): Sections {
     const fresh = { no: next, opens: now + on_min + q.opens_min, closes: now + q.closes_min }
     const first = wet[0]
     const ready = first !== undefined && first.opens <= now
-    const goesOn = next <= count && !ready && holds([...wet, fresh], now + on_min, off_min)
+    const goesOn = next <= count && !ready && holds(wet, fresh, now + on_min, off_min)
     if (goesOn || !first) {
       turns.push({ at_min: now, what: 'on', no: next++ })
       wet.push(fresh)
@@ -75,8 +76,8 @@ function worked(q: Asked, count: number): Sections {
 
 /** Going to another section and looking costs this much, minutes (shop default): no more of them than help. */
 const EACH_MIN = 4
-/** So many more than the fewest are tried, and never more than twice as many. */
-const TRIED = 12
+/** So many counts are tried, from the fewest to twice as many. */
+const TRIED = 5
 /**
  * Sections of one size that keep the window, through soonest. Null where no size would: the window is shorter than its
  * own wait.
@@ -86,7 +87,8 @@ export function inSections(q: Asked): Sections | null {
   if (!(room > 0)) return null
   const least = Math.max(1, Math.ceil((q.on_min + q.off_min) / room - 1e-9))
   if (least > MOST) return null
-  const counts = Array.from({ length: Math.min(least, MOST - least, TRIED) + 1 }, (_, i) => least + i)
+  const spread = Math.min(least, MOST - least) / (TRIED - 1)
+  const counts = new Set(Array.from({ length: TRIED }, (_, i) => least + Math.round(i * spread)))
   const cost = (s: Sections) => s.span_min + EACH_MIN * s.count
-  return counts.map(n => worked(q, n)).reduce((best, s) => (cost(s) < cost(best) ? s : best))
+  return [...counts].map(n => worked(q, n)).reduce((best, s) => (cost(s) < cost(best) ? s : best))
 }
