@@ -31,6 +31,7 @@ export const facts = (more: Partial<Facts> = {}): Facts => ({
   period: '1960-1990',
   refinished: 'no',
   keepPatina: false,
+  rustic: false,
   lead: 'no',
   bans: [],
   wet: [],

@@ -1,5 +1,5 @@
 /** What is decided or judged, not made: the client's word, gates, a conservator. And what none of the acts names. */
-import { type Act, always, minutes, PLAIN } from './act'
+import { type Act, minutes, PLAIN } from './act'
 import type { GateSlug, Step, StepKind } from './step'
 import { D, fixed, H } from './wait'
 
@@ -21,13 +21,23 @@ const testPiece: Act = {
   called: 'test piece',
   pace: minutes(TEST_PIECE_MIN),
   methods: ['hand'],
-  then: () => fixed('dry', 4 * H, D, 2 * D, 'colour on the test piece is judged dry, under the finish'),
+  then: step =>
+    step.fields.tried === 'in-place'
+      ? fixed('dry', 3 * D, 3 * D, 4 * D, 'a stain of unknown kind counts as oil: 72 h before anything covers it')
+      : fixed('dry', 4 * H, D, 2 * D, 'colour on the test piece is judged dry, under the finish'),
   byHand: true,
-  notes: always(
-    'Scrap of the same wood, sanded with the same grits: every step in order, finish and all. A band of each is kept.',
-    'Colour and filler wait for it. Judged under the light of the room it goes to.',
-  ),
-  says: () => 'Try it on scrap of the same wood, under the finish',
+  fields: ['tried'],
+  notes: step =>
+    step.fields.tried === 'in-place'
+      ? ['Ask what it was, and when. A white rag stays white on dry stain; paper loads where it is not dry.']
+      : [
+          'Scrap of the same wood, sanded alike: every step in order, finish and all. A band of each is kept.',
+          'Colour and filler wait for it. Judged under the light of the room it goes to.',
+        ],
+  says: step =>
+    step.fields.tried === 'in-place'
+      ? 'Rag, dust, nose: is the stain dry? Then a test spot under the finish, where nobody looks'
+      : 'Try it on scrap of the same wood, under the finish',
 }
 
 const GATE_TITLES: Record<GateSlug, (step: Step) => string> = {
@@ -39,6 +49,7 @@ const GATE_TITLES: Record<GateSlug, (step: Step) => string> = {
   'barrier-clear': () => 'Fish eyes in the barrier?',
   'adhesion': () => 'Does the first coat hold?',
   'polished': () => 'Is the polish free of scratches?',
+  'stain-holds': () => 'Does the finish hold on the stain?',
 }
 const gate: Act = {
   ...JUDGING,

@@ -22,7 +22,7 @@ export const METHODS = [
 export type Method = (typeof METHODS)[number]
 
 export const GATES = [
-  ...(['wetting-test', 'sealer-judged', 'film-flowed', 'moisture', 'barrier-clear', 'adhesion', 'polished'] as const),
+  ...(['wetting-test', 'sealer-judged', 'film-flowed', 'moisture', 'barrier-clear', 'adhesion', 'polished', 'stain-holds'] as const),
 ] as const
 export type GateSlug = (typeof GATES)[number]
 export interface Gate {
@@ -51,6 +51,8 @@ export interface Fields {
   after?: 'bleach' | 'water'
   /** only on the marks of its faces, and a little around them */
   where?: 'spots'
+  /** test piece: not on scrap, but on a hidden place of the piece */
+  tried?: 'in-place'
   /** which marks: kinds, and what was counted and measured of them */
   spots?: readonly Spot[]
   /** rubbing out: to this sheen */
@@ -149,6 +151,7 @@ export const FIELD_VALUES = {
   wipe: ['across', 'with'],
   after: ['bleach', 'water'],
   where: ['spots'],
+  tried: ['in-place'],
   filler: ['tinted', 'plain', 'stretching', 'wood-strip'],
   glue: ['wood-glue', 'hide-glue', 'epoxy'],
   shade: ['dark', 'light'],

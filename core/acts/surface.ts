@@ -17,7 +17,8 @@ export interface InWood {
   slug: string
   base: Base
   role: Role
-  step: string
+  /** null: it was in the wood before */
+  step: string | null
 }
 
 export interface Surface {
@@ -46,6 +47,8 @@ export interface Surface {
 }
 
 export const isBare = (s: Surface): boolean => s.films.length === 0
+/** Colour of somebody else's in bare wood, and nothing on it. */
+export const isOthersColour = (s: Surface): boolean => isBare(s) && s.inWood.some(w => w.step === null)
 
 /** Thickness drawn for a film that was found, µm (shop default). */
 const FOUND_UM: Partial<Record<FinishClass, number>> = {
@@ -60,8 +63,13 @@ const FOUND_UM: Partial<Record<FinishClass, number>> = {
 }
 const UNKNOWN_UM = 60
 
+/** Colour that somebody else put on bare wood counts as oil until it is known (handbook 18). */
+const UNKNOWN_STAIN: InWood = { slug: 'unknown-stain', base: 'oil', role: 'stain', step: null }
+const isStained = ({ findings }: Facts, { faces }: Pick<Group, 'faces'>): boolean =>
+  findings.some(f => f.kind === 'unknown-stain' && faces.some(own => own.id === f.faceId))
+
 /** The surface as it was found, from the wood upward. Before any test the film is unknown, and counted as there. */
-export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): Surface {
+export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup' | 'faces'>): Surface {
   const layers = finishOn(facts, group)
   const slugs: (FinishClass | 'unknown')[] = layers.length ? layers.map(l => l.finish).reverse() : ['unknown']
   const bare = layers[0]?.finish === 'none'
@@ -75,9 +83,10 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup'>): S
       found: true,
       step: null,
     }))
+  const inWood = bare && isStained(facts, group) ? [UNKNOWN_STAIN] : []
   return {
     films,
-    inWood: [],
+    inWood,
     wet: null,
     grit: null,
     scuffed: false,

@@ -37,7 +37,7 @@ export interface Picks {
 }
 /** What a proposal looks at. */
 export interface Wished extends Pick<Context, 'house'> {
-  facts: Pick<Facts, 'faces' | 'findings' | 'sheen'>
+  facts: Pick<Facts, 'faces' | 'findings' | 'sheen' | 'rustic'>
 }
 type Draft = Omit<Layer, 'id'>
 const draft = (given: Pick<Layer, 'act' | 'product'> & Partial<Draft>): Draft => layerOf({ id: 0, ...given })
@@ -69,7 +69,8 @@ const some = (faces: readonly number[] | null): boolean => faces === null || fac
 
 function stain({ facts, house }: Wished, picks: Picks): Draft[] {
   const asked = (species: string) =>
-    house.conditioner === 'always' || (house.conditioner === 'where-blotchy' && speciesOf(species).blotches)
+    house.conditioner === 'always' ||
+    (house.conditioner === 'where-blotchy' && speciesOf(species).blotches && !facts.rustic)
   const faces = picks.conditioner === 'auto' ? facesWhere(facts, g => asked(g.species)) : null
   const product = picks.conditioner === 'auto' ? 'oil-conditioner' : picks.conditioner
   const conditions = product !== 'none' && some(faces)
@@ -155,8 +156,8 @@ export function proposedEnding({ facts, house }: Wished, picks: Picks): Ending {
 }
 
 /** What a house lays where nobody picked: its school's finish, gel where it is to be darker, nothing else. */
-export const usualPicks = (house: House, tone: Facts['tone']): Picks => ({
-  finish: finishOfSchool(house),
+export const usualPicks = (house: House, { tone, use }: Pick<Facts, 'tone' | 'use'>): Picks => ({
+  finish: finishOfSchool(house, use),
   colour: tone === 'darker' ? 'gel-stain' : 'none',
   conditioner: 'auto',
   fill: 'none',
@@ -167,7 +168,7 @@ export const usualPicks = (house: House, tone: Facts['tone']): Picks => ({
 export function proposedAnew(context: Context, choice: Choice, b: BuildUp): BuildUp {
   const way = waysOf(context, choice).find(w => w.buildUp.id === b.id)
   const within = { ...context, facts: way?.facts ?? context.facts }
-  const picks = usualPicks(context.house, context.facts.tone)
+  const picks = usualPicks(context.house, context.facts)
   const layers = proposed(within, picks, Math.max(0, ...choice.buildUps.flatMap(x => x.layers.map(l => l.id))) + 1)
   return onGround({ ...b, layers, ending: proposedEnding(within, picks) }, b.ground)
 }

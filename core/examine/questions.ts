@@ -134,6 +134,17 @@ export const QUESTIONS: readonly Question[] = [
     ],
   }),
   one({
+    slug: 'stained-bare',
+    station: 'wash',
+    asks: 'Is the bare wood stained?',
+    how: 'Ask what it was, and when it was put on. A rag with white spirit, then alcohol, on a hidden spot.',
+    when: c => c.said.has('worn-or-open:everywhere'),
+    options: [
+      option('no', 'No, or only oiled'),
+      option('stained', 'Stained, with what is not known', { finding: 'unknown-stain' }),
+    ],
+  }),
+  one({
     slug: 'veneer-edge',
     station: 'edges',
     per: 'part',

@@ -7,6 +7,7 @@ import {
   findingsOf,
   finishOn,
   groupsOf,
+  isFound,
   NO_FILM,
   POLISHED_OUT,
   RENEWED_WITH,
@@ -28,6 +29,12 @@ export function asItStandsReasons(facts: Facts): RouteReason[] {
   if (!other && unsure)
     return [
       doubtful(`Bare is not sure (${layerName(unsure)}): oil in the wood keeps colour and water out. Test again.`),
+    ]
+  if (!other && isFound(facts, 'unknown-stain'))
+    return [
+      facts.tone === 'same'
+        ? speaksFor('Bare wood with a stain of unknown kind: not sanded, tried under the finish for 72 h, then coated.')
+        : doubtful('The stain on the bare wood is of unknown kind: its colour stays below whatever is laid on it.'),
     ]
   return other
     ? [ruledOut(`The wood is not bare (${layerName(other)}).`)]

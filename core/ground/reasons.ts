@@ -92,6 +92,14 @@ function noWood(route: RouteSlug, facts: Facts): RouteReason[] {
     : [ruledOut('No wood is worked here.')]
 }
 
+/** Stripping bare wood: only for the colour that somebody put on it. */
+function bareAlready(facts: Facts): RouteReason[] {
+  if (!isFound(facts, 'unknown-stain')) return [ruledOut('The wood is bare: there is nothing to take off.')]
+  return facts.tone === 'same'
+    ? [doubtful('The wood is bare: this takes off only the stain of unknown kind.')]
+    : [speaksFor('The stain of unknown kind comes off, as far as it has not gone in.')]
+}
+
 /** Reasons from the findings and the wish, for or against one route. */
 export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
   const worn = findingsOf(facts, 'worn-through')[0]
@@ -141,6 +149,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
             ? ruledOut(`${words(worst.kind)}, ${extent(facts, worst)}: it lies below the surface.`)
             : doubtful(`${words(worst.kind)}, ${extent(facts, worst)}: it stays.`),
         )
+      if (facts.use === 'outdoors') reasons.push(ruledOut('Wax outdoors is gone after the first rains.'))
       if (facts.use === 'hard' && facts.age === 'new') reasons.push(doubtful('Wax is no finish for hard use.'))
       break
     }
@@ -205,7 +214,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
         reasons.push(doubtful('Veneer: only as far as its budget goes.'))
       if (isFound(facts, 'several-layers', 'runs'))
         reasons.push(doubtful('Thick old film: paper clogs; stripper is quicker.'))
-      if (allBare) reasons.push(ruledOut('The wood is bare: there is nothing to take off.'))
+      if (allBare) reasons.push(...bareAlready(facts))
       untested()
       oiled()
       tried('sanding')
@@ -213,7 +222,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
     }
     case 'strip-both': {
       if (wetOnly(facts)) reasons.push(ruledOut('Sanding dry is forbidden here until the hazards are settled.'))
-      if (allBare) reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (allBare) reasons.push(...bareAlready(facts))
       untested()
       oiled()
       tried('stripper')
@@ -288,7 +297,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       break
     }
     case 'strip-chemical': {
-      if (allBare) reasons.push(ruledOut('The wood is bare: there is nothing to strip.'))
+      if (allBare) reasons.push(...bareAlready(facts))
       untested()
       oiled()
       if (isFound(facts, 'several-layers')) reasons.push(speaksFor('Several layers come off together.'))

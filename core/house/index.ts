@@ -3,6 +3,7 @@
  * chooses once; a piece may differ. What a choice costs is worked out by planning twice, never written here.
  */
 import type { Finish } from '../materials'
+import type { Facts } from '../piece'
 
 interface Method<O extends string> {
   asks: string
@@ -114,8 +115,9 @@ const SCHOOL: Record<keyof (typeof HOUSE_METHODS)['finish-school']['options'], F
   'hardwax-oil': 'hardwax-oil-2c',
   'catalysed': 'urethane-2c',
 }
-/** The finish that a shop offers first. */
-export const finishOfSchool = (house: House): Finish => SCHOOL[house['finish-school']]
+/** The finish that a shop offers first. Outdoors a film is one that moves with the wood (common practice). */
+export const finishOfSchool = (house: House, use: Facts['use']): Finish =>
+  use === 'outdoors' && house['finish-school'] === 'film' ? 'oil-polyurethane' : SCHOOL[house['finish-school']]
 
 export type HouseSlug = keyof typeof HOUSE_METHODS
 export type HouseOption<S extends HouseSlug> = keyof (typeof HOUSE_METHODS)[S]['options'] & string

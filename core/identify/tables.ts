@@ -1,6 +1,6 @@
 /** P(result | class) of the finish tests, priors, harm and time. Shop defaults, unsourced. */
 
-import { FINISH_CLASSES, type PERIODS } from '../piece'
+import { FINISH_CLASSES, type PERIODS, type USES } from '../piece'
 
 export const TEST_SLUGS = [
   'look',
@@ -153,10 +153,11 @@ export const PRIORS: Readonly<Record<(typeof PERIODS)[number], readonly number[]
 }
 
 /** How the use of a piece shifts what was put on it: hard-used ones were coated tougher. Shop default, unsourced. */
-export const USE_FACTORS: Readonly<Record<'display' | 'daily' | 'hard', readonly number[]>> = {
+export const USE_FACTORS: Readonly<Record<(typeof USES)[number], readonly number[]>> = {
   display: [1, 1.3, 1, 1.3, 1.1, 1, 0.8, 0.9, 0.7, 0.8, 1],
   daily: FINISH_CLASSES.map(() => 1),
   hard: [1, 0.5, 1, 0.7, 0.9, 1.2, 1.3, 1.1, 1.4, 1.2, 1.1],
+  outdoors: [1.2, 0.3, 1.6, 0.3, 0.3, 1.5, 1.5, 0.6, 0.5, 0.8, 1.5],
 }
 
 /** No likelihood is ever nought. */

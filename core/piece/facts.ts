@@ -6,17 +6,21 @@ import type { FinishClass, FoundFinish } from './finish'
 import type { Period } from './period'
 
 export const TONES = ['lighter', 'same', 'darker', 'match'] as const
+/** Where and how it is used. */
+export const USES = ['display', 'daily', 'hard', 'outdoors'] as const
 export const SHEENS = ['matt', 'satin', 'semi-gloss', 'gloss'] as const
 
 /** What somebody said, saw or measured of a piece, before anything is concluded. */
 export interface RecordedFacts {
-  use: 'display' | 'daily' | 'hard'
+  use: (typeof USES)[number]
   tone: (typeof TONES)[number]
   sheen: (typeof SHEENS)[number]
   age: 'keep' | 'new'
   period: Period
   refinished: 'yes' | 'no' | 'unknown'
   keepPatina: boolean
+  /** marks and blotches may show: they are its look */
+  rustic: boolean
   /** as answered at intake */
   lead: LeadAnswer
   /** hardware that waits for the client's word */

@@ -37,6 +37,7 @@ export const FINDING_KINDS = [
   'missing-piece',
   'glue-smear',
   'tape-residue',
+  'unknown-stain',
   'woodworm',
   'mould',
   'odour',

@@ -74,6 +74,7 @@ export const FINDINGS: Readonly<Record<FindingKind, FindingTrait>> = {
   'missing-piece': trait('point', 30, mend(45)),
   'glue-smear': trait('area', 0, mends('pare', 3, 60)),
   'tape-residue': trait('area', 0),
+  'unknown-stain': trait('face', 0),
   'woodworm': trait('area', 0, mend(15, 120)),
   'mould': trait('area', 0, mend(10, 60)),
   'odour': trait('face', 0),

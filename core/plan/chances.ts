@@ -29,7 +29,7 @@ const CHANCES: Record<RouteSlug, readonly Chance[]> = {
     { p: 0.15, why: 'stains that may come up', when: f => isFound(f, 'black-ring') },
   ],
   'clean-and-wax': [],
-  'as-it-stands': [],
+  'as-it-stands': [{ p: 0.2, why: 'a stain of unknown kind', when: f => isFound(f, 'unknown-stain') }],
   'renew': [{ p: 0.15, why: 'marks that lie deeper than the oil', when: always }],
   'polish': [
     { p: 0.15, why: 'scratches that buffing brings out', when: always },

@@ -63,9 +63,10 @@ export const COLOUR_RULES: readonly Rule[] = [
     mend: 'Put the stain directly after the conditioner, or condition again.',
     check: c =>
       each(c, v => {
-        const under = lastInWood(v.before)
-        if (v.step.kind !== 'stain' || under?.role !== 'conditioner') return null
-        const least = leastElapsed_min(c, under.step, v.step.key)
+        const last = lastInWood(v.before)
+        const from = last?.role === 'conditioner' ? last.step : null
+        if (v.step.kind !== 'stain' || from === null) return null
+        const least = leastElapsed_min(c, from, v.step.key)
         return least > 120 ? `${Math.round(least)} min from conditioner to stain at the least; 120 is the limit` : null
       }),
   },
@@ -183,7 +184,14 @@ export const COLOUR_RULES: readonly Rule[] = [
     source: COMMON,
     reason: 'It may hold water repellents that topcoats do not hold on.',
     mend: 'An adhesion test first, or an interior stain.',
-    check: c => each(c, v => (v.product?.traits.includes('exterior') ? 'an exterior stain' : null)),
+    check: c =>
+      c.facts.use === 'outdoors'
+        ? []
+        : each(c, v =>
+            v.product?.traits.includes('exterior')
+              ? { says: 'an exterior stain', severity: c.facts.rustic ? 'note' : 'warn' }
+              : null,
+          ),
   },
   {
     slug: 'no-abrasion-on-colour',

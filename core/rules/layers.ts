@@ -14,6 +14,13 @@ const GAS_WITH_CHLORINE = ['oxalic-acid', 'ammonia', 'two-part-bleach']
 /** Roles of what goes into the wood, or into its pores. */
 const INTO_WOOD: readonly string[] = ['stain', 'dye', 'bleach', 'filler', 'conditioner']
 
+/** Finishes for rooms: sun, rain and frost lift them. */
+const FOR_ROOMS: readonly string[] = [
+  ...(['dewaxed-shellac', 'shellac-brushed', 'nitrocellulose-lacquer', 'lacquer-sanding-sealer'] as const),
+  ...(['waterborne-polyurethane', 'urethane-2c', 'wiping-varnish', 'hardwax-oil-2c', 'paste-wax'] as const),
+]
+const isFinish = (x: Visit) => does(x.step, 'finishes')
+
 /** Minutes between passes of opaque colour (common practice). */
 const FLASH_MIN = 5
 const isOilColour = ({ product: m }: Visit) =>
@@ -205,6 +212,22 @@ export const LAYER_RULES: readonly Rule[] = [
         const fine = v.group.substrate === 'veneer' ? 'veneer' : speciesOf(v.group.species).name
         return `${v.product.name} over ${fine}`
       }),
+  },
+  {
+    slug: 'indoor-finish-outdoors',
+    severity: 'warn',
+    scope: 'plan',
+    source: `${COMMON}, from memory`,
+    reason: 'Rain and sun lift a film that is made for rooms; it cracks, and water stands under it.',
+    mend: 'A varnish whose label says outdoors, or an oil that the owner renews every year.',
+    check: c =>
+      c.facts.use !== 'outdoors'
+        ? []
+        : each(c, v =>
+            FOR_ROOMS.includes(v.product?.slug ?? '') && does(v.step, 'finishes') && !firstAfter(v, isFinish)
+              ? `${v.product!.name} outdoors`
+              : null,
+          ),
   },
   {
     slug: 'thinned-too-far',

@@ -125,7 +125,7 @@ export const WOOD_RULES: readonly Rule[] = [
         const oilOnOpenPores =
           OILS.includes(finishMaterial(c.buildUp.layers, c)?.slug ?? '') && speciesOf(v.group.species).pores === 'open'
         const ladder = [...before, ...v.step.grits]
-        const rungs = explainLadder(ladder, { oilOnOpenPores })
+        const rungs = explainLadder(ladder, { oilOnOpenPores, rustic: c.facts.rustic })
         const at = rungs.findIndex(r => r.gap)
         const wide = rungs[at]
         return wide

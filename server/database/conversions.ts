@@ -73,7 +73,7 @@ const record = (value: unknown): Record<string, string> => {
 }
 
 /** What a piece's picks looked at: its faces, what was found on them, the sheen. */
-async function wishedOf(on: Connection, piece: Row): Promise<Pick<Facts, 'faces' | 'findings' | 'sheen'>> {
+async function wishedOf(on: Connection, piece: Row): Promise<Pick<Facts, 'faces' | 'findings' | 'sheen' | 'rustic'>> {
   const faces = await rowsOf(
     on,
     `SELECT face.id, face.species, face.substrate, face.veneer_mm, face.finish_group, part.scope
@@ -96,6 +96,7 @@ async function wishedOf(on: Connection, piece: Row): Promise<Pick<Facts, 'faces'
     faces: faces.map(f => ({ ...f, finishGroup: f.finish_group }) as unknown as Facts['faces'][number]),
     findings: findings.map(f => ({ faceId: f.face_id, kind: f.kind }) as Facts['findings'][number]),
     sheen: piece.sheen as Facts['sheen'],
+    rustic: false,
   }
 }
 

@@ -1,7 +1,7 @@
 /** Taking a piece in and changing what is known of it. */
 import { z } from 'zod'
 import { LIGHTS } from '../../core/colour'
-import { PERIODS, SHEENS, SUBSTRATES, TONES } from '../../core/piece'
+import { PERIODS, SHEENS, SUBSTRATES, TONES, USES } from '../../core/piece'
 import { SHAPES } from '../../core/units'
 import { SPECIES } from '../../core/wood'
 import { written, text, maybeText, version, slugOf, length, veneer } from './fields'
@@ -32,7 +32,7 @@ export const partSchema = z.strictObject({
 })
 const parts = z.array(partSchema).min(1, 'Add one part at least.').max(60)
 const wish = {
-  use: z.enum(['display', 'daily', 'hard']),
+  use: z.enum(USES),
   tone: z.enum(TONES),
   sheen: z.enum(SHEENS),
   age: z.enum(['keep', 'new']),
@@ -54,6 +54,7 @@ export const takeIn = z.strictObject({
     phone: maybeText(40),
   }),
   ...wish,
+  rustic: z.boolean().default(false),
   parts,
 })
 export type TakeIn = z.infer<typeof takeIn>
@@ -67,6 +68,7 @@ export const pieceChange = z
     rowVersion: version,
     name: text("The piece's name").optional(),
     ...wish,
+    rustic: z.boolean(),
     // no default: what is not sent stays
     note: written().max(2000, 'Too long: 2000 characters at most.'),
     roomDryRh: roomRh,

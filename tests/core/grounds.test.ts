@@ -24,6 +24,16 @@ describe('advice', () => {
   test.each<[string, Facts, RouteSlug | null]>([
     ['nothing tested: test first, no advice', facts({ found: null }), null],
     ['bare wood: begin as it stands, no conservator', on('none'), 'as-it-stands'],
+    [
+      "an owner's stain on bare wood, its colour liked: as it stands",
+      on('none', { findings: [allOver('unknown-stain')] }),
+      'as-it-stands',
+    ],
+    [
+      "an owner's stain, to be lighter: taken off",
+      on('none', { tone: 'lighter', findings: [allOver('unknown-stain')] }),
+      'strip-chemical',
+    ],
     ['oiled and dull: renewed', on('oil'), 'renew'],
     ['a ring on oil: renewed, not stripped', on('oil', { findings: [finding('white-ring')] }), 'renew'],
     ['a black ring on oil', on('oil', { findings: [finding('black-ring')] }), 'renew'],

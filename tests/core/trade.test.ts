@@ -342,6 +342,12 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
     change('stain', { product: 'exterior-stain' }),
   ],
   [
+    'indoor-finish-outdoors',
+    facts({ use: 'outdoors' }),
+    choice({ finish: 'oil-polyurethane' }),
+    p => ({ steps: p.steps.map(s => (s.kind === 'coat' ? { ...s, product: 'nitrocellulose-lacquer' } : s)) }),
+  ],
+  [
     'no-abrasion-on-colour',
     facts(),
     choice({ colour: 'pigment-stain' }),

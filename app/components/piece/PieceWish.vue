@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { PERIODS } from '#core/piece'
+import { PERIODS, USES } from '#core/piece'
 import type { PiecePage } from '~/composables/bench'
 
 /** What the client wants and what is known of the piece, changed after it was taken in. */
@@ -14,6 +14,7 @@ const fresh = () => ({
   refinished: props.piece.refinished,
   dueOn: props.piece.due_on,
   keepPatina: Boolean(props.piece.keep_patina),
+  rustic: Boolean(props.piece.rustic),
 })
 const form = ref(fresh())
 watch(
@@ -23,7 +24,7 @@ watch(
   },
 )
 const lists = {
-  use: ['display', 'daily', 'hard'],
+  use: USES,
   tone: ['lighter', 'same', 'darker', 'match'],
   sheen: ['matt', 'satin', 'semi-gloss', 'gloss'],
   period: [...PERIODS, 'unknown'],
@@ -56,6 +57,7 @@ async function save() {
     />
     <DateField v-model="form.dueOn" :label="w('intake.due')" />
     <SwitchField v-model="form.keepPatina" :label="w('intake.patina')" />
+    <SwitchField v-model="form.rustic" :label="w('intake.rustic')" />
     <button class="act">{{ w('save') }}</button>
     <p class="caption col-span-2">{{ w('examine.changeWhy') }}</p>
   </form>

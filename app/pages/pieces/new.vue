@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { isWooden, PERIODS, SUBSTRATES } from '#core/piece'
+import { isWooden, PERIODS, SUBSTRATES, USES } from '#core/piece'
 import { faceArea_m2, parseLength_mm, SHAPES } from '#core/units'
 import { SPECIES } from '#core/wood'
 
@@ -41,6 +41,7 @@ const {
   period: 'unknown',
   refinished: 'unknown',
   keepPatina: false,
+  rustic: false,
   lead: undefined as never,
   parts: firstParts(),
 }))
@@ -58,7 +59,7 @@ async function save() {
   if (made) await navigateTo(`/pieces/${made.id}`)
 }
 const choices = {
-  use: ['display', 'daily', 'hard'],
+  use: USES,
   tone: ['lighter', 'same', 'darker', 'match'],
   sheen: ['matt', 'satin', 'semi-gloss', 'gloss'],
   age: ['keep', 'new'],
@@ -92,6 +93,7 @@ const choices = {
         />
         <DateField v-model="state.dueOn" :label="w('intake.due')" :error="errors.dueOn" />
         <SwitchField v-model="state.keepPatina" class="sm:mt-5" :label="w('intake.patina')" />
+        <SwitchField v-model="state.rustic" class="sm:mt-5" :label="w('intake.rustic')" />
       </div>
     </fieldset>
     <fieldset class="row mt-4">

@@ -40,6 +40,7 @@ export default {
     period: 'Made',
     due: 'Promised for',
     patina: 'Keep the patina',
+    rustic: 'Rustic: marks and blotches may show',
     lead: 'May the old paint or varnish hold lead?',
     leadWhy:
       'Anything before 1978, and any old paint of unknown age. "Not known" counts as yes: everything is ' +

@@ -3,7 +3,7 @@ import type { Caution } from '#core/safety'
 
 /** Words of the trade by their slug: the same on every page. */
 export default {
-  use: { display: 'looked at', daily: 'used daily', hard: 'used hard' },
+  use: { display: 'looked at', daily: 'used daily', hard: 'used hard', outdoors: 'outdoors' },
   tone: { lighter: 'lighter', same: 'same colour', darker: 'darker', match: 'to match' },
   sheen: { 'matt': 'matt', 'satin': 'satin', 'semi-gloss': 'semi-gloss', 'gloss': 'gloss' },
   age: { keep: 'keep the age', new: 'make new' },
@@ -146,6 +146,7 @@ export default {
     'missing-piece': 'missing piece',
     'glue-smear': 'squeezed-out glue',
     'tape-residue': 'tape residue',
+    'unknown-stain': 'stain of unknown kind on bare wood',
     'woodworm': 'woodworm',
     'mould': 'mould',
     'odour': 'odour',
@@ -226,6 +227,8 @@ export default {
     shadeIs: { dark: 'bands and edges, dark', light: 'over all, light' },
     strength: 'How',
     strengthIs: { thinner: 'thinner', stronger: 'stronger, more left on' },
+    tried: 'Tried',
+    triedIs: { 'in-place': 'on a hidden place' },
     shaken: 'The can is shaken',
   },
 } as const

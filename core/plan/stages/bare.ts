@@ -1,9 +1,10 @@
 /** Stages down to bare wood and on it: strip, sand, raise the grain. */
 import { type Grit, gritName, isCoarser, P, STOP_P } from '../../abrasives'
-import { actOf, does, isBare, type Method, splitLadder } from '../../acts'
+import { actOf, does, isBare, isOthersColour, type Method, splitLadder } from '../../acts'
 import { type Role, taken } from '../../materials'
 import { type FindingKind, finishOn, type Group, leadSuspected, STRIPPING } from '../../piece'
 import { isFlat } from '../../units'
+import { chanceOfFailing } from '../chances'
 import {
   bareLadder,
   type Bench,
@@ -29,7 +30,7 @@ const bringsWater = (b: Bench) =>
 export function strip(b: Bench) {
   const both = b.buildUp.ground === 'strip-both'
   const coarse = b.facts.keepPatina ? 180 : 80
-  if (!isBare(b.s)) {
+  if (!isBare(b.s) || isOthersColour(b.s)) {
     b.put(120, 'cover', 'nothing runs where it must not', { method: 'none' })
     const hard = finishOn(b.facts, b.group).some(l => HARD_FILMS.includes(l.finish))
     const thin = both && b.house.first === 'sand'
@@ -48,7 +49,7 @@ export function strip(b: Bench) {
 }
 
 export function sandOff(b: Bench) {
-  if (!isBare(b.s))
+  if (!isBare(b.s) || isOthersColour(b.s))
     b.put(130, 'sand-off', 'a thin or brittle film on flat solid wood comes off under the scraper', {
       grits: [P(b.facts.keepPatina ? 180 : 80)],
       method: b.lead ? 'wet' : 'random-orbit',
@@ -118,6 +119,7 @@ function sanded(b: Bench, group: Group): { coarse: Sanded[]; fine: Sanded } {
 const DEEP: readonly FindingKind[] = ['swirl-marks', 'scratches', 'dents']
 /** Wood that somebody else bared, or that is new: dusted, a light pass by hand with the last grit, and on. */
 export function asItStands(b: Bench) {
+  if (isOthersColour(b.s)) return onOthersColour(b)
   const { grits, stop } = bareLadder(b, b.group, b.buildUp)
   const last = lastGrit(grits)
   cleanOff(b, 180, 'what lies on the wood is not rubbed into it')
@@ -133,6 +135,20 @@ export function asItStands(b: Bench) {
   sand(sound, [last], `the wood is bare: a light pass, no ladder. ${gritName(last)}: ${STOP_P[stop].why}`)
 }
 const FIRST_BY_HAND = 120
+/** Stain of somebody else's is never sanded: it is tried under the finish, for as long as oil dries. */
+function onOthersColour(b: Bench) {
+  cleanOff(b, 180, 'what lies on the wood is not rubbed into it')
+  b.put(196, 'test-piece', 'what is in it is not known', { method: 'hand', fields: { tried: 'in-place' } })
+  b.put(198, 'gate', 'a finish that does not hold there does not hold anywhere', {
+    gate: {
+      slug: 'stain-holds',
+      look: 'White rag, thumbnail and tape on the dry spot.',
+      fails: 'Colour comes off, or the film stays soft, wrinkles or lifts.',
+      fallback: 'strip-chemical',
+      chance: chanceOfFailing(b.buildUp.ground, b.facts),
+    },
+  })
+}
 
 /**
  * The bare wood wetted and looked at: before colour shows what is left on it, and after bleach. Where its grain is

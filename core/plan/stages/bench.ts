@@ -112,7 +112,8 @@ export function bareLadder(context: Context, group: Group, buildUp: BuildUp): { 
   const { laid } = laidOn(context, buildUp, group)
   const use = stopFor(context, laid)
   const hardwax = finishMaterial(laid, context)?.slug === 'hardwax-oil-2c'
-  const usualStop = use === 'stain' ? gritOf(context.house['stop-under-stain']) : STOP_P[use].take
+  const smooth = use === 'stain' ? gritOf(context.house['stop-under-stain']) : STOP_P[use].take
+  const usualStop = context.facts.rustic ? STOP_P[use].min : smooth
   const stop = hardwax && use === 'dye' ? STOP_P.hardwax.max : usualStop
   const firstOnSolid = FIRST_P[buildUp.ground] ?? 100
   const coarsest = group.substrate === 'veneer' ? 120 : firstOnSolid

@@ -1,5 +1,5 @@
 /** The stages of the work on one group of faces: each is put in only where the state of the surface asks for it. */
-import { does, isBare, type Surface } from '../../acts'
+import { does, isBare, isOthersColour, type Surface } from '../../acts'
 import type { BuildUp, Layer } from '../../build'
 import type { Context } from '../../context'
 import { type Group, type RouteSlug, STRIPPING } from '../../piece'
@@ -48,6 +48,10 @@ function ground(b: Bench): void {
 
 /** The bare wood is sanded, bleached, its grain raised and its dust taken off; the layers come from there. */
 function bareWood(b: Bench, bleaches: readonly Layer[]) {
+  if (b.buildUp.ground === 'as-it-stands' && isOthersColour(b.s)) {
+    asItStands(b)
+    return lay(b, bleaches)
+  }
   readyWood(b)
   if (b.buildUp.ground === 'as-it-stands') asItStands(b)
   else sandBare(b)

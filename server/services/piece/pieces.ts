@@ -110,12 +110,12 @@ export async function takeIn(input: z.infer<typeof s.takeIn>, person: Person, at
       (await tx.run('INSERT INTO client (name, email, phone) VALUES (:name, :email, :phone)', input.client)).id
     const { id } = await tx.run(
       `INSERT INTO piece (
-          client_id, name, use_kind, tone, sheen, age_wish, due_on, period, refinished, keep_patina, lead_answer,
-          note, taken_in_at
+          client_id, name, use_kind, tone, sheen, age_wish, due_on, period, refinished, keep_patina, rustic,
+          lead_answer, note, taken_in_at
         )
           VALUES (
-            :clientId, :name, :use, :tone, :sheen, :age, :dueOn, :period, :refinished, :keepPatina, :lead, :note,
-            :at
+            :clientId, :name, :use, :tone, :sheen, :age, :dueOn, :period, :refinished, :keepPatina, :rustic,
+            :lead, :note, :at
           )`,
       { ...input, client: undefined, parts: undefined, clientId, at },
     )

@@ -55,6 +55,7 @@ function recordedOf({
       period: piece.period,
       refinished: piece.refinished,
       keepPatina: Boolean(piece.keep_patina),
+      rustic: Boolean(piece.rustic),
       lead: piece.lead_answer,
       sample: piece.colour_sample,
       undecided: items

@@ -25,6 +25,7 @@ export interface PieceRow {
   period: Period
   refinished: 'yes' | 'no' | 'unknown'
   keep_patina: 0 | 1
+  rustic: 0 | 1
   lead_answer: 'yes' | 'no' | 'unknown'
   note: string
   state: 'active' | 'ready' | 'handed-over'
@@ -63,6 +64,7 @@ export const CHANGES = {
   period: ['period', 'made'],
   refinished: ['refinished', 'refinished before'],
   keepPatina: ['keep_patina', 'keep the patina'],
+  rustic: ['rustic', 'rustic'],
   lead: ['lead_answer', 'may hold lead'],
   note: ['note', 'note'],
   roomDryRh: ['room_dry_rh', 'its room in winter'],

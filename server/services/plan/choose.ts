@@ -82,7 +82,7 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
     main: main?.ground ?? null,
     own: own.map(b => ({ faces: b.faces ?? [], route: b.ground, ...picksOf(b) })),
     faces: file.faces.filter(f => f.scope === 'refinish').map(f => ({ id: f.id, part: f.part, name: f.name })),
-    finishDefault: finishOfSchool(house),
+    finishDefault: finishOfSchool(house, facts.use),
   }
 }
 
