@@ -22,9 +22,21 @@ export const METHODS = [
 export type Method = (typeof METHODS)[number]
 
 export const GATES = [
-  ...(['wetting-test', 'sealer-judged', 'film-flowed', 'moisture', 'barrier-clear', 'adhesion', 'polished', 'stain-holds'] as const),
+  ...([
+    'wetting-test',
+    'sealer-judged',
+    'film-flowed',
+    'moisture',
+    'barrier-clear',
+    'adhesion',
+    'polished',
+    'stain-holds',
+  ] as const),
 ] as const
 export type GateSlug = (typeof GATES)[number]
+/** What may show at a step's end: scratches that the buffer brought out, one or two or all over; orange after bleach. */
+export const SEEN = ['one-or-two', 'all-over', 'orange'] as const
+export type Seen = (typeof SEEN)[number]
 export interface Gate {
   slug: GateSlug
   look: string

@@ -1,6 +1,6 @@
 /** What is done once more after a gate that has no fallback failed. */
-import { stepOf, type Step } from '../acts'
-import { P } from '../abrasives'
+import { type Seen, stepOf, type Step } from '../acts'
+import { P, TO_GLOSS } from '../abrasives'
 
 const WHY = 'the gate failed: once more'
 /** A barrier that did not hold: off the craters, washed, wetted and looked at, barred anew (handbook 19, fish eyes). */
@@ -31,11 +31,29 @@ function chainAnew(barrier: Step, gate: Step): Step[] {
   ]
 }
 
+/** Where a polish is taken up again: one or two scratches from CAMI 1500 just there, all over from CAMI 1000. */
+const CUT_SHORT = { 'one-or-two': 2, 'all-over': 1 } as const
+/** A polish that shows scratches: back to the stage that was cut short, and through (handbook 18). */
+function polishAnew(gate: Step, done: readonly Step[], seen: keyof typeof CUT_SHORT): Step[] {
+  const buffed = done.findLast(s => s.kind === 'buff' && s.faces.some(f => gate.faces.includes(f)))
+  const cut = stepOf({
+    key: `${gate.key}.back`,
+    kind: 'rub-out',
+    faces: gate.faces,
+    grits: TO_GLOSS.slice(CUT_SHORT[seen]),
+    method: 'wet',
+    why: WHY,
+    ...(seen === 'one-or-two' ? { fields: { where: 'spots', spots: [] } } : {}),
+  })
+  return [cut, ...(buffed ? [buffed] : []), gate].map(s => ({ ...s, why: WHY }))
+}
+
 /**
  * The steps of one more try, in order. `done`: what was done before the gate, in order; wet wood is only measured
- * again.
+ * again. `seen`: what a polish showed.
  */
-export function againAfter(gate: Step, done: readonly Step[]): Step[] {
+export function againAfter(gate: Step, done: readonly Step[], seen: Seen | null = null): Step[] {
+  if (seen === 'one-or-two' || seen === 'all-over') return polishAnew(gate, done, seen)
   const before = done.findLast(s => s.kind !== 'approval' && s.faces.some(f => gate.faces.includes(f)))
   if (gate.gate?.slug === 'barrier-clear' && before?.kind === 'coat') return chainAnew(before, gate)
   return [...(before && gate.gate?.slug !== 'moisture' ? [before] : []), gate].map(s => ({ ...s, why: WHY }))

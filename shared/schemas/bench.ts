@@ -1,6 +1,6 @@
 /** Acts at the bench, alarms, the air, handing over. */
 import { z } from 'zod'
-import { FIELD_VALUES, MEASURES } from '../../core/acts'
+import { FIELD_VALUES, MEASURES, SEEN } from '../../core/acts'
 import { MOST_FACES } from '../../core/units'
 import { text, maybeText, version, id, moment } from './fields'
 
@@ -38,6 +38,8 @@ export const benchCommand = z.discriminatedUnion(
         .max(5)
         .default([]),
       note: maybeText(500),
+      /** what showed at the end, where the step asks for it */
+      seen: z.enum(SEEN).nullable().default(null),
       /** faces on which its round did not pass: one more on those */
       again: z.array(id).max(MOST_FACES, 'Choose fewer faces.').default([]),
       strength: z.enum(FIELD_VALUES.strength).optional(),

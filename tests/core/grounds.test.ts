@@ -1,9 +1,11 @@
 import { describe, expect, it, test } from 'vitest'
+import { gritName, P } from '#core/abrasives'
+import type { Seen } from '#core/acts'
 import { usualContext } from '#core/context'
 import { type Choice, KNOWN_SURFACES, laidAsKnown } from '#core/build'
 import { judgeRoutes } from '#core/ground'
 import type { Facts, FinishClass, Finding, RouteSlug } from '#core/piece'
-import { workOutPlan } from '#core/plan'
+import { againAfter, seenAt, withPaintWash, workOutPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
 import { at, built, choice, face, facts, finding, hours, type Picked } from '../facts'
 
@@ -102,6 +104,21 @@ describe('begun where it stands', () => {
     expect(sand.method).toBe('hand')
     expect(sand.grits.length).toBeGreaterThan(1)
   })
+  it("somebody else's stain is never sanded, and stands 72 h under a test spot (handbook 18)", () => {
+    const { steps, waits } = plan(on('none', { findings: [allOver('unknown-stain')] }))
+    expect(steps.map(s => s.kind).slice(0, 5)).toEqual(['approval', 'clean-off', 'test-piece', 'gate', 'coat'])
+    expect(waits.find(wait => wait.from === steps[2]!.key)!.min).toBe(72 * 60)
+    expect(steps[3]!.gate!.fallback).toBe('strip-chemical')
+  })
+  it('rustic pine: no conditioner, and left at the coarser end', () => {
+    const pine = { faces: [face({ species: 'pine' })] }
+    const [even, rustic] = [{}, { rustic: true }].map(more =>
+      plan(on('none', { ...pine, ...more }), { colour: 'pigment-stain' }),
+    )
+    expect(even!.steps.map(s => s.kind)).toContain('conditioner')
+    expect(rustic!.steps.map(s => s.kind)).not.toContain('conditioner')
+    expect(rustic!.steps.find(s => s.kind === 'sand')!.grits).toEqual([P(150)])
+  })
   it('colour is laid as on any bare wood', () => {
     const kinds = plan(on('none'), { colour: 'pigment-stain' }).steps.map(s => s.kind)
     expect(kinds.indexOf('stain')).toBeGreaterThan(kinds.indexOf('sand'))
@@ -120,6 +137,37 @@ describe('painting over', () => {
     expect(verdicts.filter(v => v.severity === 'stop' || v.severity === 'forbidden')).toEqual([])
     expect(verdicts.map(v => v.rule)).toContain('painting-over')
     expect(plan.steps.map(s => s.fields.as)).toContain('under-lacquer')
+  })
+})
+
+/** Handbook 18, polishing: all over back to 1000 and through again; one or two from 1500 just there. */
+describe('scratches after the buffer', () => {
+  const context = usualContext(on('nitrocellulose-lacquer', { sheen: 'gloss' }))
+  const { steps } = workOutPlan(context, built(context, choice({ route: 'polish' })))
+  const gate = steps.find(s => s.kind === 'gate')!
+  const done = steps.slice(0, steps.indexOf(gate))
+  test.each<[Seen, string[], string | undefined]>([
+    ['one-or-two', ['CAMI 1500', 'foam 3000'], 'spots'],
+    ['all-over', ['CAMI 1000', 'CAMI 1500', 'foam 3000'], undefined],
+  ])('%s', (seen, grits, where) => {
+    expect(seenAt(gate, [])).toContain(seen)
+    const again = againAfter(gate, done, seen)
+    expect(again.map(s => s.kind)).toEqual(['rub-out', 'buff', 'gate'])
+    expect(again[0]!.grits.map(gritName)).toEqual(grits)
+    expect(again[0]!.fields.where).toBe(where)
+  })
+})
+
+describe('orange left after bleach', () => {
+  it('is asked where the bleached wood is wetted out, and gets a wash under the first that covers it', () => {
+    const context = usualContext(facts({ tone: 'lighter' }))
+    const { steps } = workOutPlan(context, built(context, choice({ bleach: 'two-part-bleach' })))
+    const look = steps.find(s => s.kind === 'wet-out')!
+    expect(seenAt(look, steps.slice(steps.indexOf(look) + 1))).toEqual(['orange'])
+    const washed = withPaintWash(steps, look)
+    const at = washed.findIndex(s => s.kind === 'paint-wash')
+    expect(washed.slice(at - 1, at + 2).map(s => s.kind)).toEqual(['clean-off', 'paint-wash', 'coat'])
+    expect(seenAt(look, washed)).toEqual([])
   })
 })
 

@@ -68,7 +68,7 @@ const orders: [string, Partial<Facts>, Partial<Picked>, string[]][] = [
     'strip for gloss lacquer: rubbed out after cure',
     { sheen: 'gloss' },
     { finish: 'nitrocellulose-lacquer' },
-    [...STRIP, 'coat', 'coat', 'coat', 'coat', 'coat', 'coat', 'rub-out', 'finish-up'],
+    [...STRIP, 'coat', 'coat', 'coat', 'coat', 'coat', 'coat', 'rub-out', 'buff', 'gate', 'finish-up'],
   ],
   [
     'pine under pigment stain: conditioned first',

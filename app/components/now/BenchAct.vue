@@ -15,6 +15,7 @@ const props = defineProps<{
     on?: readonly { id: number; name: string }[]
     sections?: StepLine['sections']
     measures?: StepLine['measures']
+    seen?: StepLine['seen']
   }
   state: 'planned' | 'running' | 'done'
   may?: boolean
@@ -26,7 +27,8 @@ const busy = ref(false)
 const AGO = [5, 10, 20, 30]
 const potted = computed(() => MATERIALS.some(m => m.slug === props.step.product && m.potLife_min))
 async function go(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', ago = 0, measured = false) {
-  if (kind === 'finish' && (measured || props.step.product || props.step.gate || props.step.passTest)) {
+  const { product, gate, passTest, seen } = props.step
+  if (kind === 'finish' && (measured || product || gate || passTest || seen?.length)) {
     asking.value = ago
     return
   }

@@ -12,6 +12,7 @@ const props = defineProps<{
     passTest?: string | null
     on?: readonly { id: number; name: string }[]
     measures?: StepLine['measures']
+    seen?: StepLine['seen']
     key?: string
     pieceId?: number
   }
@@ -26,6 +27,8 @@ const word = ref('')
 /** A gate that failed: what was seen, and its picture. */
 const seen = ref('')
 const picture = ref<File | null>(null)
+/** What showed, where the step asks for it; none: nothing, or what its fallback is for. */
+const showed = ref<StepLine['seen'][number] | 'none'>('none')
 /** What was measured; the gun's set-up begins as it was for the coat before. */
 const measured = ref<Measured>(props.step.measures?.gunBefore ? { gun: props.step.measures.gunBefore } : {})
 const said = computed(
@@ -67,6 +70,7 @@ async function done() {
     await actAtBench('finish', props.step, props.ago, {
       gate: gate.value,
       note: gate.value === 'fail' ? seen.value : '',
+      seen: gate.value === 'pass' || showed.value === 'none' ? null : showed.value,
       used,
       measured: said.value,
       again: again.value ?? [],
@@ -102,7 +106,16 @@ async function done() {
       </div>
       <p class="caption mt-2">{{ w('bench.failsWhen') }} {{ step.gate.fails }}</p>
       <div v-if="gate === 'fail'" class="grid gap-3 mt-3" data-test="failed">
-        <p class="verdict verdict-stop">
+        <RadioField
+          v-if="step.seen?.length"
+          v-model="showed"
+          :label="w('bench.showed')"
+          :options="[
+            ...optionsOf(step.seen, x => w(`bench.shows.${x}`)),
+            { value: 'none', label: w(step.gate.fallback ? 'bench.shows.worse' : 'bench.shows.other') },
+          ]"
+        />
+        <p v-if="showed === 'none'" class="verdict verdict-stop">
           {{
             step.gate.fallback ? w('bench.thenOver', { route: w(`route.${step.gate.fallback}`) }) : w('bench.thenAgain')
           }}
@@ -119,6 +132,13 @@ async function done() {
         /></label>
       </div>
     </fieldset>
+    <SwitchField
+      v-if="step.seen?.includes('orange')"
+      class="mt-4"
+      :model-value="showed === 'orange'"
+      :label="w('bench.shows.orange')"
+      @update:model-value="showed = $event ? 'orange' : 'none'"
+    />
     <div v-if="step.product" class="mt-4 grid gap-3">
       <FindField
         v-model="lot"

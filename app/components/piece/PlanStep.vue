@@ -48,6 +48,7 @@ const target = computed(() => ({
   on: names.value,
   sections: s.value.sections,
   measures: s.value.measures,
+  seen: s.value.seen,
 }))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as unknown as Choice)

@@ -158,7 +158,7 @@ export function wetOut(b: Bench) {
   const bleached = b.layers.some(l => l.act === 'bleach')
   const coloured = b.layers.some(l => does({ kind: l.act }, 'colours'))
   const asked = b.house['wet-out'] === 'colour' ? coloured || bleached : b.house['wet-out'] === 'always'
-  if (!asked || b.s.grain !== 'as-is') return
+  if (!asked || (b.s.grain !== 'as-is' && !bleached)) return
   const why = bleached ? 'the undertone that the bleach left shows now' : 'what would show under the colour shows now'
   const fields = bleached ? ({ after: 'bleach' } as const) : {}
   b.put(223, 'wet-out', why, { product: 'white-spirit', method: 'rag', fields })

@@ -25,6 +25,7 @@ import {
 } from '../../piece'
 import { isFlat } from '../../units'
 import { veneerThickness } from '../../wood'
+import { chanceOfFailing } from '../chances'
 
 /** A step as a stage puts it; what it is called, what it takes and when follow from its act. */
 export interface Draft {
@@ -187,6 +188,21 @@ export function onSpots(
     fields: { ...fields, where: 'spots', spots },
   })
 }
+
+/** A polish is judged, and taken up again where it was cut short; `fallback`: where it cannot be polished at all. */
+export function polished(b: Bench, order: number, fallback: RouteSlug | null) {
+  b.put(order, 'gate', 'a polish is judged in raking light', {
+    gate: {
+      slug: 'polished',
+      look: 'Raking light, both ways; halves beside each other.',
+      fails: 'Scratches stay after buffing, or colour shows.',
+      fallback,
+      chance: fallback ? chanceOfFailing(b.buildUp.ground, b.facts) : SCRATCHED,
+    },
+  })
+}
+/** Chance that a rubbed ending shows scratches when it is buffed (shop default, unsourced). */
+const SCRATCHED = 0.15
 
 /** A light pass after bleach or water: paper, or a wet pad where nothing is sanded dry. */
 export function lightPass(

@@ -4,7 +4,7 @@ import type { Surface } from '../../acts'
 import { type FindingKind, findingsOf, finishOn, POLISHED_OUT, RELIEF } from '../../piece'
 import { round } from '../../units'
 import { chanceOfFailing } from '../chances'
-import { type Bench, cleanOff, dry, facesWith, mend, onSpots } from './bench'
+import { type Bench, cleanOff, dry, facesWith, mend, onSpots, polished } from './bench'
 import { ironOut } from './marks'
 
 export function wash(b: Bench, start: Surface) {
@@ -120,15 +120,7 @@ export function polish(b: Bench) {
     b.put(150, 'rub-out', 'the mildest grit that takes the marks, and through the finer ones', { ...wet, grits })
   if (glossy) b.put(160, 'buff', 'haze goes, and what was cut short shows')
   else b.put(160, 'rub-out', 'an even sheen, with the grain', { ...wet, grits: [{ scale: 'wool', grade: '0000' }] })
-  b.put(165, 'gate', 'a polish is judged in raking light', {
-    gate: {
-      slug: 'polished',
-      look: 'Raking light, both ways; halves beside each other.',
-      fails: 'Scratches stay after another pass of the grit that was cut short, or colour shows.',
-      fallback: 'scuff-and-recoat',
-      chance: chanceOfFailing(b.buildUp.ground, b.facts),
-    },
-  })
+  polished(b, 165, 'scuff-and-recoat')
 }
 
 /** A film that its own solvent melts is let flow together again. */

@@ -17,7 +17,7 @@ import { coatsForFilm } from '../../coverage'
 import { type Material, taken } from '../../materials'
 import type { RouteSlug } from '../../piece'
 import { chanceOfFailing } from '../chances'
-import { type Bench, cleanOff, dry, gritOf, lightPass } from './bench'
+import { type Bench, cleanOff, dry, gritOf, lightPass, polished } from './bench'
 import { touchUp } from './marks'
 
 /** Rounds of a layer: as wanted, by the film wanted, or as its product usually gets; more where it will be rubbed. */
@@ -278,4 +278,8 @@ export function end(b: Bench) {
     method: 'wet',
     fields: { sheen: b.facts.sheen },
   })
+  if (b.facts.sheen === 'gloss') {
+    b.put(Math.max(804, last + 2 * BETWEEN), 'buff', 'haze goes, and what was cut short shows')
+    polished(b, Math.max(805, last + 2 * BETWEEN + 1), null)
+  }
 }

@@ -1,6 +1,6 @@
 import { type Fields, measuredSaid } from '#core/acts'
 import { materialOf } from '#core/materials'
-import { ONCE_MORE, roundEndingAt, withOneMore } from '#core/plan'
+import { ONCE_MORE, roundEndingAt, seenAt, withOneMore, withPaintWash } from '#core/plan'
 import { potEnds_ms } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import { transaction } from '../../database/db'
@@ -113,6 +113,9 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
     throw fail(422, 'gate', 'Judge the gate: passed or failed?', { gate: 'Passed or failed?' })
   if (step.gate && command.gate === 'fail' && !command.note.trim())
     throw fail(422, 'gate-word', 'Say in a word what was seen: it goes with the price.', { note: 'What was seen?' })
+  const seen = command.seen
+  if (seen && !seenAt(step, laterThan(act)).includes(seen))
+    throw fail(422, 'seen', 'This step does not ask for that.', { seen: 'Not asked here.' })
   const used: string[] = []
   for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
   await tx.run(
@@ -146,7 +149,13 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
     .map(s => s.replace(/\.$/, ''))
     .join('. ')
   await write(act, step.gate ? 'gate' : 'finished', says)
-  if (step.gate && command.gate === 'fail') return fallBack(act)
+  if (step.gate && command.gate === 'fail') return fallBack(act, seen)
+  if (seen === 'orange') {
+    await planAgain(tx, act.file, await readPlan(tx, act.file), old => withPaintWash(old, step))
+    const put = 'Orange left: a paint wash before what covers it'
+    await write(act, 'plan', put)
+    return { ok: true, says: `${says}. ${put}` }
+  }
   const more = command.again.length ? await oneMore(act, command.again, command.strength) : null
   if (more) return { ok: true, says: `${says}. ${more}` }
   if (!act.plan.steps.some(st => st.id !== step.id && (st.state === 'planned' || st.state === 'running'))) {
@@ -158,6 +167,8 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   }
   return { ok: true, says }
 }
+
+const laterThan = ({ plan, step }: Act) => plan.steps.slice(plan.steps.findIndex(st => st.id === step.id) + 1)
 
 /** One more round of what did not pass, on these faces: its steps with their minutes, amounts, waits and cautions. */
 async function oneMore(act: Act, faces: readonly number[], strength?: Fields['strength']): Promise<string> {

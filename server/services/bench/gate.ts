@@ -1,4 +1,5 @@
 import { mustAskAgain } from '#core/approval'
+import type { Seen } from '#core/acts'
 import type { BuildUp } from '#core/build'
 import { ROUTE_NAMES } from '#core/piece'
 import { estimate } from '#core/estimate'
@@ -26,12 +27,12 @@ const keepBack = ({ tx, step }: Act, back: Back) =>
   })
 
 /** A gate without a fallback: the work before it once more, and the gate again. */
-async function onceMore(act: Act): Promise<Result> {
+async function onceMore(act: Act, seen: Seen | null): Promise<Result> {
   const { tx, file, plan, step } = act
   const index = plan.steps.findIndex(st => st.id === step.id)
   const rounds = plan.steps.filter(st => st.key.startsWith(`${step.key}~`)).length + 2
   const done = plan.steps.slice(0, index).filter(st => st.state === 'done')
-  const again = againAfter(step, done).map(st => ({ ...st, key: `${st.key.split('~')[0]}~${rounds}` }))
+  const again = againAfter(step, done, seen).map(st => ({ ...st, key: `${st.key.split('~')[0]}~${rounds}` }))
   const { steps: placed } = await inWorker('complete', { steps: again, context: file.context, choice: file.choice! })
   await spread(tx, file.piece.id)
   for (const [i, st] of placed.entries())
@@ -94,12 +95,15 @@ export async function gateBack({ tx, file, plan, step }: Act): Promise<void> {
   await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id: file.piece.id })
 }
 
-/** A failed gate: the rest of the plan gives way to the fallback's, from the surface as it now is. */
-export async function fallBack(act: Act): Promise<Result> {
+/**
+ * A failed gate: the rest of the plan gives way to the fallback's, from the surface as it now is. `seen`: what showed,
+ * where that can be worked once more instead.
+ */
+export async function fallBack(act: Act, seen: Seen | null = null): Promise<Result> {
   const { tx, file, plan, step, now } = act
   const id = file.piece.id
   const choice = file.choice!
-  if (!step.gate!.fallback) return onceMore(act)
+  if (!step.gate!.fallback || seen) return onceMore(act, seen)
   const done = plan.steps.filter(st => st.state === 'done' || st.state === 'running' || st.id === step.id)
   const left = plan.steps.filter(st => st.state === 'planned' && st.id !== step.id)
   const rates = await readRates(tx)

@@ -1,5 +1,5 @@
-import { roundEndingAt } from '#core/plan'
-import { cautionsOfStep, wears } from '#core/acts'
+import { roundEndingAt, seenAt } from '#core/plan'
+import { cautionsOfStep, type Seen, wears } from '#core/acts'
 import { dewPoint_C, GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
 import { taken } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
@@ -42,6 +42,8 @@ interface StepLine {
   on: { id: number; name: string }[]
   sections: SectionLine | null
   measures: MeasuresLine
+  /** what may be said to have shown, at its end */
+  seen: Seen[]
 }
 interface WindowLine extends Window {
   pieceId: number
@@ -148,6 +150,7 @@ async function workOutNow(at: Date) {
       passTest: st.state === 'running' ? (roundEndingAt(plan.steps, st.key, file.context)?.passes ?? null) : null,
       sections: st.state === 'done' ? null : sectionLine(st, plan, file),
       measures: measuresLine(st, plan),
+      seen: st.state === 'running' ? seenAt(st, plan.steps.slice(plan.steps.indexOf(st) + 1)) : [],
       on: st.state === 'running' ? st.faces.map(id => ({ id, name: faceName.get(id) ?? '' })) : [],
     })
     const view = benchView({

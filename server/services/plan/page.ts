@@ -1,7 +1,7 @@
 import type { z } from 'zod'
 import { cautionsOfStep, does, measuredSaid, type Step, wears } from '#core/acts'
 import { estimate, materialCost_minor } from '#core/estimate'
-import { loopsOf, notesOf, planDifference, roundEndingAt } from '#core/plan'
+import { loopsOf, notesOf, planDifference, roundEndingAt, seenAt } from '#core/plan'
 import { mendOf, RULES } from '#core/rules'
 import { mayOverrule } from '#core/safety'
 import { sumOf } from '#core/units'
@@ -113,6 +113,7 @@ export async function planPage(id: number, person: Person, at: Date) {
       start: bench.get(st.key)!,
       sections: st.state === 'done' ? null : sectionLine(st, plan, file),
       measures: measuresLine(st, plan),
+      seen: st.state === 'running' ? seenAt(st, plan.steps.slice(plan.steps.indexOf(st) + 1)) : [],
       measuredSaid: measuredSaid(st.measured ?? {}),
       /** what its round passes by, where a round ends with it */
       passTest: roundEndingAt(live, st.key, file.context)?.passes ?? null,
