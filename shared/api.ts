@@ -52,7 +52,7 @@ export const API = {
   'GET /api/pieces/:id': { roles: all },
   'PATCH /api/pieces/:id': { roles: desk, body: s.pieceChange },
   'POST /api/pieces/:id/parts': { roles: desk, body: s.addParts },
-  'POST /api/pieces/:id/photographs': { roles: all, file: true },
+  'POST /api/pieces/:id/photographs': { roles: all, file: true, query: s.addedPicture },
   'GET /api/photographs/:address': { roles: all, query: s.pictureQuery },
   'PATCH /api/photographs/:address': { roles: bench, body: s.changePhotograph },
   'GET /api/pieces/:id/examination': { roles: all },

@@ -71,6 +71,13 @@ export const HOUSE_METHODS = {
     always: o('Always', 'Under a clear coat a scratch shows as well.'),
     never: o('Never', 'Raking light shows it dry.'),
   }),
+  'test-piece': method('Colour and filler tried on scrap first?', 'never', {
+    never: o('On the step panel only', 'A panel of the same wood is often there already, under Colour.'),
+    colour: o(
+      'A test piece before colour or filler',
+      'The same wood, the same grits, every step: no surprise on the piece.',
+    ),
+  }),
   'both-sides': method('A board coated on both sides?', 'turn', {
     turn: o('Underside through, then turn over', 'Nothing lies on a fresh film, and the good side is done last.'),
     points: o('Both sides each time, on points', 'Half the coats to wait for; points leave pricks in the underside.'),

@@ -4,7 +4,7 @@ import { LIGHTS } from '../../core/colour'
 import { PERIODS, SHEENS, SUBSTRATES, TONES, USES } from '../../core/piece'
 import { SHAPES } from '../../core/units'
 import { SPECIES } from '../../core/wood'
-import { written, text, maybeText, version, slugOf, length, veneer } from './fields'
+import { written, text, maybeText, version, slugOf, length, veneer, rowNumber } from './fields'
 
 export const faceSchema = z.strictObject({
   name: text("The face's name", 80),
@@ -87,4 +87,6 @@ export const pieceQuery = z.strictObject({
   find: written().max(100).default(''),
   state: z.enum(['active', 'ready', 'handed-over', 'all']).default('active'),
 })
+/** The step at whose end it was taken, where it was. */
+export const addedPicture = z.strictObject({ step: rowNumber.optional() })
 export const pictureQuery = z.strictObject({ size: z.enum(['full', 'thumb']).default('full') })

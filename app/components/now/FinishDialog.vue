@@ -52,7 +52,11 @@ onMounted(async () => {
 async function addPicture(file: File) {
   const form = new FormData()
   form.append('picture', file)
-  const added = await send('POST /api/pieces/:id/photographs', { id: props.step.pieceId!, body: form })
+  const added = await send('POST /api/pieces/:id/photographs', {
+    id: props.step.pieceId!,
+    query: { step: props.step.stepId },
+    body: form,
+  })
   picture.value = null
   return added
 }

@@ -192,6 +192,11 @@ function split(faces: number[]) {
       <p v-if="s.gate" data-test="criteria">
         {{ s.gate.look }} <strong class="font-semibold">{{ w('bench.failsWhen') }}</strong> {{ s.gate.fails }}
       </p>
+      <p v-if="s.pictures.length" class="flex flex-wrap gap-2" data-test="step-pictures">
+        <a v-for="a in s.pictures" :key="a" :href="`/api/photographs/${a}`" target="_blank">
+          <img :src="`/api/photographs/${a}?size=thumb`" class="h-24" :alt="w('examine.photograph')" />
+        </a>
+      </p>
       <ul v-if="s.notes.length" class="list-disc pl-5" data-test="notes">
         <li v-for="n in s.notes" :key="n">{{ n }}</li>
       </ul>

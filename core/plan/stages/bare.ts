@@ -164,6 +164,13 @@ export function wetOut(b: Bench) {
   b.put(223, 'wet-out', why, { product: 'white-spirit', method: 'rag', fields })
 }
 
+/** A test piece that colour and filler wait for. */
+export function testPiece(b: Bench) {
+  const tried = b.layers.some(l => l.act === 'fill' || does({ kind: l.act }, 'colours'))
+  if (tried && b.house['test-piece'] === 'colour')
+    b.put(228, 'test-piece', 'the same wood under the same steps shows what the piece will do', { method: 'hand' })
+}
+
 const BEFORE_COLOUR: readonly Role[] = ['bleach', 'conditioner', 'filler']
 /** Water on the bare wood: by its first colour or film, or by a filler. */
 function wetsWood(b: Bench): boolean {

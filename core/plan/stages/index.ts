@@ -3,7 +3,7 @@ import { does, isBare, isOthersColour, type Surface } from '../../acts'
 import type { BuildUp, Layer } from '../../build'
 import type { Context } from '../../context'
 import { type Group, type RouteSlug, STRIPPING } from '../../piece'
-import { asItStands, raiseGrain, sandBare, sandOff, strip, wetOut } from './bare'
+import { asItStands, raiseGrain, sandBare, sandOff, strip, testPiece, wetOut } from './bare'
 import { benchFor, type Bench, cleanOff, type Draft, mend } from './bench'
 import { end, lay } from './layers'
 import { ironOut, makeFast, readyWood } from './marks'
@@ -86,6 +86,7 @@ export function stagesOf(context: Context, buildUp: BuildUp, group: Group, start
   if (sands) bareWood(b, bleaches)
   const rest = sands ? b.layers.slice(bleaches.length) : b.layers
   if (strips) moistureGate(b, 290)
+  testPiece(b)
   lay(b, rest)
   end(b)
   return drafts

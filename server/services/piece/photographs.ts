@@ -24,19 +24,30 @@ export async function oneUpload<T>(personId: number, work: () => Promise<T>): Pr
 }
 
 /** Stores a picture as JPEG up to 2560 px and a 320 px thumbnail; keeps when it was taken, drops all other EXIF. */
-export async function addPhotograph(pieceId: number, data: Buffer, person: Person, at: Date) {
+export async function addPhotograph(pieceId: number, data: Buffer, person: Person, at: Date, stepId?: number) {
   const made = await inWorker('picture', new Uint8Array(data)).catch((error: Error) => {
     throw error.name === 'RangeError' ? fail(415, 'not-a-picture', error.message) : error
   })
   const [picture, thumb] = [Buffer.from(made.full), Buffer.from(made.thumb)]
   const address = createHash('sha256').update(picture).update(String(pieceId)).digest('hex')
   return onPiece(pieceId, at, person, async tx => {
+    const step = stepId
+      ? await tx.row<{ title: string }>('SELECT title FROM plan_step WHERE id = :stepId AND piece_id = :pieceId', {
+          stepId,
+          pieceId,
+        })
+      : null
+    if (stepId && !step) throw notFound('step')
     await tx.run(
-      `INSERT IGNORE INTO photograph (piece_id, taken_at, added_at, width, height, address, picture, thumb)
-          VALUES (:pieceId, :takenAt, :at, :width, :height, :address, :picture, :thumb)`,
-      { pieceId, takenAt: made.takenAt, at, width: made.width, height: made.height, address, picture, thumb },
+      `INSERT INTO photograph (piece_id, step_id, taken_at, added_at, width, height, address, picture, thumb)
+          VALUES (:pieceId, :stepId, :takenAt, :at, :width, :height, :address, :picture, :thumb)
+          ON DUPLICATE KEY UPDATE step_id = COALESCE(VALUES(step_id), step_id)`,
+      {
+        ...{ pieceId, stepId: stepId ?? null, takenAt: made.takenAt, at, width: made.width, height: made.height },
+        ...{ address, picture, thumb },
+      },
     )
-    return { kind: 'photograph', says: 'Photograph added', result: { address } }
+    return { kind: 'photograph', says: step ? `Photograph of: ${step.title}` : 'Photograph added', result: { address } }
   })
 }
 

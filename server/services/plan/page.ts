@@ -59,6 +59,13 @@ async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
 const workedMin = (st: PlannedStep) =>
   does(st, 'words') ? 0 : Math.max(1, Math.round(((st.finished_ms ?? 0) - (st.started_ms ?? 0)) / 60_000))
 
+/** Photographs taken at the end of steps, the oldest first. */
+const readStepPictures = (pieceId: number) =>
+  db().rows<{ step_id: number; address: string }>(
+    'SELECT step_id, address FROM photograph WHERE piece_id = :pieceId AND step_id IS NOT NULL ORDER BY id',
+    { pieceId },
+  )
+
 export async function planPage(id: number, person: Person, at: Date) {
   const file = await readPiece(db(), id)
   const choice = file.choice
@@ -83,6 +90,7 @@ export async function planPage(id: number, person: Person, at: Date) {
   const { budgets, expected } = begun
     ? { ...(await inWorker('plan', { context: file.context, choice })), expected: null }
     : await inWorker('planFigures', { ...(await readAsking(at)), context: file.context, choice })
+  const pictures = await readStepPictures(id)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
   const cost = await costOf(id, plan)
@@ -118,6 +126,7 @@ export async function planPage(id: number, person: Person, at: Date) {
       /** what its round passes by, where a round ends with it */
       passTest: roundEndingAt(live, st.key, file.context)?.passes ?? null,
       cost_minor: materialCost_minor(st, price),
+      pictures: pictures.filter(p => p.step_id === st.id).map(p => p.address),
     })),
     waits: plan.waits,
     ahead: await readAirAhead(at, hours),
