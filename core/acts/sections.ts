@@ -92,3 +92,15 @@ export function inSections(q: Asked): Sections | null {
   const cost = (s: Sections) => s.span_min + EACH_MIN * s.count
   return [...counts].map(n => worked(q, n)).reduce((best, s) => (cost(s) < cost(best) ? s : best))
 }
+
+/** As many of these sections as go on and come off again in so many minutes; null where not one does. */
+export function sectionsWithin(s: Sections, count: number, room_min: number): Sections | null {
+  const first = (n: number) => worked({ ...s, on_min: s.on_min * n, off_min: s.off_min * n }, n)
+  let [most, beyond] = [0, count + 1]
+  while (beyond - most > 1) {
+    const middle = Math.floor((most + beyond) / 2)
+    if (first(middle).span_min <= room_min) most = middle
+    else beyond = middle
+  }
+  return most > 0 ? first(most) : null
+}

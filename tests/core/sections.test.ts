@@ -1,9 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { inSections } from '#core/acts'
+import { inSections, sectionsWithin } from '#core/acts'
 import { usualContext } from '#core/context'
 import { workOutPlan } from '#core/plan'
-import { type BenchStep, type BenchWait, forecast, mayStart, windowOf } from '#core/timetable'
+import { type BenchStep, type BenchWait, forecast, isWorking, mayStart, windowOf } from '#core/timetable'
 import { at, built, choice, face, facts, hours, type Picked } from '../facts'
 
 const MIN = 60_000
@@ -72,6 +72,31 @@ describe('plans hold no window that cannot be kept', () => {
     const s = between(plan, 'strip', 'scrape').sections!
     expect(off!.start_ms).toBeLessThan(on!.end_ms)
     expect((off!.end_ms - on!.start_ms) / MIN).toBeCloseTo(16 + s.span_min, 0)
+  })
+})
+
+describe('sections and closing time', () => {
+  it('none goes on that would not come off while the shop is open', () => {
+    const plan = planned({}, 6)
+    const strip = plan.steps.find(s => s.kind === 'strip')!
+    const s = between(plan, 'strip', 'scrape').sections!
+    const rowsFrom = (from: string) => forecast({ ...plan, hours, from_ms: at(from), by: 'likely' })
+    const begun = rowsFrom('2026-11-23T14:00')
+    const [on, off] = ['strip', 'scrape'].map(k => begun.find(r => r.key === k)!)
+    // what is done in the afternoon, and what is left for the next opening, each with its own last one off
+    expect(on!.start_ms).toBeGreaterThan(at('2026-11-23T14:00'))
+    const open = [...Array(2 * 24 * 60).keys()].map(m => on!.start_ms + m * MIN).filter(t => t < off!.end_ms)
+    const worked = open.filter(t => isWorking(hours, t) && isWorking(hours, t + MIN)).length
+    expect(worked).toBeGreaterThan(s.span_min)
+    expect(strip.attended_min).toBeLessThan(s.span_min)
+  })
+  it('as many as fit in the time that is left, and no more', () => {
+    const s = between(planned({}, 6), 'strip', 'scrape').sections!
+    const within = sectionsWithin(s, s.count, s.span_min / 2)!
+    expect(within.span_min).toBeLessThanOrEqual(s.span_min / 2)
+    expect(within.count).toBeGreaterThan(0)
+    expect(sectionsWithin(s, s.count, s.span_min)!.count).toBe(s.count)
+    expect(sectionsWithin(s, s.count, s.opens_min)).toBeNull()
   })
 })
 

@@ -1,7 +1,8 @@
 /** Sections of a step whose product sets: each goes on and comes off by itself, by a touch. */
 import type { Sections, Wait } from '#core/acts'
 import { sectionsOf } from '#core/plan'
-import type { LaidSection } from '#core/timetable'
+import { closingOf, type LaidSection } from '#core/timetable'
+import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
 import type { PieceFile } from '../piece/rows'
 import type { PlannedStep, StoredPlan } from '../plan/rows'
@@ -101,6 +102,17 @@ export async function section(act: Act, what: 'on' | 'off' | 'back'): Promise<Re
   if (what === 'on') {
     if (its.takes) throw fail(422, 'no-sections', 'Another step lays these sections.')
     if (laid.length >= its.count) throw fail(409, 'all-on', 'All sections are on. Touch "Done".')
+    const hours = await readHours(tx)
+    const [closes_ms, closing] = [at.getTime() + its.closes_min * MINUTE_MS, closingOf(hours, at.getTime())]
+    if (closing === null || closes_ms > closing) {
+      const clock = clockIn(hours.zone, at)
+      const when = closing === null ? 'the shop is closed' : `the shop closes at ${clock(closing)}`
+      throw fail(
+        409,
+        'ends-after-closing',
+        `Section ${laid.length + 1} would have to be off by ${clock(closes_ms)}, and ${when}. Go on in the morning.`,
+      )
+    }
     await layOne(act, step, laid.length + 1)
     return told(laid.length + 1, 'on')
   }
