@@ -44,6 +44,7 @@ const face = z.strictObject({
   species: text,
   substrate: z.enum(SUBSTRATES),
   veneer_mm: z.number().min(VENEER_MM.least).max(VENEER_MM.most).nullable(),
+  film_um: z.number().int().min(1).max(3000).nullable().default(null),
   finishGroup: z.string().length(1),
   length_typed: text,
   width_typed: text,

@@ -20,6 +20,7 @@ export const face = (more: Partial<Face> = {}): Face => ({
   species: 'oak',
   substrate: 'solid',
   veneer_mm: null,
+  film_um: null,
   finishGroup: 'A',
   ...more,
 })

@@ -34,7 +34,7 @@ const BRUSHED = [
   'Come off the edges lightly, so that nothing runs down.',
 ]
 /** Brushed coats of shellac that one day bears: four or five, an hour apart (common practice). */
-const A_DAY = 4
+export const SHELLAC_A_DAY = 4
 /** What is particular to a base under the brush (handbook 18). */
 const BY_BASE: Partial<Record<Base, readonly string[]>> = {
   oil: ['A brush of natural hair; between coats wrapped airtight, in the cool.'],
@@ -57,6 +57,7 @@ const FOR: Record<LayerUse, string> = {
   'under-lacquer': ' between the old film and the lacquer',
   'sealer': '',
   'under-shellac': ', very thin',
+  'fills-pores': ' to fill the pores',
 }
 /** Why a coat is laid that is not the finish itself. */
 const WHY: Record<LayerUse, string> = {
@@ -70,6 +71,7 @@ const WHY: Record<LayerUse, string> = {
   'under-lacquer': 'lacquer solvent wrinkles an oil film',
   'sealer': 'raises and holds the fibres, and keeps the wood from drinking the topcoat',
   'under-shellac': 'deepens the figure under shellac',
+  'fills-pores': 'day after day the ridges go and the pores rise, until it is mirror-sharp',
 }
 /** Where a coat usually stands among the work on other faces. */
 const PLACE: Partial<Record<LayerUse | 'finish', number>> & { finish: number } = {
@@ -117,7 +119,7 @@ const coat: Act = {
       const why = `${m.name} may be handled after ${m.handle_min / H} h`
       return drying(m, [m.handle_min, m.handle_min], 'dry', why, k.air)
     }
-    if (m.base === 'alcohol' && step.method === 'brush' && step.coat !== null && step.coat % A_DAY === 0)
+    if (m.base === 'alcohol' && step.method === 'brush' && step.coat !== null && step.coat % SHELLAC_A_DAY === 0)
       return fixed('harden', 10 * H, 14 * H, D, 'four shellac coats a day, then overnight; white dust says it is hard')
     const max = next.kind === 'coat' && next.product === step.product && !m.meltsIn ? m.recoatMax_min : null
     const why = `${m.name}: next coat from ${spanSaid(m.recoat_min[0])} by the usual label`

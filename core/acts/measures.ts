@@ -1,6 +1,9 @@
 /** What may be measured at the end of a step, and is kept with it. */
 /** Numbers, with their bounds: thickness and what was taken off in mm, film in µm, wood moisture in per cent. */
 export const MEASURES = {
+  /** before the work: thickness, and the widest light under the straight edge */
+  before_mm: { least: 0.1, most: 300 },
+  hollow_before_mm: { least: 0, most: 30 },
   /** of the wood or veneer that is left, the least of its places */
   thickness_mm: { least: 0.1, most: 300 },
   /** taken off since the step began; 0.8 to 1.6 mm is much */
@@ -19,7 +22,7 @@ export type Measured = { [M in Measure]?: number } & {
   gun?: string
 }
 
-const FLAT: readonly Measure[] = ['thickness_mm', 'taken_mm', 'hollow_mm']
+const FLAT: readonly Measure[] = ['before_mm', 'thickness_mm', 'hollow_before_mm', 'hollow_mm', 'taken_mm']
 const FILM: readonly Measure[] = ['film_um']
 /** By kind of step. */
 const BY_KIND: Readonly<Record<string, readonly Measure[]>> = {
@@ -38,14 +41,24 @@ export const measuresOf = (step: { kind: string; method: string }): { numbers: r
   gun: step.method === 'spray',
 })
 
+/** Taken off a top, 0.8 to 1.6 mm is much (handbook 18). */
+const MUCH_MM = 0.8
 const UNITS: { [M in keyof Measured]-?: (value: never) => string } = {
+  before_mm: (mm: number) => `${mm} mm thick before`,
+  hollow_before_mm: (mm: number) => `hollow ${mm} mm before`,
   thickness_mm: (mm: number) => `${mm} mm thick`,
-  taken_mm: (mm: number) => `${mm} mm taken off`,
+  taken_mm: (mm: number) => `${mm} mm taken off${mm >= MUCH_MM ? ', which is much' : ''}`,
   hollow_mm: (mm: number) => `hollow ${mm} mm`,
   shiny: (n: number) => `shiny spots left: ${n}`,
   moisture_pct: (pct: number) => `moisture ${pct} %`,
   film_um: (um: number) => `film ${um} µm`,
   gun: (text: string) => `gun: ${text}`,
+}
+/** What was taken off, where thickness was measured before and after and nobody said it. */
+export function withTaken(measured: Measured): Measured {
+  const { before_mm, thickness_mm, taken_mm } = measured
+  if (taken_mm !== undefined || before_mm === undefined || thickness_mm === undefined) return measured
+  return { ...measured, taken_mm: Math.max(0, Math.round((before_mm - thickness_mm) * 100) / 100) }
 }
 /** "Measured: film 85 µm, shiny spots left: 2"; nothing where nothing was. */
 export function measuredSaid(measured: Measured): string {

@@ -101,7 +101,7 @@ export interface Spot {
 }
 export const LAYER_USES = [
   ...(['barrier', 'against-contamination', 'under-glaze', 'over-glaze', 'under-toner', 'before-filler'] as const),
-  ...(['over-filler', 'under-lacquer', 'sealer', 'under-shellac'] as const),
+  ...(['over-filler', 'under-lacquer', 'sealer', 'under-shellac', 'fills-pores'] as const),
 ] as const
 export type LayerUse = (typeof LAYER_USES)[number]
 

@@ -68,13 +68,19 @@ const UNKNOWN_STAIN: InWood = { slug: 'unknown-stain', base: 'oil', role: 'stain
 const isStained = ({ findings }: Facts, { faces }: Pick<Group, 'faces'>): boolean =>
   findings.some(f => f.kind === 'unknown-stain' && faces.some(own => own.id === f.faceId))
 
+/** The film of some faces by the gauge, µm: the thinnest that was read; null: none was. */
+export const filmGauged_um = ({ faces }: Pick<Group, 'faces'>): number | null => {
+  const read = faces.flatMap(f => f.film_um ?? [])
+  return read.length > 0 ? Math.min(...read) : null
+}
+
 /** The surface as it was found, from the wood upward. Before any test the film is unknown, and counted as there. */
 export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup' | 'faces'>): Surface {
   const layers = finishOn(facts, group)
   const slugs: (FinishClass | 'unknown')[] = layers.length ? layers.map(l => l.finish).reverse() : ['unknown']
   const bare = layers[0]?.finish === 'none'
   const times = layers.length < 2 && isFound(facts, 'several-layers') ? 2 : 1
-  const films = slugs
+  const usual = slugs
     .filter(f => f === 'unknown' || !NO_FILM.includes(f))
     .map((f): Film => ({
       slug: f,
@@ -83,6 +89,9 @@ export function foundSurface(facts: Facts, group: Pick<Group, 'finishGroup' | 'f
       found: true,
       step: null,
     }))
+  const all_um = filmGauged_um(group) ?? 0
+  const usual_um = sumOf(usual, f => f.dry_um)
+  const films = all_um > 0 ? usual.map(f => ({ ...f, dry_um: (f.dry_um * all_um) / usual_um })) : usual
   const inWood = bare && isStained(facts, group) ? [UNKNOWN_STAIN] : []
   return {
     films,

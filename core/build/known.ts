@@ -83,6 +83,10 @@ export const KNOWN_SURFACES: readonly KnownSurface[] = [
       ['french-polish', 'shellac-brushed', { coats: 3 }],
     ],
   ),
+  known('Pores filled by shellac over days, French polish', ['gloss', 'same'], OPEN, [
+    ['coat', 'shellac-brushed', { coats: 12, use: 'fills-pores' }],
+    ['french-polish', 'shellac-brushed', { coats: 3 }],
+  ]),
   known(
     'Opaque colour over surfacer, matt',
     ['matt', 'same'],

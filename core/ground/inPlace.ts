@@ -1,6 +1,6 @@
 /** Reasons for and against the routes that go on from what is there: bare wood, oil, wax, a sound film. */
 import { median_um, TO_GLOSS } from '../abrasives'
-import { foundSurface } from '../acts'
+import { filmGauged_um, foundSurface } from '../acts'
 import {
   type Facts,
   type Finding,
@@ -86,10 +86,15 @@ export function polishReasons(facts: Facts): RouteReason[] {
   if (deep) reasons.push(doubtful(`${words(deep.kind)}, ${extent(facts, deep)}: it lies deeper than the film.`))
   const mark = findingsOf(facts, ...POLISHED_OUT)[0]
   const left = mark && !none ? filmLeft_um(facts, mark) : Infinity
+  const gauged = groupsOf(facts).every(g => filmGauged_um(g) !== null)
+  const leaves = `${Math.max(0, Math.round(left))} µm of film would be left`
   if (left < FILM_RESERVE_UM)
     reasons.push(
-      doubtful(`By its kind about ${Math.max(0, Math.round(left))} µm of film would be left. Measure it first.`),
+      gauged
+        ? ruledOut(`By the gauge ${leaves}; ${FILM_RESERVE_UM} must stay.`)
+        : doubtful(`By its kind about ${leaves}. Measure it first, under Wood.`),
     )
+  else if (mark && gauged) reasons.push(speaksFor(`By the gauge ${leaves}; ${FILM_RESERVE_UM} must stay.`))
   const glossy = facts.sheen === 'gloss' || facts.sheen === 'semi-gloss'
   if (!glossy) reasons.push(doubtful('A satin or matt film that is polished turns glossier in patches.'))
   if (mark) reasons.push(speaksFor(`${words(mark.kind)}, ${extent(facts, mark)}: cut and buffed out of a sound film.`))

@@ -27,6 +27,8 @@ export interface Face {
   substrate: Substrate
   /** as measured; null: not measured */
   veneer_mm: number | null
+  /** film that was found on it, by the gauge; null: not measured */
+  film_um: number | null
   /** faces of one letter carry one finish */
   finishGroup: string
 }

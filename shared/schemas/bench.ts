@@ -8,6 +8,8 @@ const command = { stepId: id, rowVersion: version, happenedAt: moment }
 const bounded = ({ least, most }: { least: number; most: number }) =>
   z.number({ error: 'Give a number.' }).min(least, `At least ${least}.`).max(most, `At most ${most}.`).optional()
 const measured = z.strictObject({
+  before_mm: bounded(MEASURES.before_mm),
+  hollow_before_mm: bounded(MEASURES.hollow_before_mm),
   thickness_mm: bounded(MEASURES.thickness_mm),
   taken_mm: bounded(MEASURES.taken_mm),
   hollow_mm: bounded(MEASURES.hollow_mm),

@@ -1,5 +1,6 @@
 /** Findings, tests, moisture, patches, hardware, photographs, reports. */
 import { z } from 'zod'
+import { MEASURES } from '../../core/acts'
 import { PATCH_METHODS, PATCH_RESULTS } from '../../core/examine'
 import { TESTS } from '../../core/identify'
 import { ITEM_STATES, PLACE_KINDS } from '../../core/parts'
@@ -51,6 +52,12 @@ export const changeFace = z
     ),
     substrate: z.enum(SUBSTRATES),
     veneer: veneer.or(z.literal('')),
+    filmUm: z
+      .number({ error: 'Give the film in µm.' })
+      .int('Whole µm.')
+      .min(MEASURES.film_um.least, 'At least 1 µm.')
+      .max(MEASURES.film_um.most, 'At most 3000 µm.')
+      .nullable(),
     finishGroup: group,
   })
   .partial()

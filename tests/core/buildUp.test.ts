@@ -127,6 +127,16 @@ const KNOWN: [string, Partial<Facts>, RouteSlug, string[]][] = [
     ],
   ],
   [
+    'Pores filled by shellac over days, French polish',
+    {},
+    'strip-chemical',
+    [
+      ...['coat shellac-brushed ×4', SAND_COAT, 'coat shellac-brushed ×4', SAND_COAT, 'coat shellac-brushed ×4'],
+      SAND_COAT,
+      'french-polish shellac-brushed ×3',
+    ],
+  ],
+  [
     'Opaque colour over surfacer, matt',
     {},
     'strip-chemical',

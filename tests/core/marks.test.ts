@@ -1,7 +1,10 @@
 import { describe, expect, it, test } from 'vitest'
 import { P } from '#core/abrasives'
-import { attended_min, stepOf, walk } from '#core/acts'
+import { attended_min, measuredSaid, stepOf, walk, withTaken } from '#core/acts'
+import { KNOWN_SURFACES, laidAsKnown } from '#core/build'
 import { usualContext } from '#core/context'
+import { routeReasons } from '#core/ground'
+import { houseOf, USUAL_HOUSE } from '#core/house'
 import { editedStep, completePlan, withFindings, workOutPlan } from '#core/plan'
 import { type Facts, type Face, type Finding, type FindingKind, groupsOf, laidOut_m, spotsOn } from '#core/piece'
 import { judgePlan } from '#core/rules'
@@ -205,6 +208,40 @@ describe('measured, stirred, tried', () => {
     const least = (n: number) => Math.max(...plan.waits.filter(w => w.from === coats[n]!.key).map(w => w.min))
     expect(least(2)).toBeLessThanOrEqual(120)
     expect(least(3)).toBe(10 * 60)
+  })
+  it('pores by shellac: flattened each morning, over days', () => {
+    const known = KNOWN_SURFACES.find(k => k.name.startsWith('Pores filled by shellac'))!
+    const context = usualContext(facts({ ...film, faces: [face({ species: 'mahogany' })], sheen: 'gloss' }))
+    const [main] = built(context, choice()).buildUps
+    const { steps } = workOutPlan(context, { buildUps: [laidAsKnown(known, main, context.facts.faces, 1).buildUp] })
+    const pores = steps.filter(s => s.fields.as === 'fills-pores' || (s.kind === 'sand-coat' && s.key.includes('coat')))
+    expect(pores.map(s => (s.kind === 'coat' ? s.coat : 'flat'))).toEqual([
+      ...[1, 2, 3, 4, 'flat', 5, 6, 7, 8, 'flat', 9, 10, 11, 12, 'flat'],
+    ])
+  })
+  it('a gauge on the old film decides whether it bears a polish (handbook 12: 50 µm stay)', () => {
+    const standing = (film_um: number | null) =>
+      routeReasons(
+        'polish',
+        facts({ ...film, sheen: 'gloss', faces: [face({ film_um })], findings: [finding('scratches', 3)] }),
+      ).find(r => r.says.includes('of film would be left'))?.standing
+    expect(standing(null)).toBe('doubtful')
+    expect(standing(60)).toBe('ruled-out')
+    expect(standing(150)).toBe('possible')
+  })
+  it('what was taken off follows from thickness before and after; 0.8 mm is much', () => {
+    expect(measuredSaid(withTaken({ before_mm: 21.4, thickness_mm: 20.5 }))).toContain(
+      '0.9 mm taken off, which is much',
+    )
+    expect(withTaken({ before_mm: 21.4, thickness_mm: 20.5, taken_mm: 0.5 }).taken_mm).toBe(0.5)
+  })
+  it('a test piece is put in where the house wants one before colour, and colour waits for it', () => {
+    const house = { house: houseOf({ ...USUAL_HOUSE, 'test-piece': 'colour' }) }
+    const context = usualContext(facts({ ...film, faces: [face()] }), house)
+    const kinds = (picks: Partial<Picked>) => workOutPlan(context, built(context, choice(picks))).steps.map(s => s.kind)
+    const dyed = kinds({ colour: 'water-dye' })
+    expect(dyed.indexOf('test-piece')).toBeLessThan(dyed.indexOf('dye'))
+    expect(kinds({})).not.toContain('test-piece')
   })
   it('colour waits for a test piece that was put in before it', () => {
     const { plan, context, its } = planned({ ...film, faces: [face()] }, { colour: 'gel-stain' })

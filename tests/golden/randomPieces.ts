@@ -125,6 +125,7 @@ export function randomPiece(seed: number): { facts: Facts; choice: Picked; house
       species: one(SPECIES),
       substrate,
       veneer_mm: substrate === 'veneer' ? one([null, 0.5, 0.7, 1.2]) : null,
+      film_um: null,
       finishGroup: often(0.15) ? 'B' : 'A',
     })
   })

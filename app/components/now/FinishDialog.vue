@@ -30,10 +30,18 @@ const picture = ref<File | null>(null)
 /** What showed, where the step asks for it; none: nothing, or what its fallback is for. */
 const showed = ref<StepLine['seen'][number] | 'none'>('none')
 /** What was measured; the gun's set-up begins as it was for the coat before. */
-const measured = ref<Measured>(props.step.measures?.gunBefore ? { gun: props.step.measures.gunBefore } : {})
-const said = computed(
-  () => Object.fromEntries(Object.entries(measured.value).filter(([, x]) => x !== null && x !== '')) as Measured,
-)
+const measured = ref<Measured>({
+  ...props.step.measures?.before,
+  ...(props.step.measures?.gunBefore ? { gun: props.step.measures.gunBefore } : {}),
+})
+/** What was measured now; figures from before alone are no measurement. */
+const said = computed(() => {
+  const { thickness_mm, hollow_mm } = measured.value
+  const before: Record<string, unknown> =
+    thickness_mm == null && hollow_mm == null ? { ...props.step.measures?.before } : {}
+  const fresh = Object.entries(measured.value).filter(([what, x]) => x !== null && x !== '' && x !== before[what])
+  return Object.fromEntries(fresh) as Measured
+})
 const busy = ref(false)
 /** Faces on which the round did not pass; null: it passed. */
 const again = ref<number[] | null>(null)

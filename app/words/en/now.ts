@@ -25,9 +25,11 @@ export default {
     potOver: 'pot ended at',
   },
   measure: {
-    thickness_mm: 'Left, the least (mm)',
+    before_mm: 'Thick before, the least (mm)',
+    thickness_mm: 'Thick now, the least (mm)',
+    hollow_before_mm: 'Light under the straight edge before (mm)',
     taken_mm: 'Taken off (mm)',
-    hollow_mm: 'Light under the straight edge (mm)',
+    hollow_mm: 'Light under it now (mm)',
     shiny: 'Shiny spots left',
     moisture_pct: 'Moisture (%)',
     film_um: 'Film by the gauge, in all (µm)',

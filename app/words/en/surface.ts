@@ -85,6 +85,7 @@ export default {
       'under-lacquer': 'between old film and lacquer',
       'sealer': 'a sealer',
       'under-shellac': 'oil under shellac',
+      'fills-pores': 'shellac in the pores',
     },
   },
 } as const

@@ -200,6 +200,7 @@ export default {
       'under-lacquer': 'between old film and lacquer',
       'sealer': 'a sealer',
       'under-shellac': 'under shellac, very thin',
+      'fills-pores': 'to fill the pores',
     },
     dustBy: 'Dust comes off by',
     dustByIs: {

@@ -7,6 +7,7 @@ import {
   isBare,
   type LayerUse,
   type Round,
+  SHELLAC_A_DAY,
   type StepKind,
   stepOf,
   type Surface,
@@ -186,6 +187,10 @@ function beside(b: Bench, order: number, what: Beside, at: At, round: Round) {
 
 const isFilm = (b: Bench, l: Layer) => does({ kind: l.act }, 'finishes') && taken(b.shelf, l)?.role === 'film'
 
+/** Shellac built by the brush, coat on coat over days. */
+const isBuilt = ({ layer, m }: At): boolean =>
+  layer.act === 'coat' && m?.base === 'alcohol' && (layer.method ?? 'brush') === 'brush'
+
 /** One layer on this group. `below`: the layer that was laid before it. */
 function layOne(b: Bench, at: At, below: Layer | undefined) {
   const { layer, m } = at
@@ -217,11 +222,18 @@ function layOne(b: Bench, at: At, below: Layer | undefined) {
         method: dry(b, 'hand'),
       })
     }
+    if (!grit && no > 1 && (no - 1) % SHELLAC_A_DAY === 0 && isBuilt(at) && b.s.openColour === null)
+      b.put(order - own.apart / 2, 'sand-coat', 'flat in the morning: shiny spots are the lows; gum means wait', {
+        stem: of(at, 'sand-coat', no),
+        grits: [P(400)],
+        method: dry(b, 'hand'),
+      })
     const dye = b.s.inWood.findLast(w => w.role === 'dye')
     const bleeds = films && no === 1 && isBare(b.s) && dye?.base === m?.base
     const byProduct = (m && own.method?.(m)) ?? act.methods[0]
     const usual = bleeds ? 'spray' : byProduct
-    const counted = act.fields.includes('of') && !layer.use && (rounds > 1 || layer.act !== 'wax')
+    const helps = layer.use !== null && layer.use !== 'fills-pores'
+    const counted = act.fields.includes('of') && !helps && (rounds > 1 || layer.act !== 'wax')
     const more = {
       stem: of(at, layer.act, no),
       product: layer.product,

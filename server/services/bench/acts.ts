@@ -1,4 +1,4 @@
-import { type Fields, measuredSaid } from '#core/acts'
+import { type Fields, measuredSaid, withTaken } from '#core/acts'
 import { materialOf } from '#core/materials'
 import { ONCE_MORE, roundEndingAt, seenAt, withOneMore, withPaintWash } from '#core/plan'
 import { potEnds_ms } from '#core/timetable'
@@ -116,6 +116,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   const seen = command.seen
   if (seen && !seenAt(step, laterThan(act)).includes(seen))
     throw fail(422, 'seen', 'This step does not ask for that.', { seen: 'Not asked here.' })
+  const measured = withTaken(command.measured)
   const used: string[] = []
   for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
   await tx.run(
@@ -127,11 +128,11 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
       at,
       personId: person.id,
       gate: step.gate ? command.gate : null,
-      measured: JSON.stringify(command.measured),
+      measured: JSON.stringify(measured),
       id: step.id,
     },
   )
-  await keepMeasured(act, command.measured)
+  await keepMeasured(act, measured)
   await layRest(act)
   await takeRest(act)
   const minutes = Math.round((at.getTime() - step.started_ms!) / MINUTE_MS)
@@ -142,7 +143,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
       ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ` +
         `${command.gate === 'pass' ? step.gate.look : step.gate.fails}`
       : '',
-    measuredSaid(command.measured),
+    measuredSaid(measured),
     command.note,
   ]
     .filter(Boolean)

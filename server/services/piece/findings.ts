@@ -171,12 +171,14 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
         substrate,
         veneer_typed: typed,
         veneer_mm: typed ? lengthOf(typed, (await readShop(tx)).length_unit, 'veneer', VENEER_MM) : null,
+        film_um: input.filmUm === undefined ? old.film_um : input.filmUm,
         finish_group: input.finishGroup ?? old.finish_group,
       }
       await tx.run(
         `UPDATE face
             SET species = :species, substrate = :substrate, veneer_typed = :veneer_typed,
-              veneer_mm = :veneer_mm, finish_group = :finish_group, row_version = row_version + 1
+              veneer_mm = :veneer_mm, film_um = :film_um, finish_group = :finish_group,
+              row_version = row_version + 1
             WHERE id = :id`,
         { ...next, id },
       )
@@ -186,7 +188,10 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
           `${old.part}, ${old.name}: ${speciesOf(next.species).name}, ` +
           `${substrate}${typed ? ` ${typed}` : ''}, finish ` +
           `${next.finish_group} (was ${speciesOf(old.species).name}, ` +
-          `${old.substrate}${old.veneer_typed ? ` ${old.veneer_typed}` : ''}, finish ${old.finish_group})`,
+          `${old.substrate}${old.veneer_typed ? ` ${old.veneer_typed}` : ''}, finish ${old.finish_group})` +
+          (next.film_um === old.film_um
+            ? ''
+            : `, film ${next.film_um === null ? 'not measured' : `${next.film_um} µm`}`),
         result: { ok: true },
       }
     },

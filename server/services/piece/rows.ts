@@ -91,6 +91,7 @@ export interface FaceRow {
   substrate: Face['substrate']
   veneer_mm: number | null
   veneer_typed: string | null
+  film_um: number | null
   finish_group: string
   row_version: number
 }
@@ -237,6 +238,7 @@ export const faceOf = (f: FaceRow): Face => ({
   species: f.species,
   substrate: f.substrate,
   veneer_mm: f.veneer_mm,
+  film_um: f.film_um,
   finishGroup: f.finish_group,
 })
 export const roomOf = (p: PieceRow): Room | null =>

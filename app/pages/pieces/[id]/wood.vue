@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { MEASURES } from '#core/acts'
 import { isWooden, SUBSTRATES } from '#core/piece'
 import { movementOf, speciesOf, SPECIES, USUAL_ROOM } from '#core/wood'
 
@@ -49,6 +50,13 @@ async function setRoom(load: () => Promise<void>) {
     })
   )
     await Promise.all([load(), loadPiece()])
+}
+const film = ref<{ faceId: number | null; um: number | null }>({ faceId: null, um: null })
+/** A blank takes the reading back. */
+async function gauge(exam: Examination, load: () => Promise<void>) {
+  const face = exam.faces.find(f => f.id === film.value.faceId) ?? exam.faces[0]!
+  await change(face, { filmUm: film.value.um }, load)
+  film.value.um = null
 }
 const woods = (exam: Examination) =>
   [...new Set(exam.faces.filter(f => isWooden(f.substrate)).map(f => f.species))].map(speciesOf)
@@ -194,6 +202,31 @@ const woods = (exam: Examination) =>
           <button class="act">{{ w('exam.record') }}</button>
         </form>
         <VerdictList :id="id" :verdicts="exam.verdicts.filter(v => v.slug === 'too-wet')" :can="can" @changed="load" />
+
+        <h2 class="mt-6">{{ w('exam.film') }}</h2>
+        <p v-for="f in exam.faces.filter(x => x.film_um !== null)" :key="f.id" class="row" data-test="film">
+          {{ nameOf(exam, f.id) }}: <strong class="clock">{{ f.film_um }} µm</strong>
+        </p>
+        <form
+          v-if="can && exam.faces.length"
+          class="row grid grid-cols-[1fr_7rem_auto] gap-2 items-end"
+          @submit.prevent="gauge(exam, load)"
+        >
+          <ChoiceField
+            v-model="film.faceId"
+            :label="w('intake.face')"
+            :options="exam.faces.map(f => ({ value: f.id, label: nameOf(exam, f.id) }))"
+            :none="nameOf(exam, exam.faces[0]!.id)"
+          />
+          <NumberField
+            v-model="film.um"
+            :label="w('exam.filmUm')"
+            :min="MEASURES.film_um.least"
+            :max="MEASURES.film_um.most"
+          />
+          <button class="act">{{ w('exam.record') }}</button>
+        </form>
+        <p class="caption">{{ w('exam.filmWhy') }}</p>
 
         <h2 class="mt-6">{{ w('exam.cracks') }}</h2>
         <VerdictList
