@@ -1,3 +1,4 @@
+import sharp from 'sharp'
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
 import {
@@ -156,6 +157,82 @@ describe('a gate that fails', () => {
     expect((await act(people.lead, 'start', first, now)).status).toBe(200)
     const late = await act(people.lead, 'undo', await stepOf(people.lead, id, 'gate'), now)
     expect(late.body.code).toBe('later')
+  })
+})
+
+describe('what shows at the end of a step', () => {
+  const kindsAfter = async (id: number, key: string) => {
+    const { steps } = await planOf(people.lead, id)
+    return steps.slice(steps.findIndex(s => s.key === key) + 1).map(s => s.kind)
+  }
+  const ended = async (id: number, key: string, more: Record<string, unknown>) =>
+    act(people.lead, 'finish', await stepOf(people.lead, id, key), await clockNow(), more)
+
+  it('a polish with scratches goes back to the stage cut short, with its picture; a mis-tap takes it out again', async () => {
+    const base = intake({ sheen: 'gloss' })
+    const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', base)
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, route: 'polish', rowVersion: 1 })
+    await sayYes(people.office, id)
+    await workTo(people, id, t('09:00'), 'buff')
+    const gate = await stepOf(people.lead, id, 'gate')
+    expect((await act(people.lead, 'start', gate, await clockNow())).status).toBe(200)
+    const wrong = await ended(id, 'gate', { gate: 'fail', note: 'arcs', seen: 'orange' })
+    expect(wrong.body.code).toBe('seen')
+    const form = new FormData()
+    const red = sharp({ create: { width: 30, height: 20, channels: 3, background: '#a53' } })
+    form.append('picture', new Blob([new Uint8Array(await red.jpeg().toBuffer())]), 'arcs.jpg')
+    const { address } = await people.finisher.ok<{ address: string }>(
+      `POST /api/pieces/${id}/photographs?step=${gate.id}`,
+      form,
+    )
+    expect((await ended(id, 'gate', { gate: 'fail', note: 'arcs', seen: 'all-over' })).status).toBe(200)
+    expect((await kindsAfter(id, 'gate')).slice(0, 3)).toEqual(['rub-out', 'buff', 'gate'])
+    const { steps } = await people.lead.ok<{ steps: (PlanStep & { pictures: string[] })[] }>(
+      `GET /api/pieces/${id}/plan`,
+    )
+    expect(steps.find(s => s.id === gate.id)!.pictures).toEqual([address])
+    expect((await act(people.lead, 'undo', await stepOf(people.lead, id, 'gate'), await clockNow())).status).toBe(200)
+    expect(await kindsAfter(id, 'gate')).not.toContain('rub-out')
+  })
+  it('orange left by bleach gets a paint wash before the coat; a mis-tap takes it out again', async () => {
+    const id = await planned({ bleach: 'two-part-bleach' })
+    await sayYes(people.office, id)
+    const before = (await planOf(people.lead, id)).steps
+    await workTo(people, id, t('09:00'), before[before.findIndex(s => s.kind === 'wet-out') - 1]!.key)
+    const look = await stepOf(people.lead, id, 'wet-out')
+    for (let hour = 0; hour < 72 && (await act(people.lead, 'start', look, await clockNow())).status !== 200; hour++)
+      await setClock(people.owner, new Date(Date.parse(await clockNow()) + 3_600_000).toISOString())
+    expect((await ended(id, 'wet-out', { seen: 'orange' })).status).toBe(200)
+    expect((await kindsAfter(id, 'wet-out')).slice(0, 3)).toEqual(['clean-off', 'paint-wash', 'coat'])
+    expect((await act(people.lead, 'undo', await stepOf(people.lead, id, 'wet-out'), await clockNow())).status).toBe(
+      200,
+    )
+    expect(await kindsAfter(id, 'wet-out')).not.toContain('paint-wash')
+  })
+})
+
+describe('what was found is measured and said', () => {
+  it('a film gauged on a face counts for the polish; a silly one is refused', async () => {
+    const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake({ sheen: 'gloss' }))
+    const faceId = await faceOf(id)
+    const gauged = (filmUm: number | null, rowVersion = 1) =>
+      people.lead.send(`PATCH /api/faces/${faceId}`, { rowVersion, filmUm })
+    for (const silly of [0, -5, 99_999, 1.5]) expect((await gauged(silly)).status, String(silly)).toBe(422)
+    expect((await gauged(60)).status).toBe(200)
+    const { faces } = await people.lead.ok<{ faces: { film_um: number | null }[] }>(`GET /api/pieces/${id}/examination`)
+    expect(faces[0]!.film_um).toBe(60)
+    expect((await gauged(null, 2)).status).toBe(200)
+  })
+  it('outdoors and rustic are kept, and changed later', async () => {
+    const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake({ use: 'outdoors', rustic: true }))
+    type Shown = { piece: { use_kind: string; rustic: 0 | 1; row_version: number } }
+    const { piece } = await people.lead.ok<Shown>(`GET /api/pieces/${id}`)
+    expect(piece).toMatchObject({ use_kind: 'outdoors', rustic: 1 })
+    await people.office.ok(`PATCH /api/pieces/${id}`, { rowVersion: piece.row_version, rustic: false })
+    expect((await people.lead.ok<Shown>(`GET /api/pieces/${id}`)).piece).toMatchObject({
+      use_kind: 'outdoors',
+      rustic: 0,
+    })
   })
 })
 
