@@ -46,6 +46,7 @@ const solventWash: Act = {
   ground: ANY_GROUND,
   leaves: s => ({
     ...s,
+    films: s.films.filter(f => !(f.found && f.slug === 'wax')),
     dirty: false,
     waxed: false,
     contamination: s.contamination === 'untreated' ? 'washed' : s.contamination,

@@ -136,6 +136,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       const peeling = findingsOf(facts, 'peeling')[0]
       if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: wax holds nothing down.`))
       if (facts.tone !== 'same') reasons.push(ruledOut('Wax does not change the colour.'))
+      if (facts.age === 'new') reasons.push(doubtful('The client wants it new; cleaned and waxed it keeps its age.'))
       if (allBare) reasons.push(ruledOut('The wood is bare; wax alone protects little.'))
       untested()
       if (tested.some(l => l.finish === 'oil' || l.finish === 'hardwax-oil'))
@@ -172,6 +173,11 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
             : doubtful(`${words(worn.kind)}, ${extent(facts, worn)}: those places want a repair of their own.`),
         )
       const flows = findingsOf(facts, 'crazing', 'white-ring', 'heat-mark')[0]
+      const share = shareOf(facts, 'crazing', 'white-ring', 'heat-mark')
+      if (flows && flows.kind !== 'crazing' && share > 0 && share <= FEW)
+        reasons.push(
+          doubtful(`${words(flows.kind)}, ${extent(facts, flows)}: a spot; let it flow there, not all over.`),
+        )
       reasons.push(
         flows
           ? speaksFor(`${words(flows.kind)}, ${extent(facts, flows)}: it closes when the film flows.`)

@@ -129,7 +129,8 @@ export const HANDLING_RULES: readonly Rule[] = [
       each(c, v => {
         if (v.step.kind !== 'rub-out') return null
         const last = lastBefore(v, films)
-        const flatted = FLATTED.test(last?.product?.sheen ?? '')
+        if (!last) return null
+        const flatted = FLATTED.test(last.product?.sheen ?? '')
         const setByCoat = c.buildUp.ending === 'as-laid' && c.facts.sheen !== 'gloss'
         return flatted || setByCoat ? `the last coat has set the sheen: ${c.facts.sheen}` : null
       }),

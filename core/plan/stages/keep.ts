@@ -7,15 +7,19 @@ import { chanceOfFailing } from '../chances'
 import { type Bench, cleanOff, dry, facesWith, mend, onSpots, polished } from './bench'
 import { ironOut } from './marks'
 
+/** Washes until wax that is the finish itself is off (shop default). */
+const WAX_PASSES = 3
 export function wash(b: Bench, start: Surface) {
   const why = 'grease, wax and polish come off before any abrasion, or the paper drives them in'
   if (b.s.dirty) b.put(100, 'wash', why, { product: 'mild-soap', method: 'rag' })
-  if (start.waxed)
-    b.put(105, 'solvent-wash', 'nothing holds on wax', {
-      product: 'white-spirit',
-      method: 'rag',
-      fields: { against: 'wax' },
-    })
+  if (!start.waxed) return
+  const onlyWax = start.films.length > 0 && start.films.every(f => f.slug === 'wax')
+  b.put(105, 'solvent-wash', onlyWax ? 'until a white rag stays clean: wax is all there is' : 'nothing holds on wax', {
+    product: 'white-spirit',
+    method: 'rag',
+    ...(onlyWax ? { passes: WAX_PASSES } : {}),
+    fields: { against: 'wax' },
+  })
 }
 
 export function washContamination(b: Bench, order: number) {

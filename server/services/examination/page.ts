@@ -27,12 +27,19 @@ export const overruleExamination = (
     )
     if (
       isFinish
-        ? !input.value ||
-          !/^[A-Z]:[1-5]$/.test(input.subject) ||
-          !file.faces.some(f => f.finish_group === input.subject[0])
+        ? !/^[A-Z]:[1-5]$/.test(input.subject) || !file.faces.some(f => f.finish_group === input.subject[0])
         : !verdict
     )
       throw notFound('verdict')
+    if (isFinish && !input.value) {
+      const { changed } = await tx.run(
+        "DELETE FROM overrule WHERE piece_id = :id AND rule = 'finish-is' AND step_key = :subject AND about = 'examination'",
+        { id, subject: input.subject },
+      )
+      if (changed === 0) throw notFound('verdict')
+      const says = `Finish ${input.subject.replace(':', ', layer ')} by the tests again`
+      return { kind: 'overruled', says, result: { ok: true } }
+    }
     const severity: Severity = verdict?.severity ?? 'warn'
     if (!mayOverrule(severity, person.role))
       throw fail(

@@ -38,15 +38,19 @@ async function test(t: string, result: string, g: string, load: () => Promise<vo
 async function withdraw(row: number, load: () => Promise<void>) {
   if (await send('DELETE /api/tests/:id', { id: row })) await load()
 }
-async function say(g: string, load: () => Promise<void>) {
+/** What it is by somebody's word; null: by the tests again. */
+async function say(
+  g: string,
+  load: () => Promise<void>,
+  said: { value: FinishClass | null; word: string } = { value: isFinish.value, word: word.value },
+) {
   if (
     await send('POST /api/pieces/:id/examination/overrules', {
       id: id.value,
       body: {
         slug: 'finish-is',
         subject: `${g}:${layer.value}`,
-        word: word.value,
-        value: isFinish.value,
+        ...said,
       },
     })
   ) {
@@ -118,7 +122,7 @@ function addLayer(on: ReturnType<typeof groupOf>) {
             {{ w('exam.addLayer') }}
           </button>
         </RadioField>
-        <template v-if="found(exam) && tests(exam).length">
+        <template v-if="found(exam) && (tests(exam).length || found(exam)!.overruled)">
           <p class="text-2xl font-bold" data-test="finish">
             {{ w(wordOf('finish', found(exam)!.overruled?.value ?? found(exam)!.finish)) }}
             <span
@@ -130,7 +134,7 @@ function addLayer(on: ReturnType<typeof groupOf>) {
           </p>
           <p v-if="found(exam)!.overruled">
             {{ w('exam.byWord', { by: found(exam)!.overruled!.by }) }}: {{ found(exam)!.overruled!.word }}
-            <span class="caption">{{
+            <span v-if="tests(exam).length" class="caption">{{
               w('exam.worked', { finish: w(`finish.${found(exam)!.finish}`), p: percent(found(exam)!.certainty) })
             }}</span>
           </p>
@@ -138,7 +142,7 @@ function addLayer(on: ReturnType<typeof groupOf>) {
             {{ w('examine.contradictory') }}
           </p>
           <p v-else-if="found(exam)!.verdict === 'test-again'" class="verdict">{{ w('examine.again') }}</p>
-          <p class="mt-1">
+          <p v-if="tests(exam).length" class="mt-1">
             {{
               w('exam.secondGuess', {
                 finish: w(`finish.${found(exam)!.ranked[1]!.finish}`),
@@ -157,7 +161,7 @@ function addLayer(on: ReturnType<typeof groupOf>) {
               })
             }}
           </p>
-          <FoldOut class="mt-2" :title="w('examine.why')">
+          <FoldOut v-if="tests(exam).length" class="mt-2" :title="w('examine.why')">
             <table class="w-full text-left">
               <tbody>
                 <tr v-for="b in found(exam)!.ranked" :key="b.finish">
@@ -185,11 +189,26 @@ function addLayer(on: ReturnType<typeof groupOf>) {
             <p class="caption mt-1">
               {{ w('examine.source') }} <NuxtLink to="/judgement">{{ w('exam.howSure') }}</NuxtLink>
             </p>
-            <form
-              v-if="can"
-              class="flex flex-wrap gap-2 mt-3 items-end"
-              @submit.prevent="say(groupOf(exam).group, load)"
-            >
+          </FoldOut>
+        </template>
+        <p v-else>{{ layer > 1 ? w('exam.noDeeper') : w('examine.noTest') }}</p>
+        <div v-if="can" class="mt-3" data-test="known-finish">
+          <button
+            v-if="found(exam)?.overruled"
+            class="act act-quiet"
+            @click="say(groupOf(exam).group, load, { value: null, word: w('exam.byTests') })"
+          >
+            {{ w('exam.byTests') }}
+          </button>
+          <button
+            v-else-if="!tests(exam).length && layer === 1"
+            class="act act-quiet"
+            @click="say(groupOf(exam).group, load, { value: 'none', word: w('exam.bareWord') })"
+          >
+            {{ w('exam.bareKnown') }}
+          </button>
+          <FoldOut class="mt-1" :title="w('exam.known')">
+            <form class="flex flex-wrap gap-2 items-end" @submit.prevent="say(groupOf(exam).group, load)">
               <ChoiceField
                 v-model="isFinish"
                 :label="w('exam.itIs')"
@@ -201,11 +220,10 @@ function addLayer(on: ReturnType<typeof groupOf>) {
                 maxlength="500"
                 :aria-label="w('plan.word')"
                 :placeholder="w('plan.word')"
-              /><button class="act act-quiet">{{ w('plan.overrule') }}</button>
+              /><button class="act act-quiet" :disabled="isFinish === null">{{ w('plan.overrule') }}</button>
             </form>
           </FoldOut>
-        </template>
-        <p v-else>{{ layer > 1 ? w('exam.noDeeper') : w('examine.noTest') }}</p>
+        </div>
         <h3 v-if="tests(exam).length" class="mt-5">{{ w('examine.done') }}</h3>
         <div v-for="t in tests(exam)" :key="t.id" class="row flex items-center gap-3">
           <span class="grow"
