@@ -1,7 +1,7 @@
 /** Stages that keep the old film: wash, scuff, level, let flow, repair spots. */
 import { type Grit, P, STOP_P, type StopFor, TO_GLOSS } from '../../abrasives'
 import type { Surface } from '../../acts'
-import { type FindingKind, findingsOf, finishOn, POLISHED_OUT, RELIEF } from '../../piece'
+import { type FindingKind, findingsOf, finishOn, POLISHED_OUT, RELIEF, STRIPPING } from '../../piece'
 import { round } from '../../units'
 import { chanceOfFailing } from '../chances'
 import { type Bench, cleanOff, dry, facesWith, mend, onSpots, polished } from './bench'
@@ -14,10 +14,11 @@ export function wash(b: Bench, start: Surface) {
   if (b.s.dirty) b.put(100, 'wash', why, { product: 'mild-soap', method: 'rag' })
   if (!start.waxed) return
   const onlyWax = start.films.length > 0 && start.films.every(f => f.slug === 'wax')
-  b.put(105, 'solvent-wash', onlyWax ? 'until a white rag stays clean: wax is all there is' : 'nothing holds on wax', {
+  const comesOff = onlyWax && STRIPPING.includes(b.buildUp.ground)
+  b.put(105, 'solvent-wash', comesOff ? 'until a white rag stays clean: wax is all there is' : 'nothing holds on wax', {
     product: 'white-spirit',
     method: 'rag',
-    ...(onlyWax ? { passes: WAX_PASSES } : {}),
+    ...(comesOff ? { passes: WAX_PASSES } : {}),
     fields: { against: 'wax' },
   })
 }
