@@ -76,18 +76,20 @@ function take(k: FindingKind) {
   drawing.value = null
   moving.value = false
 }
+/** The copy that is shown, 0 where there is one only. */
+const thisCopy = computed(() => ((face.value?.copies ?? 1) > 1 ? copy.value : 0))
 const busy = ref(false)
 /** One place at a time: a second tap while the first is on its way does nothing. */
-async function placed(place: Place) {
+async function placed(place: Place, onCopy = thisCopy.value) {
   if (busy.value) return
   busy.value = true
   try {
-    await put(place)
+    await put(place, onCopy)
   } finally {
     busy.value = false
   }
 }
-async function put(place: Place) {
+async function put(place: Place, onCopy: number) {
   if (drawing.value !== null) {
     const f = props.exam.findings.find(x => x.id === drawing.value)
     drawing.value = null
@@ -107,7 +109,7 @@ async function put(place: Place) {
       grade: grade.value,
       wish: 'mend',
       note: '',
-      place: place.shape === 'face' ? wholeFace(face.value!.copies > 1 ? copy.value : 0) : place,
+      place: place.shape === 'face' ? wholeFace(onCopy) : place,
     },
     w('exam.undoAdded', { kind: w(`finding.${k}`) }),
   )
@@ -298,6 +300,14 @@ function letGo() {
             :label="w('examine.gradeLong')"
             :options="optionsOf([1, 2, 3, 4, 5])"
           />
+          <p v-if="shapeNow === 'face'" class="flex flex-wrap gap-2 mt-3">
+            <button class="act" @click="placed(wholeFace())">
+              {{ thisCopy ? w('exam.onCopy', { n: thisCopy, of: face.copies }) : w('exam.onWhole') }}
+            </button>
+            <button v-if="thisCopy" class="act act-quiet" @click="placed(wholeFace(), 0)">
+              {{ w('exam.onAll', { n: face.copies }) }}
+            </button>
+          </p>
           <button class="act act-quiet mt-3" @click="letGo">
             {{ w('cancel') }}
           </button>
