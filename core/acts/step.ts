@@ -34,7 +34,7 @@ export const GATES = [
   ] as const),
 ] as const
 export type GateSlug = (typeof GATES)[number]
-/** What may show at a step's end: scratches that the buffer brought out, one or two or all over; orange after bleach. */
+/** What may show at a step's end: scratches that the buffer brought out, few or all over; orange after bleach. */
 export const SEEN = ['one-or-two', 'all-over', 'orange'] as const
 export type Seen = (typeof SEEN)[number]
 export interface Gate {

@@ -168,7 +168,7 @@ describe('what shows at the end of a step', () => {
   const ended = async (id: number, key: string, more: Record<string, unknown>) =>
     act(people.lead, 'finish', await stepOf(people.lead, id, key), await clockNow(), more)
 
-  it('a polish with scratches goes back to the stage cut short, with its picture; a mis-tap takes it out again', async () => {
+  it('a polish with scratches goes back to the stage cut short, with its picture, and is taken back', async () => {
     const base = intake({ sheen: 'gloss' })
     const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', base)
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, route: 'polish', rowVersion: 1 })

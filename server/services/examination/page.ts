@@ -33,7 +33,8 @@ export const overruleExamination = (
       throw notFound('verdict')
     if (isFinish && !input.value) {
       const { changed } = await tx.run(
-        "DELETE FROM overrule WHERE piece_id = :id AND rule = 'finish-is' AND step_key = :subject AND about = 'examination'",
+        `DELETE FROM overrule
+            WHERE piece_id = :id AND rule = 'finish-is' AND step_key = :subject AND about = 'examination'`,
         { id, subject: input.subject },
       )
       if (changed === 0) throw notFound('verdict')
