@@ -1,13 +1,5 @@
 <script setup lang="ts">
-import {
-  FINDING_KINDS,
-  type FindingKind,
-  FINDINGS,
-  type PlaceShape,
-  type Place,
-  UNPLACED,
-  wholeFace,
-} from '#core/piece'
+import { type FindingKind, FINDINGS, type PlaceShape, type Place, UNPLACED, wholeFace } from '#core/piece'
 
 /** Faces to scale: the map of all, or one large with its findings. */
 const props = defineProps<{ exam: Examination; load: () => Promise<void>; can: boolean; id: number }>()
@@ -16,19 +8,6 @@ const session = useSession()
 const route = useRoute()
 const router = useRouter()
 const acts = useFindingActs(() => props.id, props.load)
-const USUAL: FindingKind[] = [
-  'scratches',
-  'dents',
-  'white-ring',
-  'black-ring',
-  'crazing',
-  'peeling',
-  'worn-through',
-  'crack',
-  'veneer-chipped',
-]
-const SHAPES = ['point', 'line', 'area', 'face'] as const
-
 const faceId = computed(() => Number(route.query.face) || null)
 const copy = computed(() => Number(route.query.copy) || 1)
 const face = computed(() => props.exam.faces.find(f => f.id === faceId.value) ?? null)
@@ -169,9 +148,9 @@ useEventListener('keydown', event => {
 })
 const shapeNow = computed(() => shape.value ?? (kind.value ? FINDINGS[kind.value].shape : null))
 /** The whole face is placed by saying so; the other shapes are drawn. */
-function shaped(x: (typeof SHAPES)[number] | undefined) {
+function shaped(x: Exclude<PlaceShape, 'unplaced'>) {
   if (x === 'face') void placed({ ...wholeFace(), shape: 'face' })
-  else if (x) shape.value = x
+  else shape.value = x
 }
 function letGo() {
   kind.value = null
@@ -254,65 +233,19 @@ function letGo() {
         @face="toFace"
         @close="chosen = null"
       />
-      <template v-else-if="face && can">
-        <h2>{{ kind && drawing !== null ? w('exam.nowDraw', { kind: w(`finding.${kind}`) }) : w('exam.whatIsIt') }}</h2>
-        <template v-if="drawing === null">
-          <div class="flex flex-wrap gap-2 mt-2">
-            <button
-              v-for="k in USUAL"
-              :key="k"
-              class="act"
-              :class="kind === k ? '' : 'act-quiet'"
-              :aria-pressed="kind === k"
-              @click="take(k)"
-            >
-              {{ w(`finding.${k}`) }}
-            </button>
-          </div>
-          <ChoiceField
-            :model-value="kind && !USUAL.includes(kind) ? kind : ''"
-            :label="w('exam.otherKind')"
-            label-hidden
-            :options="[
-              { value: '', label: w('exam.otherKind') },
-              ...optionsOf(
-                FINDING_KINDS.filter(x => !USUAL.includes(x)),
-                k => w(`finding.${k}`),
-              ),
-            ]"
-            class="mt-2"
-            @update:model-value="$event && take($event)"
-          />
-        </template>
-        <template v-if="kind">
-          <RadioField
-            class="mt-3"
-            :model-value="shapeNow ?? undefined"
-            :label="w('exam.as')"
-            :options="optionsOf(SHAPES, x => w(`exam.shape.${x}`))"
-            @update:model-value="shaped"
-          />
-          <RadioField
-            v-if="drawing === null"
-            v-model="grade"
-            class="mt-3"
-            tight
-            :label="w('examine.gradeLong')"
-            :options="optionsOf([1, 2, 3, 4, 5])"
-          />
-          <p v-if="shapeNow === 'face'" class="flex flex-wrap gap-2 mt-3">
-            <button class="act" @click="placed(wholeFace())">
-              {{ thisCopy ? w('exam.onCopy', { n: thisCopy, of: face.copies }) : w('exam.onWhole') }}
-            </button>
-            <button v-if="thisCopy" class="act act-quiet" @click="placed(wholeFace(), 0)">
-              {{ w('exam.onAll', { n: face.copies }) }}
-            </button>
-          </p>
-          <button class="act act-quiet mt-3" @click="letGo">
-            {{ w('cancel') }}
-          </button>
-        </template>
-      </template>
+      <FindingChoice
+        v-else-if="face && can"
+        v-model:grade="grade"
+        :kind="kind"
+        :shape="shapeNow"
+        :known="drawing !== null"
+        :copy="thisCopy"
+        :of="face.copies"
+        @kind="take"
+        @shape="shaped"
+        @whole="placed(wholeFace(), $event)"
+        @let-go="letGo"
+      />
       <template v-if="!kind && !finding">
         <FoldOut
           v-if="session.may('owner', 'lead', 'office') && page!.piece.state === 'active' && !face"
