@@ -12,6 +12,7 @@ import {
   POLISHED_OUT,
   RENEWED_WITH,
   shareOf,
+  underWax,
 } from '../piece'
 import { isFlat, sumOf } from '../units'
 import { BADLY, doubtful, extent, filmName, layerName, type RouteReason, ruledOut, speaksFor, words } from './reason'
@@ -72,7 +73,7 @@ function filmLeft_um(facts: Facts, mark: Finding): number {
 }
 const UNSOUND = ['crazing', 'worn-through', 'sanded-through', 'soft-film', 'peeling', 'coarse-film'] as const
 export function polishReasons(facts: Facts): RouteReason[] {
-  const tops = topsOf(facts)
+  const tops = groupsOf(facts).map(g => underWax(facts, g))
   const reasons = keepsColour(facts)
   const none = tops.find(l => l && (NO_FILM.includes(l.finish) || l.finish === 'wax'))
   if (none) reasons.push(ruledOut(`There is no film to polish (${layerName(none)}).`))

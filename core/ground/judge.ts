@@ -270,14 +270,16 @@ export interface RouteAdvice {
 }
 
 /**
- * All routes, least invasive first; advised is the least invasive that is possible, else the first doubtful; where
+ * All routes, least invasive first; advised is the least invasive that is possible, else the least doubted; where
  * nothing was tested, none.
  */
 export function judgeRoutes(q: RouteQuestion): RouteAdvice {
   const verdicts = ROUTES.map(route => judgeRoute(route, q))
   const groups = groupsOf(q.context.facts)
   const tested = groups.length === 0 || groups.some(g => finishOn(q.context.facts, g).length > 0)
-  const best = verdicts.find(v => v.standing === 'possible') ?? verdicts.find(v => v.standing === 'doubtful')
+  const doubts = (v: RouteVerdict) => v.reasons.filter(r => r.standing === 'doubtful').length
+  const least = verdicts.filter(v => v.standing === 'doubtful').sort((a, b) => doubts(a) - doubts(b))[0]
+  const best = verdicts.find(v => v.standing === 'possible') ?? least
   const advised = tested ? (best ?? null) : null
   return { verdicts, advised: advised?.route ?? null }
 }

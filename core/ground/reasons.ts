@@ -12,6 +12,8 @@ import {
   NO_FILM,
   RENEWED_WITH,
   shareOf,
+  STRIPPING,
+  underWax,
   wetOnly,
 } from '../piece'
 import { isFlat, round } from '../units'
@@ -20,6 +22,8 @@ import { BADLY, doubtful, extent, filmName, layerName, type RouteReason, ruledOu
 
 /** Worn or crazed over more than this share of the faces counts as all over. Shop default. */
 const ALL_OVER = 0.15
+/** A finish less certain than this is tested again (shop default). */
+const SURE = 0.7
 
 /** Reasons that any route keeping the old film shares. */
 function keepsFilm(facts: Facts): RouteReason[] {
@@ -31,16 +35,21 @@ function keepsFilm(facts: Facts): RouteReason[] {
   for (const f of broken(facts))
     reasons.push(ruledOut(`${words(f.kind)}, ${extent(facts, f)}: a film that is broken all over is not coated over.`))
   for (const group of groupsOf(facts)) {
-    const top = finishOn(facts, group)[0]
+    const top = underWax(facts, group)
     const where = facts.finishes.length > 1 ? ` on finish ${group.finishGroup}` : ''
     if (top?.finish === 'wax') reasons.push(ruledOut(`The finish${where} is wax: nothing holds on it.`))
+    else if (finishOn(facts, group)[0]?.finish === 'wax')
+      reasons.push(doubtful(`Wax lies on the film${where}: it must come off completely first.`))
     if (top && NO_FILM.includes(top.finish))
       reasons.push(ruledOut(`There is no film to keep${where} (${layerName(top)}).`))
-    if (!top || top.certainty < 0.7)
+    if (!top || top.certainty < SURE)
       reasons.push(
         doubtful(`The film${where} is not known for sure (${top ? layerName(top) : filmName(facts)}). Test again.`),
       )
   }
+  const soft = findingsOf(facts, 'soft-film', 'print').find(f => f.grade >= BADLY && shareOf(facts, f.kind) <= ALL_OVER)
+  if (soft)
+    reasons.push(doubtful(`${words(soft.kind)}, ${extent(facts, soft)}: no coat hardens on it; off with it there.`))
   const iron = findingsOf(facts, 'black-ring').find(f => f.wish === 'mend')
   if (iron) {
     const says = `Black ring, ${extent(facts, iron)}: it lies in the wood; under a film that stays it stays too.`
@@ -51,7 +60,7 @@ function keepsFilm(facts: Facts): RouteReason[] {
   return reasons
 }
 /** What breaks a film, where it does so at least so badly. */
-const BREAKS: readonly FindingKind[] = ['coarse-film', 'crazing', 'worn-through', 'soft-film']
+const BREAKS: readonly FindingKind[] = ['coarse-film', 'crazing', 'worn-through', 'soft-film', 'print']
 /** What breaks the film over much of the faces: a new coat shows it, or lets go with it. */
 const broken = (facts: Facts): Finding[] =>
   BREAKS.flatMap(kind => findingsOf(facts, kind).slice(0, 1)).filter(
@@ -106,7 +115,7 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
   const rough = findingsOf(facts, 'runs', 'brush-marks', 'orange-peel', 'overspray')
   const reasons: RouteReason[] = []
   if (groupsOf(facts).length === 0) return noWood(route, facts)
-  const top = groupsOf(facts).map(g => finishOn(facts, g)[0])
+  const top = groupsOf(facts).map(g => underWax(facts, g))
   const melts = top.length > 0 && top.every(l => l && ['shellac', 'nitrocellulose-lacquer'].includes(l.finish))
   const tested = top.flatMap(l => l ?? [])
   const allBare = top.length > 0 && top.every(l => l?.finish === 'none')
@@ -243,6 +252,8 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       if (grave) reasons.push(speaksFor('Hazards stand in the way that want a conservator or a licensed firm.'))
       else if (early)
         reasons.push(doubtful('An early piece whose surface is kept: ask a conservator when its finish is original.'))
+      else if (leadSuspected(facts.lead))
+        reasons.push(doubtful('Lead is not ruled out: local rules may ask for a licensed firm.'))
       else reasons.push(doubtful('Nothing asks for a conservator.'))
       break
     }
@@ -268,6 +279,8 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
             : doubtful('Light crazing may come through.'),
         )
       if (facts.tone === 'darker') reasons.push(doubtful('A clear coat alone does not make it darker.'))
+      if (facts.tone === 'match')
+        reasons.push(doubtful('To match, colour lies between scuff and clear coat: choose a toner or a glaze.'))
       if (isFound(facts, 'water-beads', 'fish-eyes'))
         reasons.push(doubtful('Contamination was found: wash, test, barrier.'))
       break
@@ -325,5 +338,10 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       break
     }
   }
+  if (STRIPPING.includes(route) && facts.tone === 'match' && reasons.length === 0)
+    reasons.push(doubtful('A film that holds can be toned to match.'))
+  const unsure = tested.find(l => l.certainty < SURE)
+  if (unsure && STRIPPING.includes(route) && reasons.length === 0)
+    reasons.push(doubtful(`The film is not known for sure (${layerName(unsure)}): tested again, a milder way may do.`))
   return reasons
 }

@@ -112,6 +112,15 @@ export const finishOn = (facts: Facts, group: Pick<Group, 'finishGroup'>): Found
   facts.finishes.find(f => f.group === group.finishGroup)?.layers ??
   (facts.finishes.length === 0 && facts.found ? [facts.found] : [])
 
+/** The layer that a group is worked as once wax is off it; the top one where all is wax; undefined: not tested. */
+export const underWax = (
+  facts: Facts,
+  group: Pick<Group, 'finishGroup'>,
+): FoundFinish['layers'][number] | undefined => {
+  const layers = finishOn(facts, group)
+  return layers.find(l => l.finish !== 'wax') ?? layers[0]
+}
+
 /** Lead not ruled out, or another hazard in the way that forbids dust: nothing is sanded dry. */
 export const wetOnly = (facts: Pick<Facts, 'lead' | 'bans'>): boolean =>
   leadSuspected(facts.lead) || facts.bans.includes('dry-sanding')

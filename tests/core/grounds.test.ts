@@ -16,6 +16,12 @@ const advice = (f: Facts, picks: Partial<Picked> = {}) => {
   return judgeRoutes({ context, choice: its, rates, hours, now_ms: at('2026-11-23T09:00') })
 }
 const on = (finish: FinishClass, more: Partial<Facts> = {}) => facts({ found: { finish, certainty: 0.9 }, ...more })
+const waxedOver = (more: Partial<Facts>) =>
+  facts({
+    found: { finish: 'wax', certainty: 0.9 },
+    finishes: [{ group: 'A', layers: ['wax', 'oil-varnish'].map(finish => ({ finish, certainty: 0.9 })) }] as never,
+    ...more,
+  })
 const allOver = (kind: Finding['kind'], grade = 4): Finding => ({
   ...finding(kind, grade),
   place: { ...finding(kind).place, shape: 'face', copy: 0 },
@@ -35,6 +41,42 @@ describe('advice', () => {
       "an owner's stain, to be lighter: taken off",
       on('none', { tone: 'lighter', findings: [allOver('unknown-stain')] }),
       'strip-chemical',
+    ],
+    [
+      'a film that is sticky all over is not coated',
+      on('nitrocellulose-lacquer', { findings: [allOver('print')] }),
+      'strip-chemical',
+    ],
+    ['wax over varnish, gloss wished: the varnish is polished', waxedOver({ sheen: 'gloss' }), 'polish'],
+    [
+      'a film not known for sure, a little scratched: not stripped',
+      facts({ found: { finish: 'oil-polyurethane', certainty: 0.45 }, findings: [finding('scratches', 2)] }),
+      'clean-and-wax',
+    ],
+    [
+      'a faded film to be matched: toned, not stripped',
+      on('nitrocellulose-lacquer', { tone: 'match', findings: [allOver('light-bleached', 3)] }),
+      'scuff-and-recoat',
+    ],
+    [
+      'a small ring in shellac: let flow there',
+      on('shellac', {
+        findings: [
+          {
+            ...finding('white-ring'),
+            place: {
+              ...finding('white-ring').place,
+              shape: 'area',
+              copy: 1,
+              x_mm: 100,
+              y_mm: 100,
+              x2_mm: 160,
+              y2_mm: 160,
+            },
+          },
+        ],
+      }),
+      'spot-repair',
     ],
     ['oiled and dull: renewed', on('oil'), 'renew'],
     ['a ring on oil: renewed, not stripped', on('oil', { findings: [finding('white-ring')] }), 'renew'],
