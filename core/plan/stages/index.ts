@@ -22,6 +22,7 @@ function ground(b: Bench): void {
     case 'clean-and-wax':
       return mend(b, 140, 'mend', 'small mends before the wax')
     case 'renew':
+      washContamination(b, 110)
       return renew(b)
     case 'polish':
       washContamination(b, 110)
