@@ -259,11 +259,12 @@ async function notDry(act: Act): Promise<Result> {
   return { ok: true, says }
 }
 
-/** The round that "it did not pass" added goes again, as long as nobody has begun it. */
+/** The round that "it did not pass" added, or what was seen, goes again, as long as nobody has begun it. */
 async function dropAddedRound({ tx, file, plan, step }: Act): Promise<void> {
   const after = plan.steps.slice(plan.steps.findIndex(st => st.id === step.id) + 1)
   const end = after.findIndex(st => st.why !== ONCE_MORE || st.state !== 'planned')
-  const added = new Set(after.slice(0, end < 0 ? undefined : end).map(st => st.key))
+  const seen = after.filter(st => st.why === ONCE_MORE && st.state === 'planned' && st.key.startsWith(`${step.key}.`))
+  const added = new Set([...after.slice(0, end < 0 ? undefined : end), ...seen].map(st => st.key))
   if (added.size === 0) return
   const fresh = await readPlan(tx, file)
   await planAgain(tx, file, fresh, old => old.filter(st => !added.has(st.key)))
