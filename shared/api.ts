@@ -139,6 +139,7 @@ export const API = {
   'PUT /api/house': { roles: owner, body: s.houseChange },
   'GET /api/shop': { roles: all },
   'PUT /api/shop': { roles: owner, body: s.shopChange },
+  'PUT /api/shop/hours': { roles: owner, body: s.hoursChange },
   'POST /api/people': { roles: owner, body: s.addPerson },
   'PATCH /api/people/:id': { roles: owner, body: s.changePerson },
   // its answer is shown once and kept nowhere, so it cannot be given again

@@ -5,7 +5,11 @@ export function useFormat() {
   const session = useSession()
   const zone = () => session.shop?.zone ?? 'UTC'
   const at = (ms: number | string) =>
-    (typeof ms === 'number' ? DateTime.fromMillis(ms) : DateTime.fromISO(ms)).setZone(zone()).setLocale('en-GB')
+    // a date without a time is that day in the shop, wherever the page is read
+    (typeof ms === 'number'
+      ? DateTime.fromMillis(ms, { zone: zone() })
+      : DateTime.fromISO(ms, { zone: zone() })
+    ).setLocale('en-GB')
   const time = (ms: number | string) => at(ms).toFormat('HH:mm')
   const day = (ms: number | string) => at(ms).toFormat('ccc d LLL')
   const dayTime = (ms: number | string) => at(ms).toFormat('ccc d LLL HH:mm')

@@ -17,7 +17,7 @@ const part = computed({
       <div class="grid lg:grid-cols-2 gap-10">
         <ShopSettings :shop="shop" @changed="load" />
         <div class="grid gap-8 content-start">
-          <ShopHours :week="shop.hours.week" :zone="shop.zone" />
+          <ShopHours :shop="shop" @changed="load" />
           <ShopAir v-if="session.may('owner', 'lead', 'finisher')" />
           <ShopBackup :shop="shop" @changed="load" />
         </div>

@@ -1,4 +1,5 @@
 export * from './hours'
+export * from './openings'
 export * from './mayStart'
 export * from './forecast'
 export * from './windowBar'

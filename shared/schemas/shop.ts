@@ -49,6 +49,30 @@ export const shopChange = z.strictObject({
   mailName: maybeText(120),
   mailAddress: z.email('This is no mail address.').max(200).or(z.literal('')).default(''),
 })
+const minute = z.number({ error: 'Give a time of the day.' }).int().min(0).max(1440, 'A day ends at 24:00.')
+/** Openings of one day: in order, apart, each ending after it begins. */
+const openings = z
+  .array(z.tuple([minute, minute]))
+  .max(4, 'Four openings a day at the most.')
+  .refine(spans => spans.every(([from, to]) => from < to), 'Each opening ends after it begins.')
+  .refine(spans => spans.every(([from], i) => i === 0 || from >= spans[i - 1]![1]), 'Two of these hours overlap.')
+export const hoursChange = z.strictObject({
+  rowVersion: version,
+  /** Monday first */
+  week: z
+    .array(openings)
+    .length(7, 'A week has seven days.')
+    .refine(week => week.some(day => day.length > 0), 'One opening in the week at least, or nothing can be dated.'),
+  closures: z
+    .array(
+      z.strictObject({
+        day: z.iso.date('Give a date.').refine(d => /^20\d\d-/.test(d), 'Give a date of these years.'),
+        why: maybeText(120),
+      }),
+    )
+    .max(400, 'Fewer closed days.')
+    .refine(days => new Set(days.map(d => d.day)).size === days.length, 'One of these days stands there twice.'),
+})
 const role = z.enum(['owner', 'lead', 'finisher', 'office'])
 export const addLicence = z.strictObject({
   personId: id,

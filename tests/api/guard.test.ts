@@ -279,6 +279,56 @@ describe('owners', () => {
   })
 })
 
+describe('opening hours', () => {
+  interface Shop {
+    rowVersion: number
+    hours: { week: Record<number, number[][]>; closures: string[] }
+    closures: { day: string; why: string }[]
+  }
+  const shop = () => people.owner.ok<Shop>('GET /api/shop')
+  it('are changed by the owner, stand in the log, and are what windows and dates go by', async () => {
+    const { rowVersion, hours, closures } = await shop()
+    const before = [1, 2, 3, 4, 5, 6, 7].map(d => hours.week[d] ?? [])
+    const week = before.map((spans, i) => (i === 4 ? [[480, 720]] : spans))
+    const change = (more: object, who = people.owner) =>
+      who.send('PUT /api/shop/hours', { rowVersion, week, closures, ...more })
+    for (const wrong of [
+      { week: week.slice(1) },
+      { week: week.map(() => []) },
+      { week: [[[600, 500]], ...week.slice(1)] },
+      {
+        week: [
+          [
+            [480, 720],
+            [700, 900],
+          ],
+          ...week.slice(1),
+        ],
+      },
+      { week: [[[-5, 9999]], ...week.slice(1)] },
+      {
+        closures: [
+          { day: '2026-12-31', why: '' },
+          { day: '2026-12-31', why: '' },
+        ],
+      },
+      { closures: [{ day: '31 Dec', why: '' }] },
+    ])
+      expect((await change(wrong)).status, JSON.stringify(wrong).slice(0, 60)).toBe(422)
+    expect((await change({}, people.lead)).status).toBe(403)
+    const newYear = { day: '2026-12-31', why: 'New Year' }
+    const closed = [...closures.filter(c => c.day !== newYear.day), newYear]
+    expect((await change({ closures: closed })).status).toBe(200)
+    expect((await change({})).status).toBe(409)
+    const now = await shop()
+    expect(now.hours.week[5]).toEqual([[480, 720]])
+    expect(now.closures).toContainEqual(newYear)
+    expect((await shopLog()).join('\n')).toMatch(/Opening hours: Fri 08:00–12:00, was .*closed on 2026-12-31/)
+    const back = { rowVersion: now.rowVersion, week: before, closures }
+    expect((await people.owner.send('PUT /api/shop/hours', back)).status).toBe(200)
+  })
+})
+
 describe('where a write comes from', () => {
   const piece = () => ({ 'idempotency-key': crypto.randomUUID() })
   const write = (headers: Record<string, string>) =>

@@ -104,6 +104,30 @@ test('bare wood begins as it stands: advised, taken, and never washed', async ({
   await expect(page.getByText(/0\.64 m²/).first()).toBeVisible()
 })
 
+test('new wood is known to be bare by a touch, stained by another, and the word is taken back', async ({
+  browser,
+  watched,
+}) => {
+  const page = await as(browser, 'tove', watched)
+  await tested(page, 'matt', [])
+  const piece = page.url().replace('/route', '')
+  await page.goto(`${piece}/finish`)
+  await page.getByRole('button', { name: 'Bare or new wood: it is known' }).click()
+  await expect(page.getByTestId('finish')).toContainText('bare wood')
+  await page.goto(piece)
+  await page.getByTestId('face-map').getByRole('button').first().click()
+  await choose(page.getByLabel('Something else', { exact: true }), { says: 'stain of unknown kind on bare wood' })
+  await page.getByRole('button', { name: 'On the whole face' }).click()
+  await expect(page.getByTestId('detail')).toContainText('stain of unknown kind')
+  await page.goto(`${piece}/route`)
+  await take(page, 'as-it-stands')
+  await expect(step(page, 'test-piece')).toContainText('is the stain dry?')
+  expect(await stepNames(page)).not.toContain('sand')
+  await page.goto(`${piece}/finish`)
+  await page.getByRole('button', { name: 'By the tests again' }).click()
+  await expect(page.getByText('No test yet.')).toBeVisible()
+})
+
 test('a sound gloss film is polished: cut, buffed, judged in raking light', async ({ browser, watched }) => {
   const page = await as(browser, 'tove', watched)
   await tested(page, 'gloss', [

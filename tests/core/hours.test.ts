@@ -7,12 +7,42 @@ import {
   type Hours,
   isWorking,
   nextSpan,
+  openingsRead,
+  openingsSaid,
   spanAt,
   type Window,
 } from '#core/timetable'
 import { at, hours } from '../facts'
 
 const MIN = 60_000
+
+describe('opening hours as they are typed', () => {
+  it.each([
+    ['8-12, 13:00–17:30', '08:00–12:00, 13:00–17:30'],
+    ['13 to 17 and 7.30 to 12', '07:30–12:00, 13:00–17:00'],
+    ['0800-2400', '08:00–24:00'],
+    ['closed', ''],
+    ['  ', ''],
+  ])('%s', (typed, said) => expect(openingsSaid(openingsRead(typed))).toBe(said))
+  it.each([
+    ['8', 'a beginning and an end'],
+    ['8-25', 'no time of the day'],
+    ['8:70-9', 'no time of the day'],
+    ['12-8', 'ends before it begins'],
+    ['8-12, 11-13', 'overlap'],
+    ['<script>-9', 'no time of the day'],
+  ])('%s is refused', (typed, why) => expect(() => openingsRead(typed)).toThrow(why))
+  it('what is said is read again as it was', () => {
+    const minute = fc.integer({ min: 0, max: 1440 })
+    fc.assert(
+      fc.property(fc.uniqueArray(minute, { minLength: 2, maxLength: 8 }), times => {
+        const ends = times.sort((a, b) => a - b)
+        const spans = ends.flatMap((from, i) => (i % 2 === 0 && i + 1 < ends.length ? [[from, ends[i + 1]!]] : []))
+        expect(openingsRead(openingsSaid(spans))).toEqual(spans)
+      }),
+    )
+  })
+})
 
 describe("opening hours in the shop's zone", () => {
   it('keep local time over the change to summer time', () => {

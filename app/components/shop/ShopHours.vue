@@ -1,18 +1,84 @@
 <script setup lang="ts">
-/** When the shop is open. */
-defineProps<{ week: Readonly<Record<number, readonly (readonly number[])[]>>; zone: string }>()
+import { openingsRead, openingsSaid } from '#core/timetable'
+
+/** When the shop is open, and on which days it is not; the owner changes both. */
+const props = defineProps<{ shop: AnswerOf<'GET /api/shop'> }>()
+const emit = defineEmits<{ changed: [] }>()
+const session = useSession()
+const { at } = useFormat()
+const day = (iso: string) => at(iso).toFormat('ccc d LLL yyyy')
 const DAYS = [1, 2, 3, 4, 5, 6, 7] as const
-const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}:${String(min % 60).padStart(2, '0')}`
+const said = (d: number) => openingsSaid(props.shop.hours.week[d] ?? [])
+const week = ref<string[]>([])
+const closures = ref<{ day: string; why: string }[]>([])
+const fresh = ref<string | null>(null)
+const why = ref('')
+watch(
+  () => props.shop.rowVersion,
+  () => {
+    week.value = DAYS.map(said)
+    closures.value = props.shop.closures.map(c => ({ ...c }))
+  },
+  { immediate: true },
+)
+/** What is wrong with the hours of a day, in words. */
+const wrong = computed(() =>
+  week.value.map(text => {
+    try {
+      openingsRead(text)
+      return undefined
+    } catch (error) {
+      return (error as Error).message
+    }
+  }),
+)
+function close() {
+  if (!fresh.value || closures.value.some(c => c.day === fresh.value)) return
+  const added = { day: fresh.value, why: why.value }
+  closures.value = [...closures.value, added].sort((a, b) => a.day.localeCompare(b.day))
+  fresh.value = null
+  why.value = ''
+}
+async function save() {
+  if (wrong.value.some(Boolean)) return
+  const body = {
+    rowVersion: props.shop.rowVersion,
+    week: week.value.map(text => openingsRead(text).map(([from, to]): [number, number] => [from, to])),
+    closures: closures.value,
+  }
+  if (await send('PUT /api/shop/hours', { body })) emit('changed')
+}
 </script>
 
 <template>
   <section>
     <h2>{{ w('shop.hours') }}</h2>
     <p v-for="d in DAYS" :key="d" class="row flex justify-between !py-1.5 clock">
-      <span>{{ w(`weekday.${d}`) }}</span><span>{{
-        (week[d] ?? []).map(([a, b]) => `${clock(a!)}–${clock(b!)}`).join(', ') || w('timetable.closed')
-      }}</span>
+      <span>{{ w(`weekday.${d}`) }}</span><span>{{ said(d) || w('timetable.closed') }}</span>
     </p>
-    <p class="caption">{{ zone }}</p>
+    <p v-for="c in shop.closures" :key="c.day" class="row flex justify-between !py-1.5" data-test="closure">
+      <span class="clock">{{ day(c.day) }}</span><span>{{ c.why || w('timetable.closed') }}</span>
+    </p>
+    <p class="caption">{{ shop.hours.zone }}</p>
+    <FoldOut v-if="session.may('owner')" class="mt-2" :title="w('shop.changeHours')">
+      <form class="grid gap-3" @submit.prevent="save">
+        <div class="grid sm:grid-cols-2 gap-3">
+          <TextField v-for="(d, i) in DAYS" :key="d" v-model="week[i]" :label="w(`weekday.${d}`)" :error="wrong[i]" />
+        </div>
+        <p v-for="(c, i) in closures" :key="c.day" class="row flex items-center gap-3 !py-1.5">
+          <span class="clock">{{ day(c.day) }}</span><span class="grow">{{ c.why }}</span
+          ><button type="button" class="act act-quiet" @click="closures.splice(i, 1)">{{ w('remove') }}</button>
+        </p>
+        <div class="grid sm:grid-cols-[1fr_1fr_auto] gap-3 items-end">
+          <DateField v-model="fresh" :label="w('shop.closedOn')" />
+          <TextField v-model="why" :label="w('shop.closedWhy')" />
+          <button type="button" class="act act-quiet" :disabled="!fresh" @click="close">
+            {{ w('shop.addClosure') }}
+          </button>
+        </div>
+        <p class="caption">{{ w('shop.hoursWhy') }}</p>
+        <button class="act justify-self-start" :disabled="wrong.some(Boolean)">{{ w('save') }}</button>
+      </form>
+    </FoldOut>
   </section>
 </template>

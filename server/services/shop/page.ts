@@ -42,6 +42,7 @@ export async function shopPage() {
     rowVersion: row_version,
     backup: await readBackup(),
     hours: await readHours(),
+    closures: await db().rows<{ day: string; why: string }>('SELECT day, why FROM closure ORDER BY day'),
     people: people.map(publicPerson),
     licences: await readLicences(),
     materials: MATERIALS.map(m => ({ ...m, tag: 'shop default' as const })),
