@@ -50,6 +50,7 @@ export default defineNuxtConfig({
   compatibilityDate: '2026-01-01',
   nitro: {
     preset: 'node-server',
+    compressPublicAssets: { gzip: true, brotli: true },
     // the trade in a file of its own: what works in a thread must never bring the server along
     rollupConfig: {
       output: { manualChunks: id => (trade.some(dir => id.startsWith(dir)) ? 'trade' : undefined) },
