@@ -27,8 +27,9 @@ const word = ref('')
 /** A gate that failed: what was seen, and its picture. */
 const seen = ref('')
 const picture = ref<File | null>(null)
-/** What showed, where the step asks for it; none: nothing, or what its fallback is for. */
-const showed = ref<StepLine['seen'][number] | 'none'>('none')
+/** What showed, where the step asks for it; none: nothing of that, or what its fallback is for. */
+const showed = ref<StepLine['seen'][number] | 'none'>()
+const unsaid = computed(() => gate.value === 'fail' && Boolean(props.step.seen?.length) && !showed.value)
 /** What was measured; the gun's set-up begins as it was for the coat before. */
 const measured = ref<Measured>({
   ...props.step.measures?.before,
@@ -82,7 +83,7 @@ async function done() {
     await actAtBench('finish', props.step, props.ago, {
       gate: gate.value,
       note: gate.value === 'fail' ? seen.value : '',
-      seen: gate.value === 'pass' || showed.value === 'none' ? null : showed.value,
+      seen: gate.value === 'pass' || showed.value === 'none' ? null : (showed.value ?? null),
       used,
       measured: said.value,
       again: again.value ?? [],
@@ -127,7 +128,7 @@ async function done() {
             { value: 'none', label: w(step.gate.fallback ? 'bench.shows.worse' : 'bench.shows.other') },
           ]"
         />
-        <p v-if="showed === 'none'" class="verdict verdict-stop">
+        <p v-if="showed === 'none' || !step.seen?.length" class="verdict verdict-stop">
           {{
             step.gate.fallback ? w('bench.thenOver', { route: w(`route.${step.gate.fallback}`) }) : w('bench.thenAgain')
           }}
@@ -205,6 +206,7 @@ async function done() {
           busy ||
           (step.gate != null && gate === null) ||
           (gate === 'fail' && !seen.trim()) ||
+          unsaid ||
           (short && !word) ||
           again?.length === 0
         "

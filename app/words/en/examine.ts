@@ -3,7 +3,7 @@ export default {
   examine: {
     change: 'Change what the client wants',
     changeWhy: 'A chosen route keeps its plan; take the route again to work the plan out anew.',
-    noTest: 'No test yet. Begin with the first one below, on a hidden spot.',
+    noTest: 'No test yet. Begin with the one that tells most, on a hidden spot.',
     contradictory:
       'The results contradict each other: perhaps two layers, perhaps a misread test. Test again on another spot.',
     again: 'Not sure enough to rely on. Test again.',

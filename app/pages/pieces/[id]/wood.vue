@@ -105,7 +105,7 @@ const woods = (exam: Examination) =>
           </form>
           <span v-else />
         </div>
-        <table class="w-full text-left mt-4">
+        <table class="apart w-full text-left mt-4">
           <thead class="caption">
             <tr>
               <th>{{ w('intake.species') }}</th>
