@@ -193,6 +193,15 @@ describe('what shows at the end of a step', () => {
     expect(steps.find(s => s.id === gate.id)!.pictures).toEqual([address])
     expect((await act(people.lead, 'undo', await stepOf(people.lead, id, 'gate'), await clockNow())).status).toBe(200)
     expect(await kindsAfter(id, 'gate')).not.toContain('rub-out')
+    // and it may fail more than once
+    expect((await ended(id, 'gate', { gate: 'fail', note: 'arcs', seen: 'all-over' })).status).toBe(200)
+    await workTo(people, id, await clockNow(), 'buff')
+    const second = await stepOf(people.lead, id, 'gate~2')
+    expect((await act(people.lead, 'start', second, await clockNow())).status).toBe(200)
+    expect((await ended(id, 'gate~2', { gate: 'fail', note: 'one left', seen: 'one-or-two' })).status).toBe(200)
+    expect((await planOf(people.lead, id)).steps.filter(s => s.state === 'planned').map(s => s.key)).toEqual([
+      ...['gate.back~3', expect.stringMatching(/^buff.*~3$/), 'gate~3', expect.any(String)],
+    ])
   })
   it('orange left by bleach gets a paint wash before the coat; a mis-tap takes it out again', async () => {
     const id = await planned({ bleach: 'two-part-bleach' })

@@ -30,9 +30,10 @@ const keepBack = ({ tx, step }: Act, back: Back) =>
 async function onceMore(act: Act, seen: Seen | null): Promise<Result> {
   const { tx, file, plan, step } = act
   const index = plan.steps.findIndex(st => st.id === step.id)
-  const rounds = plan.steps.filter(st => st.key.startsWith(`${step.key}~`)).length + 2
+  const earlier = plan.steps.filter(st => st.gate && firstKey(st.key) === firstKey(step.key))
+  const round = earlier.length + 1
   const done = plan.steps.slice(0, index).filter(st => st.state === 'done')
-  const again = againAfter(step, done, seen).map(st => ({ ...st, key: `${st.key.split('~')[0]}~${rounds}` }))
+  const again = againAfter(step, done, seen).map(st => ({ ...st, key: `${firstKey(st.key)}~${round}` }))
   const { steps: placed } = await inWorker('complete', { steps: again, context: file.context, choice: file.choice! })
   await spread(tx, file.piece.id)
   for (const [i, st] of placed.entries())
@@ -40,6 +41,8 @@ async function onceMore(act: Act, seen: Seen | null): Promise<Result> {
   await keepBack(act, { skipped: [], narrowed: [], fresh: again.map(st => st.key), grounds: [], asks: false })
   return { ok: true, says: `Once more: ${placed.map(st => st.title).join(', ')}` }
 }
+/** The key that a step had before it was done once more. */
+const firstKey = (key: string) => key.replaceAll(/~\d+/g, '')
 const APART = 100
 /** Steps apart again, so that others go between. */
 async function spread(tx: Db, pieceId: number) {
