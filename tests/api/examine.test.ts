@@ -211,10 +211,11 @@ describe('finishes, overruled and not', () => {
       value: 'wax',
     })
     expect((await examOf(id)).finishes[0]!.layers[0]!.overruled).toMatchObject({ value: 'wax' })
-    const routes = await people.lead.ok<{ verdicts: { route: string; standing: string }[] }>(
+    const routes = await people.lead.ok<{ verdicts: { route: string; reasons: { says: string }[] }[] }>(
       `GET /api/pieces/${id}/routes`,
     )
-    expect(routes.verdicts.find(v => v.route === 'scuff-and-recoat')!.standing).toBe('ruled-out')
+    const scuff = routes.verdicts.find(v => v.route === 'scuff-and-recoat')!
+    expect(scuff.reasons.map(r => r.says).join()).toContain('Wax lies on the film on finish A')
   })
   it('lets each class of verdict be overruled by whom it allows', async () => {
     const id = await taken({ ...two, lead: 'unknown' })
