@@ -215,7 +215,7 @@ describe('finishes, overruled and not', () => {
       `GET /api/pieces/${id}/routes`,
     )
     const scuff = routes.verdicts.find(v => v.route === 'scuff-and-recoat')!
-    expect(scuff.reasons.map(r => r.says).join()).toContain('Wax lies on the film on finish A')
+    expect(scuff.reasons.map(r => r.says).join()).toContain('Wax lies on the film')
   })
   it('lets each class of verdict be overruled by whom it allows', async () => {
     const id = await taken({ ...two, lead: 'unknown' })
