@@ -68,7 +68,8 @@ async function placed(place: Place, onCopy = thisCopy.value) {
     busy.value = false
   }
 }
-async function put(place: Place, onCopy: number) {
+async function put(drawn: Place, onCopy: number) {
+  const place = drawn.shape === 'face' ? wholeFace(onCopy) : drawn
   if (drawing.value !== null) {
     const f = props.exam.findings.find(x => x.id === drawing.value)
     drawing.value = null
@@ -88,7 +89,7 @@ async function put(place: Place, onCopy: number) {
       grade: grade.value,
       wish: 'mend',
       note: '',
-      place: place.shape === 'face' ? wholeFace(onCopy) : place,
+      place,
     },
     w('exam.undoAdded', { kind: w(`finding.${k}`) }),
   )

@@ -13,11 +13,17 @@ const week = ref<string[]>([])
 const closures = ref<{ day: string; why: string }[]>([])
 const fresh = ref<string | null>(null)
 const why = ref('')
+const asKept = () => ({ week: DAYS.map(said), closures: props.shop.closures.map(c => ({ ...c })) })
+let known = { week: week.value, closures: closures.value }
+// somebody else changed the shop: what was typed here stays, all else is as it is now
 watch(
   () => props.shop.rowVersion,
   () => {
-    week.value = DAYS.map(said)
-    closures.value = props.shop.closures.map(c => ({ ...c }))
+    const now = asKept()
+    const typed = JSON.stringify(closures.value) !== JSON.stringify(known.closures)
+    week.value = now.week.map((text, i) => (week.value[i] === known.week[i] ? text : week.value[i]!))
+    if (!typed) closures.value = now.closures
+    known = asKept()
   },
   { immediate: true },
 )
@@ -46,7 +52,10 @@ async function save() {
     week: week.value.map(text => openingsRead(text).map(([from, to]): [number, number] => [from, to])),
     closures: closures.value,
   }
-  if (await send('PUT /api/shop/hours', { body })) emit('changed')
+  if (!(await send('PUT /api/shop/hours', { body }))) return
+  week.value = body.week.map(openingsSaid)
+  known = { week: week.value, closures: body.closures.map(c => ({ ...c })) }
+  emit('changed')
 }
 </script>
 

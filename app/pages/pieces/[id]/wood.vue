@@ -55,6 +55,7 @@ const film = ref<{ faceId: number | null; um: number | null }>({ faceId: null, u
 /** A blank takes the reading back. */
 async function gauge(exam: Examination, load: () => Promise<void>) {
   const face = exam.faces.find(f => f.id === film.value.faceId) ?? exam.faces[0]!
+  if (film.value.um === face.film_um) return
   await change(face, { filmUm: film.value.um }, load)
   film.value.um = null
 }
