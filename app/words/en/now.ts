@@ -27,9 +27,9 @@ export default {
   measure: {
     before_mm: 'Thick before, the least (mm)',
     thickness_mm: 'Thick now, the least (mm)',
-    hollow_before_mm: 'Light under the straight edge before (mm)',
+    hollow_before_mm: 'Hollow before (mm)',
     taken_mm: 'Taken off (mm)',
-    hollow_mm: 'Light under it now (mm)',
+    hollow_mm: 'Hollow now (mm)',
     shiny: 'Shiny spots left',
     moisture_pct: 'Moisture (%)',
     film_um: 'Film by the gauge, in all (µm)',

@@ -106,36 +106,38 @@ const woods = (exam: Examination) =>
           </form>
           <span v-else />
         </div>
-        <table class="apart w-full text-left mt-4">
-          <thead class="caption">
-            <tr>
-              <th>{{ w('intake.species') }}</th>
-              <th>{{ w('exam.pores') }}</th>
-              <th>{{ w('exam.blotches') }}</th>
-              <th>{{ w('exam.tannin') }}</th>
-              <th class="text-right">kg/m³</th>
-              <th class="text-right">{{ w('exam.tangential') }}</th>
-              <th class="text-right">{{ w('exam.radial') }}</th>
-            </tr>
-          </thead>
-          <tbody>
-            <tr v-for="s in woods(exam)" :key="s.slug" class="border-t border-line">
-              <td class="py-2">
-                {{ s.name }}<span v-if="s.cites" class="caption block">{{ s.cites }}</span>
-              </td>
-              <td>{{ w(`exam.${s.pores}`) }}</td>
-              <td>{{ s.blotches ? w('refinished.yes') : w('refinished.no') }}</td>
-              <td>{{ s.tannin ? w('refinished.yes') : w('refinished.no') }}</td>
-              <td class="col text-right">{{ s.density_kg_m3 }}</td>
-              <td class="clock text-right">
-                {{ movementOf(s.slug).tangential }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}
-              </td>
-              <td class="clock text-right">
-                {{ movementOf(s.slug).radial }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}
-              </td>
-            </tr>
-          </tbody>
-        </table>
+        <div class="overflow-x-auto" tabindex="0" role="group" :aria-label="w('exam.woodOf')">
+          <table class="apart w-full text-left mt-4">
+            <thead class="caption">
+              <tr>
+                <th>{{ w('intake.species') }}</th>
+                <th>{{ w('exam.pores') }}</th>
+                <th>{{ w('exam.blotches') }}</th>
+                <th>{{ w('exam.tannin') }}</th>
+                <th class="text-right">kg/m³</th>
+                <th class="text-right">{{ w('exam.tangential') }}</th>
+                <th class="text-right">{{ w('exam.radial') }}</th>
+              </tr>
+            </thead>
+            <tbody>
+              <tr v-for="s in woods(exam)" :key="s.slug" class="border-t border-line">
+                <td class="py-2">
+                  {{ s.name }}<span v-if="s.cites" class="caption block">{{ s.cites }}</span>
+                </td>
+                <td>{{ w(`exam.${s.pores}`) }}</td>
+                <td>{{ s.blotches ? w('refinished.yes') : w('refinished.no') }}</td>
+                <td>{{ s.tannin ? w('refinished.yes') : w('refinished.no') }}</td>
+                <td class="col text-right">{{ s.density_kg_m3 }}</td>
+                <td class="clock text-right">
+                  {{ movementOf(s.slug).tangential }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}
+                </td>
+                <td class="clock text-right">
+                  {{ movementOf(s.slug).radial }}{{ movementOf(s.slug).assumed ? ' ?' : '' }}
+                </td>
+              </tr>
+            </tbody>
+          </table>
+        </div>
         <p class="caption mt-1">{{ w('exam.woodSource') }}</p>
         <VerdictList
           :id="id"
