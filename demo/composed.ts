@@ -93,7 +93,7 @@ export const COMPOSED: readonly Composed[] = [
     faces: [flat('top', '1500', '600', 'beech'), upright('front', '1500', '850', 'beech')],
     more: { ...SOUND, tone: 'darker', use: 'hard' },
     tests: VARNISH,
-    choice: { route: 'scuff-and-gel', finish: 'oil-polyurethane', colour: 'gel-stain' },
+    choice: { route: 'scuff', finish: 'oil-polyurethane', colour: 'gel-stain' },
     story: 'planned',
   },
   {

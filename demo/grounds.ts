@@ -66,7 +66,7 @@ export const GROUNDS: readonly DemoPiece[] = [
       ['lacquer-thinner-drop', 'wrinkles'],
       ['scrape', 'curls'],
     ],
-    choice: { route: 'scuff-and-recoat', finish: 'oil-polyurethane' },
+    choice: { route: 'scuff', finish: 'oil-polyurethane' },
     words: 'You asked for paint. It hides the pine; taking it off again would cost more than this does.',
     story: 'asked',
   },

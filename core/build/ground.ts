@@ -24,12 +24,6 @@ const NEEDS_BARE: Partial<Record<Layer['act'] | LayerUse, string>> = {
 
 /** Why a layer cannot lie over a film; null: it can. */
 const overFilm = (layer: Layer): string | null => NEEDS_BARE[layer.use ?? layer.act] ?? NEEDS_BARE[layer.act] ?? null
-/** Coats that only serve a colour. */
-const FOR_COLOUR: readonly (LayerUse | null)[] = ['under-glaze', 'over-glaze', 'under-toner']
-/** A layer that colours, prepares the wood for colour, or serves one. */
-const colours = (layer: Layer): boolean =>
-  does({ kind: layer.act }, 'colours') || layer.act === 'conditioner' || FOR_COLOUR.includes(layer.use)
-
 /** Why a layer cannot lie on this ground; null: it can. */
 function stayingOut(
   layer: Layer,
@@ -51,12 +45,6 @@ function stayingOut(
     case 'amalgamate':
       if (layer !== last) return 'The old film flows together, and keeps its colour.'
       return m?.meltsIn || m?.role === 'wax' ? null : `${m?.name ?? 'It'} does not melt into the film below.`
-    case 'scuff-and-recoat':
-      if (layer.act === 'gel') return 'It is scuffed for a clear coat. Scuff it for gel, or strip it.'
-      return bare ? null : overFilm(layer)
-    case 'scuff-and-gel':
-      if (layer.act !== 'gel' && colours(layer)) return 'It is scuffed for gel, and the gel is its colour.'
-      return bare ? null : overFilm(layer)
     default:
       return bare ? null : overFilm(layer)
   }
@@ -94,20 +82,8 @@ export function laidOn(context: Context, buildUp: BuildUp, group: Group): Laid {
   }
 }
 
-const nextId = (layers: readonly Layer[]) => Math.max(0, ...layers.map(l => l.id)) + 1
-/** What stands below the colour: it goes into bare wood, or into its pores. */
-const below = (l: Layer) => overFilm(l) !== null
-
-/** A build-up on another ground. It keeps its layers; one that is scuffed for gel gets gel where it has none. */
-export function onGround(buildUp: BuildUp, ground: RouteSlug): BuildUp {
-  const { layers } = buildUp
-  const moved = { ...buildUp, ground }
-  if (ground !== 'scuff-and-gel' || layers.some(l => l.act === 'gel')) return moved
-  const first = layers.findIndex(l => !below(l))
-  const at = first < 0 ? layers.length : first
-  const gel = layerOf({ id: nextId(layers), act: 'gel', product: 'gel-stain' })
-  return { ...moved, layers: [...layers.slice(0, at), gel, ...layers.slice(at)] }
-}
+/** A build-up on another ground. It keeps its layers. */
+export const onGround = (buildUp: BuildUp, ground: RouteSlug): BuildUp => ({ ...buildUp, ground })
 
 /** Every build-up on the ground that `of` gives it; one that keeps its ground stays as it is. */
 export function onGrounds({ buildUps: [main, ...rest] }: Choice, of: (b: BuildUp) => RouteSlug): Choice {

@@ -39,6 +39,8 @@ export interface BuildUp {
   /** null: all faces in scope that no other build-up has */
   faces: readonly number[] | null
 }
+/** Is gel laid, which hides what a clear coat shows? */
+export const isGelled = ({ layers }: Pick<BuildUp, 'layers'>): boolean => layers.some(l => l.act === 'gel')
 /** The build-ups of a piece: the first is its main one. */
 export interface Choice {
   buildUps: readonly [BuildUp, ...BuildUp[]]

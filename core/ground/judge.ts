@@ -2,7 +2,7 @@
 import { blocks } from '../safety'
 import { cautionsOfStep } from '../acts'
 import type { Context } from '../context'
-import { type BuildUp, type Choice, groupsOfWay, onGrounds, type Way, waysOf } from '../build'
+import { type BuildUp, type Choice, groupsOfWay, isGelled, onGrounds, type Way, waysOf } from '../build'
 import { addEstimates, estimate, type Estimate, lostAtGate, type Rates } from '../estimate'
 import { dryFilm_um, taken } from '../materials'
 import { finishOn, groupsOf, type RouteSlug, ROUTES, STRIPPING } from '../piece'
@@ -61,8 +61,7 @@ const REVERSIBLE: Record<RouteSlug, RouteVerdict['reversible']> = {
   'clean-and-wax': 'wholly',
   'amalgamate': 'partly',
   'spot-repair': 'partly',
-  'scuff-and-recoat': 'partly',
-  'scuff-and-gel': 'partly',
+  'scuff': 'partly',
   'level-barrier-recoat': 'partly',
   'strip-chemical': 'no',
   'strip-mechanical': 'no',
@@ -76,8 +75,7 @@ const PATINA: Record<RouteSlug, RouteVerdict['patina']> = {
   'clean-and-wax': 'kept',
   'amalgamate': 'kept',
   'spot-repair': 'kept',
-  'scuff-and-recoat': 'partly',
-  'scuff-and-gel': 'partly',
+  'scuff': 'partly',
   'level-barrier-recoat': 'partly',
   'strip-chemical': 'partly',
   'strip-mechanical': 'lost',
@@ -122,7 +120,7 @@ function outcomeOf({ facts, buildUp }: Way, plan: Plan, q: RouteQuestion): Outco
   const ready = (p: Plan, by: 'likely' | 'safe', from_ms: number) =>
     Math.max(from_ms, ...forecast({ ...p, hours: q.hours, from_ms, by }).map(r => r.end_ms))
   const gate = plan.steps.find(s => s.gate?.fallback)?.gate ?? null
-  const raw = chanceOfFailing(buildUp.ground, facts)
+  const raw = chanceOfFailing(buildUp, facts)
   const likely = cost(plan)
   const likely_ms = ready(plan, 'likely', q.now_ms)
   const chance = gate ? inThisShop(raw, q.record?.[gate.slug]) : raw
@@ -170,7 +168,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
   const plan = workOutPlan(context, choice)
   const ways = waysOf(context, choice)
   const main = ways[0] ?? { facts: context.facts, buildUp: choice.buildUps[0] }
-  const reasons = routeReasons(route, main.facts)
+  const reasons = routeReasons(route, main.facts, isGelled(main.buildUp))
   for (const v of judgePlan({ context, choice, ...plan, licences: q.licences })) {
     if (blocks(v)) reasons.push(ruledOut(`${v.says[0]!.toUpperCase()}${v.says.slice(1)}. ${v.reason}`))
   }
@@ -225,7 +223,7 @@ export function judgeRoute(route: RouteSlug, q: RouteQuestion): RouteVerdict {
     reasons: unique,
     chance,
     chanceOf: outcomes[0]?.gate ? 'fallback' : 'second-round',
-    chanceReasons: chanceReasons(route, main.facts),
+    chanceReasons: chanceReasons(main.buildUp, main.facts),
     record: outcomes[0]?.gate ? (q.record?.[outcomes[0].gate] ?? null) : null,
     plan,
     likely,

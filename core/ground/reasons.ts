@@ -88,9 +88,10 @@ const BELOW: readonly FindingKind[] = [
   'sanded-through',
   'old-paint',
 ]
+const ROUGH: readonly FindingKind[] = ['runs', 'brush-marks', 'orange-peel', 'overspray']
 /** Spots on more than this share of the faces are no longer few. Shop default. */
 const FEW = 0.05
-export const COATS_OVER: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat']
+export const COATS_OVER: readonly RouteSlug[] = ['scuff', 'level-barrier-recoat']
 
 /** Where no wood is worked: metal, cane and what is taken out have work of their own on any route. */
 function noWood(route: RouteSlug, facts: Facts): RouteReason[] {
@@ -109,10 +110,59 @@ function bareAlready(facts: Facts): RouteReason[] {
     : [speaksFor('The stain of unknown kind comes off, as far as it has not gone in.')]
 }
 
-/** Reasons from the findings and the wish, for or against one route. */
-export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
+/** A scuffed film under gel, which hides scratches and goes darker. */
+function underGel(facts: Facts): RouteReason[] {
   const worn = findingsOf(facts, 'worn-through')[0]
-  const rough = findingsOf(facts, 'runs', 'brush-marks', 'orange-peel', 'overspray')
+  const reasons: RouteReason[] = []
+  reasons.push(...keepsFilm(facts))
+  if (facts.tone !== 'darker')
+    reasons.push(
+      facts.tone === 'same'
+        ? doubtful('Gel stain goes darker; the client wants the same colour.')
+        : doubtful('Gel stain goes darker only.'),
+    )
+  else reasons.push(speaksFor('The client wants it darker, and gel hides scratches.'))
+  if (worn && worn.grade >= 4)
+    reasons.push(doubtful(`Worn through, ${extent(facts, worn)}: gel takes differently on bare wood.`))
+  return reasons
+}
+
+/** A scuffed film under a clear coat, which shows what lies below. */
+function underClear(facts: Facts): RouteReason[] {
+  const worn = findingsOf(facts, 'worn-through')[0]
+  const rough = findingsOf(facts, ...ROUGH)
+  const reasons: RouteReason[] = []
+  reasons.push(...keepsFilm(facts))
+  if (worn)
+    reasons.push(
+      worn.grade >= 3 || shareOf(facts, 'worn-through') > ALL_OVER
+        ? ruledOut(`Worn through, ${extent(facts, worn)}: a clear coat shows every bare patch; gel stain hides them.`)
+        : doubtful(`Worn through, ${extent(facts, worn)}: the bare patches need colour first.`),
+    )
+  const rise = rough.find(f => f.grade >= BADLY)
+  if (rise && shareOf(facts, rise.kind) > ALL_OVER)
+    reasons.push(ruledOut(`${words(rise.kind)}, ${extent(facts, rise)}: it shows through a new coat; level it first.`))
+  else if (rise) reasons.push(doubtful('Drips or brush marks stay under a new coat.'))
+  const crazed = findingsOf(facts, 'crazing')[0]
+  if (crazed)
+    reasons.push(
+      crazed.grade >= 3
+        ? ruledOut(`Crazing, ${extent(facts, crazed)}: it comes through a new coat.`)
+        : doubtful('Light crazing may come through.'),
+    )
+  if (facts.tone === 'darker')
+    reasons.push(doubtful('A clear coat alone does not make it darker: choose gel stain as its colour.'))
+  if (facts.tone === 'match')
+    reasons.push(doubtful('To match, colour lies between scuff and clear coat: choose a toner or a glaze.'))
+  if (isFound(facts, 'water-beads', 'fish-eyes'))
+    reasons.push(doubtful('Contamination was found: wash, test, barrier.'))
+  return reasons
+}
+
+/** Reasons from the findings and the wish, for or against one route; `gelled`: gel is laid on it. */
+export function routeReasons(route: RouteSlug, facts: Facts, gelled = false): RouteReason[] {
+  const worn = findingsOf(facts, 'worn-through')[0]
+  const rough = findingsOf(facts, ...ROUGH)
   const reasons: RouteReason[] = []
   if (groupsOf(facts).length === 0) return noWood(route, facts)
   const top = groupsOf(facts).map(g => underWax(facts, g))
@@ -257,47 +307,9 @@ export function routeReasons(route: RouteSlug, facts: Facts): RouteReason[] {
       else reasons.push(doubtful('Nothing asks for a conservator.'))
       break
     }
-    case 'scuff-and-recoat': {
-      reasons.push(...keepsFilm(facts))
-      if (worn)
-        reasons.push(
-          worn.grade >= 3 || shareOf(facts, 'worn-through') > ALL_OVER
-            ? ruledOut(`Worn through, ${extent(facts, worn)}: a clear coat shows every bare patch.`)
-            : doubtful(`Worn through, ${extent(facts, worn)}: the bare patches need colour first.`),
-        )
-      const rise = rough.find(f => f.grade >= BADLY)
-      if (rise && shareOf(facts, rise.kind) > ALL_OVER)
-        reasons.push(
-          ruledOut(`${words(rise.kind)}, ${extent(facts, rise)}: it shows through a new coat; level it first.`),
-        )
-      else if (rise) reasons.push(doubtful('Drips or brush marks stay under a new coat.'))
-      const crazed = findingsOf(facts, 'crazing')[0]
-      if (crazed)
-        reasons.push(
-          crazed.grade >= 3
-            ? ruledOut(`Crazing, ${extent(facts, crazed)}: it comes through a new coat.`)
-            : doubtful('Light crazing may come through.'),
-        )
-      if (facts.tone === 'darker') reasons.push(doubtful('A clear coat alone does not make it darker.'))
-      if (facts.tone === 'match')
-        reasons.push(doubtful('To match, colour lies between scuff and clear coat: choose a toner or a glaze.'))
-      if (isFound(facts, 'water-beads', 'fish-eyes'))
-        reasons.push(doubtful('Contamination was found: wash, test, barrier.'))
+    case 'scuff':
+      reasons.push(...(gelled ? underGel(facts) : underClear(facts)))
       break
-    }
-    case 'scuff-and-gel': {
-      reasons.push(...keepsFilm(facts))
-      if (facts.tone !== 'darker')
-        reasons.push(
-          facts.tone === 'same'
-            ? doubtful('Gel stain goes darker; the client wants the same colour.')
-            : doubtful('Gel stain goes darker only.'),
-        )
-      else reasons.push(speaksFor('The client wants it darker, and gel hides scratches.'))
-      if (worn && worn.grade >= 4)
-        reasons.push(doubtful(`Worn through, ${extent(facts, worn)}: gel takes differently on bare wood.`))
-      break
-    }
     case 'level-barrier-recoat': {
       reasons.push(...keepsFilm(facts))
       const craters = findingsOf(facts, 'fish-eyes')[0]

@@ -8,8 +8,7 @@ export const ROUTES = [
   'polish',
   'amalgamate',
   'spot-repair',
-  'scuff-and-recoat',
-  'scuff-and-gel',
+  'scuff',
   'level-barrier-recoat',
   'strip-chemical',
   'strip-mechanical',
@@ -26,8 +25,7 @@ export const ROUTE_NAMES = {
   'polish': 'Level and polish what is there',
   'amalgamate': 'Let the film flow together',
   'spot-repair': 'Repair spots',
-  'scuff-and-recoat': 'Scuff and recoat',
-  'scuff-and-gel': 'Scuff and gel stain',
+  'scuff': 'Scuff and lay over it',
   'level-barrier-recoat': 'Level, barrier, recoat',
   'strip-chemical': 'Strip with stripper',
   'strip-mechanical': 'Scrape and sand off',
@@ -44,7 +42,7 @@ export const RENEWED_WITH: { readonly [F in FinishClass]?: string } = {
 }
 /** Routes that lay a finish that somebody picked. */
 export const LAYS: readonly RouteSlug[] = [
-  ...(['as-it-stands', 'scuff-and-recoat', 'scuff-and-gel', 'level-barrier-recoat'] as const),
+  ...(['as-it-stands', 'scuff', 'level-barrier-recoat'] as const),
   ...(['strip-chemical', 'strip-mechanical', 'strip-both'] as const),
 ]
 /** Routes that take the old film off. */

@@ -1,4 +1,5 @@
 /** Chances that a route fails (shop defaults, unsourced): 1 − Π(1 − p). */
+import { type BuildUp, isGelled } from '../build'
 import { type Facts, isFound, type RouteSlug } from '../piece'
 
 interface Chance {
@@ -11,15 +12,11 @@ const always = () => true
 const unknownFilm = (f: Facts) => !f.found || f.found.certainty < 0.7
 
 const CHANCES: Record<RouteSlug, readonly Chance[]> = {
-  'scuff-and-recoat': [
+  'scuff': [
     { p: 0.05, why: 'it may always fail', when: always },
     { p: 0.25, why: 'the film is not known for sure', when: unknownFilm },
     { p: 0.15, why: 'wax was found', when: f => isFound(f, 'dirt-and-wax') },
     { p: 0.3, why: 'crazing', when: f => isFound(f, 'crazing') },
-  ],
-  'scuff-and-gel': [
-    { p: 0.05, why: 'it may always fail', when: always },
-    { p: 0.15, why: 'the film is not known for sure', when: unknownFilm },
   ],
   'level-barrier-recoat': [
     { p: 0.15, why: 'it may always fail', when: always },
@@ -43,13 +40,22 @@ const CHANCES: Record<RouteSlug, readonly Chance[]> = {
   'refer': [],
 }
 
+/** Scuffed for gel, which hides more than a clear coat. */
+const UNDER_GEL: readonly Chance[] = [
+  { p: 0.05, why: 'it may always fail', when: always },
+  { p: 0.15, why: 'the film is not known for sure', when: unknownFilm },
+]
+
+type Over = Pick<BuildUp, 'ground' | 'layers'>
 /** What speaks for failing on this piece. */
-export const chanceReasons = (route: RouteSlug, facts: Facts): { p: number; why: string }[] =>
-  CHANCES[route].filter(c => c.when(facts)).map(({ p, why }) => ({ p, why }))
+export const chanceReasons = (over: Over, facts: Facts): { p: number; why: string }[] =>
+  (over.ground === 'scuff' && isGelled(over) ? UNDER_GEL : CHANCES[over.ground])
+    .filter(c => c.when(facts))
+    .map(({ p, why }) => ({ p, why }))
 
 /** Chance of failing, 0–1. */
-export const chanceOfFailing = (route: RouteSlug, facts: Facts): number =>
-  1 - chanceReasons(route, facts).reduce((keep, c) => keep * (1 - c.p), 1)
+export const chanceOfFailing = (over: Over, facts: Facts): number =>
+  1 - chanceReasons(over, facts).reduce((keep, c) => keep * (1 - c.p), 1)
 
 /**
  * Outcomes of one gate in this shop: how often judged, how often failed, and how often it was expected to (the sum of

@@ -128,7 +128,7 @@ describe('a surface composed', () => {
     expect(await kinds(id)).toContain('bleach-1')
   })
   it('freezes a layer whose work has started, and asks the client again when the look changes', async () => {
-    const id = await taken({ finish: 'dewaxed-shellac', route: 'scuff-and-recoat', colour: 'none' })
+    const id = await taken({ finish: 'dewaxed-shellac', route: 'scuff', colour: 'none' })
     await sql.query(`${DONE} WHERE piece_id = ? AND kind = 'approval'`, [id])
     await sql.query('UPDATE piece SET agreed_minor = 1, accepted_worst_minor = 1 WHERE id = ?', [id])
     const coat = await stepOf(people.owner, id, 'coat-1')
@@ -228,7 +228,7 @@ describe('labels', () => {
 
 describe('another round', () => {
   it('brings its steps once more on the faces that did not pass, with amount, wait and number', async () => {
-    const id = await taken({ finish: 'dewaxed-shellac', route: 'scuff-and-recoat' })
+    const id = await taken({ finish: 'dewaxed-shellac', route: 'scuff' })
     await sql.query(`${DONE} WHERE piece_id = ? AND kind <> 'finish-up'`, [id])
     const last = await stepOf(people.owner, id, 'coat-2')
     const { now_ms } = await people.owner.ok<{ now_ms: number }>('GET /api/now')

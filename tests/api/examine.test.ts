@@ -214,7 +214,7 @@ describe('finishes, overruled and not', () => {
     const routes = await people.lead.ok<{ verdicts: { route: string; reasons: { says: string }[] }[] }>(
       `GET /api/pieces/${id}/routes`,
     )
-    const scuff = routes.verdicts.find(v => v.route === 'scuff-and-recoat')!
+    const scuff = routes.verdicts.find(v => v.route === 'scuff')!
     expect(scuff.reasons.map(r => r.says).join()).toContain('Wax lies on the film')
   })
   it('lets each class of verdict be overruled by whom it allows', async () => {
@@ -387,8 +387,7 @@ describe('house methods', () => {
       'polish',
       'amalgamate',
       'spot-repair',
-      'scuff-and-recoat',
-      'scuff-and-gel',
+      'scuff',
       'level-barrier-recoat',
       'strip-chemical',
       'strip-mechanical',
@@ -472,7 +471,7 @@ describe('parts and hardware', () => {
     ).body.id
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
       ...choice,
-      route: 'scuff-and-recoat',
+      route: 'scuff',
       finish: 'dewaxed-shellac',
       rowVersion: 1,
     })
@@ -732,7 +731,7 @@ describe('photographs', () => {
     })
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
       ...choice,
-      route: 'scuff-and-recoat',
+      route: 'scuff',
       finish: 'dewaxed-shellac',
       rowVersion: 1,
     })

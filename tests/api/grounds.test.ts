@@ -244,7 +244,7 @@ describe('what was found is measured and said', () => {
 
 describe('paint over wood', () => {
   it('wants a yes in writing: not by phone, but signed at the counter', async () => {
-    const id = await planned({ route: 'scuff-and-recoat' })
+    const id = await planned({ route: 'scuff' })
     const paint = freshLayer(1, { act: 'coat', product: 'opaque-colour', coats: 3 })
     expect((await composed(people.lead, id, null, () => [paint])).status).toBe(200)
     const asked = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, {

@@ -166,7 +166,7 @@ describe('examination and its consequences', () => {
     expect((await pageOf(id)).leadSuspected).toBe(false)
   })
   it('mends by one touch, and tells what differs from what the client accepted', async () => {
-    const id = await agreed({}, { ...choice, route: 'scuff-and-recoat', finish: 'dewaxed-shellac' })
+    const id = await agreed({}, { ...choice, route: 'scuff', finish: 'dewaxed-shellac' })
     const wash = await stepOf(people.owner, id, 'wash')
     await people.lead.ok(`DELETE /api/steps/${wash.id}?rowVersion=${wash.rowVersion}`)
     const before = await people.owner.ok<{
@@ -294,7 +294,7 @@ describe('plan, gates and waits', () => {
     })
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
       ...choice,
-      route: 'scuff-and-recoat',
+      route: 'scuff',
       finish: 'dewaxed-shellac',
       rowVersion: 1,
     })

@@ -40,7 +40,7 @@ async function laid(surface: KnownSurface): Promise<number> {
   const scuffs = surface.layers[0]!.act === 'gel'
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
     ...choice,
-    ...(scuffs ? { route: 'scuff-and-gel', finish: 'oil-polyurethane', colour: 'gel-stain' } : {}),
+    ...(scuffs ? { route: 'scuff', finish: 'oil-polyurethane', colour: 'gel-stain' } : {}),
     rowVersion: 1,
   })
   const { faces } = await people.lead.ok<{ faces: { id: number; part: string; name: string }[] }>(

@@ -100,16 +100,16 @@ describe('faces that go their own way', () => {
   it('legs are scuffed while the top is stripped; price, plan and question follow; all go one way again', async () => {
     const { id, legs, top, rowVersion } = await table()
     const whole = (await routes(id)).verdicts.find(v => v.route === 'strip-chemical')!.likely.total_minor
-    const alone = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
+    const alone = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff')!
     expect(alone.likely.total_minor).toBeLessThan(whole)
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
       ...shellac,
-      route: 'scuff-and-recoat',
+      route: 'scuff',
       faces: [legs],
       rowVersion,
     })
     const mixed = await routes(id)
-    expect(mixed).toMatchObject({ main: 'strip-chemical', own: [{ route: 'scuff-and-recoat', faces: [legs] }] })
+    expect(mixed).toMatchObject({ main: 'strip-chemical', own: [{ route: 'scuff', faces: [legs] }] })
     expect(mixed.verdicts.find(v => v.route === 'strip-chemical')!.likely.total_minor).toBeLessThan(whole)
     const { steps } = await plan(id)
     expect(steps.find(s => s.kind === 'scuff')!.faces).toEqual([legs])
@@ -134,12 +134,12 @@ describe('faces that go their own way', () => {
       const { id, legs, top, rowVersion } = await table()
       await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
         ...shellac,
-        route: 'scuff-and-recoat',
+        route: 'scuff',
         faces: [legs],
         rowVersion,
       })
       await sayYes(people.office, id)
-      const before = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
+      const before = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff')!
       await workTo(people, id, t('09:00'), 'gate', 'fail')
       const { steps } = await plan(id)
       const left = steps.filter(s => s.state === 'planned')
@@ -147,7 +147,7 @@ describe('faces that go their own way', () => {
       expect(left.filter(s => s.kind === 'strip')).toHaveLength(1)
       expect(left.find(s => named(s) === 'coat-2')!.faces).toEqual([top])
       expect(left.filter(s => s.kind === 'finish-up').map(s => [...s.faces].sort())).toEqual([[top, legs].sort()])
-      const after = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff-and-recoat')!
+      const after = (await routes(id, `&faces=${legs}`)).verdicts.find(v => v.route === 'scuff')!
       expect(after.record!.tries).toBeGreaterThan(before.record?.tries ?? 0)
       expect(after.chance).toBeGreaterThan(before.chance)
       expect(after.expected.total_minor - after.likely.total_minor).toBeGreaterThan(

@@ -215,7 +215,7 @@ describe('examine, route, plan', () => {
     const id = await freshPiece({ tone: 'lighter' })
     const reply = await people.lead.send(`PUT /api/pieces/${id}/choice`, {
       ...choice,
-      route: 'scuff-and-recoat',
+      route: 'scuff',
       rowVersion: 1,
     })
     expect(reply.status).toBe(422)

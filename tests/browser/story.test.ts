@@ -41,9 +41,9 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await expect(owner.getByTestId('detail')).toContainText('scratches')
 
   await owner.getByRole('link', { name: 'Route' }).click()
-  await expect(owner.locator('[data-route=scuff-and-recoat]')).toHaveAttribute('data-standing', 'possible')
+  await expect(owner.locator('[data-route=scuff]')).toHaveAttribute('data-standing', 'possible')
   await choose(owner.getByLabel('Finish'), 'dewaxed-shellac')
-  await owner.locator('[data-route=scuff-and-recoat]').getByRole('button', { name: 'Take this route' }).click()
+  await owner.locator('[data-route=scuff]').getByRole('button', { name: 'Take this route' }).click()
   await expect(step(owner, 'approval')).toBeVisible()
   const drawn = await owner
     .locator('rect.layer[data-side=planned][data-state=planned]')

@@ -170,7 +170,7 @@ const KNOWN: [string, Partial<Facts>, RouteSlug, string[]][] = [
   [
     'Gel toward opaque under a clear film',
     { found: VARNISH },
-    'scuff-and-gel',
+    'scuff',
     ['gel gel-stain ×3', 'coat oil-polyurethane', 'gate', SAND_COAT, 'coat oil-polyurethane'],
   ],
   [
@@ -326,11 +326,9 @@ describe('what may be put where', () => {
     ['coat', 'oil-polyurethane'],
   ]
   it('keeps what cannot lie there, with its reason; bare wood takes it', () => {
-    expect(stayOut(over, FILLED, 'scuff-and-recoat')).toEqual([
-      ['paste-filler', 'The old film stays, and has closed the pores.'],
-    ])
-    expect(stayOut(bare, FILLED, 'scuff-and-recoat')).toEqual([])
-    const filled = composed(FILLED, 'scuff-and-recoat', 'as-laid')
+    expect(stayOut(over, FILLED, 'scuff')).toEqual([['paste-filler', 'The old film stays, and has closed the pores.']])
+    expect(stayOut(bare, FILLED, 'scuff')).toEqual([])
+    const filled = composed(FILLED, 'scuff', 'as-laid')
     expect(planned(filled, over).steps.some(s => s.kind === 'fill')).toBe(false)
     expect(planned(filled, bare).steps.some(s => s.kind === 'fill')).toBe(true)
     expect(picksOf(filled.buildUps[0])).toMatchObject({ fill: 'paste-filler', finish: 'oil-polyurethane' })
@@ -346,21 +344,17 @@ describe('what may be put where', () => {
     ['spot-repair', ['water-dye', 'gel-stain', 'nitrocellulose-lacquer', 'paste-wax']],
     ['clean-and-wax', ['water-dye', 'gel-stain', 'nitrocellulose-lacquer']],
     ['amalgamate', ['water-dye', 'gel-stain', 'nitrocellulose-lacquer']],
-    ['scuff-and-recoat', ['gel-stain']],
-    ['scuff-and-gel', ['water-dye']],
+    ['scuff', []],
     ['strip-chemical', []],
   ])('%s leaves out %j', (ground, out) => {
     const said = stayOut(over, DYED, ground)
     expect(said.map(([product]) => product)).toEqual(out)
     for (const [, why] of said) expect(why).toMatch(/^[A-Z].*\.$/)
   })
-  it('another ground and back again loses no layer; one scuffed for gel gets gel above what needs bare wood', () => {
+  it('another ground and back again loses no layer', () => {
     const [b] = composed(FILLED, 'strip-chemical', 'as-laid').buildUps
-    const gelled = onGround(b, 'scuff-and-gel')
-    expect(gelled.layers.map(l => l.act)).toEqual(['fill', 'gel', 'coat'])
-    expect(new Set(gelled.layers.map(l => l.id)).size).toBe(3)
-    for (const ground of ['clean-and-wax', 'refer', 'scuff-and-recoat'] as const)
-      expect(onGround(onGround(gelled, ground), 'strip-chemical')).toEqual({ ...gelled, ground: 'strip-chemical' })
+    for (const ground of ['clean-and-wax', 'refer', 'scuff'] as const)
+      expect(onGround(onGround(b, ground), 'strip-chemical')).toEqual(b)
   })
 })
 
@@ -399,7 +393,7 @@ describe('taking a plan again', () => {
   it('after a failed gate: faces that fell back are laid from the surface as left, the others go their way', () => {
     const f = facts({ faces: [face({ species: 'oak' }), face({ id: 2, part: 'base', species: 'oak' })] })
     const within = usualContext(f)
-    const scuffed = choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', faces: [2] })
+    const scuffed = choice({ route: 'scuff', finish: 'dewaxed-shellac', faces: [2] })
     const first = built(within, choice({ finish: 'oil-polyurethane', own: [scuffed] }))
     const { steps } = workOutPlan(within, first)
     const at = steps.findIndex(s => s.gate?.fallback)

@@ -175,7 +175,7 @@ describe('damage', () => {
         rates: { hour_minor: 60000, materialMarkup_bp: 0, tax_bp: 0 },
         hours,
         now_ms: at('2026-11-24T08:00'),
-      }).verdicts.find(v => v.route === 'scuff-and-recoat')!
+      }).verdicts.find(v => v.route === 'scuff')!
     const base = facts({ faces: [lid], findings: [{ ...placed('worn-through', area(0, 0, 100, 100)), grade: 2 }] })
     expect(q(base).standing).toBe('doubtful')
     const wide = q({ ...base, findings: [{ ...placed('worn-through', area(0, 0, 500, 300)), grade: 2 }] })
@@ -197,10 +197,9 @@ describe('what a route makes of the examination', () => {
   const of = (f: ReturnType<typeof facts>, route: string, c = choice()) =>
     q(f, c).verdicts.find(v => v.route === route)!
   it('a clear recoat is cheaper than gel stain and a recoat', () => {
-    const gel = choice({ colour: 'gel-stain', finish: 'dewaxed-shellac' })
-    expect(of(facts(), 'scuff-and-recoat', gel).likely.total_minor).toBeLessThan(
-      of(facts(), 'scuff-and-gel', gel).likely.total_minor,
-    )
+    const under = (colour: 'gel-stain' | 'none') =>
+      of(facts(), 'scuff', choice({ colour, finish: 'dewaxed-shellac' })).likely.total_minor
+    expect(under('none')).toBeLessThan(under('gel-stain'))
   })
   it('each repair adds to the price of every route', () => {
     for (const v of q(facts()).verdicts.filter(x => x.route !== 'refer'))
@@ -216,9 +215,9 @@ describe('what a route makes of the examination', () => {
         { group: 'B', layers: [{ finish: 'wax', certainty: 0.9 }] },
       ],
     })
-    expect(of(two, 'scuff-and-recoat')).toMatchObject({ standing: 'ruled-out' })
+    expect(of(two, 'scuff')).toMatchObject({ standing: 'ruled-out' })
     expect(
-      of(two, 'scuff-and-recoat')
+      of(two, 'scuff')
         .reasons.map(r => r.says)
         .join(),
     ).toContain('finish B is wax')

@@ -56,7 +56,7 @@ describe('advice', () => {
     [
       'a faded film to be matched: toned, not stripped',
       on('nitrocellulose-lacquer', { tone: 'match', findings: [allOver('light-bleached', 3)] }),
-      'scuff-and-recoat',
+      'scuff',
     ],
     [
       'a small ring in shellac: let flow there',
@@ -99,7 +99,7 @@ describe('advice', () => {
     ['fish eyes all over: barred', on('oil-varnish', { findings: [allOver('fish-eyes')] }), 'level-barrier-recoat'],
     ['gloss wished on a sound dull film: polished', on('nitrocellulose-lacquer', { sheen: 'gloss' }), 'polish'],
     ['scratches in gloss', on('catalysed', { sheen: 'gloss', findings: [finding('scratches', 2)] }), 'polish'],
-    ['swirl marks in a satin film', on('oil-polyurethane', { findings: [finding('swirl-marks')] }), 'scuff-and-recoat'],
+    ['swirl marks in a satin film', on('oil-polyurethane', { findings: [finding('swirl-marks')] }), 'scuff'],
     ['a white ring in shellac', on('shellac', { findings: [finding('white-ring')] }), 'amalgamate'],
   ])('%s', (_what, f, route) => expect(advice(f).advised).toBe(route))
   it('renewing a finish that is not sure is doubtful', () => {
@@ -111,7 +111,7 @@ describe('advice', () => {
       faces: [face(), face({ id: 2, part: 'legs', finishGroup: 'B' })],
       finishes: [{ group: 'A', layers: [{ finish: 'oil-varnish', certainty: 0.9 }] }] as Facts['finishes'],
     })
-    const scuff = advice(two).verdicts.find(v => v.route === 'scuff-and-recoat')!
+    const scuff = advice(two).verdicts.find(v => v.route === 'scuff')!
     expect(scuff.reasons.map(r => r.says).join()).toContain('not known for sure')
   })
   it('stripping alone and "strip, then sand" differ in hours and price', () => {
@@ -172,7 +172,7 @@ describe('painting over', () => {
     const f = on('oil-polyurethane', { faces: [face({ species: 'pine' })] })
     const context = usualContext(f)
     const painted = KNOWN_SURFACES.find(k => k.name.startsWith('Opaque colour'))!
-    const [main] = built(context, choice({ route: 'scuff-and-recoat' })).buildUps
+    const [main] = built(context, choice({ route: 'scuff' })).buildUps
     const its: Choice = { buildUps: [laidAsKnown(painted, main, context.facts.faces, 1).buildUp] }
     const plan = workOutPlan(context, its)
     const verdicts = judgePlan({ context, choice: its, ...plan })
@@ -220,7 +220,7 @@ describe('tape', () => {
     return workOutPlan(context, built(context, choice(picks))).steps.map(s => s.kind)
   }
   it('goes on when all is washed, and comes off before the film cures for weeks', () => {
-    const all = kinds({ finish: 'nitrocellulose-lacquer', route: 'scuff-and-recoat' })
+    const all = kinds({ finish: 'nitrocellulose-lacquer', route: 'scuff' })
     expect(all.indexOf('mask')).toBeGreaterThan(all.indexOf('wash'))
     expect(all.indexOf('unmask')).toBeGreaterThan(all.lastIndexOf('coat'))
   })

@@ -2,6 +2,7 @@ import { usualContext } from '#core/context'
 import { P } from '#core/abrasives'
 import { describe, expect, it, test } from 'vitest'
 import { attended_min, cautionsOfStep, STEP_KINDS, stepOf, type Step, waitAfter } from '#core/acts'
+import { type Layer, layerOf } from '#core/build'
 import { need_ml } from '#core/coverage'
 import { addEstimates, estimate, lostAtGate, materialCost_minor, share_minor } from '#core/estimate'
 import { routeReasons } from '#core/ground'
@@ -21,13 +22,13 @@ const orders: [string, Partial<Facts>, Partial<Picked>, string[]][] = [
   [
     'a dull sound film, shellac',
     {},
-    { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' },
+    { route: 'scuff', finish: 'dewaxed-shellac' },
     ['approval', 'wash', 'scuff', 'clean-off', 'coat', 'gate', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
     'a sound film made darker',
     { tone: 'darker' },
-    { route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' },
+    { route: 'scuff', colour: 'gel-stain', finish: 'dewaxed-shellac' },
     ['approval', 'wash', 'scuff', 'clean-off', 'gel', 'coat', 'gate', 'sand-coat', 'coat', 'finish-up'],
   ],
   [
@@ -145,7 +146,7 @@ const orders: [string, Partial<Facts>, Partial<Picked>, string[]][] = [
   [
     'wax on it: off before anything',
     { findings: [finding('dirt-and-wax')] },
-    { route: 'scuff-and-recoat', finish: 'dewaxed-shellac' },
+    { route: 'scuff', finish: 'dewaxed-shellac' },
     ['approval', 'wash', 'solvent-wash', 'scuff', 'clean-off', 'coat', 'gate', 'sand-coat', 'coat', 'finish-up'],
   ],
 ]
@@ -378,29 +379,30 @@ describe('waits', () => {
 })
 
 describe('findings and routes', () => {
-  const standing = (route: RouteSlug, f: Partial<Facts>) => {
-    const reasons = routeReasons(route, facts(f))
+  const standing = (route: RouteSlug | 'scuff, gel', f: Partial<Facts>) => {
+    const reasons = route === 'scuff, gel' ? routeReasons('scuff', facts(f), true) : routeReasons(route, facts(f))
     if (reasons.some(r => r.standing === 'ruled-out')) return 'ruled-out'
     if (reasons.some(r => r.standing === 'doubtful')) return 'doubtful'
     return 'possible'
   }
-  test.each<[string, RouteSlug, Partial<Facts>, string]>([
-    ['scratches', 'scuff-and-recoat', { findings: [finding('scratches')] }, 'possible'],
-    ['worn through, grade 4', 'scuff-and-recoat', { findings: [finding('worn-through', 4)] }, 'ruled-out'],
+  test.each<[string, RouteSlug | 'scuff, gel', Partial<Facts>, string]>([
+    ['scratches', 'scuff', { findings: [finding('scratches')] }, 'possible'],
+    ['worn through, grade 4', 'scuff', { findings: [finding('worn-through', 4)] }, 'ruled-out'],
     [
       'worn through, tolerated',
-      'scuff-and-recoat',
+      'scuff',
       { findings: [{ ...finding('worn-through', 4), wish: 'tolerate' }] },
       'possible',
     ],
-    ['light crazing', 'scuff-and-recoat', { findings: [finding('crazing', 2)] }, 'doubtful'],
-    ['heavy crazing', 'scuff-and-recoat', { findings: [finding('crazing', 4)] }, 'ruled-out'],
-    ['an unknown film', 'scuff-and-recoat', { found: null }, 'doubtful'],
-    ['an unsure film', 'scuff-and-recoat', { found: { finish: 'shellac', certainty: 0.6 } }, 'doubtful'],
-    ['wax for a finish', 'scuff-and-gel', { found: { finish: 'wax', certainty: 0.9 }, tone: 'darker' }, 'ruled-out'],
-    ['an oiled surface', 'scuff-and-recoat', { found: { finish: 'oil', certainty: 0.9 } }, 'ruled-out'],
-    ['wanted darker', 'scuff-and-gel', { tone: 'darker' }, 'possible'],
-    ['wanted the same', 'scuff-and-gel', {}, 'doubtful'],
+    ['light crazing', 'scuff', { findings: [finding('crazing', 2)] }, 'doubtful'],
+    ['heavy crazing', 'scuff', { findings: [finding('crazing', 4)] }, 'ruled-out'],
+    ['an unknown film', 'scuff', { found: null }, 'doubtful'],
+    ['an unsure film', 'scuff', { found: { finish: 'shellac', certainty: 0.6 } }, 'doubtful'],
+    ['wax for a finish', 'scuff, gel', { found: { finish: 'wax', certainty: 0.9 }, tone: 'darker' }, 'ruled-out'],
+    ['an oiled surface', 'scuff', { found: { finish: 'oil', certainty: 0.9 } }, 'ruled-out'],
+    ['wanted darker under a clear coat', 'scuff', { tone: 'darker' }, 'doubtful'],
+    ['wanted darker', 'scuff, gel', { tone: 'darker' }, 'possible'],
+    ['wanted the same', 'scuff, gel', {}, 'doubtful'],
     ['wanted lighter', 'level-barrier-recoat', { tone: 'lighter' }, 'ruled-out'],
     ['runs', 'level-barrier-recoat', { findings: [finding('runs')] }, 'possible'],
     [
@@ -420,11 +422,13 @@ describe('findings and routes', () => {
     ['nothing in scope', 'strip-chemical', { faces: [face({ scope: 'protect' })] }, 'ruled-out'],
   ])('%s, %s', (_what, route, f, wanted) => expect(standing(route, f)).toBe(wanted))
   it('counts chances as 1 − Π(1 − p)', () => {
-    expect(chanceOfFailing('scuff-and-recoat', facts())).toBeCloseTo(0.05)
-    expect(chanceOfFailing('scuff-and-recoat', facts({ found: null, findings: [finding('crazing')] }))).toBeCloseTo(
-      1 - 0.95 * 0.75 * 0.7,
-    )
-    expect(chanceOfFailing('strip-chemical', facts())).toBeCloseTo(0.3)
+    const gel = layerOf({ id: 1, act: 'gel', product: 'gel-stain' })
+    const over = (ground: RouteSlug, layers = [] as Layer[]) => ({ ground, layers })
+    const doubted = facts({ found: null, findings: [finding('crazing')] })
+    expect(chanceOfFailing(over('scuff'), facts())).toBeCloseTo(0.05)
+    expect(chanceOfFailing(over('scuff'), doubted)).toBeCloseTo(1 - 0.95 * 0.75 * 0.7)
+    expect(chanceOfFailing(over('scuff', [gel]), doubted)).toBeCloseTo(1 - 0.95 * 0.85)
+    expect(chanceOfFailing(over('strip-chemical'), facts())).toBeCloseTo(0.3)
   })
   it('reads contamination whatever the wish, and wishes for the rest', () => {
     const f = facts({ findings: [{ ...finding('water-beads'), wish: 'tolerate' }] })
@@ -479,7 +483,7 @@ describe('price', () => {
 
 describe('the section', () => {
   const f = facts({ tone: 'darker', found: { finish: 'shellac', certainty: 0.9 } })
-  const c = choice({ route: 'scuff-and-gel', colour: 'gel-stain', finish: 'dewaxed-shellac' })
+  const c = choice({ route: 'scuff', colour: 'gel-stain', finish: 'dewaxed-shellac' })
   const plan = workOutPlan(usualContext(f), built(usualContext(f), c))
   it('draws gel over a film on the film, and stain on bare wood in it', () => {
     const over = surfaceOf(usualContext(f), plan.steps)!

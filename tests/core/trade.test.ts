@@ -220,7 +220,7 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
   [
     'gel-over-film-needs-scuff',
     facts({ tone: 'darker' }),
-    choice({ route: 'scuff-and-gel', colour: 'gel-stain' }),
+    choice({ route: 'scuff', colour: 'gel-stain' }),
     without('scuff'),
   ],
   [
@@ -238,7 +238,7 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
     shorten('stain'),
   ],
   ['wax-under-anything', facts(), choice(), before('coat', { kind: 'wax' })],
-  ['clean-before-abrade', facts(), choice({ route: 'scuff-and-recoat' }), without('wash')],
+  ['clean-before-abrade', facts(), choice({ route: 'scuff' }), without('wash')],
   ['oil-on-sealed-surface', facts(), choice({ finish: 'varnish-oil' }), without('wash-off')],
   ['contamination', facts({ findings: [finding('water-beads')] }), choice(), without('solvent-wash')],
   [
@@ -294,7 +294,7 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
   [
     'pva-on-sealed-joint',
     facts({ findings: [finding('loose-leg')] }),
-    choice({ route: 'scuff-and-recoat' }),
+    choice({ route: 'scuff' }),
     change('joint', { fields: { glue: 'wood-glue' } }),
   ],
   [
@@ -364,7 +364,7 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
   [
     'hot-solvent-over-oil-film',
     facts(),
-    choice({ route: 'scuff-and-recoat', finish: 'nitrocellulose-lacquer' }),
+    choice({ route: 'scuff', finish: 'nitrocellulose-lacquer' }),
     p => ({ steps: p.steps.filter(s => s.product !== 'dewaxed-shellac') }),
   ],
   ['water-over-uncured-oil', facts(), choice(), before('coat', { kind: 'coat', product: 'oil-polyurethane', coat: 1 })],
@@ -420,16 +420,11 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
   [
     'cleaner-attacks-film',
     facts({ found: { finish: 'shellac', certainty: 0.9 } }),
-    choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac' }),
+    choice({ route: 'scuff', finish: 'dewaxed-shellac' }),
     before('scuff', { kind: 'solvent-wash', product: 'alcohol' }),
   ],
   ['resin-tack-cloth-before-waterborne', facts(), choice(), change('clean-off', { fields: { dustBy: 'tack-cloth' } })],
-  [
-    'poison-no-dust',
-    facts({ bans: ['dry-sanding'] }),
-    choice({ route: 'scuff-and-recoat' }),
-    change('scuff', { method: 'hand' }),
-  ],
+  ['poison-no-dust', facts({ bans: ['dry-sanding'] }), choice({ route: 'scuff' }), change('scuff', { method: 'hand' })],
   [
     'wood-too-wet',
     facts({ wet: [{ faceId: 1, most_pct: 11.2, likely_d: 9 }] }),
@@ -517,7 +512,7 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
     change('coat', { ...LABELLED, fields: { thinned_pct: 25 } }),
     labelled('waterborne-polyurethane', { reduceMost_pct: 10 }),
   ],
-  ['lead-no-dust', facts({ lead: 'yes' }), choice({ route: 'scuff-and-recoat' }), change('scuff', { method: 'hand' })],
+  ['lead-no-dust', facts({ lead: 'yes' }), choice({ route: 'scuff' }), change('scuff', { method: 'hand' })],
 ]
 
 describe('rules', () => {
@@ -685,19 +680,18 @@ describe('routes', () => {
     })
   const standing = (f: Facts, c?: Picked) => Object.fromEntries(ask(f, c).verdicts.map(v => [v.route, v.standing]))
   it('advises the least invasive that reaches the wish', () => {
-    expect(ask(facts({ findings: [finding('scratches', 2)] })).advised).toBe('scuff-and-recoat')
+    expect(ask(facts({ findings: [finding('scratches', 2)] })).advised).toBe('scuff')
     expect(ask(facts({ findings: [finding('peeling')] })).advised).toBe('strip-chemical')
   })
   it('rules out with the reason from this piece', () => {
     expect(standing(facts({ tone: 'lighter' }))).toMatchObject({
-      'scuff-and-recoat': 'ruled-out',
-      'scuff-and-gel': 'ruled-out',
+      'scuff': 'ruled-out',
       'strip-chemical': 'possible',
     })
     const { verdicts } = ask(facts({ findings: [finding('peeling', 4)] }))
     const peel = verdicts.find(v => v.route === 'clean-and-wax')!
     expect(peel.reasons.map(r => r.says).join()).toMatch(/Peeling, grade 4/)
-    expect(standing(facts(), choice({ finish: 'varnish-oil' }))['scuff-and-recoat']).toBe('ruled-out')
+    expect(standing(facts(), choice({ finish: 'varnish-oil' }))['scuff']).toBe('ruled-out')
   })
   it('gives a worse price and date where a gate may fail, and the milder route beside the chosen one', () => {
     const { verdicts } = ask(facts({ findings: [finding('runs')] }))

@@ -34,7 +34,7 @@ const table = facts({
 })
 const mixed = choice({
   finish: 'dewaxed-shellac',
-  own: [{ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
+  own: [{ route: 'scuff', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
 })
 
 describe('faces that go their own way', () => {
@@ -73,7 +73,7 @@ describe('faces that go their own way', () => {
       1, 0,
     ])
     expect(ask(table, mixed).standing).toBe('possible')
-    expect(ask(table, choice({ route: 'scuff-and-recoat', finish: 'dewaxed-shellac' })).standing).toBe('ruled-out')
+    expect(ask(table, choice({ route: 'scuff', finish: 'dewaxed-shellac' })).standing).toBe('ruled-out')
   })
   it('costs less than stripping all, more than stripping the top alone; its worst counts the gate of the legs', () => {
     const [all, some] = [ask(table, choice({ finish: 'dewaxed-shellac' })), ask(table, mixed)]
@@ -96,7 +96,7 @@ describe('faces that go their own way', () => {
         usualContext(table),
         built(usualContext(table), { ...mixed, own: [{ ...mixed.own![0]!, faces: [1, 2] }] }),
       ).map(w => w.buildUp.ground),
-    ).toEqual(['scuff-and-recoat']))
+    ).toEqual(['scuff']))
 })
 
 describe('a gate that fails', () => {
@@ -122,9 +122,9 @@ describe('a gate that fails', () => {
   })
   it('a gate that stands on several ways sends all of them', () => {
     const both = choice({
-      route: 'scuff-and-recoat',
+      route: 'scuff',
       finish: 'dewaxed-shellac',
-      own: [{ route: 'scuff-and-recoat', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
+      own: [{ route: 'scuff', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
     })
     const gone = over(both, [1, 2])
     expect(gone.choice).toMatchObject({ buildUps: [{ ground: 'strip-chemical' }, { ground: 'strip-chemical' }] })
@@ -133,7 +133,7 @@ describe('a gate that fails', () => {
   })
   it('the main way alone goes over, the faces of the other go on', () => {
     const turned = choice({
-      route: 'scuff-and-recoat',
+      route: 'scuff',
       finish: 'dewaxed-shellac',
       own: [{ route: 'strip-chemical', finish: 'dewaxed-shellac', colour: 'none', conditioner: 'auto', faces: [2] }],
     })

@@ -275,7 +275,7 @@ describe('migrations', () => {
     const found = async (sql: string) => rootSql(PROFILE, sql, 'hantverk_picks')
     expect(
       await found("SELECT GROUP_CONCAT(CONCAT_WS(' ', position, ground, ending) SEPARATOR '; ') FROM build_up"),
-    ).toBe('1 strip-chemical rubbed; 2 scuff-and-recoat as-laid')
+    ).toBe('1 strip-chemical rubbed; 2 scuff as-laid')
     expect(
       await found(
         `SELECT GROUP_CONCAT(

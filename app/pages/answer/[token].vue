@@ -47,18 +47,20 @@ const money = (minor: number) =>
   }).format(minor / 100)
 const date = (iso: string) => DateTime.fromISO(iso).setLocale('en-GB').toFormat('d LLLL yyyy')
 const shown = computed(() => page.value?.shown)
+/** Grounds that were two once, as clients were shown them. */
+const FORMER = { 'scuff-and-recoat': 'Scuff and recoat', 'scuff-and-gel': 'Scuff and gel stain' } as const
 /** Questions asked before there were layers hold slugs; they are told in words here. */
 interface Told {
   work?: string
   surface?: readonly string[]
-  route?: RouteSlug
+  route?: RouteSlug | keyof typeof FORMER
   finish?: Finish
   colour?: Colour
 }
 const work = ({ work: done, surface, route, finish, colour }: Told) =>
   done === undefined
     ? {
-        work: route ? w(`route.${route}`) : '',
+        work: route ? (route in FORMER ? FORMER[route as keyof typeof FORMER] : w(`route.${route as RouteSlug}`)) : '',
         surface: [
           ...(finish ? [w(`finish.${finish}`)] : []),
           ...(colour && colour !== 'none' ? [w(`colourKind.${colour}`)] : []),

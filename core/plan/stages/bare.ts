@@ -145,7 +145,7 @@ function onOthersColour(b: Bench) {
       look: 'White rag, thumbnail and tape on the dry spot.',
       fails: 'Colour comes off, or the film stays soft, wrinkles or lifts.',
       fallback: 'strip-chemical',
-      chance: chanceOfFailing(b.buildUp.ground, b.facts),
+      chance: chanceOfFailing(b.buildUp, b.facts),
     },
   })
 }

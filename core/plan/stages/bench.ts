@@ -197,7 +197,7 @@ export function polished(b: Bench, order: number, fallback: RouteSlug | null) {
       look: 'Raking light, both ways; halves beside each other.',
       fails: 'Scratches stay after buffing, or colour shows.',
       fallback,
-      chance: fallback ? chanceOfFailing(b.buildUp.ground, b.facts) : SCRATCHED,
+      chance: fallback ? chanceOfFailing(b.buildUp, b.facts) : SCRATCHED,
     },
   })
 }

@@ -33,8 +33,7 @@ function ground(b: Bench): void {
     case 'spot-repair':
       washContamination(b, 110)
       return spotRepair(b)
-    case 'scuff-and-recoat':
-    case 'scuff-and-gel':
+    case 'scuff':
       return scuff(b)
     case 'level-barrier-recoat':
       return level(b)

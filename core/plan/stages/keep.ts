@@ -73,7 +73,7 @@ export function level(b: Bench) {
       look: 'Raking light, whole top: halos, dark stains coming up, orange peel coming back.',
       fails: 'Halos, dark stains or orange peel show in the sealer.',
       fallback: 'strip-chemical',
-      chance: chanceOfFailing(b.buildUp.ground, b.facts),
+      chance: chanceOfFailing(b.buildUp, b.facts),
     },
   })
   b.put(176, 'scuff', 'grip for the next coat', { grits: [P(320)], method: dry(b, 'hand'), fields: { on: 'sealer' } })
@@ -125,7 +125,7 @@ export function polish(b: Bench) {
     b.put(150, 'rub-out', 'the mildest grit that takes the marks, and through the finer ones', { ...wet, grits })
   if (glossy) b.put(160, 'buff', 'haze goes, and what was cut short shows')
   else b.put(160, 'rub-out', 'an even sheen, with the grain', { ...wet, grits: [{ scale: 'wool', grade: '0000' }] })
-  polished(b, 165, 'scuff-and-recoat')
+  polished(b, 165, 'scuff')
 }
 
 /** A film that its own solvent melts is let flow together again. */
@@ -142,7 +142,7 @@ export function amalgamate(b: Bench) {
       look: 'Raking light on the hard film.',
       fails: 'Cracks, rings or dull patches still show.',
       fallback: 'strip-chemical',
-      chance: chanceOfFailing(b.buildUp.ground, b.facts),
+      chance: chanceOfFailing(b.buildUp, b.facts),
     },
   })
 }

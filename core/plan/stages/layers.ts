@@ -141,8 +141,6 @@ function underFilm(b: Bench, at: At) {
   }
 }
 
-/** Routes that lay a coat on an old film with nothing but a scuff between. */
-const ON_OLD_FILM: readonly RouteSlug[] = ['scuff-and-recoat', 'scuff-and-gel']
 /** A film that was only scuffed may still let go. */
 function adhesion(b: Bench, order: number, at: At) {
   b.put(order, 'gate', 'a film that was only scuffed may still let go', {
@@ -152,7 +150,7 @@ function adhesion(b: Bench, order: number, at: At) {
       look: 'Raking light over the dry coat; thumbnail and tape on a hidden place.',
       fails: 'It crawls, wrinkles, or comes off with the tape.',
       fallback: 'strip-chemical',
-      chance: chanceOfFailing(b.buildUp.ground, b.facts),
+      chance: chanceOfFailing(b.buildUp, b.facts),
     },
   })
 }
@@ -255,7 +253,7 @@ function layOne(b: Bench, at: At, below: Layer | undefined) {
       k: b,
     }
     b.put(order, layer.act, own.why(round), more)
-    if (films && !layer.use && no === 1 && ON_OLD_FILM.includes(b.buildUp.ground)) adhesion(b, order + 2, at)
+    if (films && !layer.use && no === 1 && b.buildUp.ground === 'scuff') adhesion(b, order + 2, at)
     own.after(round).forEach((what, i) => beside(b, order + (own.apart === 10 ? 5 : i + 1), what, at, round))
   }
   if (own.dusty) cleanOff(b, dustedAt(at.from, rounds, own.apart), undefined, `${layer.id}.clean-off`)
