@@ -207,7 +207,8 @@ const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.ste
             <BenchAct
               :step="s"
               state="planned"
-              may
+              :may="s.inside"
+              :outside="s.outside"
               :waits="windows.some(w => w.step.stepId === s.stepId && alsoMay(w))"
             />
           </div>

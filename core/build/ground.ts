@@ -1,5 +1,5 @@
 /** What of a build-up can lie on a ground, and what stays out there, with its reason. */
-import { does, foundSurface, isBare, type LayerUse } from '../acts'
+import { foundSurface, isBare, type LayerUse } from '../acts'
 import type { Context } from '../context'
 import { taken } from '../materials'
 import { finishOn, type Group, RENEWED_WITH, type RouteSlug, STRIPPING } from '../piece'

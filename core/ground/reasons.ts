@@ -161,7 +161,6 @@ function underClear(facts: Facts): RouteReason[] {
 
 /** Reasons from the findings and the wish, for or against one route; `gelled`: gel is laid on it. */
 export function routeReasons(route: RouteSlug, facts: Facts, gelled = false): RouteReason[] {
-  const worn = findingsOf(facts, 'worn-through')[0]
   const rough = findingsOf(facts, ...ROUGH)
   const reasons: RouteReason[] = []
   if (groupsOf(facts).length === 0) return noWood(route, facts)

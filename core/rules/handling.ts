@@ -302,7 +302,7 @@ export const HANDLING_RULES: readonly Rule[] = [
     scope: 'shop',
     source: COMMON,
     reason: 'Dust falls into a wet coat in the same room.',
-    mend: 'Sand elsewhere, or when the coat is dry.',
+    mend: 'Sand outside, or when the coat is dry.',
     check: null,
   },
 ]

@@ -115,6 +115,8 @@ export interface StartVerdict {
   /** last moment today at which the step may start so that its window ends while the shop is open */
   latest_ms: number | null
   air: AirVerdict | null
+  /** dusty work that may start now where it is carried outside */
+  outside: boolean
 }
 
 export interface StartQuestion {
@@ -129,6 +131,8 @@ export interface StartQuestion {
   air: Air | null
   /** a coat that is wet in the same room, in words; null where none is, or dust has a room of its own */
   wetCoat?: string | null
+  /** it is carried out of the building: its dust falls into no coat of ours */
+  outside?: boolean
   clock: (at_ms: number) => string
 }
 
@@ -150,6 +154,9 @@ export function waitedFor(
   const end = v.wait ? steps.get(v.wait.from)?.finished_ms : null
   return v.wait !== undefined && typeof end === 'number' && now_ms - end >= v.wait.min * MIN_MS
 }
+
+/** What dusty work outside asks for. Common practice; how wet the yard is nobody measures yet. */
+const OUTSIDE = 'Outside: dry weather, a dust mask all the same, and dusted off before it comes in again.'
 
 /** Judges one step against its waits, the plan's verdicts, the hours and the air. */
 export function mayStart(q: StartQuestion): StartVerdict {
@@ -203,8 +210,18 @@ export function mayStart(q: StartQuestion): StartVerdict {
     else if (!said(v.rule)) warnings.push(`${v.says}. ${v.mend}`)
   }
 
-  if (q.wetCoat && makesDust(step) && !said('no-dust-work-in-finishing-room'))
-    refuse('rule', `A coat is wet in this room: ${q.wetCoat}. Sand elsewhere, or when it is dry.`, true)
+  const wet = q.wetCoat && makesDust(step) && !said('no-dust-work-in-finishing-room') ? q.wetCoat : null
+  const ends_ms = now_ms + step.attended_min * MIN_MS
+  const closes_ms = closingOf(hours, now_ms)
+  const daylong = closes_ms === null || ends_ms <= closes_ms
+  if (q.outside && !daylong)
+    refuse(
+      'ends-after-closing',
+      `Outside it would end at ${clock(ends_ms)}, after closing at ${clock(closes_ms)}: neighbours and light. ` +
+        'Take it tomorrow, or less of it.',
+    )
+  if (q.outside) warnings.push(OUTSIDE)
+  else if (wet) refuse('rule', `A coat is wet in this room: ${wet}. Sand outside, or when it is dry.`, true)
 
   const product = taken(q.shelf, step)
   // what must come off is never held back by the air
@@ -252,6 +269,7 @@ export function mayStart(q: StartQuestion): StartVerdict {
   const closes = windows.flatMap(w => w.closes_ms ?? [])
   return {
     may: refusals.length === 0,
+    outside: makesDust(step) && daylong && refusals.length === (wet && !q.outside ? 1 : 0),
     refusals,
     warnings,
     latest_ms,

@@ -21,7 +21,8 @@ const measured = z.strictObject({
 export const benchCommand = z.discriminatedUnion(
   'kind',
   [
-    z.strictObject({ kind: z.literal('start'), ...command }),
+    /** `outside`: dusty work that is carried out of the building today */
+    z.strictObject({ kind: z.literal('start'), outside: z.boolean().default(false), ...command }),
     z.strictObject({
       kind: z.literal('finish'),
       ...command,

@@ -310,11 +310,27 @@ describe('the air, and what dust may do in it', () => {
     }
     const [coated, sanded] = [await table(), await table()]
     for (const { id } of [coated, sanded]) await sayYes(people.office, id)
-    await workTo(people, coated.id, t('09:00'), 'coat-1')
+    const before = (await keys(sanded.id)).indexOf('sand') - 1
+    await workTo(people, sanded.id, t('08:30'), (await keys(sanded.id))[before]!)
+    await workTo(people, coated.id, t('08:30', '2026-12-16'), 'coat-1')
     const says = async () => (await stepOf(people.owner, sanded.id, 'sand')).start.refusals.map(r => r.says).join(' ')
     expect(await says()).not.toMatch(/A coat is wet/)
     await room(true)
     expect(await says()).toMatch(/A coat is wet in this room: .*, Dewaxed shellac, coat 1 of 2, until \d\d:\d\d/)
+    const sand = await stepOf(people.owner, sanded.id, 'sand')
+    expect(sand.start).toMatchObject({ may: false, outside: true })
+    const outside = {
+      kind: 'start',
+      stepId: sand.id,
+      rowVersion: sand.rowVersion,
+      happenedAt: new Date((await people.lead.ok<{ now_ms: number }>('GET /api/now')).now_ms).toISOString(),
+    }
+    expect((await people.finisher.send('POST /api/bench', outside)).status).toBe(409)
+    await people.finisher.ok('POST /api/bench', { ...outside, outside: true })
+    expect(await stepOf(people.owner, sanded.id, 'sand')).toMatchObject({ state: 'running', outside: true })
+    const back = { kind: 'undo', stepId: sand.id, rowVersion: sand.rowVersion + 1, happenedAt: outside.happenedAt }
+    await people.finisher.ok('POST /api/bench', back)
+    expect(await stepOf(people.owner, sanded.id, 'sand')).toMatchObject({ state: 'planned', outside: false })
     await people.owner.ok(`POST /api/pieces/${sanded.id}/overrules`, {
       rule: 'no-dust-work-in-finishing-room',
       stepKey: 'sand',

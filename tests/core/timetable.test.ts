@@ -12,6 +12,7 @@ import {
   forecast,
   isWorking,
   mayStart,
+  type StartQuestion,
   potEnds_ms,
   windowOf,
 } from '#core/timetable'
@@ -34,8 +35,9 @@ function bench(key: string, until: number, pick = c, ran?: { key: string; starte
       : { ...s, state: 'planned', started_ms: null, finished_ms: null }
   })
   const waits: BenchWait[] = plan.waits.map(w => ({ ...w, held_ms: null, least_min: null }))
-  const ask = (now_ms: number, air: Air | null = good) =>
+  const ask = (now_ms: number, air: Air | null = good, more: Partial<StartQuestion> = {}) =>
     mayStart({
+      ...more,
       step: steps[index]!,
       steps,
       waits,
@@ -63,6 +65,17 @@ describe('hours', () => {
 })
 
 describe('may it start?', () => {
+  it('sands outside beside a wet coat, as long as it ends before closing', () => {
+    const { ask } = bench('sand', at('2026-11-23T08:00'))
+    const wet = { wetCoat: 'Stool, coat 1 of 2' }
+    expect(ask(at('2026-11-24T10:30'))).toMatchObject({ may: true, outside: true })
+    const inside = ask(at('2026-11-24T10:30'), good, wet)
+    expect(codes(inside)).toEqual(['rule'])
+    expect(inside.outside).toBe(true)
+    expect(ask(at('2026-11-24T10:30'), good, { ...wet, outside: true })).toMatchObject({ may: true, outside: true })
+    expect(ask(at('2026-11-24T16:55'), good, wet).outside).toBe(false)
+    expect(codes(ask(at('2026-11-24T16:55'), good, { ...wet, outside: true }))).toEqual(['ends-after-closing'])
+  })
   it('opens stripper only when its window ends before closing, and says the latest start', () => {
     const { ask } = bench('strip', at('2026-11-23T08:00'))
     expect(ask(at('2026-11-23T10:30'))).toMatchObject({ may: true, latest_ms: at('2026-11-23T16:30') })

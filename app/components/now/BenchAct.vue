@@ -19,6 +19,8 @@ const props = defineProps<{
   }
   state: 'planned' | 'running' | 'done'
   may?: boolean
+  /** dusty work that may start where it is carried outside */
+  outside?: boolean
   waits?: boolean
 }>()
 const session = useSession()
@@ -43,6 +45,11 @@ const section = computed(() => {
   if (s && !s.takes && s.laid < s.count) return { what: 'on' as const, no: s.laid + 1, of: s.count }
   return null
 })
+async function startOutside() {
+  busy.value = true
+  await actAtBench('start', props.step, 0, { outside: true })
+  busy.value = false
+}
 async function touch(what: 'on' | 'off' | 'back') {
   busy.value = true
   await actAtBench('section', props.step, 0, { what })
@@ -72,10 +79,19 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
     >
       {{ w(`bench.${main}`) }}
     </button>
+    <button
+      v-else-if="outside"
+      class="act min-w-24 !rounded-r-none whitespace-nowrap"
+      :disabled="busy"
+      data-test="start-outside"
+      @click="startOutside"
+    >
+      {{ w('bench.startOutside') }}
+    </button>
     <Menu as="span" class="relative inline-flex">
       <MenuButton
         class="act act-quiet !px-3"
-        :class="state === 'running' || may ? '!rounded-l-none' : ''"
+        :class="state === 'running' || may || outside ? '!rounded-l-none' : ''"
         :aria-label="w('bench.more', { title: step.title })"
         >⋯</MenuButton
       >
@@ -91,6 +107,15 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
             </button></MenuItem
           >
         </template>
+        <MenuItem v-if="may && outside" v-slot="{ active }"
+          ><button
+            class="block w-full text-left px-4 min-h-12"
+            :class="active ? 'bg-verdigris-wash' : ''"
+            @click="startOutside"
+          >
+            {{ w('bench.startOutside') }}
+          </button></MenuItem
+        >
         <MenuItem v-if="state === 'running' && step.measures?.numbers.length" v-slot="{ active }"
           ><button
             class="block w-full text-left px-4 min-h-12"

@@ -120,7 +120,8 @@ function split(faces: number[]) {
           <span v-if="s.measuredSaid" class="block" data-test="measured">{{ s.measuredSaid }}</span></span
         >
         <span v-else-if="s.state === 'running'" class="caption block text-verdigris"
-          >{{ w('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy }}</span
+          >{{ w('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy
+          }}{{ s.outside ? `, ${w('now.outside')}` : '' }}</span
         >
         <span v-else-if="s.start.latest_ms !== null && s.start.may" class="caption block text-ochre">{{
           w('now.before', { at: dayTime(s.start.latest_ms) })
@@ -137,12 +138,14 @@ function split(faces: number[]) {
           (s.state === 'running' ||
             (s.state === 'planned' &&
               (s.start.may ||
+                s.start.outside ||
                 (potted && s.start.refusals.every(r => r.code === 'rule')) ||
                 (dries && s.start.refusals.some(r => r.code === 'too-early')))))
         "
         :step="target"
         :state="s.state === 'running' ? 'running' : 'planned'"
         :may="s.start.may"
+        :outside="s.start.outside"
         waits
       />
       <BenchAct v-else-if="can && last" :step="target" state="done" />

@@ -49,6 +49,8 @@ const date = (iso: string) => DateTime.fromISO(iso).setLocale('en-GB').toFormat(
 const shown = computed(() => page.value?.shown)
 /** Grounds that were two once, as clients were shown them. */
 const FORMER = { 'scuff-and-recoat': 'Scuff and recoat', 'scuff-and-gel': 'Scuff and gel stain' } as const
+const routeName = (route: RouteSlug | keyof typeof FORMER) =>
+  route === 'scuff-and-recoat' || route === 'scuff-and-gel' ? FORMER[route] : w(`route.${route}`)
 /** Questions asked before there were layers hold slugs; they are told in words here. */
 interface Told {
   work?: string
@@ -60,7 +62,7 @@ interface Told {
 const work = ({ work: done, surface, route, finish, colour }: Told) =>
   done === undefined
     ? {
-        work: route ? (route in FORMER ? FORMER[route as keyof typeof FORMER] : w(`route.${route as RouteSlug}`)) : '',
+        work: route ? routeName(route) : '',
         surface: [
           ...(finish ? [w(`finish.${finish}`)] : []),
           ...(colour && colour !== 'none' ? [w(`colourKind.${colour}`)] : []),

@@ -2,6 +2,7 @@
 export default {
   now: {
     windows: 'Windows',
+    outside: 'outside',
     runs: 'runs for',
     closed: 'closed at',
     opens: 'opens',
@@ -38,6 +39,7 @@ export default {
   },
   bench: {
     start: 'Start',
+    startOutside: 'Start outside',
     mind: 'Mind:',
     finish: 'Done',
     more: 'More about {title}',

@@ -1,4 +1,4 @@
-import { type Fields, measuredSaid, withTaken } from '#core/acts'
+import { type Fields, makesDust, measuredSaid, withTaken } from '#core/acts'
 import { materialOf } from '#core/materials'
 import { ONCE_MORE, roundEndingAt, seenAt, withOneMore, withPaintWash } from '#core/plan'
 import { potEnds_ms } from '#core/timetable'
@@ -26,7 +26,7 @@ const NOT_DRY_MIN = 15
 function follow(act: Act, command: BenchCommand): Promise<Result> {
   switch (command.kind) {
     case 'start':
-      return start(act)
+      return start(act, command.outside)
     case 'finish':
       return finish(act, command)
     case 'not-dry':
@@ -69,9 +69,11 @@ function momentOf(happenedAt: string, now: Date): Date {
   return at.getTime() > now.getTime() ? now : at
 }
 
-async function start(act: Act): Promise<Result> {
+async function start(act: Act, outside: boolean): Promise<Result> {
   const { tx, file, plan, step, at, person } = act
   const hours = await readHours(tx)
+  if (outside && !makesDust(step))
+    throw fail(422, 'invalid', 'Only dusty work is carried outside.', { outside: 'It makes no dust.' })
   const { air } = await readAir(at, tx)
   const verdict = benchView({
     plan,
@@ -81,22 +83,23 @@ async function start(act: Act): Promise<Result> {
     shelf: file.context.shelf,
     air,
     wetCoat: await readWetCoat(tx, at, clockIn(hours.zone, at)),
+    outside,
   }).get(step.key)!
   if (!verdict.may) throw fail(409, verdict.refusals[0]!.code, verdict.refusals.map(r => r.says).join(' '))
   if (!plan.steps.some(st => st.kind !== 'approval' && st.started_ms !== null))
     await takeSnapshot(tx, file, plan, 'work-started', '', at)
   await tx.run(
     `UPDATE plan_step
-        SET state = 'running', started_at = :at, started_by = :personId, label_id = :label,
+        SET state = 'running', started_at = :at, started_by = :personId, label_id = :label, outside = :outside,
           row_version = row_version + 1
         WHERE id = :id`,
-    { at, personId: person.id, label: step.label, id: step.id },
+    { at, personId: person.id, label: step.label, outside, id: step.id },
   )
   await layFirst(act)
   await write(
     act,
     'started',
-    `Started: ${step.title}${verdict.warnings.length ? `. Knowing: ${verdict.warnings.join(' ')}` : ''}`,
+    `Started${outside ? ' outside' : ''}: ${step.title}${verdict.warnings.length ? `. Knowing: ${verdict.warnings.join(' ')}` : ''}`,
   )
   return { ok: true, says: step.title }
 }
@@ -321,7 +324,7 @@ async function undo(act: Act): Promise<Result> {
   } else {
     await tx.run(
       `UPDATE plan_step
-          SET state = 'planned', started_at = NULL, started_by = NULL, row_version = row_version + 1
+          SET state = 'planned', started_at = NULL, started_by = NULL, outside = FALSE, row_version = row_version + 1
           WHERE id = :id`,
       { id: step.id },
     )

@@ -114,8 +114,14 @@ async function workOutNow(at: Date) {
   )
   const heard = new Map(acks.map(a => [`${a.piece_id}|${a.from_key}|${a.to_key}`, a]))
   const windows: WindowLine[] = []
-  const running: (StepLine & { started_ms: number; startedBy: string | null })[] = []
-  const may: (StepLine & { latest_ms: number | null; closes_ms: number | null; warnings: string[] })[] = []
+  const running: (StepLine & { started_ms: number; startedBy: string | null; outside: boolean })[] = []
+  const may: (StepLine & {
+    inside: boolean
+    outside: boolean
+    latest_ms: number | null
+    closes_ms: number | null
+    warnings: string[]
+  })[] = []
   const mustNot: (StepLine & { code: string; says: string; latest_ms: number | null })[] = []
   const waiting: { pieceId: number; piece: string; says: string }[] = []
   const barred = new Map<string, string>()
@@ -145,7 +151,7 @@ async function workOutNow(at: Date) {
       amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails, fallback: st.gate.fallback } : null,
       keeps: wears(st) ? file.facts.marks : [],
-      cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) }),
+      cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) && !st.outside }),
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
       passTest: st.state === 'running' ? (roundEndingAt(plan.steps, st.key, file.context)?.passes ?? null) : null,
       sections: st.state === 'done' ? null : sectionLine(st, plan, file),
@@ -166,7 +172,8 @@ async function workOutNow(at: Date) {
     const open = (from: PlannedStep, to: PlannedStep) =>
       to.state === 'planned' || (to.state === 'running' && from.laid.length > 0)
     for (const st of plan.steps) {
-      if (st.state === 'running') running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy })
+      if (st.state === 'running')
+        running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy, outside: st.outside })
       if (st.state !== 'planned') continue
       const v = view.get(st.key)!
       const codes = new Set(v.refusals.map(r => r.code))
@@ -174,7 +181,12 @@ async function workOutNow(at: Date) {
       if (m && !codes.has('earlier-step')) barred.set(m.name, v.air!.lines[0] ?? '')
       if (st.kind === 'approval')
         waiting.push({ pieceId: file.piece.id, piece: file.piece.name, says: 'waits for the client' })
-      else if (v.may) may.push({ ...line(st), latest_ms: v.latest_ms, closes_ms: v.closes_ms, warnings: v.warnings })
+      else if (v.may || v.outside)
+        may.push({
+          ...line(st),
+          ...{ inside: v.may, outside: v.outside, latest_ms: v.latest_ms, closes_ms: v.closes_ms },
+          warnings: v.may ? v.warnings : v.refusals.map(r => r.says),
+        })
       else if (!codes.has('earlier-step') && !codes.has('client') && !codes.has('too-early'))
         mustNot.push({
           ...line(st),

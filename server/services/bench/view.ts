@@ -13,6 +13,7 @@ export interface BenchQuestion {
   shelf: Shelf
   air: Air | null
   wetCoat: string | null
+  outside?: boolean
 }
 
 /** The one question of the bench, asked for every step of a plan. */
@@ -24,6 +25,7 @@ export function benchView({
   shelf,
   air,
   wetCoat,
+  outside,
 }: BenchQuestion): Map<string, StartVerdict> {
   const overruled = new Set(plan.overruled.keys())
   const clock = clockIn(hours.zone, at)
@@ -41,6 +43,7 @@ export function benchView({
         shelf,
         air,
         wetCoat,
+        outside,
         clock,
       }),
     ]),

@@ -115,7 +115,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     steps: plan.steps.map(st => ({
       ...st,
       faceNames: st.faces.map(f => faceNames.get(f) ?? ''),
-      cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) }),
+      cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) && !st.outside }),
       keeps: wears(st) ? file.facts.marks : [],
       notes: notesOf(st, file.context, plan.waits),
       start: bench.get(st.key)!,

@@ -56,6 +56,7 @@ export interface StepRow {
   started_at: Date | null
   finished_at: Date | null
   mixed_at: Date | null
+  outside: 0 | 1
   started_by: string | null
   finished_by: string | null
   row_version: number
@@ -74,6 +75,8 @@ interface SaidRow {
 export interface PlannedStep extends BenchStep {
   /** what it carries could not be read */
   damaged: boolean
+  /** carried out of the building for its dust */
+  outside: boolean
   id: number
   position: number
   rowVersion: number
@@ -145,6 +148,7 @@ export const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep =
     started_ms: r.started_at?.getTime() ?? null,
     finished_ms: r.finished_at?.getTime() ?? null,
     mixed_ms: r.mixed_at?.getTime() ?? null,
+    outside: Boolean(r.outside),
     measured: measuredIn(r.measured),
     laid: [],
     startedBy: r.started_by,
