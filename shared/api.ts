@@ -51,6 +51,7 @@ export const API = {
   'POST /api/pieces': { roles: desk, body: s.takeIn },
   'GET /api/pieces/:id': { roles: all },
   'PATCH /api/pieces/:id': { roles: desk, body: s.pieceChange },
+  'PUT /api/pieces/:id/place': { roles: all, body: s.standsAt },
   'POST /api/pieces/:id/parts': { roles: desk, body: s.addParts },
   'POST /api/pieces/:id/photographs': { roles: all, file: true, query: s.addedPicture },
   'GET /api/photographs/:address': { roles: all, query: s.pictureQuery },

@@ -1,49 +1,18 @@
 <script setup lang="ts">
 import type { Window } from '#core/timetable'
-import type { PlainKey } from '~/utils/words'
 
 const bench = inject(BENCH)!
 const clock = useClock()
-const { time, day, span, hours } = useFormat()
+const { time, day, span } = useFormat()
 const HOUR = 3_600_000
+const { filter, places, shows } = useNowFilter()
+const big = ref(false)
 
 const drawn = computed((): readonly [number, number] => {
   const now = clock.now
-  const open = bench.value?.open
-  const from = Math.max(Math.floor((now - 2 * HOUR) / HOUR) * HOUR, open ? Math.floor(open[0] / HOUR) * HOUR : 0)
-  return [from, Math.max(now + 3 * HOUR, (bench.value?.closing_ms ?? now) + HOUR)]
+  const from = Math.floor((now - HOUR) / HOUR) * HOUR
+  return [from, Math.max(now + 3 * HOUR, (bench.value?.closing_ms ?? now) + HOUR / 2)]
 })
-const marks = computed(() => {
-  const [from, to] = drawn.value
-  const step = to - from > 10 * HOUR ? 2 * HOUR : HOUR
-  const list = []
-  for (let at = Math.ceil(from / step) * step; at < to; at += step) list.push({ at, x: (at - from) / (to - from) })
-  return list
-})
-const nowX = computed(() => (clock.now - drawn.value[0]) / (drawn.value[1] - drawn.value[0]))
-function left(w: WindowLine): { word: PlainKey; value: string; colour: string } {
-  const now = clock.now
-  if (w.opens_ms === null) return { word: 'now.runs', value: span(now - w.start_ms), colour: 'text-slate' }
-  if (w.closes_ms !== null && now > w.closes_ms)
-    return { word: 'now.closed', value: time(w.closes_ms), colour: 'text-madder' }
-  if (now < w.opens_ms && w.closes_ms !== null && w.closes_ms - now < 30 * 60_000)
-    return { word: 'now.opensIn', value: span(w.opens_ms - now), colour: 'text-ochre' }
-  if (now < w.opens_ms)
-    return w.opens_ms - now > 18 * HOUR
-      ? { word: 'now.opens', value: day(w.opens_ms), colour: '' }
-      : { word: 'now.opensIn', value: span(w.opens_ms - now), colour: '' }
-  if (w.closes_ms !== null)
-    return {
-      word: 'now.closesIn',
-      value: span(w.closes_ms - now),
-      colour: w.closes_ms - now < 30 * 60_000 ? 'text-ochre' : 'text-verdigris',
-    }
-  return {
-    word: w.safe_ms !== null && now < w.safe_ms ? 'now.tryIt' : 'now.open',
-    value: w.safe_ms !== null && now < w.safe_ms ? time(w.safe_ms) : span(now - w.opens_ms),
-    colour: 'text-verdigris',
-  }
-}
 /** Pot life as a window: open from "mixed", closed at its end. */
 const potWindow = (p: BenchNow['pots'][number]): Window => ({
   from: 'pot',
@@ -57,210 +26,168 @@ const potWindow = (p: BenchNow['pots'][number]): Window => ({
   safe_ms: null,
   closes_ms: p.ends_ms,
 })
-const windows = computed(() => (bench.value?.windows ?? []).slice(0, 12))
-/** Windows and mixed pots together, by what closes first. */
+const all = computed(() => (bench.value?.windows ?? []).filter(shows))
+const may = computed(() => (bench.value?.may ?? []).filter(shows))
+const running = computed(() => (bench.value?.running ?? []).filter(shows))
+const mustNot = computed(() => (bench.value?.mustNot ?? []).filter(shows))
+const mayOf = (line: WindowLine) => bench.value?.may.find(s => s.stepId === line.step.stepId) ?? null
+/** Opens only after the night: it is no clock of today's. */
+const PARKED = 18 * HOUR
+const parked = computed(() =>
+  all.value
+    .filter(l => l.closes_ms === null && l.opens_ms !== null && l.opens_ms - clock.now > PARKED)
+    .sort((a, b) => a.opens_ms! - b.opens_ms!),
+)
+/** What runs out or opens today, with the pots that are mixed, by what closes first. */
 const rows = computed(() => {
-  const list: { w: WindowLine | null; p: BenchNow['pots'][number] | null }[] = windows.value.map(w => ({ w, p: null }))
-  for (const p of bench.value?.pots ?? []) {
-    const at = list.findIndex(({ w, p: other }) => (w ? (w.closes_ms ?? Infinity) : other!.ends_ms) > p.ends_ms)
-    list.splice(at < 0 ? list.length : at, 0, { w: null, p })
+  const today = all.value.filter(l => !parked.value.includes(l) && (l.closes_ms !== null || !mayOf(l)))
+  const list: { line: WindowLine | null; pot: BenchNow['pots'][number] | null }[] = today.map(line => ({
+    line,
+    pot: null,
+  }))
+  for (const pot of filter.value.piece === null ? (bench.value?.pots ?? []) : []) {
+    const at = list.findIndex(({ line, pot: p }) => (line ? (line.closes_ms ?? Infinity) : p!.ends_ms) > pot.ends_ms)
+    list.splice(at < 0 ? list.length : at, 0, { line: null, pot })
   }
   return list
 })
-const alsoMay = (w: WindowLine) => bench.value?.may.find(s => s.stepId === w.step.stepId)
+/** Steps that stand beside their bar, with their touch, stand nowhere else. */
+const drawnSteps = computed(() => new Set(rows.value.flatMap(r => r.line?.step.stepId ?? [])))
+const next = computed(() => may.value.filter(s => !drawnSteps.value.has(s.stepId)))
+const waitsFor = (s: StepLine) => all.value.some(l => l.step.stepId === s.stepId)
+const onePiece = computed(() => (filter.value.piece === null ? null : filter.value.piece))
+const only = (piece: number) => (filter.value.piece = filter.value.piece === piece ? null : piece)
+const FIRST = { rows: 6, may: 5, mustNot: 2 }
+const whole = reactive({ rows: false, may: false, mustNot: false })
+const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? list : list.slice(0, FIRST[of]))
 </script>
 
 <template>
   <div v-if="bench">
     <h1 class="sr-only">{{ w('rail.now') }}</h1>
     <CannotRead :pieces="bench.unreadable" />
-    <section v-if="rows.length" :aria-label="w('now.windows')">
-      <div class="grid md:grid-cols-[minmax(13rem,18rem)_1fr_9rem] gap-x-4 items-end caption clock">
-        <h2 class="text-ink">{{ w('now.windows') }}</h2>
-        <div class="relative h-7 max-md:hidden">
-          <span
-            v-for="m in marks"
-            :key="m.at"
-            class="absolute bottom-1 -translate-x-1/2"
-            :style="{ left: `${m.x * 100}%`, opacity: Math.abs(m.x - nowX) < 0.06 ? 0 : 1 }"
-            >{{ time(m.at) }}</span
-          >
-          <span
-            class="absolute bottom-0 -translate-x-1/2 bg-ink text-sheet px-2 py-0.5"
-            :style="{ left: `${nowX * 100}%` }"
-            >{{ time(clock.now) }}</span
-          >
-        </div>
-        <span />
-      </div>
-      <template v-for="{ w: line, p } in rows" :key="line ? `${line.pieceId}${line.from}${line.to}` : `pot${p!.id}`">
-        <div v-if="line" class="window-row" data-test="window">
-          <NuxtLink :to="`/pieces/${line.pieceId}/plan`" class="no-underline leading-snug">
-            <strong class="block">{{ line.step.title }}</strong>
-            <span v-if="line.section" class="block">{{
-              w('now.section', { no: line.section, of: line.step.sections?.count ?? line.section })
-            }}</span>
-            <span class="caption">{{ line.pieceId }} · {{ line.piece }} · {{ line.step.faces }}</span>
-          </NuxtLink>
-          <WindowBar
-            class="max-md:order-3 max-md:col-span-2"
-            :window="line"
-            :span="drawn"
-            :now="clock.now"
-            :closing="bench.closing_ms"
-            :label="`${line.step.title}: ${w(left(line).word)} ${left(line).value}`"
-          />
-          <span class="text-right leading-tight"
-            ><span class="caption block">{{ w(left(line).word) }}</span
-            ><strong class="text-xl clock" :class="left(line).colour">{{ left(line).value }}</strong></span
-          >
-        </div>
-        <NuxtLink v-else-if="p" :to="`/mixing/${p.id}`" class="window-row no-underline" data-test="pot-window">
-          <span class="leading-snug"
-            ><strong class="block">{{ w('mix.pot', { id: p.id }) }} {{ p.name }}</strong
-            ><span class="caption">{{ p.piece }}</span></span
-          >
-          <WindowBar
-            class="max-md:order-3 max-md:col-span-2"
-            :window="potWindow(p)"
-            :span="drawn"
-            :now="clock.now"
-            :closing="bench.closing_ms"
-            :label="`${p.name}: ${w('mix.useBy', { at: time(p.ends_ms) })}`"
-          />
-          <span class="text-right leading-tight"
-            ><span class="caption block">{{ w(clock.now > p.ends_ms ? 'now.potOver' : 'now.potEnds') }}</span
-            ><strong
-              class="text-xl clock"
-              :class="
-                clock.now > p.ends_ms
-                  ? 'text-madder'
-                  : p.ends_ms - clock.now < 30 * 60_000
-                    ? 'text-ochre'
-                    : 'text-verdigris'
-              "
-              >{{ clock.now > p.ends_ms ? time(p.ends_ms) : span(p.ends_ms - clock.now) }}</strong
-            ></span
-          >
-        </NuxtLink>
-      </template>
-    </section>
-
-    <div class="grid lg:grid-cols-[1fr_24rem] gap-x-10 gap-y-8 mt-6">
-      <div class="grid gap-6 content-start">
-        <section v-if="bench.running.length">
-          <h2>{{ w('now.running') }}</h2>
-          <div
-            v-for="s in bench.running"
-            :key="s.stepId"
-            class="row flex flex-wrap items-center gap-x-4 gap-y-2"
-            data-test="running"
-          >
-            <div class="grow basis-48">
-              <strong>{{ s.title }}</strong><span class="caption block"
-                >{{ s.pieceId }} · {{ s.piece }} · {{ s.startedBy }}, {{ time(s.started_ms) }}</span
-              ><span v-if="s.sections?.next" class="block" data-test="section-clock">{{
-                w('now.sectionOff', {
-                  no: s.sections.next.no,
-                  from: time(s.sections.next.opens_ms),
-                  to: time(s.sections.next.closes_ms),
-                })
-              }}</span>
-            </div>
-            <span class="clock text-lg"
-              >{{ span(clock.now - s.started_ms) }}<span class="caption"> / {{ hours(s.attended_min) }}</span></span
+    <div class="flex flex-wrap gap-2 items-center mb-2" role="group" :aria-label="w('now.shows')">
+      <button class="chip" :aria-pressed="filter.mine" @click="filter.mine = !filter.mine">{{ w('now.mine') }}</button>
+      <button
+        v-for="place in places"
+        :key="place"
+        class="chip"
+        :aria-pressed="filter.place === place"
+        @click="filter.place = filter.place === place ? null : place"
+      >
+        {{ place }}
+      </button>
+      <button v-if="onePiece !== null" class="chip" aria-pressed="true" data-test="only" @click="filter.piece = null">
+        {{ w('now.only', { id: onePiece }) }} ✕
+      </button>
+      <button class="chip ml-auto" @click="big = true">{{ w('now.bigClock') }}</button>
+    </div>
+    <div class="grid lg:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
+      <section :aria-label="w('now.windows')" class="min-w-0">
+        <h2>{{ w('now.windows') }}</h2>
+        <p v-if="!rows.length" class="row">{{ w('now.noWindow') }}</p>
+        <template
+          v-for="{ line, pot } in first(rows, 'rows')"
+          :key="line ? `${line.pieceId}${line.from}${line.to}` : `pot${pot!.id}`"
+        >
+          <WindowRow v-if="line" :line="line" :drawn="drawn" :may="mayOf(line)" @piece="only" />
+          <NuxtLink v-else-if="pot" :to="`/mixing/${pot.id}`" class="window-row no-underline" data-test="pot-window">
+            <span class="leading-snug pl-14"
+              ><strong class="block">{{ w('mix.pot', { id: pot.id }) }} {{ pot.name }}</strong
+              ><span class="caption">{{ pot.piece }}</span></span
             >
-            <BenchAct :step="s" state="running" />
-          </div>
+            <WindowBar
+              class="max-md:order-3 max-md:col-span-2"
+              :window="potWindow(pot)"
+              :span="drawn"
+              :now="clock.now"
+              :closing="bench.closing_ms"
+              :label="`${pot.name}: ${w('mix.useBy', { at: time(pot.ends_ms) })}`"
+            />
+            <span class="text-right leading-tight"
+              ><span class="caption block">{{ w(clock.now > pot.ends_ms ? 'now.potOver' : 'now.potEnds') }}</span
+              ><strong
+                class="text-xl clock"
+                :class="
+                  clock.now > pot.ends_ms
+                    ? 'text-madder'
+                    : pot.ends_ms - clock.now < 30 * 60_000
+                      ? 'text-ochre'
+                      : 'text-verdigris'
+                "
+                >{{ clock.now > pot.ends_ms ? time(pot.ends_ms) : span(pot.ends_ms - clock.now) }}</strong
+              ></span
+            >
+          </NuxtLink>
+        </template>
+        <MoreLines v-model="whole.rows" :n="rows.length - FIRST.rows" />
+        <FoldOut v-if="parked.length" data-test="parked">
+          <template #title
+            ><span class="underline">{{
+              w('now.parked', { n: parked.length, day: day(parked[0]!.opens_ms!) })
+            }}</span></template
+          >
+          <WindowRow
+            v-for="line in parked"
+            :key="line.step.stepId"
+            :line="line"
+            :drawn="drawn"
+            :may="null"
+            @piece="only"
+          />
+        </FoldOut>
+      </section>
+      <div class="grid gap-5 content-start min-w-0">
+        <section v-if="running.length">
+          <h2>{{ w('now.running') }}</h2>
+          <HandRow v-for="s in running" :key="s.stepId" :line="s" @piece="only" />
         </section>
         <section>
           <h2>{{ w('now.may') }}</h2>
-          <p v-if="!bench.may.length" class="row">
+          <p v-if="!next.length" class="row">
             {{
               bench.open
                 ? w('now.nothing')
                 : w('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` })
             }}
           </p>
-          <div
-            v-for="s in bench.may"
-            :key="s.stepId"
-            class="row flex flex-wrap items-center gap-x-4 gap-y-2"
-            data-test="may"
-          >
-            <div class="grow basis-48">
-              <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"
-                ><strong>{{ s.title }}</strong></NuxtLink
-              >
-              <span class="caption block"
-                >{{ s.pieceId }} · {{ s.piece }} · {{ s.faces
-                }}<span v-if="s.keeps.length" class="text-ochre">
-                  · {{ w('plan.keeps', { marks: s.keeps.join(', ') }) }}</span
-                ><span v-if="s.latest_ms" class="text-ochre">
-                  · {{ w('now.before', { at: time(s.latest_ms) }) }}</span
-                ></span
-              >
-              <span v-for="says in s.warnings" :key="says" class="caption block text-ochre">{{ says }}</span>
-              <CautionLine :cautions="s.cautions" />
-            </div>
-            <span class="clock whitespace-nowrap">{{ hours(s.attended_min) }}</span>
-            <BenchAct
-              :step="s"
-              state="planned"
-              :may="s.inside"
-              :outside="s.outside"
-              :waits="windows.some(w => w.step.stepId === s.stepId && alsoMay(w))"
-            />
-          </div>
+          <MayRow v-for="s in first(next, 'may')" :key="s.stepId" :line="s" :waits="waitsFor(s)" @piece="only" />
+          <MoreLines v-model="whole.may" :n="next.length - FIRST.may" />
         </section>
-        <section v-if="bench.mustNot.length">
+        <section v-if="mustNot.length">
           <h2>{{ w('now.mustNot') }}</h2>
-          <div v-for="s in bench.mustNot" :key="s.stepId" class="row" data-test="must-not">
-            <NuxtLink :to="`/pieces/${s.pieceId}/plan`" class="no-underline"
-              ><strong>{{ s.title }}</strong></NuxtLink
-            >{{ ' ' }}
-            <span class="caption">{{ s.pieceId }} · {{ s.piece }}</span>
+          <div v-for="s in first(mustNot, 'mustNot')" :key="s.stepId" class="row !py-1.5" data-test="must-not">
+            <StepTitle :step="s" @piece="only" />
             <p class="verdict verdict-stop mt-1">{{ s.says }}</p>
           </div>
-        </section>
-      </div>
-      <div class="grid gap-6 content-start">
-        <section v-if="bench.became.length">
-          <h2>{{ w('now.became') }}</h2>
-          <NuxtLink
-            v-for="b in bench.became.slice(0, 6)"
-            :key="b.pieceId + b.title"
-            :to="`/pieces/${b.pieceId}/plan`"
-            class="row block no-underline"
-            ><strong>{{ b.title }}</strong
-            ><span class="caption block"
-              >{{ b.pieceId }} · {{ b.piece }}, {{ w('now.since', { at: time(b.since_ms) }) }}</span
-            ></NuxtLink
-          >
-        </section>
-        <section v-if="bench.waiting.length">
-          <h2>{{ w('now.waiting') }}</h2>
-          <NuxtLink
-            v-for="w in bench.waiting"
-            :key="w.pieceId + w.says"
-            :to="`/pieces/${w.pieceId}/${w.says === 'examine' ? '' : w.says === 'choose a route' ? 'route' : 'client'}`"
-            class="row block no-underline"
-            >{{ w.pieceId }} · {{ w.piece }}<span class="caption block">{{ w.says }}</span></NuxtLink
-          >
-        </section>
-        <section v-if="bench.news.length">
-          <h2>{{ w('now.news') }}</h2>
-          <NuxtLink
-            v-for="n in bench.news.slice(0, 5)"
-            :key="n.says + n.happened_at"
-            :to="`/pieces/${n.piece_id}/log`"
-            class="row block no-underline"
-            >{{ n.says
-            }}<span class="caption block">{{ n.piece_id }} · {{ n.piece }}, {{ time(n.happened_at) }}</span></NuxtLink
-          >
+          <MoreLines v-model="whole.mustNot" :n="mustNot.length - FIRST.mustNot" />
         </section>
       </div>
     </div>
+    <div class="grid lg:grid-cols-2 gap-x-8 gap-y-6 mt-6">
+      <section v-if="bench.waiting.length">
+        <h2>{{ w('now.waiting') }}</h2>
+        <NuxtLink
+          v-for="w in bench.waiting"
+          :key="w.pieceId + w.says"
+          :to="`/pieces/${w.pieceId}/${w.says === 'examine' ? '' : w.says === 'choose a route' ? 'route' : 'client'}`"
+          class="row block no-underline"
+          >{{ w.pieceId }} · {{ w.piece }}<span class="caption block">{{ w.says }}</span></NuxtLink
+        >
+      </section>
+      <section v-if="bench.news.length">
+        <h2>{{ w('now.news') }}</h2>
+        <NuxtLink
+          v-for="n in bench.news.slice(0, 5)"
+          :key="n.says + n.happened_at"
+          :to="`/pieces/${n.piece_id}/log`"
+          class="row block no-underline"
+          >{{ n.says
+          }}<span class="caption block">{{ n.piece_id }} · {{ n.piece }}, {{ time(n.happened_at) }}</span></NuxtLink
+        >
+      </section>
+    </div>
+    <BigClock v-if="big" :lines="rows.flatMap(r => r.line ?? [])" :running="running" @close="big = false" />
   </div>
   <p v-else>{{ w('loading') }}</p>
 </template>

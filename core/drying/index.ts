@@ -31,3 +31,4 @@ export function dryingTime_min(input: { label_min: number; base: Base; air?: Air
   const spread = Math.exp(Z90 * sigmaOf(base))
   return { likely, safe: likely * spread, early: likely / spread }
 }
+export * from './look'

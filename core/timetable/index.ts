@@ -1,5 +1,7 @@
 export * from './hours'
 export * from './openings'
 export * from './mayStart'
+export * from './behind'
+export * from './spells'
 export * from './forecast'
 export * from './windowBar'

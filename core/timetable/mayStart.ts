@@ -104,6 +104,21 @@ export function windowOf(wait: BenchWait, from: BenchStep, air: Air | null = nul
   }
 }
 
+/** Windows before one step as one: it opens when the last of them opens, and closes when the first closes. */
+export function together<W extends Window>(windows: readonly [W, ...W[]]): W {
+  const [first] = windows.toSorted((a, b) => (a.closes_ms ?? Infinity) - (b.closes_ms ?? Infinity))
+  const last = (of: (w: W) => number | null) => {
+    const all = windows.map(of)
+    return all.includes(null) ? null : Math.max(...(all as number[]))
+  }
+  return {
+    ...first!,
+    opens_ms: last(w => w.opens_ms),
+    likely_ms: last(w => w.likely_ms),
+    safe_ms: last(w => w.safe_ms),
+  }
+}
+
 export interface StartVerdict {
   may: boolean
   refusals: Refusal[]
@@ -154,6 +169,10 @@ export function waitedFor(
   const end = v.wait ? steps.get(v.wait.from)?.finished_ms : null
   return v.wait !== undefined && typeof end === 'number' && now_ms - end >= v.wait.min * MIN_MS
 }
+
+/** What can still be done once the window after a step has passed. */
+export const lateSays = (from: BenchStep): string =>
+  LATE[actOf(from).late].says.replace(/^Mend: (.)/, (_, c: string) => c.toUpperCase())
 
 /** What dusty work outside asks for. Common practice; how wet the yard is nobody measures yet. */
 const OUTSIDE = 'Outside: dry weather, a dust mask all the same, and dusted off before it comes in again.'

@@ -1,3 +1,3 @@
-import { timetablePage } from '../services/bench/now'
+import { timetablePage } from '../services/bench/timetable'
 
 export default route('GET /api/timetable', async () => timetablePage(await now()))

@@ -1,6 +1,7 @@
 /** Acts at the bench, alarms, the air, handing over. */
 import { z } from 'zod'
 import { FIELD_VALUES, MEASURES, SEEN } from '../../core/acts'
+import { DRY_TRIES } from '../../core/drying'
 import { MOST_FACES } from '../../core/units'
 import { text, maybeText, version, id, moment } from './fields'
 
@@ -48,7 +49,28 @@ export const benchCommand = z.discriminatedUnion(
       strength: z.enum(FIELD_VALUES.strength).optional(),
       measured: measured.default({}),
     }),
-    z.strictObject({ kind: z.literal('not-dry'), ...command }),
+    z.strictObject({ kind: z.literal('pause'), ...command }),
+    /** nobody named: who acts; while others have it in hand, one more helps */
+    z.strictObject({ kind: z.literal('go-on'), personId: id.optional(), ...command }),
+    z.strictObject({ kind: z.literal('hand-on'), personId: id, ...command }),
+    z.strictObject({ kind: z.literal('spell-back'), ...command }),
+    z.strictObject({
+      kind: z.literal('correct'),
+      ...command,
+      spellId: id,
+      from: moment,
+      to: moment.nullable(),
+      word: text('A word why', 300),
+    }),
+    z.strictObject({ kind: z.literal('note'), ...command, says: text('The note', 800) }),
+    /** `by`: what it was tried by; `until`: the next look, where another was wished than the proposed one */
+    z.strictObject({
+      kind: z.literal('not-dry'),
+      ...command,
+      by: z.enum(DRY_TRIES).nullable().default(null),
+      until: moment.nullable().default(null),
+    }),
+    z.strictObject({ kind: z.literal('dry'), ...command, by: z.enum(DRY_TRIES).nullable().default(null) }),
     z.strictObject({ kind: z.literal('mixed'), ...command }),
     z.strictObject({ kind: z.literal('section'), what: z.enum(['on', 'off', 'back']), ...command }),
     z.strictObject({ kind: z.literal('undo'), ...command }),

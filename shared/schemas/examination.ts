@@ -141,6 +141,16 @@ export const addItem = z.strictObject({
     .regex(/^[A-Za-z0-9-]{0,12}$/, 'A mark is short: letters and numbers.')
     .default(''),
 })
+const placeCode = z.strictObject({
+  code: z
+    .string({ error: 'A place has a short code, such as BAG-12.' })
+    .trim()
+    .toUpperCase()
+    .regex(/^[A-Z0-9][A-Z0-9-]{0,19}$/, 'A place has a short code, such as BAG-12.'),
+  kind: z.enum(PLACE_KINDS),
+})
+/** Where a piece stands; null: nobody says. */
+export const standsAt = z.strictObject({ place: placeCode.nullable() })
 export const changeItem = z
   .strictObject({
     rowVersion: version,
@@ -148,16 +158,7 @@ export const changeItem = z
     mark: written().regex(/^[A-Za-z0-9-]{1,12}$/, 'A mark is short: letters and numbers.'),
     out: counted,
     back: counted,
-    place: z
-      .strictObject({
-        code: z
-          .string()
-          .trim()
-          .toUpperCase()
-          .regex(/^[A-Z0-9][A-Z0-9-]{0,19}$/, 'A place has a short code, such as BAG-12.'),
-        kind: z.enum(PLACE_KINDS),
-      })
-      .nullable(),
+    place: placeCode.nullable(),
   })
   .partial()
   .required({ rowVersion: true })

@@ -11,6 +11,8 @@ const session = useSession()
 const { time, span } = useFormat()
 const BEFORE_MS = 10 * 60_000
 const SOUND_EVERY_MS = 20_000
+/** Where nobody has heard, the other tablets sound too. */
+const TRAVELS_MS = 120_000
 
 const ringing = computed(() =>
   props.bench.windows.filter(
@@ -28,11 +30,19 @@ const late = computed(() => ringing.value.filter(line => clock.now > line.closes
 const single = computed(() =>
   late.value.length > 1 ? ringing.value.filter(line => !late.value.includes(line)) : ringing.value,
 )
-const loud = computed(() => ringing.value.filter(line => !line.acknowledged))
+/** It sounds first where somebody stands who had it in hand, then everywhere. */
+const loud = computed(() =>
+  ringing.value.filter(line => {
+    if (line.acknowledged) return false
+    const mine = !line.hands.length || line.hands.includes(session.person?.id ?? 0)
+    return mine || clock.now > line.closes_ms! - BEFORE_MS + TRAVELS_MS
+  }),
+)
 
 let context: AudioContext | undefined
 function sound() {
   if (!navigator.userActivation?.hasBeenActive) return
+  navigator.vibrate?.([300, 150, 300])
   try {
     context ??= new AudioContext()
     for (const [i, pitch] of [880, 660, 880].entries()) {

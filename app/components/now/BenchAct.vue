@@ -2,12 +2,15 @@
 import { MenuButton, MenuItems, MenuItem, Menu } from '@headlessui/vue'
 import { MATERIALS } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
+import { inHand, type Spell } from '#core/timetable'
 import type { ActTarget, StepLine } from '~/composables/bench'
+import type { PlainKey } from '~/utils/words'
 
-/** Start, done, not dry yet, take back: now, or some minutes ago. */
+/** What a step takes at the bench: start, done, put aside, hand on, a note, not dry yet, take back; now or minutes ago. */
 const props = defineProps<{
   step: ActTarget & {
     kind: string
+    pieceId: number
     product?: string | null
     amount_ml?: number | null
     gate?: { look: string; fails: string; fallback: RouteSlug | null } | null
@@ -16,27 +19,34 @@ const props = defineProps<{
     sections?: StepLine['sections']
     measures?: StepLine['measures']
     seen?: StepLine['seen']
+    spells?: readonly Spell[]
   }
   state: 'planned' | 'running' | 'done'
   may?: boolean
   /** dusty work that may start where it is carried outside */
   outside?: boolean
   waits?: boolean
+  /** done, and later work stands on it */
+  settled?: boolean
 }>()
 const session = useSession()
 const asking = ref<number | null>(null)
+const open = ref<'hands' | 'note' | 'dry' | null>(null)
 const busy = ref(false)
 const AGO = [5, 10, 20, 30]
+type Timed = 'start' | 'finish' | 'pause' | 'go-on'
 const potted = computed(() => MATERIALS.some(m => m.slug === props.step.product && m.potLife_min))
-async function go(kind: 'start' | 'finish' | 'not-dry' | 'mixed' | 'undo', ago = 0, measured = false) {
-  const { product, gate, passTest, seen } = props.step
-  if (kind === 'finish' && (measured || product || gate || passTest || seen?.length)) {
-    asking.value = ago
-    return
-  }
+const held = computed(() => inHand(props.step.spells ?? []))
+const aside = computed(() => props.state === 'running' && props.step.spells !== undefined && held.value.length === 0)
+async function act(...[kind, ...rest]: [Parameters<typeof actAtBench>[0], number?, Record<string, unknown>?]) {
   busy.value = true
-  await actAtBench(kind, props.step, ago)
+  await actAtBench(kind, props.step, ...rest)
   busy.value = false
+}
+async function go(kind: Timed, ago = 0, measured = false) {
+  const { product, gate, passTest, seen } = props.step
+  if (kind === 'finish' && (measured || product || gate || passTest || seen?.length)) asking.value = ago
+  else await act(kind, ago)
 }
 /** What the next touch does to a section, while the step runs in sections. */
 const section = computed(() => {
@@ -45,18 +55,53 @@ const section = computed(() => {
   if (s && !s.takes && s.laid < s.count) return { what: 'on' as const, no: s.laid + 1, of: s.count }
   return null
 })
-async function startOutside() {
-  busy.value = true
-  await actAtBench('start', props.step, 0, { outside: true })
-  busy.value = false
+/** The one touch that this state asks for. */
+const main = computed((): Timed => {
+  if (props.state !== 'running') return 'start'
+  return aside.value ? 'go-on' : 'finish'
+})
+/** Acts that may have happened some minutes ago. */
+const timed = computed((): Timed[] => {
+  if (props.state === 'running') return aside.value ? ['finish', 'go-on'] : ['finish', 'pause']
+  return props.may ? ['start'] : []
+})
+interface Item {
+  word: PlainKey
+  when: boolean
+  act: () => unknown
 }
-async function touch(what: 'on' | 'off' | 'back') {
-  busy.value = true
-  await actAtBench('section', props.step, 0, { what })
-  busy.value = false
-}
-const main = computed(() => (props.state === 'running' ? ('finish' as const) : ('start' as const)))
+const items = computed(() => {
+  const running = props.state === 'running'
+  const s = props.step.sections
+  const all: Item[] = [
+    { word: 'bench.pause', when: running && !aside.value, act: () => act('pause') },
+    { word: 'bench.finish', when: aside.value, act: () => go('finish') },
+    { word: 'bench.hands', when: running, act: () => (open.value = 'hands') },
+    { word: 'bench.startOutside', when: Boolean(props.may && props.outside), act: () => startOutside() },
+    {
+      word: 'bench.measure',
+      when: running && Boolean(props.step.measures?.numbers.length),
+      act: () => go('finish', 0, true),
+    },
+    { word: 'bench.mixed', when: props.state !== 'done' && potted.value, act: () => act('mixed') },
+    {
+      word: 'bench.section.back',
+      when: running && Boolean(s && s.laid + s.off > 1),
+      act: () => act('section', 0, { what: 'back' }),
+    },
+    {
+      word: 'bench.dryOrNot',
+      when: props.state === 'planned' && Boolean(props.waits),
+      act: () => (open.value = 'dry'),
+    },
+    { word: 'bench.note', when: true, act: () => (open.value = 'note') },
+    { word: 'bench.undo', when: props.state !== 'planned' && !props.settled, act: () => act('undo') },
+  ]
+  return all.filter(i => i.when)
+})
+const startOutside = () => act('start', 0, { outside: true })
 const can = computed(() => session.may('owner', 'lead', 'finisher'))
+const joined = computed(() => props.state === 'running' || props.may || props.outside)
 </script>
 
 <template>
@@ -66,13 +111,13 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
       class="act mr-2 whitespace-nowrap"
       :disabled="busy"
       data-test="section"
-      @click="touch(section.what)"
+      @click="act('section', 0, { what: section.what })"
     >
       {{ w(`bench.section.${section.what}`, { no: section.no, of: section.of }) }}
     </button>
     <button
       v-if="state === 'running' || (state === 'planned' && may)"
-      class="act min-w-24 !rounded-r-none"
+      class="act min-w-24 !rounded-r-none whitespace-nowrap"
       :class="section ? 'act-quiet' : ''"
       :disabled="busy"
       @click="go(main)"
@@ -91,80 +136,38 @@ const can = computed(() => session.may('owner', 'lead', 'finisher'))
     <Menu as="span" class="relative inline-flex">
       <MenuButton
         class="act act-quiet !px-3"
-        :class="state === 'running' || may || outside ? '!rounded-l-none' : ''"
+        :class="joined ? '!rounded-l-none' : ''"
         :aria-label="w('bench.more', { title: step.title })"
         >⋯</MenuButton
       >
-      <MenuItems class="absolute right-0 top-full z-30 mt-1 w-64 bg-sheet border border-soft focus:outline-none">
-        <template v-if="state === 'running' || may">
+      <MenuItems class="absolute right-0 top-full z-30 mt-1 w-72 bg-sheet border border-soft focus:outline-none">
+        <div v-for="kind in timed" :key="kind" class="flex items-center border-b border-line pl-4">
+          <span class="grow">{{ w(`bench.ago.${kind}`) }}</span>
           <MenuItem v-for="n in AGO" :key="n" v-slot="{ active }"
             ><button
-              class="block w-full text-left px-4 min-h-12"
+              class="w-11 min-h-12 clock"
               :class="active ? 'bg-verdigris-wash' : ''"
-              @click="go(main, n)"
+              :aria-label="w(`bench.agoSays.${kind}`, { n })"
+              @click="go(kind, n)"
             >
-              {{ w(`bench.${main}Ago`, { n }) }}
+              {{ n }}
             </button></MenuItem
           >
-        </template>
-        <MenuItem v-if="may && outside" v-slot="{ active }"
+        </div>
+        <MenuItem v-for="item in items" :key="item.word" v-slot="{ active }"
           ><button
             class="block w-full text-left px-4 min-h-12"
             :class="active ? 'bg-verdigris-wash' : ''"
-            @click="startOutside"
+            @click="item.act"
           >
-            {{ w('bench.startOutside') }}
-          </button></MenuItem
-        >
-        <MenuItem v-if="state === 'running' && step.measures?.numbers.length" v-slot="{ active }"
-          ><button
-            class="block w-full text-left px-4 min-h-12"
-            :class="active ? 'bg-verdigris-wash' : ''"
-            @click="go('finish', 0, true)"
-          >
-            {{ w('bench.measure') }}
-          </button></MenuItem
-        >
-        <MenuItem v-if="state !== 'done' && potted" v-slot="{ active }"
-          ><button
-            class="block w-full text-left px-4 min-h-12"
-            :class="active ? 'bg-verdigris-wash' : ''"
-            @click="go('mixed')"
-          >
-            {{ w('bench.mixed') }}
-          </button></MenuItem
-        >
-        <MenuItem
-          v-if="state === 'running' && step.sections && step.sections.laid + step.sections.off > 1"
-          v-slot="{ active }"
-          ><button
-            class="block w-full text-left px-4 min-h-12"
-            :class="active ? 'bg-verdigris-wash' : ''"
-            @click="touch('back')"
-          >
-            {{ w('bench.section.back') }}
-          </button></MenuItem
-        >
-        <MenuItem v-if="state === 'planned' && waits" v-slot="{ active }"
-          ><button
-            class="block w-full text-left px-4 min-h-12"
-            :class="active ? 'bg-verdigris-wash' : ''"
-            @click="go('not-dry')"
-          >
-            {{ w('bench.notDry') }}
-          </button></MenuItem
-        >
-        <MenuItem v-if="state !== 'planned'" v-slot="{ active }"
-          ><button
-            class="block w-full text-left px-4 min-h-12"
-            :class="active ? 'bg-verdigris-wash' : ''"
-            @click="go('undo')"
-          >
-            {{ w('bench.undo') }}
+            {{ w(item.word) }}
           </button></MenuItem
         >
       </MenuItems>
     </Menu>
     <FinishDialog v-if="asking !== null" :step="step" :ago="asking" @close="asking = null" />
+    <HandsDialog v-if="open === 'hands'" :step="step" :held="held" @close="open = null" />
+    <NoteDialog v-if="open === 'note'" :step="step" @close="open = null" />
+    <DryDialog v-if="open === 'dry'" :step="step" @close="open = null" />
   </span>
 </template>

@@ -14,7 +14,7 @@ const props = defineProps<{
     measures?: StepLine['measures']
     seen?: StepLine['seen']
     key?: string
-    pieceId?: number
+    pieceId: number
   }
   ago: number
 }>()
@@ -58,22 +58,15 @@ onMounted(async () => {
   store.value = await call('GET /api/store')
   lot.value = lots.value.find(l => l.class === props.step.product && l.left_ml > 0)?.id ?? null
 })
-async function addPicture(file: File) {
-  const form = new FormData()
-  form.append('picture', file)
-  const added = await send('POST /api/pieces/:id/photographs', {
-    id: props.step.pieceId!,
-    query: { step: props.step.stepId },
-    body: form,
-  })
-  picture.value = null
-  return added
-}
 async function done() {
   busy.value = true
-  if (picture.value && gate.value === 'fail' && !(await addPicture(picture.value))) {
-    busy.value = false
-    return
+  if (picture.value && gate.value === 'fail') {
+    const added = await addStepPicture(props.step.pieceId, props.step.stepId, picture.value)
+    if (added) picture.value = null
+    else {
+      busy.value = false
+      return
+    }
   }
   const used =
     props.step.product && lot.value !== null && amount.value > 0

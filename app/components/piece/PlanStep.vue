@@ -49,6 +49,7 @@ const target = computed(() => ({
   sections: s.value.sections,
   measures: s.value.measures,
   seen: s.value.seen,
+  spells: s.value.spells,
 }))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as unknown as Choice)
@@ -148,7 +149,12 @@ function split(faces: number[]) {
         :outside="s.start.outside"
         waits
       />
-      <BenchAct v-else-if="can && last" :step="target" state="done" />
+      <BenchAct
+        v-else-if="can && s.kind !== 'approval'"
+        :step="target"
+        :state="s.state === 'done' ? 'done' : 'planned'"
+        :settled="!last"
+      />
       <NuxtLink
         v-if="s.kind === 'approval' && s.state === 'planned'"
         :to="`/pieces/${$route.params.id}/client`"

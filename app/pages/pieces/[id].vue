@@ -52,6 +52,7 @@ async function handOver() {
           >{{ page.piece.client_name }} · {{ w(`tone.${page.piece.tone}`) }}, {{ w(`sheen.${page.piece.sheen}`)
           }}<template v-if="page.piece.due_on"> · {{ w('piece.due', { day: day(page.piece.due_on) }) }}</template></span
         >
+        <PiecePlace v-if="page.piece.state !== 'handed-over'" :piece="page.piece" @moved="load" />
         <strong v-if="page.leadSuspected" class="text-madder">{{ w('piece.lead') }}</strong>
         <strong v-if="page.hazards.some(h => h.slug !== 'lead')" class="text-madder">{{
           w('piece.hazard', {

@@ -2,6 +2,8 @@
 export default {
   loading: 'Reading…',
   close: 'Close',
+  fewer: 'Fewer',
+  moreLines: ['{n} more', '{n} more'],
   cancel: 'Cancel',
   save: 'Save',
   remove: 'Remove',

@@ -15,6 +15,12 @@ export default {
     'none': 'No piece here yet. Take one in first.',
   },
   piece: {
+    standsAt: 'Stands at {place}',
+    standsWhere: 'Where does it stand?',
+    placeCode: 'Code of the place, such as BAY-2',
+    placeKind: 'Kind of place',
+    place: 'It stands there',
+    nowhere: 'Nobody knows where',
     due: 'promised {day}',
     lead: 'Lead not ruled out: wet only',
     hazard: 'Not ruled out: {names}',

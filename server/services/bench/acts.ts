@@ -1,27 +1,28 @@
 import { type Fields, makesDust, measuredSaid, withTaken } from '#core/acts'
 import { materialOf } from '#core/materials'
 import { ONCE_MORE, roundEndingAt, seenAt, withOneMore, withPaintWash } from '#core/plan'
-import { potEnds_ms } from '#core/timetable'
+import { potEnds_ms, worked_min } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import { transaction } from '../../database/db'
 import { takeSnapshot } from '../client/ask'
 import { readPiece } from '../piece/read'
 import { planAgain } from '../plan/edits'
 import { startVerdictsOf } from '../plan/judge'
-import { readPlan } from '../plan/rows'
+import { type PlannedStep, readPlan } from '../plan/rows'
 import { readWetCoat } from '../plan/wetCoat'
 import { tell } from '../platform/log'
 import { readAir } from '../shop/air'
 import type { Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
+import { look } from './dry'
 import { fallBack, gateBack } from './gate'
 import { keepMeasured } from './measured'
 import { layFirst, layRest, section, sectionsAt, takeRest } from './sections'
+import { correctSpell, dropSpells, endSpells, firstSpell, goOn, handOn, pause, reopenSpells, spellBack } from './spells'
 import { benchView } from './view'
 
 const LONGEST_AGO_MIN = 12 * 60
-const NOT_DRY_MIN = 15
 
 function follow(act: Act, command: BenchCommand): Promise<Result> {
   switch (command.kind) {
@@ -29,8 +30,21 @@ function follow(act: Act, command: BenchCommand): Promise<Result> {
       return start(act, command.outside)
     case 'finish':
       return finish(act, command)
+    case 'pause':
+      return pause(act)
+    case 'go-on':
+      return goOn(act, command.personId)
+    case 'hand-on':
+      return handOn(act, command.personId)
+    case 'spell-back':
+      return spellBack(act)
+    case 'correct':
+      return correctSpell(act, command)
+    case 'note':
+      return note(act, command.says)
     case 'not-dry':
-      return notDry(act)
+    case 'dry':
+      return look(act, command)
     case 'mixed':
       return mixed(act)
     case 'section':
@@ -53,7 +67,7 @@ export async function actAtBench(command: BenchCommand, person: Person, now: Dat
     const plan = await readPlan(tx, file)
     const step = plan.steps.find(st => st.id === command.stepId)!
     if (step.rowVersion !== command.rowVersion) throw stale()
-    const act: Act = { tx, file, plan, step, now, person, at: momentOf(command.happenedAt, now) }
+    const act: Act = { tx, file, plan, step, now, person, at: momentOf(command, step, now) }
     const result = await follow(act, command)
     await tell(tx, 'piece', file.piece.id, now)
     return result
@@ -61,10 +75,12 @@ export async function actAtBench(command: BenchCommand, person: Person, now: Dat
 }
 
 /** When it happened: not in the future (a tablet's clock may run two minutes ahead), not before half a day. */
-function momentOf(happenedAt: string, now: Date): Date {
+function momentOf({ kind, happenedAt }: BenchCommand, step: PlannedStep, now: Date): Date {
   const at = new Date(happenedAt)
+  // what was left in hand over night, or over a weekend, ended when it ended
+  const ends = (kind === 'finish' || kind === 'pause') && step.state === 'running'
   if (at.getTime() > now.getTime() + 2 * MINUTE_MS) throw fail(422, 'future', 'This has not happened yet.')
-  if (at.getTime() < now.getTime() - LONGEST_AGO_MIN * MINUTE_MS)
+  if (!ends && at.getTime() < now.getTime() - LONGEST_AGO_MIN * MINUTE_MS)
     throw fail(422, 'too-long-ago', 'That is more than twelve hours ago. Write it into the log instead.')
   return at.getTime() > now.getTime() ? now : at
 }
@@ -96,6 +112,7 @@ async function start(act: Act, outside: boolean): Promise<Result> {
     { at, personId: person.id, label: step.label, outside, id: step.id },
   )
   await layFirst(act)
+  await firstSpell(act)
   await write(
     act,
     'started',
@@ -135,10 +152,11 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
       id: step.id,
     },
   )
+  await endSpells(act)
   await keepMeasured(act, measured)
   await layRest(act)
   await takeRest(act)
-  const minutes = Math.round((at.getTime() - step.started_ms!) / MINUTE_MS)
+  const minutes = Math.round(worked_min(step.spells, at.getTime()))
   const says = [
     `Done: ${step.title}, ${minutes} min (planned ${step.attended_min})`,
     ...used.map(u => u[0]!.toUpperCase() + u.slice(1)),
@@ -228,6 +246,12 @@ async function bookUse({ tx, step, at }: Act, use: { lotId: number; amountMl: nu
   return `used ${Math.round(use.amountMl)} ml ${lot.name}, lot ${lot.code}${other}${use.word ? ` (${use.word})` : ''}`
 }
 
+/** A word on a step, whatever state it is in. */
+async function note(act: Act, says: string): Promise<Result> {
+  await write(act, 'note', `${act.step.title}: ${says}`)
+  return { ok: true, says: 'Noted.' }
+}
+
 /** "Mixed": the pot of a two-part product begins its life; touched again, a new pot. */
 async function mixed(act: Act): Promise<Result> {
   const { tx, file, step, at } = act
@@ -238,27 +262,6 @@ async function mixed(act: Act): Promise<Result> {
   await tx.run('UPDATE plan_step SET mixed_at = :at, row_version = row_version + 1 WHERE id = :id', { at, id: step.id })
   const says = `Mixed for: ${step.title}. Use the pot by ${clockIn((await readHours(tx)).zone, at)(ends_ms)}`
   await write(act, 'mixed', says)
-  return { ok: true, says }
-}
-
-/** "Not dry yet": holds back what waits for this step by a quarter hour, or a quarter of the wait. */
-async function notDry(act: Act): Promise<Result> {
-  const { tx, file, plan, step, at, now } = act
-  const into = plan.waits.filter(w => w.to === step.key && w.kind !== 'order' && w.kind !== 'answer')
-  if (step.state !== 'planned' || into.length === 0)
-    throw fail(409, 'nothing-dries', 'Nothing is drying under this step.')
-  for (const w of into) {
-    const until = new Date(at.getTime() + Math.max(NOT_DRY_MIN, w.min / 4) * MINUTE_MS)
-    await tx.run(
-      `INSERT INTO wait_said (piece_id, from_key, to_key, held_until)
-          VALUES (:pieceId, :from, :to, :until)
-          ON DUPLICATE KEY UPDATE held_until = VALUES(held_until)`,
-      { until, pieceId: file.piece.id, from: w.from, to: w.to },
-    )
-  }
-  const until = at.getTime() + Math.max(NOT_DRY_MIN, Math.max(...into.map(w => w.min)) / 4) * MINUTE_MS
-  const says = `Not dry yet before: ${step.title}. Try again ${clockIn((await readHours(tx)).zone, now)(until)}`
-  await write(act, 'not-dry', says)
   return { ok: true, says }
 }
 
@@ -316,6 +319,7 @@ async function undo(act: Act): Promise<Result> {
           WHERE id = :id`,
       { id: step.id },
     )
+    await reopenSpells(act)
     await dropAddedRound(act)
     await tx.run(
       "UPDATE piece SET state = 'active', row_version = row_version + 1 WHERE id = :id AND state = 'ready'",
@@ -329,6 +333,7 @@ async function undo(act: Act): Promise<Result> {
       { id: step.id },
     )
     await tx.run('DELETE FROM step_section WHERE step_id = :id', { id: step.id })
+    await dropSpells(act)
   }
   const says = `Taken back: ${step.state === 'done' ? 'the end' : 'the start'} of ${step.title}`
   await write(act, 'undone', says, last?.id)

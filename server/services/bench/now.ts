@@ -1,16 +1,29 @@
+import { DateTime } from 'luxon'
 import { roundEndingAt, seenAt } from '#core/plan'
 import { cautionsOfStep, type Seen, wears } from '#core/acts'
 import { dewPoint_C, GENERAL_AIR, judgeAir, LACQUER_AIR } from '#core/air'
 import { taken } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
 import type { Caution } from '#core/safety'
-import { CLOSING_MIN, closingOf, nextSpan, spanAt, windowOf, type Window } from '#core/timetable'
+import {
+  behind_min,
+  CLOSING_MIN,
+  closingOf,
+  lateSays,
+  leftAt_ms,
+  nextSpan,
+  spanAt,
+  type Spell,
+  together,
+  type Window,
+  windowOf,
+} from '#core/timetable'
 import { round } from '#core/units'
 import { db } from '../../database/db'
 import { runningPots } from '../colour/pots'
 import { readPieces } from '../piece/read'
 import type { PieceFile, Unreadable } from '../piece/rows'
-import { datesOf, startVerdictsOf } from '../plan/judge'
+import { startVerdictsOf } from '../plan/judge'
 import { type PlannedStep, readPlans, type StoredPlan } from '../plan/rows'
 import { strangeInPlan } from '../plan/strange'
 import { readWetCoat } from '../plan/wetCoat'
@@ -51,6 +64,29 @@ interface WindowLine extends Window {
   step: StepLine
   running: boolean
   acknowledged: string | null
+  /** what can still be done, once it has closed */
+  late: string | null
+  /** who had what opened it in hand: there an alarm sounds first */
+  hands: number[]
+}
+interface RunningLine extends StepLine {
+  started_ms: number
+  startedBy: string | null
+  outside: boolean
+  spells: readonly Spell[]
+  /** left in hand over this closing hour, and nobody has said since what became of it */
+  left_ms: number | null
+}
+interface MayLine extends StepLine {
+  inside: boolean
+  outside: boolean
+  latest_ms: number | null
+  closes_ms: number | null
+  /** it has been open since */
+  since_ms: number | null
+  /** minutes of hands and waits that hang on it, its own among them */
+  behind_min: number
+  warnings: string[]
 }
 
 const EARLY_CLOSE = 10 * 60_000
@@ -58,7 +94,7 @@ const EARLY_CLOSE = 10 * 60_000
 /**
  * Reads each piece by itself and lets others in between; what cannot be read is told, and holds up nothing beside it.
  */
-async function eachPiece(
+export async function eachPiece(
   files: readonly PieceFile[],
   plans: ReadonlyMap<number, StoredPlan>,
   read: (file: PieceFile, plan: StoredPlan | undefined) => void,
@@ -75,6 +111,42 @@ async function eachPiece(
   }
   return strange
 }
+
+/** Who had anything of it in hand last. */
+const lastBy = (plan: StoredPlan | undefined): number | null =>
+  plan?.steps.flatMap(st => st.spells).toSorted((a, b) => b.from_ms - a.from_ms)[0]?.personId ?? null
+/** What a row shows of its piece beside its name: a small picture, its place, the day it is promised for. */
+async function readFaces(files: readonly PieceFile[], plans: ReadonlyMap<number, StoredPlan>) {
+  const pictures = await db().rows<{ piece_id: number; address: string }>(
+    `SELECT photograph.piece_id, photograph.address
+        FROM photograph
+        JOIN (
+          SELECT MIN(photograph.id) AS id
+          FROM photograph
+          JOIN piece ON piece.id = photograph.piece_id
+          WHERE piece.state = 'active'
+          GROUP BY piece_id
+        ) first ON first.id = photograph.id`,
+  )
+  const thumbs = new Map(pictures.map(p => [p.piece_id, p.address]))
+  return Object.fromEntries(
+    files.map(({ piece }) => [
+      piece.id,
+      {
+        ...{ thumb: thumbs.get(piece.id) ?? null, due_on: piece.due_on, place: piece.place },
+        last_by: lastBy(plans.get(piece.id)),
+      },
+    ]),
+  )
+}
+/** Who may have a step in hand. */
+const readHands = () =>
+  db().rows<{ id: number; name: string }>(
+    "SELECT id, name FROM person WHERE active AND role IN ('owner', 'lead', 'finisher') ORDER BY name",
+  )
+/** Both may be infinite, where a difference is no number. */
+const order = (a: number, b: number): number => (a === b ? 0 : a - b)
+const endOfDay = (day: string, zone: string) => DateTime.fromISO(day, { zone }).endOf('day').toMillis()
 
 type NowPage = Awaited<ReturnType<typeof workOutNow>>
 let asked: { event: number; at_ms: number; page: Promise<NowPage> } | undefined
@@ -114,14 +186,8 @@ async function workOutNow(at: Date) {
   )
   const heard = new Map(acks.map(a => [`${a.piece_id}|${a.from_key}|${a.to_key}`, a]))
   const windows: WindowLine[] = []
-  const running: (StepLine & { started_ms: number; startedBy: string | null; outside: boolean })[] = []
-  const may: (StepLine & {
-    inside: boolean
-    outside: boolean
-    latest_ms: number | null
-    closes_ms: number | null
-    warnings: string[]
-  })[] = []
+  const running: RunningLine[] = []
+  const may: MayLine[] = []
   const mustNot: (StepLine & { code: string; says: string; latest_ms: number | null })[] = []
   const waiting: { pieceId: number; piece: string; says: string }[] = []
   const barred = new Map<string, string>()
@@ -169,11 +235,16 @@ async function workOutNow(at: Date) {
       wetCoat,
     })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
+    const behind = behind_min(plan.steps, plan.waits)
     const open = (from: PlannedStep, to: PlannedStep) =>
       to.state === 'planned' || (to.state === 'running' && from.laid.length > 0)
     for (const st of plan.steps) {
       if (st.state === 'running')
-        running.push({ ...line(st), started_ms: st.started_ms!, startedBy: st.startedBy, outside: st.outside })
+        running.push({
+          ...line(st),
+          ...{ started_ms: st.started_ms!, startedBy: st.startedBy, outside: st.outside, spells: st.spells },
+          left_ms: leftAt_ms(st.spells, hours, at.getTime()),
+        })
       if (st.state !== 'planned') continue
       const v = view.get(st.key)!
       const codes = new Set(v.refusals.map(r => r.code))
@@ -185,6 +256,8 @@ async function workOutNow(at: Date) {
         may.push({
           ...line(st),
           ...{ inside: v.may, outside: v.outside, latest_ms: v.latest_ms, closes_ms: v.closes_ms },
+          since_ms: v.opens_ms,
+          behind_min: behind.get(st.key) ?? 0,
           warnings: v.may ? v.warnings : v.refusals.map(r => r.says),
         })
       else if (!codes.has('earlier-step') && !codes.has('client') && !codes.has('too-early'))
@@ -204,22 +277,36 @@ async function workOutNow(at: Date) {
         ...{ start_ms: st.laid[no - 1]!.on_ms, opens_ms, likely_ms: opens_ms, safe_ms: opens_ms, closes_ms },
         ...{ pieceId: file.piece.id, piece: file.piece.name, step: line(st), running: true },
         acknowledged: heard.get(`${file.piece.id}|${st.key}|${st.key}`)?.name ?? null,
+        late: closes_ms < at.getTime() ? lateSays(st) : null,
+        hands: st.spells.map(h => h.personId),
       })
     }
-    for (const w of plan.waits) {
-      const from = byKey.get(w.from)
-      const to = byKey.get(w.to)
-      if (!from || !to || !open(from, to) || from.kind === 'approval' || (w.min === 0 && w.max === null)) continue
-      const window = windowOf(w, from, air)
-      if (!window) continue
-      const ack = heard.get(`${file.piece.id}|${w.from}|${w.to}`)
+    for (const to of plan.steps) {
+      const before = plan.waits.flatMap(w => {
+        const from = w.to === to.key ? byKey.get(w.from) : undefined
+        return from && from.state !== 'skipped' ? [{ w, from }] : []
+      })
+      const own = before.flatMap(({ w, from }) => {
+        if (!open(from, to) || from.kind === 'approval' || (w.min === 0 && w.max === null)) return []
+        return windowOf(w, from, air) ?? []
+      })
+      const [first, ...more] = own
+      if (!first) continue
+      const window = together([first, ...more])
+      // what comes before it is not even begun: only a window that closes is worth a look
+      const blocked = before.some(({ from }) => from.state === 'planned')
+      if (blocked && window.closes_ms === null) continue
+      const from = byKey.get(window.from)!
+      const late = window.closes_ms !== null && window.closes_ms < at.getTime()
       windows.push({
         ...window,
         pieceId: file.piece.id,
         piece: file.piece.name,
         step: line(to),
         running: from.state === 'running',
-        acknowledged: ack?.name ?? null,
+        acknowledged: heard.get(`${file.piece.id}|${window.from}|${window.to}`)?.name ?? null,
+        late: late ? lateSays(from) : null,
+        hands: from.spells.map(h => h.personId),
       })
     }
   })
@@ -229,6 +316,14 @@ async function workOutNow(at: Date) {
     return w.opens_ms > at.getTime() ? w.opens_ms + 1e12 : 5e14
   }
   windows.sort((a, b) => key(a) - key(b))
+  const due = new Map(files.map(f => [f.piece.id, f.piece.due_on ? endOfDay(f.piece.due_on, hours.zone) : null]))
+  /** minutes to spare before the day it is promised for, were nothing to wait for but what hangs on it */
+  const spare = (line: MayLine) => {
+    const end_ms = due.get(line.pieceId)
+    return end_ms ? (end_ms - at.getTime()) / 60_000 - line.behind_min : Infinity
+  }
+  const closes = (line: MayLine) => Math.min(line.closes_ms ?? Infinity, line.latest_ms ?? Infinity)
+  may.sort((a, b) => order(closes(a), closes(b)) || order(spare(a), spare(b)) || b.behind_min - a.behind_min)
   const since = new Date(at.getTime() - 26 * 3_600_000)
   const news = await db().rows<{ piece_id: number; piece: string; kind: string; says: string; happened_at: Date }>(
     `SELECT logbook.piece_id, piece.name AS piece, logbook.kind, logbook.says, logbook.happened_at
@@ -257,6 +352,8 @@ async function workOutNow(at: Date) {
       barred: [...barred].map(([name, says]) => ({ name, says })),
     },
     windows,
+    pieces: await readFaces(files, plans),
+    people: await readHands(),
     unreadable: [...unreadable, ...strange],
     pots: await runningPots(),
     running,
@@ -264,56 +361,5 @@ async function workOutNow(at: Date) {
     mustNot,
     waiting,
     news,
-    became: windows
-      .filter(
-        w =>
-          w.opens_ms !== null &&
-          w.opens_ms <= at.getTime() &&
-          w.opens_ms > at.getTime() - 24 * 3_600_000 &&
-          w.closes_ms === null,
-      )
-      .map(w => ({ pieceId: w.pieceId, piece: w.piece, title: w.step.title, since_ms: w.opens_ms! })),
   }
-}
-
-interface TimetableLine {
-  pieceId: number
-  piece: string
-  dueOn: string | null
-  held: boolean
-  late: boolean
-  readyLikely_ms: number | null
-  readySafe_ms: number | null
-  steps: { key: string; start_ms: number; end_ms: number; title: string; attended_min: number }[]
-}
-/** The next seven days as waits and hours give them. */
-export async function timetablePage(at: Date) {
-  const [{ files, unreadable }, hours] = await Promise.all([readPieces(db(), { where: 'active' }), readHours()])
-  const plans = await readPlans(db(), { where: 'active' }, files)
-  const until = at.getTime() + 7 * 86_400_000
-  const pieces: TimetableLine[] = []
-  const strange = await eachPiece(files, plans, (file, plan) => {
-    if (!plan) return
-    const dates = datesOf(plan, hours, at)
-    const held = plan.steps.some(st => st.kind === 'approval' && st.state === 'planned')
-    const titles = new Map(plan.steps.map(st => [st.key, st]))
-    pieces.push({
-      pieceId: file.piece.id,
-      piece: file.piece.name,
-      dueOn: file.piece.due_on,
-      held,
-      readyLikely_ms: dates.readyLikely_ms,
-      readySafe_ms: dates.readySafe_ms,
-      late:
-        file.piece.due_on !== null &&
-        dates.readySafe_ms !== null &&
-        new Date(dates.readySafe_ms).toISOString().slice(0, 10) > file.piece.due_on,
-      steps: dates.safe
-        .filter(
-          f => titles.get(f.key)?.state === 'planned' && titles.get(f.key)!.kind !== 'approval' && f.start_ms < until,
-        )
-        .map(f => ({ ...f, title: titles.get(f.key)!.title, attended_min: titles.get(f.key)!.attended_min })),
-    })
-  })
-  return { now_ms: at.getTime(), zone: hours.zone, hours, pieces, unreadable: [...unreadable, ...strange] }
 }

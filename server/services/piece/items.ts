@@ -34,6 +34,18 @@ async function placeId(tx: Db, place: { code: string; kind: PlaceKind }): Promis
   return (await tx.row<{ id: number }>('SELECT id FROM place WHERE code = :code', place))!.id
 }
 
+/** A piece is moved to a place; null: nobody says where it stands. */
+export const standsAt = (id: number, { place }: z.infer<typeof s.standsAt>, person: Person, at: Date) =>
+  onPiece(id, at, person, async tx => {
+    const placed = place ? await placeId(tx, place) : null
+    await tx.run('UPDATE piece SET place_id = :placed WHERE id = :id', { id, placed })
+    return {
+      kind: 'place',
+      says: place ? `Stands at ${place.code}` : 'Stands at no place that is known',
+      result: { ok: true },
+    }
+  })
+
 /** Changes one item: counted out, put somewhere, counted in. What belongs to a set moves with its set. */
 export async function changeItem(itemId: number, input: z.infer<typeof s.changeItem>, person: Person, at: Date) {
   return onPiece(

@@ -185,6 +185,7 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const pieces = await on.rows<PieceRow>(
     `SELECT piece.*, (SELECT JSON_OBJECTAGG(slug, choice) FROM house_method) AS shop_house,
         (SELECT one_room FROM shop WHERE id = 1) AS one_room,
+        (SELECT code FROM place WHERE place.id = piece.place_id) AS place,
         (
           SELECT JSON_ARRAYAGG(JSON_OBJECT('kind', kind, 'valid_until', valid_until))
             FROM licence

@@ -39,6 +39,8 @@ export interface PieceRow {
   /** what was found when its plan was made; null: no plan yet, or one from before this was kept */
   known_findings: string | object | null
   shop_house: Record<string, string> | string | null
+  /** code of the place where it stands; null: nobody says */
+  place: string | null
   /** dust and finish share a room */
   one_room: 0 | 1
   /** licences that the shop holds, whoever has them */

@@ -4,6 +4,7 @@ import { estimate, materialCost_minor } from '#core/estimate'
 import { loopsOf, notesOf, planDifference, roundEndingAt, seenAt } from '#core/plan'
 import { mendOf, RULES } from '#core/rules'
 import { mayOverrule } from '#core/safety'
+import { worked_min } from '#core/timetable'
 import { sumOf } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
@@ -55,9 +56,9 @@ async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
     ).total_minor,
   }
 }
-/** Minutes worked on a step: as timed, at least one. */
+/** Minutes of hands on a step: as timed, at least one. */
 const workedMin = (st: PlannedStep) =>
-  does(st, 'words') ? 0 : Math.max(1, Math.round(((st.finished_ms ?? 0) - (st.started_ms ?? 0)) / 60_000))
+  does(st, 'words') ? 0 : Math.max(1, Math.round(worked_min(st.spells, st.finished_ms ?? 0)))
 
 /** Photographs taken at the end of steps, the oldest first. */
 const readStepPictures = (pieceId: number) =>

@@ -17,12 +17,13 @@ import { temperatureFactor } from '#core/drying'
 import { type Shelf, taken } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
 import { waitsOf } from '#core/plan'
-import type { BenchStep, BenchWait, LaidSection, StepState } from '#core/timetable'
+import type { BenchStep, BenchWait, LaidSection, Spell, StepState } from '#core/timetable'
 import type { Db } from '../../database/db'
 import type { Which } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
 import { readShelf } from '../store/shelf'
 import { readLaid } from './laid'
+import { readSpells } from './spells'
 import { measuredIn } from './measured'
 import { strangeInPlan } from './strange'
 
@@ -84,6 +85,7 @@ export interface PlannedStep extends BenchStep {
   startedBy: string | null
   finishedBy: string | null
   laid: readonly LaidSection[]
+  spells: readonly Spell[]
 }
 export interface StoredPlan {
   steps: PlannedStep[]
@@ -151,6 +153,7 @@ export const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep =
     outside: Boolean(r.outside),
     measured: measuredIn(r.measured),
     laid: [],
+    spells: [],
     startedBy: r.started_by,
     finishedBy: r.finished_by,
   }
@@ -222,6 +225,7 @@ export async function readPlans(on: Db, which: Which, files: readonly Planned[])
     else facesOf.set(step_id, [face_id])
   }
   const laid = await readLaid(on, where, params)
+  const spells = await readSpells(on, where, params)
   const said = await on.rows<SaidRow>(
     `SELECT w.* FROM wait_said w JOIN piece ON piece.id = w.piece_id WHERE ${where}`,
     params,
@@ -242,7 +246,11 @@ export async function readPlans(on: Db, which: Which, files: readonly Planned[])
     return plan
   }
   for (const row of steps)
-    of(row.piece_id).steps.push({ ...stepOf(row, facesOf.get(row.id) ?? [], shelf), laid: laid.get(row.id) ?? [] })
+    of(row.piece_id).steps.push({
+      ...stepOf(row, facesOf.get(row.id) ?? [], shelf),
+      laid: laid.get(row.id) ?? [],
+      spells: spells.get(row.id) ?? [],
+    })
   for (const file of files) {
     const plan = plans.get(file.piece.id)
     if (!plan || strangeInPlan(plan)) continue

@@ -32,6 +32,15 @@ function openLayer(key: string) {
   void needContext()
   void nextTick(() => document.getElementById(`step-${key}`)?.scrollIntoView({ block: 'center' }))
 }
+/** What Now and a label lead to: one step of this plan. */
+const route = useRoute()
+watch(
+  [plan, () => route.query.step],
+  ([read, key], [had, before] = [undefined, undefined]) => {
+    if (read && typeof key === 'string' && (!had || key !== before)) openLayer(key)
+  },
+  { immediate: true },
+)
 const again = async (done: unknown) => {
   await load()
   if (done) await reload()

@@ -1,0 +1,39 @@
+<script setup lang="ts">
+/** A step that may start, why it stands where it does in the list, and what to mind. */
+const props = defineProps<{ line: StepLine; waits: boolean }>()
+const emit = defineEmits<{ piece: [id: number] }>()
+const bench = inject(BENCH)!
+const { time, day, hours, span } = useFormat()
+const due = computed(() => bench.value?.pieces[props.line.pieceId]?.due_on ?? null)
+/** More than this hangs on it: then it says so. */
+const MUCH_MIN = 24 * 60
+const why = computed(() => {
+  const { latest_ms, closes_ms, behind_min } = props.line
+  if (closes_ms !== null) return { says: w('now.closesAt', { at: time(closes_ms) }), soon: true }
+  if (latest_ms !== null) return { says: w('now.before', { at: time(latest_ms) }), soon: true }
+  const hangs = behind_min > MUCH_MIN ? w('now.behind', { span: span(behind_min * 60_000) }) : ''
+  const promised = due.value ? w('now.due', { day: day(due.value) }) : ''
+  return { says: [promised, hangs].filter(Boolean).join(', '), soon: false }
+})
+</script>
+
+<template>
+  <div class="row !py-1.5" data-test="may">
+    <div class="grid grid-cols-[1fr_auto_auto] items-center gap-x-3">
+      <StepTitle :step="line" @piece="emit('piece', $event)" />
+      <span class="clock whitespace-nowrap">{{ hours(line.attended_min) }}</span>
+      <BenchAct :step="line" state="planned" :may="line.inside" :outside="line.outside" :waits="waits" />
+    </div>
+    <p v-if="why.says || line.keeps.length || line.cautions.length" class="caption pl-14">
+      <span :class="why.soon ? 'text-ochre' : ''">{{ why.says }}</span><span
+        v-if="line.keeps.length"
+        class="text-ochre"
+      >
+        {{ w('plan.keeps', { marks: line.keeps.join(', ') }) }}</span
+      ><span v-if="line.cautions.length" class="text-madder" data-test="cautions">
+        {{ w('bench.mind') }} {{ line.cautions.map(c => w(`caution.${c}`)).join(' · ') }}</span
+      >
+    </p>
+    <p v-for="says in line.warnings" :key="says" class="caption text-ochre pl-14">{{ says }}</p>
+  </div>
+</template>

@@ -1,0 +1,36 @@
+/** Whose and which steps Now shows; kept by this tablet. */
+export interface NowFilter {
+  mine: boolean
+  place: string | null
+  piece: number | null
+}
+
+export function useNowFilter() {
+  const bench = inject(BENCH)!
+  const session = useSession()
+  const filter = useLocalStorage<NowFilter>('hantverk-now', { mine: false, place: null, piece: null })
+  const places = computed(() =>
+    [...new Set(Object.values(bench.value?.pieces ?? {}).flatMap(p => p.place ?? []))].sort(),
+  )
+  /** Pieces on which this person has something in hand, or had the last thing. */
+  const mine = computed(() => {
+    const me = session.person?.id
+    const now = bench.value
+    return new Set([
+      ...(now?.running ?? []).filter(r => r.spells.some(s => s.personId === me)).map(r => r.pieceId),
+      ...Object.entries(now?.pieces ?? {}).flatMap(([id, p]) => (p.last_by === me ? [Number(id)] : [])),
+    ])
+  })
+  const shows = (line: { pieceId: number }): boolean => {
+    const { mine: onlyMine, place, piece } = filter.value
+    if (piece !== null) return line.pieceId === piece
+    if (onlyMine && !mine.value.has(line.pieceId)) return false
+    return place === null || bench.value?.pieces[line.pieceId]?.place === place
+  }
+  // a piece that left the shop filters nothing any more
+  watch(bench, now => {
+    const { piece } = filter.value
+    if (now && piece !== null && !now.pieces[piece]) filter.value.piece = null
+  })
+  return { filter, places, shows }
+}
