@@ -55,7 +55,6 @@ const rows = computed(() => {
 const drawnSteps = computed(() => new Set(rows.value.flatMap(r => r.line?.step.stepId ?? [])))
 const next = computed(() => may.value.filter(s => !drawnSteps.value.has(s.stepId)))
 const waitsFor = (s: StepLine) => all.value.some(l => l.step.stepId === s.stepId)
-const onePiece = computed(() => (filter.value.piece === null ? null : filter.value.piece))
 const only = (piece: number) => (filter.value.piece = filter.value.piece === piece ? null : piece)
 const FIRST = { rows: 6, may: 5, mustNot: 2 }
 const whole = reactive({ rows: false, may: false, mustNot: false })
@@ -66,25 +65,34 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
   <div v-if="bench">
     <h1 class="sr-only">{{ w('rail.now') }}</h1>
     <CannotRead :pieces="bench.unreadable" />
-    <div class="flex flex-wrap gap-2 items-center mb-2" role="group" :aria-label="w('now.shows')">
-      <button class="chip" :aria-pressed="filter.mine" @click="filter.mine = !filter.mine">{{ w('now.mine') }}</button>
-      <button
-        v-for="place in places"
-        :key="place"
-        class="chip"
-        :aria-pressed="filter.place === place"
-        @click="filter.place = filter.place === place ? null : place"
-      >
-        {{ place }}
-      </button>
-      <button v-if="onePiece !== null" class="chip" aria-pressed="true" data-test="only" @click="filter.piece = null">
-        {{ w('now.only', { id: onePiece }) }} ✕
-      </button>
-      <button class="chip ml-auto" @click="big = true">{{ w('now.bigClock') }}</button>
-    </div>
-    <div class="grid lg:grid-cols-[minmax(0,1.45fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
+    <BigClock v-if="big" :lines="rows.flatMap(r => r.line ?? [])" :running="running" @close="big = false" />
+    <div v-else class="grid lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
       <section :aria-label="w('now.windows')" class="min-w-0">
-        <h2>{{ w('now.windows') }}</h2>
+        <div class="flex flex-wrap gap-2 items-center mb-1" role="group" :aria-label="w('now.shows')">
+          <h2 class="grow">{{ w('now.windows') }}</h2>
+          <button
+            v-if="filter.piece !== null"
+            class="chip"
+            aria-pressed="true"
+            data-test="only"
+            @click="filter.piece = null"
+          >
+            {{ w('now.only', { id: filter.piece }) }} ✕
+          </button>
+          <button class="chip" :aria-pressed="filter.mine" @click="filter.mine = !filter.mine">
+            {{ w('now.mine') }}
+          </button>
+          <button
+            v-for="place in places"
+            :key="place"
+            class="chip"
+            :aria-pressed="filter.place === place"
+            @click="filter.place = filter.place === place ? null : place"
+          >
+            {{ place }}
+          </button>
+          <button class="chip" @click="big = true">{{ w('now.bigClock') }}</button>
+        </div>
         <p v-if="!rows.length" class="row">{{ w('now.noWindow') }}</p>
         <template
           v-for="{ line, pot } in first(rows, 'rows')"
@@ -164,7 +172,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
         </section>
       </div>
     </div>
-    <div class="grid lg:grid-cols-2 gap-x-8 gap-y-6 mt-6">
+    <div v-if="!big" class="grid lg:grid-cols-2 gap-x-8 gap-y-6 mt-6">
       <section v-if="bench.waiting.length">
         <h2>{{ w('now.waiting') }}</h2>
         <NuxtLink
@@ -187,7 +195,6 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
         >
       </section>
     </div>
-    <BigClock v-if="big" :lines="rows.flatMap(r => r.line ?? [])" :running="running" @close="big = false" />
   </div>
   <p v-else>{{ w('loading') }}</p>
 </template>

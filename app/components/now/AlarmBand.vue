@@ -83,7 +83,7 @@ const heard = async (...list: typeof ringing.value) => {
   <div
     v-for="line in single"
     :key="`${line.pieceId}${line.from}${line.to}`"
-    class="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-3 border-b border-line"
+    class="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-1.5 border-b border-line"
     :class="line.acknowledged ? 'bg-madder-wash text-ink' : 'bg-[#8c2620] text-white'"
     role="alert"
     data-test="alarm"
@@ -105,7 +105,7 @@ const heard = async (...list: typeof ringing.value) => {
   </div>
   <div
     v-if="late.length > 1"
-    class="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-3 border-b border-line"
+    class="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-1.5 border-b border-line"
     :class="late.every(line => line.acknowledged) ? 'bg-madder-wash text-ink' : 'bg-[#8c2620] text-white'"
     role="alert"
     data-test="alarm"

@@ -5,7 +5,7 @@ import { worked_min } from '#core/timetable'
 const props = defineProps<{ lines: readonly WindowLine[]; running: readonly RunningLine[] }>()
 const emit = defineEmits<{ close: [] }>()
 const clock = useClock()
-const { time, hours } = useFormat()
+const { hours } = useFormat()
 const chosen = ref<number | null>(null)
 const MOST = 4
 interface Big {
@@ -24,7 +24,7 @@ const windows = computed(() =>
     if (end === null) return []
     const left = end - clock.now
     const colour = closes_ms !== null && closes_ms - clock.now < 10 * 60_000 ? 'text-madder' : 'text-verdigris'
-    const ends = left < 0 ? w('now.closed') : w('now.closesIn')
+    const ends = left < 0 ? w('now.past') : w('now.closesIn')
     const word = opens ? w('now.opensIn') : ends
     return [{ stepId: step.stepId, title: step.title, of: l.piece, word, ms: left, colour: opens ? '' : colour }]
   }),
@@ -56,9 +56,9 @@ onKeyStroke('Escape', () => emit('close'))
 </script>
 
 <template>
-  <div class="fixed inset-0 z-30 bg-ground overflow-auto px-6 pt-20 pb-24 md:pl-28" data-test="big-clock">
-    <div class="flex items-center gap-4">
-      <strong class="text-4xl clock grow">{{ time(clock.now) }}</strong>
+  <div data-test="big-clock">
+    <div class="flex items-center gap-4 mb-1">
+      <h2 class="grow">{{ w('now.windows') }}</h2>
       <button v-if="chosen !== null" class="chip" @click="chosen = null">{{ w('now.allClocks') }}</button>
       <button class="act act-quiet" @click="emit('close')">{{ w('close') }}</button>
     </div>
@@ -66,14 +66,14 @@ onKeyStroke('Escape', () => emit('close'))
     <button
       v-for="l in shown"
       :key="l.stepId"
-      class="block w-full text-left border-t border-line py-3"
+      class="block w-full text-left border-t border-line py-2"
       @click="chosen = chosen === l.stepId ? null : l.stepId"
     >
       <span class="block text-2xl font-semibold">{{ l.title }} · {{ l.of }}</span>
       <span class="flex items-baseline gap-6">
         <strong
           class="clock leading-none"
-          :class="[l.colour, shown.length === 1 ? 'text-[min(38vw,55vh)]' : 'text-[min(14vw,15vh)]']"
+          :class="[l.colour, shown.length === 1 ? 'text-[min(30vw,45vh)]' : 'text-[min(14vw,11vh)]']"
           >{{ digits(l.ms) }}</strong
         >
         <span class="text-2xl">{{ l.word }}</span>

@@ -26,7 +26,7 @@ const ended = () => (bare.value ? actAtBench('finish', props.line, left.value) :
 
 <template>
   <div class="row !py-1.5" data-test="running">
-    <div class="grid grid-cols-[1fr_auto_auto] items-center gap-x-3">
+    <div class="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-x-3">
       <StepTitle :step="line" :also="also" @piece="emit('piece', $event)" />
       <span class="clock text-lg whitespace-nowrap"
         >{{ hours(worked_min(line.spells, clock.now))

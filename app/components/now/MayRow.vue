@@ -19,19 +19,15 @@ const why = computed(() => {
 
 <template>
   <div class="row !py-1.5" data-test="may">
-    <div class="grid grid-cols-[1fr_auto_auto] items-center gap-x-3">
-      <StepTitle :step="line" @piece="emit('piece', $event)" />
-      <span class="clock whitespace-nowrap">{{ hours(line.attended_min) }}</span>
+    <div class="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3">
+      <StepTitle :step="line" :minutes="hours(line.attended_min)" @piece="emit('piece', $event)" />
       <BenchAct :step="line" state="planned" :may="line.inside" :outside="line.outside" :waits="waits" />
     </div>
-    <p v-if="why.says || line.keeps.length || line.cautions.length" class="caption pl-14">
-      <span :class="why.soon ? 'text-ochre' : ''">{{ why.says }}</span><span
-        v-if="line.keeps.length"
-        class="text-ochre"
-      >
-        {{ w('plan.keeps', { marks: line.keeps.join(', ') }) }}</span
-      ><span v-if="line.cautions.length" class="text-madder" data-test="cautions">
-        {{ w('bench.mind') }} {{ line.cautions.map(c => w(`caution.${c}`)).join(' · ') }}</span
+    <p v-if="why.says || line.keeps.length || line.cautions.length" class="caption pl-14 flex flex-wrap gap-x-3">
+      <span v-if="why.says" :class="why.soon ? 'text-ochre' : ''">{{ why.says }}</span>
+      <span v-if="line.keeps.length" class="text-ochre">{{ w('plan.keeps', { marks: line.keeps.join(', ') }) }}</span>
+      <span v-if="line.cautions.length" class="text-madder" data-test="cautions"
+        >{{ w('bench.mind') }} {{ line.cautions.map(c => w(`caution.${c}`)).join(' · ') }}</span
       >
     </p>
     <p v-for="says in line.warnings" :key="says" class="caption text-ochre pl-14">{{ says }}</p>

@@ -2,7 +2,9 @@
 /** A step and its piece in a row of Now: a small picture, where it stands, and the way to the step itself. */
 const props = defineProps<{
   step: { key: string; title: string; faces: string; pieceId: number; piece: string }
+  /** what else is said of it, in the line under its piece */
   also?: string | null
+  minutes?: string
 }>()
 const emit = defineEmits<{ piece: [id: number] }>()
 const bench = inject(BENCH)!
@@ -25,10 +27,10 @@ const its = computed(() => bench.value?.pieces[props.step.pieceId])
       <span v-else class="clock font-semibold">{{ step.pieceId }}</span>
     </button>
     <NuxtLink :to="`/pieces/${step.pieceId}/plan?step=${step.key}`" class="no-underline leading-snug min-w-0">
-      <strong class="block line-clamp-2">{{ step.title }}</strong>
+      <strong class="line-clamp-2">{{ step.title }}</strong>
       <span class="caption block truncate"
-        >{{ step.pieceId }} · {{ step.piece }}<template v-if="its?.place"> · {{ its.place }}</template> ·
-        {{ step.faces }}</span
+        >{{ step.pieceId }} · {{ step.piece }}<template v-if="its?.place"> · {{ its.place }}</template
+        ><template v-if="minutes"> · {{ minutes }}</template> · {{ step.faces }}</span
       >
       <span v-if="also" class="caption block">{{ also }}</span>
     </NuxtLink>

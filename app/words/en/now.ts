@@ -25,6 +25,7 @@ export default {
     opens: 'opens',
     opensIn: 'opens in',
     closesIn: 'closes in',
+    past: 'past its end',
     section: 'section {no} of {of}',
     sectionOff: 'Section {no}: off between {from} and {to}',
     tryIt: 'try it; safe at',

@@ -1,0 +1,187 @@
+import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { Role } from '#shared/api'
+import {
+  act,
+  type Caller,
+  choice,
+  intake,
+  type PlanStep,
+  planOf,
+  sayYes,
+  setClock,
+  shopPeople,
+  stepOf,
+  workTo,
+} from './http'
+
+const t = (clock: string, day = '2026-12-01') => `${day}T${clock}:00+01:00`
+const people = {} as Record<Role, Caller>
+const ids: Record<string, number> = {}
+beforeAll(async () => {
+  Object.assign(people, await shopPeople())
+})
+beforeEach(() => setClock(people.owner, t('08:00')))
+
+interface Spelled extends PlanStep {
+  spells: { id: number; personId: number; by: string; from_ms: number; to_ms: number | null }[]
+}
+interface Now {
+  people: { id: number; name: string }[]
+  pieces: Record<string, { place: string | null; last_by: number | null }>
+  running: { stepId: number; left_ms: number | null }[]
+  may: { stepId: number; pieceId: number; behind_min: number }[]
+  windows: {
+    pieceId: number
+    opens_ms: number | null
+    closes_ms: number | null
+    late: string | null
+    step: { stepId: number }
+  }[]
+}
+const now = () => people.owner.ok<Now>('GET /api/now')
+const washOf = async (id: number) => (await stepOf(people.owner, id, 'wash')) as Spelled
+const log = (id: number) => people.owner.ok<{ kind: string; says: string }[]>(`GET /api/pieces/${id}/log`)
+/** An agreed piece whose wash runs since `from`. */
+async function washing(from: string) {
+  const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake())
+  await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
+  await sayYes(people.office, id)
+  for (const p of (await now()).people) ids[p.name] = p.id
+  await at(from)
+  const first = (await planOf(people.owner, id)).steps.find(s => s.state === 'planned')!
+  if (first.kind !== 'wash') await workTo(people, id, from, first.kind)
+  expect((await act(people.lead, 'start', await washOf(id), from)).status).toBe(200)
+  return id
+}
+const at = async (moment: string) => {
+  await setClock(people.owner, moment)
+  await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
+}
+const minutes = (step: Spelled) => step.spells.reduce((sum, s) => sum + ((s.to_ms ?? NaN) - s.from_ms) / 60_000, 0)
+
+describe('a step in hand', () => {
+  it('is put aside, gone on with, helped with and handed on; its minutes are those of hands', async () => {
+    const id = await washing(t('09:00'))
+    await at(t('10:30'))
+    const does = async (caller: Caller, kind: string, clock: string, more = {}) => {
+      const reply = await act(caller, kind, await washOf(id), t(clock), more)
+      return reply.status === 200 ? 200 : `${reply.status} ${reply.body.code}`
+    }
+    expect(await does(people.lead, 'pause', '09:10')).toBe(200)
+    expect(await does(people.lead, 'pause', '09:20')).toBe('409 paused')
+    expect(await does(people.lead, 'go-on', '09:05')).toBe('422 before-start')
+    expect(await does(people.lead, 'go-on', '09:30')).toBe(200)
+    expect(await does(people.finisher, 'go-on', '09:40')).toBe(200)
+    expect(await does(people.finisher, 'go-on', '09:41')).toBe('409 in-hand')
+    const [lead, helper] = (await washOf(id)).spells.slice(1)
+    expect([lead!.to_ms, helper!.to_ms]).toEqual([null, null])
+    expect(await does(people.lead, 'hand-on', '09:50', { personId: helper!.personId })).toBe(200)
+    expect(await does(people.lead, 'hand-on', '09:55', { personId: 999_999 })).toBe('422 invalid')
+    expect(await does(people.lead, 'finish', '10:00')).toBe(200)
+    // 10 before, 20 of the lead, 10 of the helper, 10 handed on
+    expect(minutes(await washOf(id))).toBe(50)
+    expect((await log(id)).map(e => e.says).join(' | ')).toContain('50 min (planned')
+    expect((await now()).pieces[id]!.last_by).toBe(helper!.personId)
+  })
+  it('each touch is taken back by one, and the end goes on with whoever had it', async () => {
+    const id = await washing(t('09:00'))
+    await at(t('10:30'))
+    const touch = async (kind: string, clock: string, more = {}) =>
+      expect((await act(people.lead, kind, await washOf(id), t(clock), more)).status, kind).toBe(200)
+    const open = async () => (await washOf(id)).spells.map(s => s.to_ms === null)
+    await touch('pause', '09:10')
+    await touch('spell-back', '10:30')
+    expect(await open()).toEqual([true])
+    await touch('pause', '09:10')
+    await touch('go-on', '09:20')
+    await touch('spell-back', '10:30')
+    expect(await open()).toEqual([false])
+    await touch('spell-back', '10:30')
+    expect((await act(people.lead, 'spell-back', await washOf(id), t('10:30'))).status).toBe(409)
+    await touch('finish', '09:40')
+    await touch('undo', '10:30')
+    expect(await open()).toEqual([true])
+    await touch('undo', '10:30')
+    expect((await washOf(id)).spells).toEqual([])
+  })
+  it('times are put right with a word, never into the future, over each other, or before the start', async () => {
+    const id = await washing(t('09:00'))
+    await at(t('10:30'))
+    await act(people.lead, 'finish', await washOf(id), t('10:00'))
+    const step = await washOf(id)
+    const correct = (from: string, to: string | null, word = 'the phone rang') =>
+      act(people.lead, 'correct', step, t('10:30'), {
+        spellId: step.spells[0]!.id,
+        from: t(from),
+        to: to && t(to),
+        word,
+      })
+    expect((await correct('08:50', '09:30')).body.fields).toHaveProperty('from')
+    expect((await correct('09:00', '10:10')).body.fields).toHaveProperty('to')
+    expect((await correct('09:40', '09:20')).body.fields).toHaveProperty('to')
+    expect((await correct('09:00', null)).body.fields).toHaveProperty('to')
+    expect((await correct('09:00', '09:30', ' ')).status).toBe(422)
+    expect((await correct('09:00', '09:30')).status).toBe(200)
+    expect(minutes(await washOf(id))).toBe(30)
+    expect((await log(id))[0]!.says).toMatch(/^Corrected, .*09:00 to .*10:00 becomes .*the phone rang$/)
+  })
+  it('left in hand over night it is asked about in the morning, and ended when it ended', async () => {
+    const id = await washing(t('16:00'))
+    await at(t('20:00'))
+    const left = async () => {
+      const { id: step } = await washOf(id)
+      return (await now()).running.find(r => r.stepId === step)!.left_ms
+    }
+    expect(await left()).toBeNull()
+    await at(t('08:30', '2026-12-02'))
+    expect(await left()).toBe(Date.parse(t('17:00')))
+    expect((await act(people.lead, 'go-on', await washOf(id), t('17:00'))).status).toBe(422)
+    expect((await act(people.lead, 'pause', await washOf(id), t('17:00'))).status).toBe(200)
+    expect(minutes(await washOf(id))).toBe(60)
+    expect(await left()).toBeNull()
+  })
+  it('a note is kept with its step, also when it is done', async () => {
+    const id = await washing(t('09:00'))
+    await act(people.lead, 'finish', await washOf(id), t('09:00'))
+    const note = { says: 'dirt in the mouldings' }
+    expect((await act(people.finisher, 'note', await washOf(id), t('09:00'), note)).status).toBe(200)
+    expect((await log(id))[0]!).toMatchObject({ kind: 'note', says: expect.stringMatching(/: dirt in the mouldings$/) })
+    expect((await act(people.office, 'note', await washOf(id), t('09:00'), note)).status).toBe(403)
+  })
+})
+
+describe('is it dry?', () => {
+  it('keeps each look by what it was tried, and proposes the next inside opening hours', async () => {
+    const id = await washing(t('16:30'))
+    await at(t('16:50'))
+    await act(people.lead, 'finish', await washOf(id), t('16:50'))
+    const { steps, waits } = (await planOf(people.owner, id)) as unknown as {
+      steps: PlanStep[]
+      waits: { from: string; to: string; kind: string }[]
+    }
+    const wash = steps.find(s => s.kind === 'wash')!
+    const wait = waits.find(w => w.from === wash.key && w.kind !== 'order')!
+    const next = steps.find(s => s.key === wait.to)!
+    const look = (kind: string, more = {}) => act(people.lead, kind, next, t('16:50'), more)
+    const not = await look('not-dry', { by: 'rag' })
+    expect(not.status, not.body.message).toBe(200)
+    expect((await log(id))[0]!.says).toMatch(/A clean rag: it still picks up oil\. Look again Wed 2 Dec 07:30/)
+    expect((await look('not-dry', { until: t('16:40') })).status).toBe(422)
+    expect((await look('not-dry', { by: 'ears' })).status).toBe(422)
+    expect((await look('dry', { by: 'tack' })).status).toBe(200)
+    expect((await log(id))[0]!).toMatchObject({ kind: 'dry', says: expect.stringContaining('no tack') })
+  })
+})
+
+describe('where a piece stands', () => {
+  it('anybody moves it, by the code of a place', async () => {
+    const id = await washing(t('09:00'))
+    const move = (code: string) =>
+      people.finisher.send(`PUT /api/pieces/${id}/place`, { place: { code, kind: 'rack' } })
+    expect((await move('rack-2')).status).toBe(200)
+    expect((await now()).pieces[id]!.place).toBe('RACK-2')
+    expect((await move('<b>')).status).toBe(422)
+    await people.office.ok(`PUT /api/pieces/${id}/place`, { place: null })
+    expect((await now()).pieces[id]!.place).toBeNull()
+  })
+})
