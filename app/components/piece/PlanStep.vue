@@ -4,6 +4,7 @@ import type { Choice } from '#core/build'
 import type { Context } from '#core/context'
 import { MATERIALS, taken } from '#core/materials'
 import { blocks } from '#core/safety'
+import { inHand, worked_min } from '#core/timetable'
 
 /**
  * One step of a plan: what it is, why, how it is done, what speaks against it; changed here as long as it has not
@@ -27,7 +28,7 @@ const emit = defineEmits<{
   mend: [rule: string]
   overrule: [rule: string, word: string]
 }>()
-const { hours, amount, span, dayTime } = useFormat()
+const { hours, amount, dayTime } = useFormat()
 const clock = useClock()
 const s = computed(() => props.step)
 const verdicts = computed(() => props.plan.verdicts.filter(v => v.step === s.value.key))
@@ -51,6 +52,7 @@ const target = computed(() => ({
   seen: s.value.seen,
   spells: s.value.spells,
 }))
+const held = computed(() => inHand(s.value.spells).map(h => h.by))
 const movable = computed(() => props.can && s.value.state === 'planned' && s.value.kind !== 'approval')
 const choice = computed(() => props.plan.choice as unknown as Choice)
 /** What it takes: by the label of the shop's own product, once that is known, else by its class. */
@@ -121,8 +123,8 @@ function split(faces: number[]) {
           <span v-if="s.measuredSaid" class="block" data-test="measured">{{ s.measuredSaid }}</span></span
         >
         <span v-else-if="s.state === 'running'" class="caption block text-verdigris"
-          >{{ w('now.runs') }} {{ span(clock.now - s.started_ms!) }}, {{ s.startedBy
-          }}{{ s.outside ? `, ${w('now.outside')}` : '' }}</span
+          >{{ held.length ? w('plan.inHandOf', { names: held.join(', ') }) : w('plan.aside') }},
+          {{ hours(worked_min(s.spells, clock.now)) }}{{ s.outside ? `, ${w('now.outside')}` : '' }}</span
         >
         <span v-else-if="s.start.latest_ms !== null && s.start.may" class="caption block text-ochre">{{
           w('now.before', { at: dayTime(s.start.latest_ms) })
@@ -201,6 +203,13 @@ function split(faces: number[]) {
       <p v-if="s.gate" data-test="criteria">
         {{ s.gate.look }} <strong class="font-semibold">{{ w('bench.failsWhen') }}</strong> {{ s.gate.fails }}
       </p>
+      <StepTimes
+        v-if="s.state === 'running' || s.state === 'done'"
+        :step="target"
+        :spells="s.spells"
+        :can="can"
+        :running="s.state === 'running'"
+      />
       <p v-if="s.pictures.length" class="flex flex-wrap gap-2" data-test="step-pictures">
         <a v-for="a in s.pictures" :key="a" :href="`/api/photographs/${a}`" target="_blank">
           <img :src="`/api/photographs/${a}?size=thumb`" class="h-24" :alt="w('examine.photograph')" />
