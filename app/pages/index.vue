@@ -13,6 +13,11 @@ const drawn = computed((): readonly [number, number] => {
   const from = Math.floor((now - HOUR) / HOUR) * HOUR
   return [from, Math.max(now + 3 * HOUR, (bench.value?.closing_ms ?? now) + HOUR / 2)]
 })
+const marks = computed(() => {
+  const [from, to] = drawn.value
+  const step = Math.ceil((to - from) / HOUR / 4) * HOUR
+  return [1, 2, 3].map(n => ({ at: from + n * step, x: (n * step) / (to - from) })).filter(m => m.x < 0.95)
+})
 /** Pot life as a window: open from "mixed", closed at its end. */
 const potWindow = (p: BenchNow['pots'][number]): Window => ({
   from: 'pot',
@@ -56,7 +61,7 @@ const drawnSteps = computed(() => new Set(rows.value.flatMap(r => r.line?.step.s
 const next = computed(() => may.value.filter(s => !drawnSteps.value.has(s.stepId)))
 const waitsFor = (s: StepLine) => all.value.some(l => l.step.stepId === s.stepId)
 const only = (piece: number) => (filter.value.piece = filter.value.piece === piece ? null : piece)
-const FIRST = { rows: 6, may: 5, mustNot: 2 }
+const FIRST = { rows: 6, may: 4, mustNot: 2 }
 const whole = reactive({ rows: false, may: false, mustNot: false })
 const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? list : list.slice(0, FIRST[of]))
 </script>
@@ -92,6 +97,14 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
             {{ place }}
           </button>
           <button class="chip" @click="big = true">{{ w('now.bigClock') }}</button>
+        </div>
+        <div v-if="rows.length" class="window-row !py-0 !border-0 caption clock max-md:!hidden" aria-hidden="true">
+          <span />
+          <span class="relative h-5">
+            <span v-for="m in marks" :key="m.at" class="absolute -translate-x-1/2" :style="{ left: `${m.x * 100}%` }">{{
+              time(m.at)
+            }}</span>
+          </span>
         </div>
         <p v-if="!rows.length" class="row">{{ w('now.noWindow') }}</p>
         <template
@@ -166,7 +179,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
           <h2>{{ w('now.mustNot') }}</h2>
           <div v-for="s in first(mustNot, 'mustNot')" :key="s.stepId" class="row !py-1.5" data-test="must-not">
             <StepTitle :step="s" @piece="only" />
-            <p class="verdict verdict-stop mt-1">{{ s.says }}</p>
+            <p class="verdict verdict-stop mt-1 line-clamp-3">{{ s.says }}</p>
           </div>
           <MoreLines v-model="whole.mustNot" :n="mustNot.length - FIRST.mustNot" />
         </section>

@@ -140,7 +140,9 @@ const joined = computed(() => props.state === 'running' || props.may || props.ou
         :aria-label="w('bench.more', { title: step.title })"
         >⋯</MenuButton
       >
-      <MenuItems class="absolute right-0 top-full z-30 mt-1 w-72 bg-sheet border border-soft focus:outline-none">
+      <MenuItems
+        class="absolute right-0 top-full z-30 mt-1 w-84 max-w-[90vw] bg-sheet border border-soft focus:outline-none"
+      >
         <div v-for="kind in timed" :key="kind" class="flex items-center border-b border-line pl-4">
           <span class="grow">{{ w(`bench.ago.${kind}`) }}</span>
           <MenuItem v-for="n in AGO" :key="n" v-slot="{ active }"

@@ -17,7 +17,7 @@ export default {
     leftAside: 'It was put aside then',
     leftDone: 'It was done by then',
     closesAt: 'closes {at}',
-    behind: '{span} hang on it',
+    behind: 'holds up {span}',
     due: 'promised for {day}',
     outside: 'outside',
     runs: 'runs for',
