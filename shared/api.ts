@@ -98,7 +98,10 @@ export const API = {
   'POST /api/pieces/:id/found': { roles: bench, body: s.takeFound },
   'POST /api/pieces/:id/mends': { roles: bench, body: s.mendVerdict },
   'POST /api/pieces/:id/overrules': { roles: bench, body: s.overrule },
-  'GET /api/pieces/:id/log': { roles: all },
+  'GET /api/pieces/:id/log': { roles: all, query: s.logQuery },
+  'GET /api/find': { roles: all, query: s.findQuery },
+  'GET /api/log': { roles: all, query: s.dayLogQuery },
+  'GET /api/log/export': { roles: all, query: s.exportLogQuery },
   'POST /api/pieces/:id/hand-over': { roles: desk, body: s.handOver },
 
   'POST /api/pieces/:id/approvals': { roles: desk, body: s.ask },

@@ -39,6 +39,15 @@ async function leave() {
   session.$patch({ person: null })
   await navigateTo('/sign-in')
 }
+const seeking = ref(false)
+useEventListener('keydown', event => {
+  const { target, key, ctrlKey, metaKey, altKey } = event
+  const typing =
+    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
+  if (key !== '/' || typing || ctrlKey || metaKey || altKey) return
+  event.preventDefault()
+  seeking.value = true
+})
 const air = computed(() => bench.value?.air)
 </script>
 
@@ -110,6 +119,9 @@ const air = computed(() => bench.value?.air)
       >
       <span v-if="!events.connected" class="text-madder font-semibold" role="status">{{ w('offline') }}</span>
       <span class="ml-auto flex items-baseline gap-4">
+        <button class="underline min-h-11 px-1" aria-keyshortcuts="/" @click="seeking = true">
+          {{ w('seek.open') }}
+        </button>
         <button class="underline min-h-11 px-1" @click="dark = !dark">{{ dark ? w('day') : w('evening') }}</button>
         <span class="caption"
           >{{ session.person?.name }}, {{ session.person ? w(`role.${session.person.role}`) : '' }}</span
@@ -117,6 +129,7 @@ const air = computed(() => bench.value?.air)
         <button class="underline min-h-11 px-1" @click="leave">{{ w('signOut') }}</button>
       </span>
     </header>
+    <SeekBox v-if="seeking" @close="seeking = false" />
     <AlarmBand v-if="bench" :bench="bench" />
     <main v-show="settled" id="content" class="px-6 py-5"><slot /></main>
     <FootNote />

@@ -196,8 +196,10 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
           >{{ w.pieceId }} · {{ w.piece }}<span class="caption block">{{ w.says }}</span></NuxtLink
         >
       </section>
-      <section v-if="bench.news.length">
-        <h2>{{ w('now.news') }}</h2>
+      <section>
+        <h2 class="flex items-baseline gap-4">
+          {{ w('now.news') }}<NuxtLink to="/log" class="font-normal text-base">{{ w('log.of') }}</NuxtLink>
+        </h2>
         <NuxtLink
           v-for="n in bench.news.slice(0, 5)"
           :key="n.says + n.happened_at"

@@ -1,5 +1,6 @@
 /** What browser and server say to each other. Messages are written for a restorer. */
 export * from './fields'
+export * from './log'
 export * from './piece'
 export * from './examination'
 export * from './plan'

@@ -42,8 +42,8 @@ const now = () => people.owner.ok<Now>('GET /api/now')
 const washOf = async (id: number) => (await stepOf(people.owner, id, 'wash')) as Spelled
 const log = (id: number) => people.owner.ok<{ kind: string; says: string }[]>(`GET /api/pieces/${id}/log`)
 /** An agreed piece whose wash runs since `from`. */
-async function washing(from: string) {
-  const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake())
+async function washing(from: string, more = {}) {
+  const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake(more))
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
   await sayYes(people.office, id)
   for (const p of (await now()).people) ids[p.name] = p.id
@@ -183,5 +183,61 @@ describe('where a piece stands', () => {
     expect((await move('<b>')).status).toBe(422)
     await people.office.ok(`PUT /api/pieces/${id}/place`, { place: null })
     expect((await now()).pieces[id]!.place).toBeNull()
+  })
+})
+
+describe('the log', () => {
+  interface Entry {
+    kind: string
+    says: string
+    piece_id: number | null
+    by_name: string | null
+    temperature_C: number | null
+    rh: number | null
+  }
+  it('is read by piece and by day, with the air of the moment, by kind and person, and taken out as CSV', async () => {
+    const id = await washing(t('09:00'), { name: '=1+1' })
+    await act(people.lead, 'note', await washOf(id), t('09:00'), { says: 'fine' })
+    const of = (query: string) => people.owner.ok<Entry[]>(`GET /api/pieces/${id}/log${query}`)
+    expect((await of('?group=notes')).map(e => e.kind)).toEqual(['note'])
+    const [started] = (await of('?group=work')).filter(e => e.kind === 'started')
+    expect(started).toMatchObject({ temperature_C: 21, rh: 0.45 })
+    expect(await of(`?person=${ids.Emil ?? 0}&group=work`)).toEqual([])
+    const day = await people.finisher.ok<{ day: string; entries: Entry[] }>('GET /api/log?day=2026-12-01')
+    expect(day.entries.some(e => e.piece_id === id && e.kind === 'started')).toBe(true)
+    expect((await people.owner.ok<{ entries: Entry[] }>('GET /api/log?day=2031-01-01')).entries).toEqual([])
+    expect((await people.owner.send('GET /api/log?day=yesterday')).status).toBe(422)
+    expect((await people.owner.send(`GET /api/pieces/${id}/log?group=secrets`)).status).toBe(422)
+    const csv = (await people.owner.ok<{ text: string }>(`GET /api/log/export?piece=${id}`)).text
+    expect(csv.split('\n')[0]).toBe('entry,happened,written,by,piece,name,kind,says,°C,% RH,takes back')
+    expect(csv).toMatch(/2026-12-01 09:00:00,.*,started,/)
+    // a cell never begins as a formula
+    expect(csv).toContain(`,${id},'=1+1,started,`)
+  })
+})
+
+describe('finding anything', () => {
+  interface Found {
+    kind: string
+    title: string
+    to: string
+  }
+  const find = (q: string) => people.finisher.ok<Found[]>(`GET /api/find?q=${encodeURIComponent(q)}`)
+  it('by name, number, client, words of the log, a label; wildcards and quotes are letters', async () => {
+    const client = { name: "Åse O'Hara 100%", email: 'ase@example.org', phone: '070 123 45' }
+    const id = await washing(t('09:00'), { name: 'Pie safe, tinned', client })
+    await act(people.lead, 'note', await washOf(id), t('09:00'), { says: 'smells of turpentine inside' })
+    const leads = async (q: string) => (await find(q)).map(f => `${f.kind} ${f.to}`)
+    expect((await leads('pie saf'))[0]).toBe(`piece /pieces/${id}`)
+    expect((await leads(String(id)))[0]).toBe(`piece /pieces/${id}`)
+    expect((await leads(`#${id}`))[0]).toBe(`piece /pieces/${id}`)
+    expect((await find("o'hara")).some(f => f.kind === 'client' && f.title === client.name)).toBe(true)
+    expect((await find('07012345')).some(f => f.title === client.name)).toBe(true)
+    expect((await find('100%')).every(f => /100%/.test(f.title))).toBe(true)
+    await expect.poll(() => leads('turpent')).toContain(`entry /pieces/${id}/log`)
+    expect(await leads(`https://shop.example/pieces/${id}`)).toEqual([`place /pieces/${id}`])
+    expect(await find('+-*"() <>~@')).toEqual([])
+    expect((await people.finisher.send('GET /api/find?q=')).status).toBe(422)
+    expect((await people.finisher.send(`GET /api/find?q=${'x'.repeat(101)}`)).status).toBe(422)
   })
 })

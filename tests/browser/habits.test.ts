@@ -97,12 +97,13 @@ test('ten minutes ago, and not dry yet', async ({ browser, watched }) => {
   const first = step(owner, 'take-apart')
   await first.getByRole('button', { name: /More about/ }).click()
   await owner.getByRole('menuitem', { name: 'Started 10 minutes ago' }).click()
-  await expect(first).toContainText('runs for 10 min')
+  await expect(first).toContainText('in hand of Ingrid, 10 min')
   await owner.goto('/pieces/8/plan')
   const next = step(owner, 'sand-coat').first()
   await next.getByRole('button', { name: /More about/ }).click()
-  await owner.getByRole('menuitem', { name: 'Not dry yet' }).click()
-  await expect(owner.getByTestId('note')).toContainText('Not dry yet before')
+  await owner.getByRole('menuitem', { name: 'Dry, or not yet' }).click()
+  await owner.getByRole('dialog').getByRole('button', { name: 'Not yet: tacky' }).click()
+  await expect(owner.getByTestId('note')).toContainText(/Not dry yet before.*Back of a finger: tacky\. Look again/)
 })
 
 test('a finisher sees no buttons that belong to others', async ({ browser, watched }) => {

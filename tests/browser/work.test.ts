@@ -140,3 +140,86 @@ test('a gate that fails says what follows, wants a word, and is taken back', asy
   await expect(step(page, 'f-strip')).toHaveCount(0)
   await expect(step(page, 'scuff')).toBeVisible()
 })
+
+/** Counts the tones that a page sounds. */
+const COUNT_TONES = () => {
+  const counted = window as Window & { tones?: number }
+  counted.tones = 0
+  const sound = AudioContext.prototype.createOscillator
+  AudioContext.prototype.createOscillator = function (this: AudioContext) {
+    counted.tones! += 1
+    return sound.call(this)
+  }
+}
+const tones = (page: Page) => page.evaluate(() => (window as Window & { tones?: number }).tones ?? 0)
+
+test('a day: put aside, handed on, an alarm that travels, a mis-tap taken back, left over night', async ({
+  browser,
+  watched,
+}) => {
+  test.slow()
+  const owner = await as(browser, 'ingrid', watched)
+  const id = await agreed(owner, 'strip-chemical')
+  await workedTo(owner, id, 'strip')
+  const finisher = await as(browser, 'emil', watched)
+  const phone = await as(browser, 'tove', watched, { viewport: { width: 390, height: 780 } })
+  const pages = [owner, finisher, phone]
+  const inHand = (page: Page) => page.getByTestId('running').filter({ hasText: 'Board with marks' })
+  const onlyThis = async (page: Page) => {
+    const its = page.getByRole('button', { name: 'Only Board with marks' })
+    await its.first().click()
+    await expect(page.getByTestId('only')).toContainText(`Only piece ${id}`)
+  }
+  await onlyThis(owner)
+  await owner.getByTestId('may').getByRole('button', { name: 'Start', exact: true }).first().click()
+  for (const page of pages) await expect(inHand(page)).toContainText('Ingrid, since')
+  await onlyThis(phone)
+  await inHand(phone)
+    .getByRole('button', { name: /More about/ })
+    .click()
+  await phone.getByRole('menuitem', { name: 'Put aside', exact: true }).click()
+  await expect(inHand(owner)).toContainText('put aside at')
+  await phone.getByTestId('note').getByRole('button', { name: 'Take back' }).click()
+  await expect(inHand(owner)).toContainText('Ingrid, since')
+  await inHand(owner)
+    .getByRole('button', { name: /More about/ })
+    .click()
+  await owner.getByRole('menuitem', { name: 'Hand on, or help' }).click()
+  await owner.getByRole('dialog').getByRole('listitem').filter({ hasText: 'Emil' }).getByText('Takes over').click()
+  await expect(inHand(finisher)).toContainText('Emil, since')
+  expect(await phone.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
+
+  // what was laid must come off: it rings where it is in hand, two minutes later everywhere
+  for (const page of pages) await page.addInitScript(COUNT_TONES)
+  const read = (await (await owner.request.get('/api/now')).json()) as {
+    windows: { pieceId: number; closes_ms: number | null; kind: string }[]
+  }
+  const closes_ms = read.windows.find(l => l.pieceId === id && l.kind === 'dwell')!.closes_ms!
+  await setClock(owner, new Date(closes_ms - 9.8 * 60_000))
+  for (const page of pages) {
+    await page.reload()
+    await page.getByTestId('clock').click()
+  }
+  const alarm = (page: Page) => page.getByTestId('alarm').filter({ hasText: 'Board with marks' })
+  for (const page of pages) await expect(alarm(page)).toBeVisible()
+  await expect.poll(() => tones(finisher)).toBeGreaterThan(0)
+  expect(await tones(owner)).toBe(0)
+  await setClock(owner, new Date(closes_ms - 7 * 60_000))
+  await expect.poll(() => tones(owner), { timeout: 30_000 }).toBeGreaterThan(0)
+  await alarm(owner).getByRole('button', { name: 'Ingrid has heard' }).click()
+  await expect(alarm(finisher)).toContainText('Ingrid has heard')
+
+  // the shop closes, and opens again
+  const morning = new Date(closes_ms)
+  do morning.setUTCDate(morning.getUTCDate() + 1)
+  while ([0, 6].includes(morning.getUTCDay()))
+  morning.setUTCHours(8, 0, 0, 0)
+  await setClock(owner, morning)
+  await owner.reload()
+  await expect(inHand(owner).getByTestId('left')).toContainText('It was left in hand when the shop closed')
+  await inHand(owner).getByRole('button', { name: 'It was put aside then' }).click()
+  await expect(inHand(owner).getByTestId('left')).toHaveCount(0)
+  await expect(inHand(owner)).toContainText('put aside at')
+  await inHand(owner).getByRole('link').click()
+  await expect(step(owner, 'strip').getByTestId('times')).toContainText(/Ingrid, .*Emil, /s)
+})

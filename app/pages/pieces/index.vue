@@ -1,7 +1,8 @@
 <script setup lang="ts">
 const session = useSession()
 const { day } = useFormat()
-const find = ref('')
+const { query } = useRoute()
+const find = ref(typeof query.find === 'string' ? query.find : '')
 const state = ref<'active' | 'ready' | 'handed-over' | 'all'>('active')
 const finding = refDebounced(find, 200)
 const { data: pieces, failed } = useLive(

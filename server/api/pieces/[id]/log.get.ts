@@ -1,3 +1,3 @@
-import { readLog } from '../../../services/bench/log'
+import { pieceLog } from '../../../services/bench/log'
 
-export default route('GET /api/pieces/:id/log', ({ id }) => readLog(id()))
+export default route('GET /api/pieces/:id/log', ({ id, query }) => pieceLog(id(), query))

@@ -1,0 +1,3 @@
+import { find } from '../services/platform/find'
+
+export default route('GET /api/find', ({ query }) => find(query.q))
