@@ -5,16 +5,20 @@ import { workOutPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
 import {
   afterWorking,
+  behind_min,
   barEdges,
   type BenchStep,
   type BenchWait,
   closingOf,
   forecast,
   isWorking,
+  leftAt_ms,
   mayStart,
   type StartQuestion,
   potEnds_ms,
   windowOf,
+  together,
+  worked_min,
 } from '#core/timetable'
 import { EMPTY_SHELF } from '#core/materials'
 import { at, choice, facts, hours, built } from '../facts'
@@ -227,5 +231,59 @@ describe('a mixed pot', () => {
       ]).may,
     ).toBe(true)
     expect(potEnds_ms({ ...steps[0]!, mixed_ms: mixed }, null, EMPTY_SHELF)).toBeNull()
+  })
+})
+
+describe('a day at the bench', () => {
+  const step = (key: string, attended_min: number, state: BenchStep['state'] = 'planned') => ({
+    key,
+    attended_min,
+    state,
+  })
+  it('what a step holds up is the longest way behind it, waits by their safe end', () => {
+    const behind = behind_min(
+      [step('a', 10, 'done'), step('b', 20, 'running'), step('c', 5), step('d', 30), step('e', 1, 'skipped')],
+      [
+        { from: 'a', to: 'b', safe: 60 },
+        { from: 'b', to: 'c', safe: 0 },
+        { from: 'b', to: 'd', safe: 240 },
+        { from: 'c', to: 'd', safe: 600 },
+      ],
+    )
+    expect(Object.fromEntries(behind)).toEqual({ d: 30, c: 635, b: 655 })
+  })
+  it('windows before one step open with the last and close with the first', () => {
+    const window = (opens_ms: number | null, closes_ms: number | null) => ({
+      ...{ from: `${closes_ms}`, to: 'x', kind: 'dwell' as const, why: '', hard: true, start_ms: 0 },
+      ...{ opens_ms, likely_ms: opens_ms, safe_ms: opens_ms, closes_ms },
+    })
+    expect(together([window(5, null), window(9, 20), window(7, 15)])).toMatchObject({
+      from: '15',
+      opens_ms: 9,
+      closes_ms: 15,
+    })
+    expect(together([window(5, 20), window(null, null)])).toMatchObject({ opens_ms: null, closes_ms: 20 })
+  })
+  const spell = (from: string, to: string | null) => ({
+    ...{ id: 1, personId: 1, by: 'Emil' },
+    from_ms: at(from),
+    to_ms: to === null ? null : at(to),
+  })
+  it('minutes are those of hands: two at it count twice, put aside not at all', () => {
+    const spells = [
+      spell('2026-11-23T09:00', '2026-11-23T09:10'),
+      spell('2026-11-23T09:30', null),
+      spell('2026-11-23T09:40', '2026-11-23T09:45'),
+    ]
+    expect(worked_min(spells, at('2026-11-23T10:00'))).toBe(10 + 30 + 5)
+    expect(worked_min(spells, at('2026-11-23T09:20'))).toBe(10)
+  })
+  it('what is in hand when the shop opens again was left at the closing before', () => {
+    const monday = [spell('2026-11-23T16:00', null)]
+    expect(leftAt_ms(monday, hours, at('2026-11-23T16:30'))).toBeNull()
+    expect(leftAt_ms(monday, hours, at('2026-11-23T22:00'))).toBeNull()
+    expect(leftAt_ms(monday, hours, at('2026-11-24T09:00'))).toBe(closingOf(hours, at('2026-11-23T16:00')))
+    expect(leftAt_ms([spell('2026-11-22T12:00', null)], hours, at('2026-11-23T09:00'))).toBe(at('2026-11-22T12:00'))
+    expect(leftAt_ms([spell('2026-11-23T09:00', '2026-11-23T09:30')], hours, at('2026-11-24T09:00'))).toBeNull()
   })
 })
