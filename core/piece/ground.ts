@@ -25,7 +25,7 @@ export const ROUTE_NAMES = {
   'polish': 'Level and polish what is there',
   'amalgamate': 'Let the film flow together',
   'spot-repair': 'Repair spots',
-  'scuff': 'Scuff and lay over it',
+  'scuff': 'Scuff and coat over',
   'level-barrier-recoat': 'Level, barrier, recoat',
   'strip-chemical': 'Strip with stripper',
   'strip-mechanical': 'Scrape and sand off',

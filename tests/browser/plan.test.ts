@@ -6,7 +6,7 @@ const keys = stepNames
 test('some faces go another way: judged alone, taken, planned, and brought back', async ({ browser, watched }) => {
   const page = await as(browser, 'tove', watched)
   await page.goto('/pieces/18/route')
-  await expect(page.getByTestId('ways')).toContainText('legs, turned: Scuff and recoat')
+  await expect(page.getByTestId('ways')).toContainText('legs, turned: Scuff and coat over')
   await page.getByRole('button', { name: 'Some faces another way' }).click()
   await page.getByRole('button', { name: 'shelf, upper' }).click()
   await page.getByRole('button', { name: 'Judge routes for these' }).click()
@@ -17,7 +17,7 @@ test('some faces go another way: judged alone, taken, planned, and brought back'
   await expect(step(page, 'scuff')).toContainText('shelf, upper')
   await page.goto('/pieces/18/route')
   await page.getByRole('button', { name: 'All faces one way again' }).click()
-  await expect(page.getByTestId('ways')).not.toContainText('Scuff and recoat')
+  await expect(page.getByTestId('ways')).not.toContainText('Scuff and coat over')
   await page.goto('/pieces/18/plan')
   await expect(step(page, 'strip')).toBeVisible()
   await expect(step(page, 'scuff')).toHaveCount(0)
@@ -32,7 +32,7 @@ test('the client is told which faces go another way, and what may fail there', a
     await expect(client.getByRole('heading', { level: 1 })).toBeVisible()
     if (await client.getByRole('heading', { name: 'Serving table' }).count()) break
   }
-  await expect(client.getByTestId('way')).toHaveText('Scuff and recoat, coated with oil polyurethane')
+  await expect(client.getByTestId('way')).toHaveText('Scuff and coat over, coated with oil polyurethane')
   await expect(client.getByText('Then we strip those faces instead')).toBeVisible()
 })
 

@@ -4,7 +4,7 @@ import { as, choose, opened, step, stepNames, test, write } from './page'
 test('every route judged; two beside each other; finishes compared and picked', async ({ browser, watched }) => {
   const page = await as(browser, 'tove', watched)
   await page.goto('/pieces/14/route')
-  await expect(page.getByTestId('route')).toHaveCount(13)
+  await expect(page.getByTestId('route')).toHaveCount(12)
   await page.locator('[data-route=strip-chemical]').getByRole('button', { name: 'Beside another' }).click()
   await page.locator('[data-route=refer]').getByRole('button', { name: 'Beside another' }).click()
   await expect(page.getByTestId('compared').getByRole('columnheader')).toContainText([
