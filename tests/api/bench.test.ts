@@ -150,6 +150,34 @@ describe('a step in hand', () => {
   })
 })
 
+describe('what was used', () => {
+  it('comes from several lots; another class is told against the rules, and the record stays true', async () => {
+    const id = await washing(t('09:00'))
+    await at(t('09:30'))
+    const received = async (name: string, kind: string) => {
+      const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', {
+        name,
+        class: kind,
+        priceMinor: 10_000,
+      })
+      const lot = { productId, code: 'L-1', amountMl: 500 }
+      return (await people.lead.ok<{ id: number }>('POST /api/lots', lot)).id
+    }
+    const step = await washOf(id)
+    const wax = await received(`wax of ${id}`, 'paste-wax')
+    const soap = await received(`soap of ${id}`, (step as unknown as { product: string }).product)
+    const used = [
+      { lotId: wax, amountMl: 20, word: '' },
+      { lotId: soap, amountMl: 30, word: '' },
+    ]
+    expect((await act(people.lead, 'finish', step, t('09:20'), { used })).status).toBe(200)
+    const [entry] = (await log(id)).filter(e => e.kind === 'finished')
+    expect(entry!.says).toMatch(/20 ml wax of \d+, lot L-1 instead of/)
+    expect(entry!.says).toMatch(/30 ml soap of \d+, lot L-1/)
+    expect(entry!.says).toContain('Against the rules: ')
+  })
+})
+
 describe('is it dry?', () => {
   it('keeps each look by what it was tried, and proposes the next inside opening hours', async () => {
     const id = await washing(t('16:30'))

@@ -12,6 +12,7 @@ const props = defineProps<{
     kind: string
     pieceId: number
     product?: string | null
+    productId?: number | null
     amount_ml?: number | null
     gate?: { look: string; fails: string; fallback: RouteSlug | null } | null
     passTest?: string | null

@@ -1,12 +1,14 @@
 <script setup lang="ts">
 import type { RouteSlug } from '#core/piece'
 import { type Fields, type Measured, MEASURES } from '#core/acts'
+import type { Used } from './UsedLots.vue'
 import type { ActTarget, StepLine } from '~/composables/bench'
 
 /** The end of a step: how a gate went, and what was used from which lot. */
 const props = defineProps<{
   step: ActTarget & {
     product?: string | null
+    productId?: number | null
     amount_ml?: number | null
     gate?: { look: string; fails: string; fallback: RouteSlug | null } | null
     passTest?: string | null
@@ -19,11 +21,9 @@ const props = defineProps<{
   ago: number
 }>()
 const emit = defineEmits<{ close: [] }>()
-const store = ref<AnswerOf<'GET /api/store'> | null>(null)
 const gate = ref<'pass' | 'fail' | null>(null)
-const lot = ref<number | null>(null)
-const amount = ref(Math.ceil(props.step.amount_ml ?? 0))
-const word = ref('')
+const uses = ref<Used[]>([])
+const lots = useTemplateRef('lots')
 /** A gate that failed: what was seen, and its picture. */
 const seen = ref('')
 const picture = ref<File | null>(null)
@@ -47,17 +47,6 @@ const busy = ref(false)
 /** Faces on which the round did not pass; null: it passed. */
 const again = ref<number[] | null>(null)
 const strength = ref<Fields['strength'] | null>(null)
-const lots = computed(() =>
-  (store.value?.products ?? [])
-    .flatMap(p => p.lots.map(l => ({ ...l, name: p.name, class: p.class })))
-    .sort((a, b) => Number(b.class === props.step.product) - Number(a.class === props.step.product)),
-)
-const chosen = computed(() => lots.value.find(l => l.id === lot.value))
-const short = computed(() => chosen.value !== undefined && amount.value > chosen.value.left_ml)
-onMounted(async () => {
-  store.value = await call('GET /api/store')
-  lot.value = lots.value.find(l => l.class === props.step.product && l.left_ml > 0)?.id ?? null
-})
 async function done() {
   busy.value = true
   if (picture.value && gate.value === 'fail') {
@@ -68,10 +57,7 @@ async function done() {
       return
     }
   }
-  const used =
-    props.step.product && lot.value !== null && amount.value > 0
-      ? [{ lotId: lot.value, amountMl: amount.value, word: word.value }]
-      : []
+  const used = uses.value.flatMap(u => (u.lotId !== null && u.amountMl > 0 ? [{ ...u, lotId: u.lotId }] : []))
   if (
     await actAtBench('finish', props.step, props.ago, {
       gate: gate.value,
@@ -145,23 +131,7 @@ async function done() {
       :label="w('bench.shows.orange')"
       @update:model-value="showed = $event ? 'orange' : 'none'"
     />
-    <div v-if="step.product" class="mt-4 grid gap-3">
-      <FindField
-        v-model="lot"
-        :label="w('bench.lot')"
-        :options="[
-          { value: null, label: w('bench.noLot') },
-          ...lots.map(l => ({ value: l.id, label: `${l.name}, ${l.code}: ${Math.round(l.left_ml)} ml` })),
-        ]"
-      />
-      <label
-        >{{ w('bench.used') }} <input v-model.number="amount" class="field" type="number" min="0" inputmode="numeric"
-      /></label>
-      <label v-if="short"
-        >{{ w('bench.short', { left: Math.round(chosen!.left_ml) }) }}
-        <input v-model="word" class="field" maxlength="300"
-      /></label>
-    </div>
+    <UsedLots v-if="step.product" ref="lots" v-model="uses" :step="step" />
     <FoldOut
       v-if="step.measures && (step.measures.numbers.length || step.measures.gun)"
       class="mt-4"
@@ -200,7 +170,7 @@ async function done() {
           (step.gate != null && gate === null) ||
           (gate === 'fail' && !seen.trim()) ||
           unsaid ||
-          (short && !word) ||
+          lots?.unsaid ||
           again?.length === 0
         "
         @click="done"

@@ -41,6 +41,7 @@ const target = computed(() => ({
   title: s.value.title,
   kind: s.value.kind,
   product: s.value.product,
+  productId: s.value.productId,
   amount_ml: s.value.amount_ml,
   gate: s.value.gate,
   key: s.value.key,

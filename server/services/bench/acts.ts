@@ -1,5 +1,4 @@
 import { type Fields, makesDust, measuredSaid, withTaken } from '#core/acts'
-import { materialOf } from '#core/materials'
 import { ONCE_MORE, roundEndingAt, seenAt, withOneMore, withPaintWash } from '#core/plan'
 import { potEnds_ms, worked_min } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
@@ -20,6 +19,7 @@ import { fallBack, gateBack } from './gate'
 import { keepMeasured } from './measured'
 import { layFirst, layRest, section, sectionsAt, takeRest } from './sections'
 import { correctSpell, dropSpells, endSpells, firstSpell, goOn, handOn, pause, reopenSpells, spellBack } from './spells'
+import { bookUse, brokenBy } from './used'
 import { benchView } from './view'
 
 const LONGEST_AGO_MIN = 12 * 60
@@ -139,6 +139,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   const measured = withTaken(command.measured)
   const used: string[] = []
   for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
+  const broken = await brokenBy(act, command.used)
   await tx.run(
     `UPDATE plan_step
         SET state = 'done', finished_at = :at, finished_by = :personId, gate_result = :gate, measured = :measured,
@@ -165,6 +166,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
         `${command.gate === 'pass' ? step.gate.look : step.gate.fails}`
       : '',
     measuredSaid(measured),
+    ...broken,
     command.note,
   ]
     .filter(Boolean)
@@ -206,44 +208,6 @@ async function oneMore(act: Act, faces: readonly number[], strength?: Fields['st
   const says = `One more round${strength ? `, ${strength}` : ''}: ${names.join(' · ')}`
   await write(act, 'plan', says)
   return says
-}
-
-/** Takes from a lot; more than it holds only with a word, and then the lot stands at nought. */
-async function bookUse({ tx, step, at }: Act, use: { lotId: number; amountMl: number; word: string }): Promise<string> {
-  const lot = await tx.row<{
-    id: number
-    left_ml: number
-    code: string
-    name: string
-    class: string
-    price_minor: number
-  }>(
-    `SELECT lot.id, lot.left_ml, lot.code, product.name, product.class, product.price_minor
-        FROM lot
-        JOIN product ON product.id = lot.product_id
-        WHERE lot.id = :lotId
-        FOR UPDATE`,
-    use,
-  )
-  if (!lot) throw fail(422, 'invalid', 'There is no such lot.', { 'used.0.lotId': 'Choose a lot.' })
-  if (use.amountMl > lot.left_ml && !use.word)
-    throw fail(
-      422,
-      'below-zero',
-      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(use.amountMl)} ml were ` +
-        'used. Say a word why, or choose another lot.',
-      { 'used.0.word': 'Say a word why.' },
-    )
-  const booked = Math.min(use.amountMl, lot.left_ml)
-  await tx.run('UPDATE lot SET left_ml = left_ml - :booked WHERE id = :id', { booked, id: lot.id })
-  await tx.run(
-    `INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at)
-        VALUES (:lotId, :stepId, :amountMl, :booked, :price, :word, :at)`,
-    { ...use, stepId: step.id, booked, price: lot.price_minor, at },
-  )
-  await tell(tx, 'store', null, at)
-  const other = step.product && lot.class !== step.product ? ` instead of ${materialOf(step.product).name}` : ''
-  return `used ${Math.round(use.amountMl)} ml ${lot.name}, lot ${lot.code}${other}${use.word ? ` (${use.word})` : ''}`
 }
 
 /** A word on a step, whatever state it is in. */

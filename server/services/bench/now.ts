@@ -46,6 +46,7 @@ interface StepLine {
   attended_min: number
   rowVersion: number
   product: string | null
+  productId: number | null
   amount_ml: number | null
   gate: { look: string; fails: string; fallback: RouteSlug | null } | null
   keeps: string[]
@@ -214,6 +215,7 @@ async function workOutNow(at: Date) {
       attended_min: st.attended_min,
       rowVersion: st.rowVersion,
       product: st.product,
+      productId: st.productId,
       amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails, fallback: st.gate.fallback } : null,
       keeps: wears(st) ? file.facts.marks : [],

@@ -58,6 +58,7 @@ export interface StepRow {
   finished_at: Date | null
   mixed_at: Date | null
   outside: 0 | 1
+  product_id: number | null
   started_by: string | null
   finished_by: string | null
   row_version: number
@@ -78,6 +79,8 @@ export interface PlannedStep extends BenchStep {
   damaged: boolean
   /** carried out of the building for its dust */
   outside: boolean
+  /** the product of the store that it takes; null: any of its class */
+  productId: number | null
   id: number
   position: number
   rowVersion: number
@@ -151,6 +154,7 @@ export const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep =
     finished_ms: r.finished_at?.getTime() ?? null,
     mixed_ms: r.mixed_at?.getTime() ?? null,
     outside: Boolean(r.outside),
+    productId: r.product_id,
     measured: measuredIn(r.measured),
     laid: [],
     spells: [],
