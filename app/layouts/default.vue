@@ -71,8 +71,8 @@ const air = computed(() => bench.value?.air)
         <component :is="icon" :size="24" :stroke-width="1.6" aria-hidden="true" />{{ w(`rail.${word}`) }}
       </NuxtLink>
     </nav>
-    <header class="flex flex-wrap items-baseline gap-x-6 gap-y-1 px-6 py-3 border-b border-line bg-sheet">
-      <span class="text-2xl font-bold clock min-w-52" data-test="clock">{{
+    <header class="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-6 py-3 border-b border-line bg-sheet">
+      <span class="text-2xl font-bold clock min-w-48" data-test="clock">{{
         clock.now ? dayTime(clock.now) : ' '
       }}</span>
       <span v-if="session.mode !== 'shop'" class="caption">{{ w('demoTime') }}</span>
@@ -118,7 +118,7 @@ const air = computed(() => bench.value?.air)
         >{{ w('air.barred', { names: air.barred.map(b => b.name).join(', ') }) }}</span
       >
       <span v-if="!events.connected" class="text-madder font-semibold" role="status">{{ w('offline') }}</span>
-      <span class="ml-auto flex items-baseline gap-4">
+      <span class="ml-auto flex items-baseline gap-3">
         <button class="underline min-h-11 px-1" aria-keyshortcuts="/" @click="seeking = true">
           {{ w('seek.open') }}
         </button>

@@ -164,14 +164,15 @@ test('a day: put aside, handed on, an alarm that travels, a mis-tap taken back, 
   const finisher = await as(browser, 'emil', watched)
   const phone = await as(browser, 'tove', watched, { viewport: { width: 390, height: 780 } })
   const pages = [owner, finisher, phone]
-  const inHand = (page: Page) => page.getByTestId('running').filter({ hasText: 'Board with marks' })
+  const inHand = (page: Page) => page.getByTestId('running').filter({ hasText: `${id} · Board with marks` })
   const onlyThis = async (page: Page) => {
-    const its = page.getByRole('button', { name: 'Only Board with marks' })
-    await its.first().click()
+    await inHand(page).getByRole('button', { name: 'Only Board with marks' }).click()
     await expect(page.getByTestId('only')).toContainText(`Only piece ${id}`)
   }
-  await onlyThis(owner)
-  await owner.getByTestId('may').getByRole('button', { name: 'Start', exact: true }).first().click()
+  await owner.goto(`/pieces/${id}/plan`)
+  await step(owner, 'strip').getByRole('button', { name: 'Start', exact: true }).click()
+  await expect(step(owner, 'strip')).toHaveAttribute('data-state', 'running')
+  await owner.goto('/')
   for (const page of pages) await expect(inHand(page)).toContainText('Ingrid, since')
   await onlyThis(phone)
   await inHand(phone)
@@ -200,7 +201,7 @@ test('a day: put aside, handed on, an alarm that travels, a mis-tap taken back, 
     await page.reload()
     await page.getByTestId('clock').click()
   }
-  const alarm = (page: Page) => page.getByTestId('alarm').filter({ hasText: 'Board with marks' })
+  const alarm = (page: Page) => page.getByTestId('alarm').filter({ hasText: `${id} Board with marks` })
   for (const page of pages) await expect(alarm(page)).toBeVisible()
   await expect.poll(() => tones(finisher)).toBeGreaterThan(0)
   expect(await tones(owner)).toBe(0)

@@ -93,7 +93,7 @@ const heard = async (...list: typeof ringing.value) => {
         ? w('alarm.left', { left: span(line.closes_ms! - clock.now) })
         : w('alarm.over', { at: time(line.closes_ms!) })
     }}</strong>
-    <span class="text-lg grow">{{ line.step.title }} · {{ line.pieceId }} {{ line.piece }}</span>
+    <span class="text-lg grow basis-64">{{ line.step.title }} · {{ line.pieceId }} {{ line.piece }}</span>
     <span v-if="line.acknowledged">{{ w('alarm.heardBy', { name: line.acknowledged }) }}</span>
     <button
       v-else-if="session.may('owner', 'lead', 'finisher')"
@@ -111,7 +111,9 @@ const heard = async (...list: typeof ringing.value) => {
     data-test="alarm"
   >
     <strong class="text-xl clock">{{ w('alarm.late', { n: late.length }) }}</strong>
-    <span class="grow">{{ late.map(line => `${line.step.title} · ${line.pieceId} ${line.piece}`).join(' | ') }}</span>
+    <span class="grow basis-64">{{
+      late.map(line => `${line.step.title} · ${line.pieceId} ${line.piece}`).join(' | ')
+    }}</span>
     <button
       v-if="late.some(line => !line.acknowledged) && session.may('owner', 'lead', 'finisher')"
       class="act act-quiet !bg-white !text-[#1c211f]"
