@@ -40,14 +40,8 @@ async function leave() {
   await navigateTo('/sign-in')
 }
 const seeking = ref(false)
-useEventListener('keydown', event => {
-  const { target, key, ctrlKey, metaKey, altKey } = event
-  const typing =
-    target instanceof HTMLElement && (target.isContentEditable || /^(INPUT|TEXTAREA|SELECT)$/.test(target.tagName))
-  if (key !== '/' || typing || ctrlKey || metaKey || altKey) return
-  event.preventDefault()
-  seeking.value = true
-})
+const showsKeys = ref(false)
+onPlainKey({ '/': () => (seeking.value = true), '?': () => (showsKeys.value = true) })
 const air = computed(() => bench.value?.air)
 </script>
 
@@ -129,6 +123,7 @@ const air = computed(() => bench.value?.air)
         <button class="underline min-h-11 px-1" @click="leave">{{ w('signOut') }}</button>
       </span>
     </header>
+    <KeysBox v-if="showsKeys" @close="showsKeys = false" />
     <SeekBox v-if="seeking" @close="seeking = false" />
     <AlarmBand v-if="bench" :bench="bench" />
     <main v-show="settled" id="content" class="px-6 py-5"><slot /></main>

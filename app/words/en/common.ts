@@ -16,6 +16,16 @@ export default {
   evening: 'Evening',
   signOut: 'Leave',
   number: { atLeast: 'At least {min}.', atMost: 'At most {max}.', between: 'From {min} to {max}.' },
+  keys: {
+    title: 'Keys',
+    find: 'Find anything',
+    keys: 'These keys',
+    closes: 'Close what is open',
+    mine: 'Only mine',
+    big: 'Big clock',
+    earlier: 'The step in focus, one earlier',
+    later: 'The step in focus, one later',
+  },
   seek: {
     open: 'Find',
     title: 'Find anything',
