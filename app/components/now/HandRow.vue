@@ -26,8 +26,8 @@ const ended = () => (bare.value ? actAtBench('finish', props.line, left.value) :
 
 <template>
   <div class="row !py-1.5" data-test="running">
-    <div class="grid grid-cols-[minmax(0,1fr)_auto_auto] items-center gap-x-3">
-      <StepTitle :step="line" :also="also" @piece="emit('piece', $event)" />
+    <div class="flex flex-wrap items-center justify-end gap-x-3 gap-y-1">
+      <StepTitle class="grow basis-44" :step="line" :also="also" @piece="emit('piece', $event)" />
       <span class="clock text-lg whitespace-nowrap"
         >{{ hours(worked_min(line.spells, clock.now))
         }}<span class="caption block text-right">/ {{ hours(line.attended_min) }}</span></span

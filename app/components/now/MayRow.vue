@@ -19,8 +19,13 @@ const why = computed(() => {
 
 <template>
   <div class="row !py-1.5" data-test="may">
-    <div class="grid grid-cols-[minmax(0,1fr)_auto] items-center gap-x-3">
-      <StepTitle :step="line" :minutes="hours(line.attended_min)" @piece="emit('piece', $event)" />
+    <div class="flex flex-wrap items-center justify-end gap-x-3 gap-y-1">
+      <StepTitle
+        class="grow basis-44"
+        :step="line"
+        :minutes="hours(line.attended_min)"
+        @piece="emit('piece', $event)"
+      />
       <BenchAct :step="line" state="planned" :may="line.inside" :outside="line.outside" :waits="waits" />
     </div>
     <p v-if="why.says || line.keeps.length || line.cautions.length" class="caption pl-14 flex flex-wrap gap-x-3">
