@@ -9,6 +9,7 @@ import {
   behind_min,
   CLOSING_MIN,
   closingOf,
+  inHand,
   lateSays,
   leftAt_ms,
   nextSpan,
@@ -67,7 +68,7 @@ interface WindowLine extends Window {
   acknowledged: string | null
   /** what can still be done, once it has closed */
   late: string | null
-  /** who had what opened it in hand: there an alarm sounds first */
+  /** who has what opened it in hand, or had it last: there an alarm sounds first */
   hands: number[]
 }
 interface RunningLine extends StepLine {
@@ -113,6 +114,11 @@ export async function eachPiece(
   return strange
 }
 
+/** Who has a step in hand, else who had it last. */
+function handsOf({ spells }: PlannedStep): number[] {
+  const held = inHand(spells)
+  return (held.length ? held : spells.slice(-1)).map(s => s.personId)
+}
 /** Who had anything of it in hand last. */
 const lastBy = (plan: StoredPlan | undefined): number | null =>
   plan?.steps.flatMap(st => st.spells).toSorted((a, b) => b.from_ms - a.from_ms)[0]?.personId ?? null
@@ -280,7 +286,7 @@ async function workOutNow(at: Date) {
         ...{ pieceId: file.piece.id, piece: file.piece.name, step: line(st), running: true },
         acknowledged: heard.get(`${file.piece.id}|${st.key}|${st.key}`)?.name ?? null,
         late: closes_ms < at.getTime() ? lateSays(st) : null,
-        hands: st.spells.map(h => h.personId),
+        hands: handsOf(st),
       })
     }
     for (const to of plan.steps) {
@@ -308,7 +314,7 @@ async function workOutNow(at: Date) {
         running: from.state === 'running',
         acknowledged: heard.get(`${file.piece.id}|${window.from}|${window.to}`)?.name ?? null,
         late: late ? lateSays(from) : null,
-        hands: from.spells.map(h => h.personId),
+        hands: handsOf(from),
       })
     }
   })
