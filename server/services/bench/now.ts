@@ -9,7 +9,6 @@ import {
   behind_min,
   CLOSING_MIN,
   closingOf,
-  inHand,
   lateSays,
   leftAt_ms,
   nextSpan,
@@ -32,6 +31,7 @@ import { lastEvent } from '../platform/events'
 import { readable } from '../platform/readable'
 import { readAir } from '../shop/air'
 import { clockIn, readHours } from '../shop/rows'
+import { handsOf, readFaces, readHands } from './hands'
 import { type MeasuresLine, measuresLine } from './measures'
 import { type SectionLine, sectionLine } from './sections'
 import { benchView } from './view'
@@ -114,43 +114,6 @@ export async function eachPiece(
   return strange
 }
 
-/** Who has a step in hand, else who had it last. */
-function handsOf({ spells }: PlannedStep): number[] {
-  const held = inHand(spells)
-  return (held.length ? held : spells.slice(-1)).map(s => s.personId)
-}
-/** Who had anything of it in hand last. */
-const lastBy = (plan: StoredPlan | undefined): number | null =>
-  plan?.steps.flatMap(st => st.spells).toSorted((a, b) => b.from_ms - a.from_ms)[0]?.personId ?? null
-/** What a row shows of its piece beside its name: a small picture, its place, the day it is promised for. */
-async function readFaces(files: readonly PieceFile[], plans: ReadonlyMap<number, StoredPlan>) {
-  const pictures = await db().rows<{ piece_id: number; address: string }>(
-    `SELECT photograph.piece_id, photograph.address
-        FROM photograph
-        JOIN (
-          SELECT MIN(photograph.id) AS id
-          FROM photograph
-          JOIN piece ON piece.id = photograph.piece_id
-          WHERE piece.state = 'active'
-          GROUP BY piece_id
-        ) first ON first.id = photograph.id`,
-  )
-  const thumbs = new Map(pictures.map(p => [p.piece_id, p.address]))
-  return Object.fromEntries(
-    files.map(({ piece }) => [
-      piece.id,
-      {
-        ...{ thumb: thumbs.get(piece.id) ?? null, due_on: piece.due_on, place: piece.place },
-        last_by: lastBy(plans.get(piece.id)),
-      },
-    ]),
-  )
-}
-/** Who may have a step in hand. */
-const readHands = () =>
-  db().rows<{ id: number; name: string }>(
-    "SELECT id, name FROM person WHERE active AND role IN ('owner', 'lead', 'finisher') ORDER BY name",
-  )
 /** Both may be infinite, where a difference is no number. */
 const order = (a: number, b: number): number => (a === b ? 0 : a - b)
 const endOfDay = (day: string, zone: string) => DateTime.fromISO(day, { zone }).endOf('day').toMillis()

@@ -1,0 +1,43 @@
+/** Whose hands, and what a row of Now shows of its piece. */
+import { inHand } from '#core/timetable'
+import { db } from '../../database/db'
+import type { PieceFile } from '../piece/rows'
+import type { PlannedStep, StoredPlan } from '../plan/rows'
+
+/** Who has a step in hand, else who had it last. */
+export function handsOf({ spells }: PlannedStep): number[] {
+  const held = inHand(spells)
+  return (held.length ? held : spells.slice(-1)).map(s => s.personId)
+}
+/** Who had anything of it in hand last. */
+const lastBy = (plan: StoredPlan | undefined): number | null =>
+  plan?.steps.flatMap(st => st.spells).toSorted((a, b) => b.from_ms - a.from_ms)[0]?.personId ?? null
+/** What a row shows of its piece beside its name: a small picture, its place, the day it is promised for. */
+export async function readFaces(files: readonly PieceFile[], plans: ReadonlyMap<number, StoredPlan>) {
+  const pictures = await db().rows<{ piece_id: number; address: string }>(
+    `SELECT photograph.piece_id, photograph.address
+        FROM photograph
+        JOIN (
+          SELECT MIN(photograph.id) AS id
+          FROM photograph
+          JOIN piece ON piece.id = photograph.piece_id
+          WHERE piece.state = 'active'
+          GROUP BY piece_id
+        ) first ON first.id = photograph.id`,
+  )
+  const thumbs = new Map(pictures.map(p => [p.piece_id, p.address]))
+  return Object.fromEntries(
+    files.map(({ piece }) => [
+      piece.id,
+      {
+        ...{ thumb: thumbs.get(piece.id) ?? null, due_on: piece.due_on, place: piece.place },
+        last_by: lastBy(plans.get(piece.id)),
+      },
+    ]),
+  )
+}
+/** Who may have a step in hand. */
+export const readHands = () =>
+  db().rows<{ id: number; name: string }>(
+    "SELECT id, name FROM person WHERE active AND role IN ('owner', 'lead', 'finisher') ORDER BY name",
+  )
