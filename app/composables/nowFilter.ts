@@ -8,7 +8,12 @@ export interface NowFilter {
 export function useNowFilter() {
   const bench = inject(BENCH)!
   const session = useSession()
-  const filter = useLocalStorage<NowFilter>('hantverk-now', { mine: false, place: null, piece: null })
+  const filter = useLocalStorage<NowFilter>(
+    'hantverk-now',
+    { mine: false, place: null, piece: null },
+    // the server drew the page without it
+    { initOnMounted: true },
+  )
   const places = computed(() =>
     [...new Set(Object.values(bench.value?.pieces ?? {}).flatMap(p => p.place ?? []))].sort(),
   )
@@ -32,5 +37,6 @@ export function useNowFilter() {
     const { piece } = filter.value
     if (now && piece !== null && !now.pieces[piece]) filter.value.piece = null
   })
-  return { filter, places, shows }
+  const some = computed(() => filter.value.mine || filter.value.place !== null || filter.value.piece !== null)
+  return { filter, places, shows, some }
 }

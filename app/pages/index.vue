@@ -5,7 +5,7 @@ const bench = inject(BENCH)!
 const clock = useClock()
 const { time, day, span } = useFormat()
 const HOUR = 3_600_000
-const { filter, places, shows } = useNowFilter()
+const { filter, places, shows, some } = useNowFilter()
 const big = ref(false)
 
 const drawn = computed((): readonly [number, number] => {
@@ -107,7 +107,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
             }}</span>
           </span>
         </div>
-        <p v-if="!rows.length" class="row">{{ w('now.noWindow') }}</p>
+        <p v-if="!rows.length" class="row">{{ w(some ? 'now.filtered' : 'now.noWindow') }}</p>
         <template
           v-for="{ line, pot } in first(rows, 'rows')"
           :key="line ? `${line.pieceId}${line.from}${line.to}` : `pot${pot!.id}`"
@@ -169,7 +169,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
           <p v-if="!next.length" class="row">
             {{
               bench.open
-                ? w('now.nothing')
+                ? w(some ? 'now.filtered' : 'now.nothing')
                 : w('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` })
             }}
           </p>

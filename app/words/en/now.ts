@@ -8,6 +8,7 @@ export default {
     onlyPiece: 'Only {name}',
     bigClock: 'Big clock',
     allClocks: 'All clocks',
+    filtered: 'Nothing here in what is shown; take the filter off for the rest.',
     noWindow: 'No window is open, and none opens today.',
     parked: ['{n} waits longer; it opens {day}', '{n} wait longer; the first opens {day}'],
     ofPlanned: 'of {planned} planned',

@@ -89,7 +89,8 @@ export async function find(q: string): Promise<Found[]> {
     like: `%${plain}%`,
     start: `${plain}%`,
     tight: `%${plain.replaceAll(' ', '')}%`,
-    words: words.map(word => `+${word}*`).join(' '),
+    // short words may be among those that the index leaves out: they help, and are not asked for
+    words: words.map(word => (word.length > LEAST_WORD ? `+${word}*` : `${word}*`)).join(' '),
   }
   const found = await Promise.all(
     KINDS.filter(kind => kind !== 'entry' || words.length > 0).map(async kind =>
