@@ -261,7 +261,7 @@ describe('finding anything', () => {
     expect((await leads(`#${id}`))[0]).toBe(`piece /pieces/${id}`)
     expect((await find("o'hara")).some(f => f.kind === 'client' && f.title === client.name)).toBe(true)
     expect((await find('07012345')).some(f => f.title === client.name)).toBe(true)
-    expect((await find('100%')).every(f => /100%/.test(f.title))).toBe(true)
+    expect((await find('100%')).every(f => f.kind === 'entry' || /100%/.test(f.title))).toBe(true)
     await expect.poll(() => leads('turpent')).toContain(`entry /pieces/${id}/log`)
     expect(await leads(`https://shop.example/pieces/${id}`)).toEqual([`place /pieces/${id}`])
     expect(await find('+-*"() <>~@')).toEqual([])

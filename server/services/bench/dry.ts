@@ -51,14 +51,15 @@ async function keep(act: Act, { kind, by }: Look, from: PlannedStep) {
 /** "Dry" or "not dry yet", and by what; not dry holds back what waits for it until the next look. */
 export async function look(act: Act, command: Look): Promise<Result> {
   const { tx, file, plan, step, at, now } = act
-  const from = drying(act)
-  if (from.length === 0 || (step.state !== 'planned' && step.state !== 'done'))
-    throw fail(409, 'nothing-dries', 'Nothing is drying here.')
-  for (const st of from) await keep(act, command, st)
   const tried = command.by ? DRY_SAYS[command.by] : null
   const seen = tried ? `. ${tried.by}: ${command.kind === 'dry' ? tried.dry : tried.not}` : ''
   const own = step.state === 'planned' ? ('to' as const) : ('from' as const)
   const into = plan.waits.filter(w => w.kind !== 'order' && w.kind !== 'answer' && w[own] === step.key)
+  const from = drying(act)
+  const waits = command.kind === 'dry' ? from.length > 0 : into.length > 0
+  if (!waits || (step.state !== 'planned' && step.state !== 'done'))
+    throw fail(409, 'nothing-dries', 'Nothing is drying here.')
+  for (const st of from) await keep(act, command, st)
   const hold = async (until: Date, over: typeof into) => {
     for (const w of over)
       await tx.run(
