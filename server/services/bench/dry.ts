@@ -40,7 +40,7 @@ async function keep(act: Act, { kind, by }: Look, from: PlannedStep) {
       product: from.product,
       label: from.label ?? null,
       wet: taken(file.context.shelf, from)?.wet_um ?? null,
-      elapsed: (at.getTime() - from.finished_ms!) / MINUTE_MS,
+      elapsed: Math.max(0, at.getTime() - from.finished_ms!) / MINUTE_MS,
       temperature: air?.temperature_C ?? null,
       rh: air?.rh ?? null,
       personId: person.id,
