@@ -199,7 +199,10 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
       </section>
       <section>
         <h2 class="flex items-baseline gap-4">
-          {{ w('now.news') }}<NuxtLink to="/log" class="font-normal text-base">{{ w('log.of') }}</NuxtLink>
+          {{ w('now.news')
+          }}<NuxtLink to="/log" class="font-normal text-base min-h-11 inline-flex items-center">{{
+            w('log.of')
+          }}</NuxtLink>
         </h2>
         <NuxtLink
           v-for="n in bench.news.slice(0, 5)"

@@ -60,6 +60,8 @@ test('a phone in one hand: nothing is wider than the screen, targets are large e
     '/store',
     '/answers',
     '/shop',
+    '/log',
+    '/pieces/5/log',
   ]) {
     await phone.goto(path)
     await phone.waitForTimeout(700)

@@ -106,68 +106,70 @@ const joined = computed(() => props.state === 'running' || props.may || props.ou
 </script>
 
 <template>
-  <span v-if="can" class="inline-flex items-stretch">
+  <span v-if="can" class="inline-flex flex-wrap justify-end gap-x-2 gap-y-1">
     <button
       v-if="section"
-      class="act mr-2 whitespace-nowrap"
+      class="act whitespace-nowrap"
       :disabled="busy"
       data-test="section"
       @click="act('section', 0, { what: section.what })"
     >
       {{ w(`bench.section.${section.what}`, { no: section.no, of: section.of }) }}
     </button>
-    <button
-      v-if="state === 'running' || (state === 'planned' && may)"
-      class="act min-w-24 !rounded-r-none whitespace-nowrap"
-      :class="section ? 'act-quiet' : ''"
-      :disabled="busy"
-      @click="go(main)"
-    >
-      {{ w(`bench.${main}`) }}
-    </button>
-    <button
-      v-else-if="outside"
-      class="act min-w-24 !rounded-r-none whitespace-nowrap"
-      :disabled="busy"
-      data-test="start-outside"
-      @click="startOutside"
-    >
-      {{ w('bench.startOutside') }}
-    </button>
-    <Menu as="span" class="relative inline-flex">
-      <MenuButton
-        class="act act-quiet !px-3"
-        :class="joined ? '!rounded-l-none' : ''"
-        :aria-label="w('bench.more', { title: step.title })"
-        >⋯</MenuButton
+    <span class="inline-flex items-stretch">
+      <button
+        v-if="state === 'running' || (state === 'planned' && may)"
+        class="act min-w-24 !rounded-r-none whitespace-nowrap"
+        :class="section ? 'act-quiet' : ''"
+        :disabled="busy"
+        @click="go(main)"
       >
-      <MenuItems
-        class="absolute right-0 top-full z-30 mt-1 w-84 max-w-[90vw] bg-sheet border border-soft focus:outline-none"
+        {{ w(`bench.${main}`) }}
+      </button>
+      <button
+        v-else-if="outside"
+        class="act min-w-24 !rounded-r-none whitespace-nowrap"
+        :disabled="busy"
+        data-test="start-outside"
+        @click="startOutside"
       >
-        <div v-for="kind in timed" :key="kind" class="flex items-center border-b border-line pl-4">
-          <span class="grow">{{ w(`bench.ago.${kind}`) }}</span>
-          <MenuItem v-for="n in AGO" :key="n" v-slot="{ active }"
-            ><button
-              class="w-11 min-h-12 clock"
-              :class="active ? 'bg-verdigris-wash' : ''"
-              :aria-label="w(`bench.agoSays.${kind}`, { n })"
-              @click="go(kind, n)"
+        {{ w('bench.startOutside') }}
+      </button>
+      <Menu as="span" class="relative inline-flex">
+        <MenuButton
+          class="act act-quiet !px-3"
+          :class="joined ? '!rounded-l-none' : ''"
+          :aria-label="w('bench.more', { title: step.title })"
+          >⋯</MenuButton
+        >
+        <MenuItems
+          class="absolute right-0 top-full z-30 mt-1 w-84 max-w-[90vw] bg-sheet border border-soft focus:outline-none"
+        >
+          <div v-for="kind in timed" :key="kind" class="flex items-center border-b border-line pl-4">
+            <span class="grow">{{ w(`bench.ago.${kind}`) }}</span>
+            <MenuItem v-for="n in AGO" :key="n" v-slot="{ active }"
+              ><button
+                class="w-11 min-h-12 clock"
+                :class="active ? 'bg-verdigris-wash' : ''"
+                :aria-label="w(`bench.agoSays.${kind}`, { n })"
+                @click="go(kind, n)"
+              >
+                {{ n }}
+              </button></MenuItem
             >
-              {{ n }}
+          </div>
+          <MenuItem v-for="item in items" :key="item.word" v-slot="{ active }"
+            ><button
+              class="block w-full text-left px-4 min-h-12"
+              :class="active ? 'bg-verdigris-wash' : ''"
+              @click="item.act"
+            >
+              {{ w(item.word) }}
             </button></MenuItem
           >
-        </div>
-        <MenuItem v-for="item in items" :key="item.word" v-slot="{ active }"
-          ><button
-            class="block w-full text-left px-4 min-h-12"
-            :class="active ? 'bg-verdigris-wash' : ''"
-            @click="item.act"
-          >
-            {{ w(item.word) }}
-          </button></MenuItem
-        >
-      </MenuItems>
-    </Menu>
+        </MenuItems>
+      </Menu>
+    </span>
     <FinishDialog v-if="asking !== null" :step="step" :ago="asking" @close="asking = null" />
     <HandsDialog v-if="open === 'hands'" :step="step" :held="held" @close="open = null" />
     <NoteDialog v-if="open === 'note'" :step="step" @close="open = null" />

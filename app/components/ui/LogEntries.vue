@@ -20,7 +20,10 @@ const late = (e: { happened_at: string; recorded_at: string }) =>
       }}<span v-if="late(e)" class="caption block">{{ w('log.written', { at: time(e.recorded_at) }) }}</span></span
     >
     <span class="min-w-0"
-      ><NuxtLink v-if="piece && e.piece_id" :to="`/pieces/${e.piece_id}/log`" class="block font-semibold"
+      ><NuxtLink
+        v-if="piece && e.piece_id"
+        :to="`/pieces/${e.piece_id}/log`"
+        class="flex items-center min-h-11 font-semibold"
         >{{ e.piece_id }} {{ e.piece }}</NuxtLink
       ><span class="break-words">{{ e.says }}</span
       ><span class="caption block"
