@@ -72,7 +72,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
     <h1 class="sr-only">{{ w('rail.now') }}</h1>
     <CannotRead :pieces="bench.unreadable" />
     <BigClock v-if="big" :lines="rows.flatMap(r => r.line ?? [])" :running="running" @close="big = false" />
-    <div v-else class="grid lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
+    <div v-else class="grid grid-cols-1 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
       <section :aria-label="w('now.windows')" class="min-w-0">
         <div class="flex flex-wrap gap-2 items-center mb-1" role="group" :aria-label="w('now.shows')">
           <h2 class="grow">{{ w('now.windows') }}</h2>
@@ -159,7 +159,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
           />
         </FoldOut>
       </section>
-      <div class="grid gap-5 content-start min-w-0">
+      <div class="grid grid-cols-1 gap-5 content-start min-w-0">
         <section v-if="running.length">
           <h2>{{ w('now.running') }}</h2>
           <HandRow v-for="s in running" :key="s.stepId" :line="s" @piece="only" />
@@ -186,7 +186,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
         </section>
       </div>
     </div>
-    <div v-if="!big" class="grid lg:grid-cols-2 gap-x-8 gap-y-6 mt-6">
+    <div v-if="!big" class="grid grid-cols-1 lg:grid-cols-2 gap-x-8 gap-y-6 mt-6">
       <section v-if="bench.waiting.length">
         <h2>{{ w('now.waiting') }}</h2>
         <NuxtLink
