@@ -200,7 +200,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
       <section>
         <h2 class="flex items-baseline gap-4">
           {{ w('now.news')
-          }}<NuxtLink to="/log" class="font-normal text-base min-h-11 inline-flex items-center">{{
+          }}<NuxtLink to="/log" class="underline font-normal text-base min-h-11 inline-flex items-center">{{
             w('log.of')
           }}</NuxtLink>
         </h2>
