@@ -51,7 +51,7 @@ const rows = computed(() => {
     line,
     pot: null,
   }))
-  for (const pot of filter.value.piece === null ? (bench.value?.pots ?? []) : []) {
+  for (const pot of some.value ? [] : (bench.value?.pots ?? [])) {
     const at = list.findIndex(({ line, pot: p }) => (line ? (line.closes_ms ?? Infinity) : p!.ends_ms) > pot.ends_ms)
     list.splice(at < 0 ? list.length : at, 0, { line: null, pot })
   }

@@ -113,8 +113,7 @@ function bareAlready(facts: Facts): RouteReason[] {
 /** A scuffed film under gel, which hides scratches and goes darker. */
 function underGel(facts: Facts): RouteReason[] {
   const worn = findingsOf(facts, 'worn-through')[0]
-  const reasons: RouteReason[] = []
-  reasons.push(...keepsFilm(facts))
+  const reasons: RouteReason[] = [...keepsFilm(facts)]
   if (facts.tone !== 'darker')
     reasons.push(
       facts.tone === 'same'
@@ -131,8 +130,7 @@ function underGel(facts: Facts): RouteReason[] {
 function underClear(facts: Facts): RouteReason[] {
   const worn = findingsOf(facts, 'worn-through')[0]
   const rough = findingsOf(facts, ...ROUGH)
-  const reasons: RouteReason[] = []
-  reasons.push(...keepsFilm(facts))
+  const reasons: RouteReason[] = [...keepsFilm(facts)]
   if (worn)
     reasons.push(
       worn.grade >= 3 || shareOf(facts, 'worn-through') > ALL_OVER

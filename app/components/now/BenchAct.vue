@@ -6,7 +6,7 @@ import { inHand, type Spell } from '#core/timetable'
 import type { ActTarget, StepLine } from '~/composables/bench'
 import type { PlainKey } from '~/utils/words'
 
-/** What a step takes at the bench: start, done, put aside, hand on, a note, not dry yet, take back; now or minutes ago. */
+/** What a step takes at the bench: start, done, put aside, hand on, note, dry or not, take back; now or minutes ago. */
 const props = defineProps<{
   step: ActTarget & {
     kind: string

@@ -10,8 +10,9 @@ const { time, dayTime, hours } = useFormat()
 const held = computed(() => inHand(props.line.spells))
 const also = computed(() => {
   const { line } = props
+  const since = time(Math.min(...held.value.map(s => s.from_ms), clock.now))
   const who = held.value.length
-    ? `${held.value.map(s => s.by).join(', ')}, ${w('now.fromTime', { at: time(Math.min(...held.value.map(s => s.from_ms))) })}`
+    ? `${held.value.map(s => s.by).join(', ')}, ${w('now.fromTime', { at: since })}`
     : w('now.aside', { at: time(Math.max(line.started_ms, ...line.spells.map(s => s.to_ms ?? 0))) })
   return line.outside ? `${who} · ${w('now.outside')}` : who
 })

@@ -113,11 +113,8 @@ async function start(act: Act, outside: boolean): Promise<Result> {
   )
   await layFirst(act)
   await firstSpell(act)
-  await write(
-    act,
-    'started',
-    `Started${outside ? ' outside' : ''}: ${step.title}${verdict.warnings.length ? `. Knowing: ${verdict.warnings.join(' ')}` : ''}`,
-  )
+  const knowing = verdict.warnings.length ? `. Knowing: ${verdict.warnings.join(' ')}` : ''
+  await write(act, 'started', `Started${outside ? ' outside' : ''}: ${step.title}${knowing}`)
   return { ok: true, says: step.title }
 }
 

@@ -42,7 +42,8 @@ async function readLog({ piece, from, until, group, person }: Asked) {
         LEFT JOIN climate_reading air ON air.id = (
           SELECT id
           FROM climate_reading
-          WHERE at <= logbook.happened_at + INTERVAL 1 MINUTE AND at > logbook.happened_at - INTERVAL ${STALE_AFTER_MIN} MINUTE
+          WHERE at <= logbook.happened_at + INTERVAL 1 MINUTE
+            AND at > logbook.happened_at - INTERVAL ${STALE_AFTER_MIN} MINUTE
           ORDER BY at DESC, id DESC
           LIMIT 1
         )

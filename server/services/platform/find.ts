@@ -12,7 +12,8 @@ const MOST = 6
 const LEAST_WORD = 3
 
 const SOURCES: Readonly<Record<Found['kind'], string>> = {
-  piece: `SELECT piece.name AS title, CONCAT(piece.id, ' · ', client.name) AS also, CONCAT('/pieces/', piece.id) AS \`to\`
+  piece: `SELECT piece.name AS title, CONCAT(piece.id, ' · ', client.name) AS also,
+      CONCAT('/pieces/', piece.id) AS \`to\`
       FROM piece
       JOIN client ON client.id = piece.client_id
       WHERE piece.id = :number OR piece.name LIKE :like
