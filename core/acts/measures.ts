@@ -17,9 +17,12 @@ export const MEASURES = {
   film_um: { least: 1, most: 3000 },
 } as const
 export type Measure = keyof typeof MEASURES
+/** Two halves of a rubbed face beside each other in raking light. */
+export const HALVES = ['alike', 'differ'] as const
 export type Measured = { [M in Measure]?: number } & {
   /** gun, needle and cap, fan, pressures, reduction: the next coat starts from it */
   gun?: string
+  halves?: (typeof HALVES)[number]
 }
 
 const FLAT: readonly Measure[] = ['before_mm', 'thickness_mm', 'hollow_before_mm', 'hollow_mm', 'taken_mm']
@@ -35,10 +38,16 @@ const BY_KIND: Readonly<Record<string, readonly Measure[]>> = {
   'clean-off': ['moisture_pct'],
   'wet-out': ['moisture_pct'],
 }
-/** What is worth measuring at the end of this step; `gun`: how it was sprayed. */
-export const measuresOf = (step: { kind: string; method: string }): { numbers: readonly Measure[]; gun: boolean } => ({
+/** What is worth measuring at the end of this step; `gun`: how it was sprayed; `halves`: compared. */
+export interface Measurable {
+  numbers: readonly Measure[]
+  gun: boolean
+  halves: boolean
+}
+export const measuresOf = (step: { kind: string; method: string }): Measurable => ({
   numbers: BY_KIND[step.kind] ?? [],
   gun: step.method === 'spray',
+  halves: step.kind === 'rub-out',
 })
 
 /** Taken off a top, 0.8 to 1.6 mm is much (handbook 18). */
@@ -53,6 +62,7 @@ const UNITS: { [M in keyof Measured]-?: (value: never) => string } = {
   moisture_pct: (pct: number) => `moisture ${pct} %`,
   film_um: (um: number) => `film ${um} µm`,
   gun: (text: string) => `gun: ${text}`,
+  halves: (seen: string) => `halves ${seen}`,
 }
 /** What was taken off, where thickness was measured before and after and nobody said it. */
 export function withTaken(measured: Measured): Measured {

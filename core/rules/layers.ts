@@ -204,7 +204,7 @@ export const LAYER_RULES: readonly Rule[] = [
     scope: 'plan',
     source: 'handbook 18, common practice',
     reason: 'Paint hides the wood, fills carving and lowers what the piece is worth; off again costs more than it did.',
-    mend: "Only where the client wants it in writing; stain-block first where old stain or the wood's own would bleed.",
+    mend: "The client's yes is asked in writing; stain-block first where old stain or the wood's own would bleed.",
     check: c =>
       each(c, v => {
         const last = !firstAfter(v, u => films(u) && u.product?.traits.includes('coloured') === true)

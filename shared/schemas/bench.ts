@@ -1,6 +1,6 @@
 /** Acts at the bench, alarms, the air, handing over. */
 import { z } from 'zod'
-import { FIELD_VALUES, MEASURES, SEEN } from '../../core/acts'
+import { FIELD_VALUES, HALVES, MEASURES, SEEN } from '../../core/acts'
 import { DRY_TRIES } from '../../core/drying'
 import { MOST_FACES } from '../../core/units'
 import { text, maybeText, version, id, moment } from './fields'
@@ -18,6 +18,7 @@ const measured = z.strictObject({
   moisture_pct: bounded(MEASURES.moisture_pct),
   film_um: bounded(MEASURES.film_um),
   gun: maybeText(200).optional(),
+  halves: z.enum(HALVES).optional(),
 })
 export const benchCommand = z.discriminatedUnion(
   'kind',

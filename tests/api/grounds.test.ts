@@ -1,3 +1,4 @@
+import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/api'
@@ -251,6 +252,13 @@ describe('paint over wood', () => {
       words: 'Paint',
       days: 9,
     })
+    const sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
+    const [[shown]] = await sql.query<mysql.RowDataPacket[]>(
+      'SELECT s.content FROM approval a JOIN plan_snapshot s ON s.id = a.snapshot_id WHERE a.id = ?',
+      [asked.id],
+    )
+    await sql.end()
+    expect(JSON.stringify(shown)).toContain('your yes or no in writing')
     const said = (via: string, answer = 'yes') =>
       people.office.send(`POST /api/approvals/${asked.id}/answer`, { answer, via, name: 'Test client', says: '' })
     expect((await said('phone')).body.code).toBe('in-writing')

@@ -234,6 +234,7 @@ describe('measured, stirred, tried', () => {
       '0.9 mm taken off, which is much',
     )
     expect(withTaken({ before_mm: 21.4, thickness_mm: 20.5, taken_mm: 0.5 }).taken_mm).toBe(0.5)
+    expect(measuredSaid({ film_um: 60, halves: 'differ' })).toBe('Measured: film 60 µm, halves differ')
   })
   it('a test piece is put in where the house wants one before colour, and colour waits for it', () => {
     const house = { house: houseOf({ ...USUAL_HOUSE, 'test-piece': 'colour' }) }

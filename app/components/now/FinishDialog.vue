@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import type { RouteSlug } from '#core/piece'
-import { type Fields, type Measured, MEASURES } from '#core/acts'
+import { type Fields, HALVES, type Measured, MEASURES } from '#core/acts'
 import type { Used } from './UsedLots.vue'
 import type { ActTarget, StepLine } from '~/composables/bench'
 
@@ -133,7 +133,7 @@ async function done() {
     />
     <UsedLots v-if="step.product" ref="lots" v-model="uses" :step="step" />
     <FoldOut
-      v-if="step.measures && (step.measures.numbers.length || step.measures.gun)"
+      v-if="step.measures && (step.measures.numbers.length || step.measures.gun || step.measures.halves)"
       class="mt-4"
       :title="w('bench.measured')"
     >
@@ -152,6 +152,13 @@ async function done() {
           <input v-model="measured.gun" class="field" maxlength="200" :placeholder="w('measure.gunSays')"
         /></label>
       </div>
+      <RadioField
+        v-if="step.measures.halves"
+        v-model="measured.halves"
+        class="mt-3"
+        :label="w('measure.halves')"
+        :options="optionsOf(HALVES, x => w(`measure.${x}`))"
+      />
     </FoldOut>
     <RoundChoice
       v-if="step.passTest && step.on?.length"

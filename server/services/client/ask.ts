@@ -1,7 +1,7 @@
 import { blocks } from '#core/safety'
 import type { z } from 'zod'
 import { canonicalJson, type Json } from '#core/approval'
-import { type BuildUp, everyday } from '#core/build'
+import { type BuildUp, everyday, paintsOver } from '#core/build'
 import { estimate } from '#core/estimate'
 import { ROUTE_NAMES } from '#core/piece'
 import { type ColourDrawn, type FilmDrawn, surfaceSvg } from '#core/section'
@@ -17,6 +17,9 @@ import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { keepShown, openQuestion } from './questions'
 import type { Shown } from './rows'
+
+const IN_WRITING =
+  'Paint hides the wood, and taking it off again costs more than it did: please give your yes or no in writing.'
 
 /** A build-up in everyday words. */
 const wordsOf = (buildUp: BuildUp, { context }: PieceFile) => ({
@@ -67,7 +70,7 @@ async function contentOf(
         .join(' · '),
       ...wordsOf(b, file),
     })),
-    why: verdict.reasons.map(r => r.says),
+    why: [...verdict.reasons.map(r => r.says), ...(paintsOver(choice, file.context) ? [IN_WRITING] : [])],
     gate: live.find(st => st.gate?.fallback && st.state !== 'done')?.gate?.fails ?? null,
     steps: live.filter(st => st.kind !== 'approval').map(st => st.title),
   }
