@@ -13,7 +13,7 @@ export const problem = (error: unknown): Problem => {
 
 /** When somebody last touched this page: what it reads by itself keeps no session alive. */
 let touched_ms = 0
-const TOUCHED_FOR_MS = 5 * 60_000
+const TOUCHED_FOR_MS = 60_000
 if (import.meta.client) {
   const touch = () => {
     touched_ms = Date.now()
@@ -89,15 +89,21 @@ export const call = <K extends KeyOf<'GET'>>(key: K, ...[asking]: Args<K>): Prom
 
 const AGAIN_MS = [400, 1200, 3000] as const
 /**
- * Sends a write, again and again under one UUID while the line is broken or the server busy.
+ * Sends a write, again and again under one UUID while the line is broken or the server busy, and once more when the
+ * password that it wants was given.
  * @throws what the last try threw.
  */
 export async function sendOnce<K extends WriteKey>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> {
   const uuid = crypto.randomUUID()
+  let proved = false
   for (let tries = 0; ; tries++) {
     try {
       return await fetched(key, asking ?? {}, uuid)
     } catch (error) {
+      if (problem(error).code === 'prove' && !proved) {
+        proved = await useProof().ask()
+        if (proved) continue
+      }
       const wait = AGAIN_MS[tries]
       if (!isAway(error) || wait === undefined) throw error
       await pause(wait)
@@ -105,11 +111,21 @@ export async function sendOnce<K extends WriteKey>(key: K, ...[asking]: Args<K>)
   }
 }
 
+/** Nobody is signed in any more: back to the tablet's names, or to sign in; then on to where one was. */
+export async function toTheDoor() {
+  const session = useSession()
+  session.$patch({ person: null })
+  // a tablet may have been taken back
+  await session.load().catch(() => undefined)
+  const { fullPath } = useRoute()
+  const to = fullPath === '/' || fullPath.startsWith('/door') ? undefined : fullPath
+  await navigateTo(session.tablet ? { path: '/door', query: { to } } : '/sign-in')
+}
+
 /** Where somebody must go before anything else: to sign in, or to choose a password. */
 export async function sendAway(error: unknown) {
   if (statusOf(error) === 401) {
-    useSession().$patch({ person: null })
-    await navigateTo('/sign-in')
+    await toTheDoor()
   } else if (problem(error).code === 'choose-password') await navigateTo('/password')
 }
 

@@ -36,9 +36,20 @@ onMounted(() => {
 async function leave() {
   await send('DELETE /api/session')
   events.close()
-  session.$patch({ person: null })
-  await navigateTo('/sign-in')
+  await toTheDoor()
 }
+/** On a tablet of the shop whoever walked away is signed out. */
+const { idle } = useIdle((session.tablet?.idleMin ?? 0) * 60_000 || 2 ** 31 - 1)
+watch(idle, gone => {
+  if (gone && session.tablet) void leave()
+})
+/** What one may do, and which tablet this is, may have been changed. */
+onUnmounted(
+  events.on(topic => {
+    if (topic === 'shop') void session.load()
+  }),
+)
+const proof = useProof()
 const seeking = ref(false)
 const showsKeys = ref(false)
 onPlainKey({ '/': () => (seeking.value = true), '?': () => (showsKeys.value = true) })
@@ -120,9 +131,12 @@ const air = computed(() => bench.value?.air)
         <span class="caption"
           >{{ session.person?.name }}, {{ session.person ? w(`role.${session.person.role}`) : '' }}</span
         >
-        <button class="underline min-h-11 px-1" @click="leave">{{ w('signOut') }}</button>
+        <button class="underline min-h-11 px-1" @click="leave">
+          {{ w(session.tablet ? 'door.change' : 'signOut') }}
+        </button>
       </span>
     </header>
+    <ProofBox v-if="proof.asking" />
     <KeysBox v-if="showsKeys" @close="showsKeys = false" />
     <SeekBox v-if="seeking" @close="seeking = false" />
     <AlarmBand v-if="bench" :bench="bench" />

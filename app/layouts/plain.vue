@@ -1,5 +1,5 @@
 <template>
-  <main class="mx-auto max-w-3xl px-5 py-8">
+  <main class="mx-auto px-5 py-8" :class="$route.meta.wide ? 'max-w-7xl' : 'max-w-3xl'">
     <slot />
     <FootNote />
   </main>

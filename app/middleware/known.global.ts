@@ -1,10 +1,11 @@
-/** Who is not signed in goes to sign in; a shop without an owner makes one. A client's page needs neither. */
+/** Who is not signed in goes to sign in, on a tablet of the shop by a name; a shop without an owner makes one. A client's page needs neither. */
 export default defineNuxtRouteMiddleware(async to => {
   if (to.path.startsWith('/answer/')) return
   const session = useSession()
   if (!session.known) await session.load()
   if (!session.shop) return to.path === '/first' ? undefined : navigateTo('/first')
-  if (!session.person && to.path !== '/sign-in') return navigateTo('/sign-in')
+  const doors = session.tablet ? ['/door', '/sign-in'] : ['/sign-in']
+  if (!session.person && !doors.includes(to.path)) return navigateTo(doors[0])
   if (session.person?.mustChange && to.path !== '/password') return navigateTo('/password')
-  if (session.person && (to.path === '/sign-in' || to.path === '/first')) return navigateTo('/')
+  if (session.person && ['/sign-in', '/first', '/door'].includes(to.path)) return navigateTo('/')
 })

@@ -18,7 +18,7 @@ const part = computed({
         <ShopSettings :shop="shop" @changed="load" />
         <div class="grid gap-8 content-start">
           <ShopHours :shop="shop" @changed="load" />
-          <ShopAir v-if="session.may('owner', 'lead', 'finisher')" />
+          <ShopAir v-if="session.may('work')" />
           <ShopBackup :shop="shop" @changed="load" />
         </div>
       </div>
@@ -27,9 +27,13 @@ const part = computed({
       <div class="grid lg:grid-cols-2 gap-10">
         <div class="grid gap-8 content-start">
           <ShopPeople :people="shop.people" @changed="load" />
+          <ShopTablets />
           <ShopSessions />
         </div>
-        <ShopLicences :licences="shop.licences" :people="shop.people" @changed="load" />
+        <div class="grid gap-8 content-start">
+          <ShopRights :rights="shop.rights" @changed="load" />
+          <ShopLicences :licences="shop.licences" :people="shop.people" @changed="load" />
+        </div>
       </div>
     </template>
     <template #methods><ShopMethods /></template>

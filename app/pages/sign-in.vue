@@ -1,7 +1,7 @@
 <script setup lang="ts">
 definePageMeta({ layout: 'plain' })
 const session = useSession()
-const form = ref({ login: '', password: '', tablet: false })
+const form = ref({ login: '', password: '' })
 const error = ref('')
 const busy = ref(false)
 async function enter() {
@@ -23,7 +23,6 @@ async function enter() {
     <h1>{{ session.shop?.name ?? 'Hantverk' }}</h1>
     <TextField v-model="form.login" :label="w('signIn.login')" required />
     <TextField v-model="form.password" :label="w('signIn.password')" type="password" required />
-    <SwitchField v-model="form.tablet" :label="w('signIn.tablet')" />
     <p v-if="error" class="verdict verdict-stop" role="alert">{{ error }}</p>
     <button class="act" :disabled="busy">{{ w('signIn.enter') }}</button>
     <p v-if="session.mode === 'demo'" class="caption">{{ w('signIn.demo') }}</p>

@@ -67,13 +67,15 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
             <span class="caption">{{ day(l.received_on) }}</span></span
           ><span v-if="!p.lots.length" class="caption">{{ w('store.noLot') }}</span></span
         >
-        <span class="clock sm:text-right">{{ money(p.price_minor) }}<span class="caption"> / L</span></span>
+        <span v-if="session.may('see-prices')" class="clock sm:text-right"
+          >{{ money(p.price_minor) }}<span class="caption"> / L</span></span
+        >
         <FoldOut v-if="p.label" class="sm:col-span-3" :title="labelSays(p.label.figures)">
           <LabelForm
             :product-id="p.id"
             :product-class="p.class"
             :label="p.label"
-            :can="session.may('owner', 'lead')"
+            :can="session.may('store')"
             @saved="load"
           />
         </FoldOut>
@@ -114,7 +116,7 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
         />
         <button class="act" :disabled="!store.products.length || lot.busy.value">{{ w('store.addLot') }}</button>
       </form>
-      <form v-if="session.may('owner', 'lead')" class="grid gap-3" @submit.prevent="addProduct">
+      <form v-if="session.may('store')" class="grid gap-3" @submit.prevent="addProduct">
         <h2>{{ w('store.addProduct') }}</h2>
         <TextField v-model="product.draft.value.name" :label="w('store.name')" :error="product.errors.value.name" />
         <FindField

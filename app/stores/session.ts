@@ -1,21 +1,32 @@
 import { defineStore } from 'pinia'
-import type { Role } from '#shared/api'
+import type { Right, Role } from '#shared/rights'
 
 interface SessionData {
-  person: { id: number; name: string; role: Role; mustChange: boolean } | null
+  person: { id: number; name: string; role: Role; mustChange: boolean; rights: Right[] } | null
+  /** the tablet of the shop that this device is */
+  tablet: { id: number; name: string; place: string | null; idleMin: number } | null
+  /** who may step up to it */
+  people: { id: number; name: string; login: string; pin: boolean; bench: boolean }[]
   shop: { name: string; currency: string; zone: string; length_unit: 'mm' | 'in' } | null
   mode: string
 }
 
 export const useSession = defineStore('session', {
-  state: (): SessionData & { known: boolean } => ({ person: null, shop: null, mode: 'shop', known: false }),
+  state: (): SessionData & { known: boolean } => ({
+    person: null,
+    tablet: null,
+    people: [],
+    shop: null,
+    mode: 'shop',
+    known: false,
+  }),
   actions: {
     async load() {
       const got = await useRequestFetch()<SessionData>('/api/session')
       Object.assign(this, got, { known: true })
     },
-    may(...roles: Role[]) {
-      return this.person !== null && roles.includes(this.person.role)
+    may(right: Right) {
+      return this.person?.rights.includes(right) ?? false
     },
   },
 })

@@ -1,18 +1,16 @@
 /** Cautions that go with the work, and the three classes of verdict. */
 
-/** forbidden: lifted only by recorded evidence. stop: the owner may overrule with a word. warn: anyone may. */
+/** forbidden: lifted only by recorded evidence. stop: who has the right may overrule with a word. warn: whoever works on it may. */
 export type Severity = 'forbidden' | 'stop' | 'warn' | 'note'
-export type Role = 'owner' | 'lead' | 'finisher' | 'office'
 
-/** Does a verdict hold the work up? A word of the owner's lifts a stop; only evidence lifts what is forbidden. */
+/** Does a verdict hold the work up? A word lifts a stop; only evidence lifts what is forbidden. */
 export const blocks = ({ severity }: { severity: Severity }, overruled = false): boolean =>
   severity === 'forbidden' || (severity === 'stop' && !overruled)
 
-/** Who may overrule a verdict of this class; nobody lifts `forbidden` with a word. */
-export const mayOverrule = (severity: Severity, role: Role): boolean => {
+/** May a word overrule a verdict of this class? `may`: what somebody has the right to; nobody lifts `forbidden`. */
+export const mayOverrule = (severity: Severity, may: { stops: boolean; warnings: boolean }): boolean => {
   if (severity === 'forbidden') return false
-  if (severity === 'stop') return role === 'owner'
-  return role !== 'office'
+  return severity === 'stop' ? may.stops : may.warnings
 }
 
 const END = "Follow the product's safety data sheet, local codes and licensed practice."

@@ -5,6 +5,8 @@ export interface Spell {
   id: number
   personId: number
   by: string
+  /** the tablet of the shop at which it was said; null: a device of somebody's own */
+  at: string | null
   from_ms: number
   /** null: still in hand */
   to_ms: number | null

@@ -1,10 +1,12 @@
-import { eventsSince, lastEvent, listen, type ShopEvent, whileSignedIn } from '../services/platform/events'
+import { eventsSince, lastEvent, listen, type ShopEvent, whileAlive } from '../services/platform/events'
+import { currentTablet } from '../services/shop/sessions'
 
 const BEAT_MS = 15_000
 
 /** Server-sent events: what changed since Last-Event-ID, then what changes. Never the data itself. */
 export default route('GET /api/events', async ({ event, person }) => {
   if (event.context.head) return undefined
+  const owner = person ? { session: person.session_id } : { tablet: (await currentTablet(event))!.id }
   const asked = getHeader(event, 'last-event-id') ?? getQuery(event).after
   const newest = await lastEvent()
   // a number from before a backup was brought back may lie ahead of ours
@@ -24,7 +26,7 @@ export default route('GET /api/events', async ({ event, person }) => {
   }
   const stop = await listen(push)
   const beat = setInterval(() => void stream.push({ event: 'beat', data: '' }), BEAT_MS)
-  const forget = whileSignedIn(person.session_id, () => void stream.close())
+  const forget = whileAlive(owner, () => void stream.close())
   stream.onClosed(async () => {
     stop()
     forget()

@@ -3,14 +3,15 @@ import type { z } from 'zod'
 import { API, type Problem, type RouteKey, type RouteSpec } from '#shared/api'
 import { acting, type Act, Away, db, Repeated } from '../database/db'
 import { NewerDatabase } from '../database/migrate'
-import type { Person } from '../services/shop/person'
-import { currentPerson } from '../services/shop/sessions'
+import { checkProved, type Person } from '../services/shop/person'
+import { currentPerson, currentTablet } from '../services/shop/sessions'
+import { withoutMoney } from './money'
 
 type Parsed<K extends RouteKey, P extends 'body' | 'query'> =
   (typeof API)[K] extends Record<P, infer S> ? (S extends z.ZodType ? z.output<S> : undefined) : undefined
 export interface Call<K extends RouteKey> {
   event: H3Event
-  /** who calls; a public route may have nobody, and must not read this then */
+  /** who calls; a public route, and one that a tablet may call, may have nobody, and must not read this then */
   person: Person
   body: Parsed<K, 'body'>
   query: Parsed<K, 'query'>
@@ -83,13 +84,24 @@ function problemOf(error: unknown): { status: number; problem: Problem } {
   }
 }
 
+/** @throws Fail 403 where this person's role has not the right. */
+function checkRight(person: Person, right: RouteSpec['right']) {
+  if (right === 'owner' && person.role !== 'owner') throw fail(403, 'forbidden', 'Only the owner does this.')
+  if (right === 'anyone' || right === 'public' || right === 'owner' || person.rights.has(right)) return
+  throw fail(403, 'forbidden', `Your role has no right to this. The owner gives rights under Shop, People.`)
+}
+
 async function callerOf(event: H3Event, spec: RouteSpec): Promise<Person | null> {
   const person = await currentPerson(event)
-  if (spec.roles === 'public') return person
-  if (!person) throw fail(401, 'signed-out', 'Sign in first.')
+  if (spec.right === 'public') return person
+  if (!person) {
+    if (spec.tablet && (await currentTablet(event))) return null
+    throw fail(401, 'signed-out', 'Sign in first.')
+  }
   if (person.must_change && !spec.anyPassword)
     throw fail(403, 'choose-password', 'Choose a password of your own first.')
-  if (!spec.roles.includes(person.role)) throw fail(403, 'forbidden', `This is for ${spec.roles.join(', ')}.`)
+  checkRight(person, spec.right)
+  if (spec.proof) checkProved(person)
   return person
 }
 
@@ -147,7 +159,9 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
         return Number(param('id'))
       }
       const call = { event, person: person as Person, body, query, id, param } as Call<K>
-      return await (act ? once(act, () => handle(call)) : handle(call))
+      const answer = await (act ? once(act, () => handle(call)) : handle(call))
+      if (spec.right === 'public' || person?.rights.has('see-prices')) return answer
+      return withoutMoney(answer, await currency()) as R
     } catch (error) {
       const { status, problem } = problemOf(error)
       setResponseStatus(event, status)

@@ -79,7 +79,13 @@ export const benchCommand = z.discriminatedUnion(
   { error: 'This is no act at the bench.' },
 )
 export type BenchCommand = z.infer<typeof benchCommand>
-export const alarmAck = z.strictObject({ pieceId: id, from: text('The step', 60), to: text('The step', 60) })
+/** `personId`: who heard, on a tablet at which nobody is signed in. */
+export const alarmAck = z.strictObject({
+  pieceId: id,
+  from: text('The step', 60),
+  to: text('The step', 60),
+  personId: id.optional(),
+})
 export const airReading = z.strictObject({
   temperature_C: z.number({ error: 'Give °C.' }).min(-20, 'Below any shop.').max(60, 'Above any shop.'),
   rh_pct: z.number({ error: 'Give %.' }).min(1, '1 to 100 %.').max(100, '1 to 100 %.'),

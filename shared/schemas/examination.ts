@@ -7,7 +7,7 @@ import { ITEM_STATES, PLACE_KINDS } from '../../core/parts'
 import { FINDING_KINDS, FINISH_CLASSES, SUBSTRATES, WISHES } from '../../core/piece'
 import { HAZARDS } from '../../core/safety'
 import { SPECIES } from '../../core/wood'
-import { written, text, maybeText, version, id, rowNumber, slugOf, length, veneer } from './fields'
+import { written, text, maybeText, version, id, rowNumber, slugOf, length, veneer, placeMark } from './fields'
 
 const mm = z
   .number({ error: 'A place is given in mm.' })
@@ -142,11 +142,7 @@ export const addItem = z.strictObject({
     .default(''),
 })
 const placeCode = z.strictObject({
-  code: z
-    .string({ error: 'A place has a short code, such as BAG-12.' })
-    .trim()
-    .toUpperCase()
-    .regex(/^[A-Z0-9][A-Z0-9-]{0,19}$/, 'A place has a short code, such as BAG-12.'),
+  code: placeMark,
   kind: z.enum(PLACE_KINDS),
 })
 /** Where a piece stands; null: nobody says. */

@@ -45,5 +45,11 @@ export const veneer = written()
 export const moment = z.iso
   .datetime({ offset: true, error: 'This is no moment in time.' })
   .refine(t => /^20\d\d-/.test(t), 'This is no moment of these years.')
+/** A place's code, as on its label. */
+export const placeMark = z
+  .string({ error: 'A place has a short code, such as BAG-12.' })
+  .trim()
+  .toUpperCase()
+  .regex(/^[A-Z0-9][A-Z0-9-]{0,19}$/, 'A place has a short code, such as BAG-12.')
 /** Product classes. */
 export const CLASSES = MATERIALS.map(m => m.slug)

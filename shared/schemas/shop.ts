@@ -2,18 +2,30 @@
 import { z } from 'zod'
 import { LIGHTS } from '../../core/colour'
 import { LICENCES } from '../../core/safety'
-import { text, maybeText, version, id, moment } from './fields'
+import { text, maybeText, version, id, moment, placeMark } from './fields'
 
 const passwordGiven = z
   .string({ error: 'The password is missing.' })
   .min(1, 'The password is missing.')
   .max(200, 'Too long: 200 characters at most.')
-/** `tablet`: this is a tablet of the shop, which stays signed in longer. */
 export const signIn = z.strictObject({
   login: text('The name', 80),
   password: passwordGiven,
-  tablet: z.boolean().default(false),
 })
+export const proof = z.strictObject({ password: passwordGiven })
+const pinGiven = z.string({ error: 'The PIN is missing.' }).regex(/^\d{4,8}$/, 'A PIN is four to eight figures.')
+/** All the same, or counted up or down: what others try first. */
+const isEasyPin = (pin: string) =>
+  [0, 1, 9].some(step => [...pin].every((d, i) => i === 0 || (Number(pin[i - 1]) + step) % 10 === Number(d)))
+export const tap = z.strictObject({ personId: id, pin: pinGiven })
+export const choosePin = z.strictObject({
+  password: passwordGiven,
+  pin: pinGiven.refine(pin => !isEasyPin(pin), 'Others try this one first. Take another.'),
+})
+const tabletName = text("The tablet's name", 60)
+/** Registers the device that asks. `place`: the code of where it hangs. */
+export const registerTablet = z.strictObject({ name: tabletName, place: placeMark.nullable() })
+export const changeTablet = z.strictObject({ rowVersion: version, name: tabletName, place: placeMark.nullable() })
 /** What else is wrong with a password (blank, common, a name) the server says. */
 const password = z
   .string({ error: 'The password is missing.' })
@@ -46,6 +58,12 @@ export const shopChange = z.strictObject({
     .min(1, 'One hour at least.')
     .max(168, 'A week at the most.')
     .default(12),
+  tabletIdleMin: z
+    .number({ error: 'How many minutes?' })
+    .int('Whole minutes.')
+    .min(1, 'One minute at least.')
+    .max(120, 'Two hours at the most.')
+    .default(5),
   mailName: maybeText(120),
   mailAddress: z.email('This is no mail address.').max(200).or(z.literal('')).default(''),
 })

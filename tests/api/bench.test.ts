@@ -1,5 +1,5 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import {
   act,
   type Caller,

@@ -6,7 +6,7 @@ import { P } from '../../core/abrasives'
 import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import { BASE, type Caller, choice, intake, planOf, setClock, shopPeople } from './http'
 
 const people = {} as Record<Role, Caller>

@@ -17,7 +17,7 @@ import {
   WAVELENGTHS_nm,
 } from '#core/colour'
 import { parseSamples } from '#core/formats'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import { aged, COLOURANTS, OLD_STAINS, WOODS } from '../../demo/colours'
 import { bringBack, takeAway } from '../standIns'
 import { BASE, type Caller, choice, intake, planOf, setClock, shopPeople } from './http'

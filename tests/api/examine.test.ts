@@ -2,7 +2,7 @@ import { type Grit, P } from '../../core/abrasives'
 import sharp from 'sharp'
 import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { canonicalJson, type Json } from '#core/approval'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import { reportSchema } from '#shared/report'
 import { act, BASE, type Caller, choice, intake, planOf, setClock, setHouse, shopPeople, stepOf, sayYes } from './http'
 

@@ -1,7 +1,7 @@
 import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import {
   act,
   type Caller,

@@ -2,7 +2,7 @@ import { P } from '../../core/abrasives'
 import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import { act, type Caller, choice, intake, planOf, setClock, shopPeople, stepOf, named, sayYes } from './http'
 
 const t = (clock: string, day = '2026-12-01') => `${day}T${clock}:00+01:00`

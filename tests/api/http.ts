@@ -1,4 +1,4 @@
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 
 /** A caller of the API with its own cookie. */
 export const BASE = process.env.HANTVERK_BASE ?? ''

@@ -2,7 +2,7 @@
 import { createServer, type Socket } from 'node:net'
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import { bringBack, takeAway } from '../standIns'
 import { act, BASE, Caller, choice, intake, planOf, setClock, shopPeople, stepOf, sayYes } from './http'
 

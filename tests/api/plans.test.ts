@@ -1,6 +1,6 @@
 import { P } from '../../core/abrasives'
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import type { planOf, Caller, Composed } from './http'
 import {
   act,

@@ -1,6 +1,6 @@
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import { P } from '../../core/abrasives'
 import { type Caller, choice, intake, planOf, setClock, shopPeople, stepOf } from './http'
 

@@ -1,7 +1,7 @@
 /** A row that cannot be read: a page of everybody never falls with it. */
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import { act, type Caller, choice, intake, setClock, shopPeople, stepOf, sayYes } from './http'
 
 const people = {} as Record<Role, Caller>

@@ -13,7 +13,7 @@ const {
   (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value,
   () => ({ id: id.value }),
 )
-const can = computed(() => session.may('owner', 'lead', 'finisher') && page.value?.piece.state !== 'handed-over')
+const can = computed(() => session.may('examine') && page.value?.piece.state !== 'handed-over')
 const open = computed(
   () => exam.value?.hazards.filter(h => h.standing !== 'cleared' && h.severity !== 'note').length ?? 0,
 )

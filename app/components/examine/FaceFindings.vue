@@ -249,7 +249,7 @@ function letGo() {
       />
       <template v-if="!kind && !finding">
         <FoldOut
-          v-if="session.may('owner', 'lead', 'office') && page!.piece.state === 'active' && !face"
+          v-if="session.may('take-in') && page!.piece.state === 'active' && !face"
           class="mb-3"
           :title="w('examine.change')"
         >

@@ -30,12 +30,13 @@ const late = computed(() => ringing.value.filter(line => clock.now > line.closes
 const single = computed(() =>
   late.value.length > 1 ? ringing.value.filter(line => !late.value.includes(line)) : ringing.value,
 )
-/** It sounds first where somebody stands who had it in hand, then everywhere. */
+/** It sounds first where somebody stands who had it in hand, or where the piece is, then everywhere. */
 const loud = computed(() =>
   ringing.value.filter(line => {
     if (line.acknowledged) return false
     const mine = !line.hands.length || line.hands.includes(session.person?.id ?? 0)
-    return mine || clock.now > line.closes_ms! - BEFORE_MS + TRAVELS_MS
+    const here = session.tablet !== null && session.tablet.place === props.bench.pieces[line.pieceId]?.place
+    return mine || here || clock.now > line.closes_ms! - BEFORE_MS + TRAVELS_MS
   }),
 )
 
@@ -73,10 +74,10 @@ watch(
     }
   },
 )
-const heard = async (...list: typeof ringing.value) => {
-  for (const line of list)
-    await send('POST /api/alarms', { body: { pieceId: line.pieceId, from: line.from, to: line.to } })
+const heardBy = async (list: typeof ringing.value, personId?: number) => {
+  for (const { pieceId, from, to } of list) await send('POST /api/alarms', { body: { pieceId, from, to, personId } })
 }
+const unheard = computed(() => late.value.filter(line => !line.acknowledged))
 </script>
 
 <template>
@@ -95,13 +96,7 @@ const heard = async (...list: typeof ringing.value) => {
     }}</strong>
     <span class="text-lg grow basis-64">{{ line.step.title }} · {{ line.pieceId }} {{ line.piece }}</span>
     <span v-if="line.acknowledged">{{ w('alarm.heardBy', { name: line.acknowledged }) }}</span>
-    <button
-      v-else-if="session.may('owner', 'lead', 'finisher')"
-      class="act act-quiet !bg-white !text-[#1c211f]"
-      @click="heard(line)"
-    >
-      {{ w('alarm.heard', { name: session.person?.name ?? '' }) }}
-    </button>
+    <HeardBy v-else @heard="heardBy([line], $event)" />
   </div>
   <div
     v-if="late.length > 1"
@@ -114,12 +109,6 @@ const heard = async (...list: typeof ringing.value) => {
     <span class="grow basis-64">{{
       late.map(line => `${line.step.title} · ${line.pieceId} ${line.piece}`).join(' | ')
     }}</span>
-    <button
-      v-if="late.some(line => !line.acknowledged) && session.may('owner', 'lead', 'finisher')"
-      class="act act-quiet !bg-white !text-[#1c211f]"
-      @click="heard(...late.filter(line => !line.acknowledged))"
-    >
-      {{ w('alarm.heard', { name: session.person?.name ?? '' }) }}
-    </button>
+    <HeardBy v-if="unheard.length" @heard="heardBy(unheard, $event)" />
   </div>
 </template>

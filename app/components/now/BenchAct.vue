@@ -101,7 +101,7 @@ const items = computed(() => {
   return all.filter(i => i.when)
 })
 const startOutside = () => act('start', 0, { outside: true })
-const can = computed(() => session.may('owner', 'lead', 'finisher'))
+const can = computed(() => session.may('work'))
 const joined = computed(() => props.state === 'running' || props.may || props.outside)
 </script>
 

@@ -46,7 +46,7 @@ const ended = () => (bare.value ? actAtBench('finish', props.line, left.value) :
     </p>
     <div v-if="line.left_ms !== null" class="verdict verdict-warn mt-1" data-test="left">
       {{ w('now.left', { at: dayTime(line.left_ms) }) }}
-      <span v-if="session.may('owner', 'lead', 'finisher')" class="flex flex-wrap gap-3 mt-2">
+      <span v-if="session.may('work')" class="flex flex-wrap gap-3 mt-2">
         <button class="act" @click="actAtBench('pause', line, left)">{{ w('now.leftAside') }}</button>
         <button class="act act-quiet" @click="ended">{{ w('now.leftDone') }}</button>
       </span>

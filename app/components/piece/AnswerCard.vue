@@ -9,7 +9,7 @@ const { money, dayTime, day } = useFormat()
 const reply = ref('')
 const name = ref(props.answer.client)
 const via = ref<'phone' | 'counter'>('phone')
-const can = computed(() => session.may('owner', 'lead', 'office'))
+const can = computed(() => session.may('quote'))
 const colour = {
   open: 'text-slate',
   yes: 'text-moss',
@@ -56,7 +56,7 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
       <strong :class="colour[answer.state]">{{ w(`answer.${answer.state}`) }}</strong>
       <strong v-if="answer.choice">{{ w(`parts.answer.${answer.choice}`) }}</strong>
       <span v-if="answer.question">{{ answer.question }}</span>
-      <span v-else class="clock"
+      <span v-else-if="session.may('see-prices')" class="clock"
         >{{ money(answer.likely_minor) }}, {{ w('worst') }} {{ money(answer.worst_minor) }}</span
       >
     </p>

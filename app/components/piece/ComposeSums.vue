@@ -8,6 +8,7 @@ const props = defineProps<{
   proposed: ComposedSum | null
   film: number
 }>()
+const session = useSession()
 const { hours, money, day } = useFormat()
 const was = (differs: boolean, says: string) => (differs ? w('surface.before', { was: says }) : '')
 /** What the proposal would come to, where it is not this. */
@@ -26,19 +27,23 @@ const lines = computed(() => {
       was(old.minutes !== sum.minutes, hours(old.minutes)),
       would(s => hours(s.minutes)),
     ],
-    [
-      w('surface.price'),
-      money(sum.total_minor),
-      was(old.total_minor !== sum.total_minor, money(old.total_minor)),
-      would(s => money(s.total_minor)),
-    ],
+    ...(session.may('see-prices')
+      ? [
+          [
+            w('surface.price'),
+            money(sum.total_minor),
+            was(old.total_minor !== sum.total_minor, money(old.total_minor)),
+            would(s => money(s.total_minor)),
+          ],
+        ]
+      : []),
     [
       w('surface.ready'),
       day(sum.likely_ms),
       was(day(old.likely_ms) !== day(sum.likely_ms), day(old.likely_ms)),
       would(s => day(s.likely_ms)),
     ],
-  ] as const
+  ]
 })
 </script>
 

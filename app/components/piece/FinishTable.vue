@@ -4,6 +4,7 @@ import type { FinishLine } from '#core/ground'
 /** All finishes on this piece beside each other; the restorer picks. */
 const props = defineProps<Trial>()
 const emit = defineEmits<{ pick: [finish: FinishLine['finish']] }>()
+const session = useSession()
 const { money } = useFormat()
 const lines = shallowRef<FinishLine[] | null>(null)
 let worker: Worker | null = null
@@ -37,7 +38,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
           <th class="text-right">{{ w('finishes.ready') }}</th>
           <th class="text-right">{{ w('finishes.use') }}</th>
           <th class="text-right">{{ w('finishes.voc') }}</th>
-          <th class="text-right">{{ w('route.price') }}</th>
+          <th v-if="session.may('see-prices')" class="text-right">{{ w('route.price') }}</th>
         </tr>
       </thead>
       <tbody>
@@ -63,7 +64,7 @@ const colour = { 'possible': 'text-moss', 'doubtful': 'text-ochre', 'ruled-out':
             <td class="clock text-right">{{ w('finishes.days', { d: l.handle_d }) }}</td>
             <td class="clock text-right">{{ w('finishes.days', { d: l.use_d }) }}</td>
             <td class="clock text-right">{{ Math.round(l.voc_g) }} g</td>
-            <td class="clock text-right font-bold">{{ money(l.total_minor) }}</td>
+            <td v-if="session.may('see-prices')" class="clock text-right font-bold">{{ money(l.total_minor) }}</td>
           </template>
           <td v-else colspan="8" />
         </tr>

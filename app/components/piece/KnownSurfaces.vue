@@ -57,7 +57,7 @@ async function forget({ id, ...surface }: Listed) {
           ><span class="caption block" :class="k.fits > 1 ? 'text-moss' : ''">{{ look(k) }}</span>
         </button>
         <button
-          v-if="k.id !== null && session.may('owner', 'lead')"
+          v-if="k.id !== null && session.may('plan')"
           type="button"
           class="underline min-h-12 px-2"
           @click="forget(k)"
@@ -67,7 +67,7 @@ async function forget({ id, ...surface }: Listed) {
       </li>
     </ul>
     <p v-if="!shown.length" class="row">{{ w('surface.noneKnown') }}</p>
-    <form v-if="session.may('owner', 'lead')" class="grid gap-2 mt-4" @submit.prevent="keep">
+    <form v-if="session.may('plan')" class="grid gap-2 mt-4" @submit.prevent="keep">
       <TextField v-model="name" :label="w('surface.keepAs')" :error="errors.name ?? errors.layers" />
       <button class="act justify-self-start">{{ w('surface.keep') }}</button>
     </form>

@@ -3,6 +3,7 @@ import { gritName } from '#core/abrasives'
 
 /** Hands left, film, dates, price and veneer of a plan, each with where it comes from. */
 defineProps<{ plan: PlanPage }>()
+const session = useSession()
 const { hours, money, day } = useFormat()
 </script>
 
@@ -20,21 +21,23 @@ const { hours, money, day } = useFormat()
           >{{ w('plan.safe') }} {{ day(plan.dates.readySafe_ms) }}</span
         >
       </dd>
-      <dt>{{ w('plan.cost') }}</dt>
-      <dd data-test="cost">
-        {{ money(plan.cost.soFar_minor)
-        }}<span class="caption block font-normal">{{
-          plan.agreed_minor === null
-            ? w('plan.notAgreed')
-            : w('plan.agreed', { sum: money(plan.agreed_minor), worst: money(plan.acceptedWorst_minor!) })
-        }}</span>
-      </dd>
-      <dt>{{ w('plan.planned') }}</dt>
-      <dd>{{ money(plan.cost.planned_minor) }}</dd>
+      <template v-if="session.may('see-prices')">
+        <dt>{{ w('plan.cost') }}</dt>
+        <dd data-test="cost">
+          {{ money(plan.cost.soFar_minor)
+          }}<span class="caption block font-normal">{{
+            plan.agreed_minor === null
+              ? w('plan.notAgreed')
+              : w('plan.agreed', { sum: money(plan.agreed_minor), worst: money(plan.acceptedWorst_minor!) })
+          }}</span>
+        </dd>
+        <dt>{{ w('plan.planned') }}</dt>
+        <dd>{{ money(plan.cost.planned_minor) }}</dd>
+      </template>
       <template v-if="plan.expected">
         <dt>{{ w('plan.expected') }}</dt>
         <dd data-test="expected">
-          {{ money(plan.expected.total_minor)
+          {{ session.may('see-prices') ? money(plan.expected.total_minor) : ''
           }}<span class="caption block font-normal">{{ day(plan.expected.ready_ms) }}</span>
         </dd>
       </template>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Two routes beside each other. */
 defineProps<{ verdicts: RoutesPage['verdicts'] }>()
+const session = useSession()
 const { hours, money, percent, day } = useFormat()
 </script>
 
@@ -34,7 +35,7 @@ const { hours, money, percent, day } = useFormat()
           {{ day(v.readyLikely_ms) }}, {{ w('worst') }} {{ day(v.readyWorst_ms) }}
         </td>
       </tr>
-      <tr>
+      <tr v-if="session.may('see-prices')">
         <td class="caption">{{ w('route.price') }}</td>
         <td v-for="v in verdicts" :key="v.route" class="clock font-bold">
           {{ money(v.likely.total_minor) }}, {{ w('route.expected') }} {{ money(v.expected.total_minor) }},

@@ -9,6 +9,7 @@ defineProps<{
   take: string
 }>()
 const emit = defineEmits<{ compare: []; choose: [] }>()
+const session = useSession()
 const { hours, money, percent, day } = useFormat()
 </script>
 
@@ -75,10 +76,12 @@ const { hours, money, percent, day } = useFormat()
         <dd class="text-right">{{ day(verdict.readyLikely_ms) }}</dd>
         <dd class="text-right">{{ day(verdict.expected.ready_ms) }}</dd>
         <dd class="text-right">{{ day(verdict.readyWorst_ms) }}</dd>
-        <dt class="caption">{{ w('route.price') }}</dt>
-        <dd class="text-right">{{ money(verdict.likely.total_minor) }}</dd>
-        <dd class="text-right font-bold">{{ money(verdict.expected.total_minor) }}</dd>
-        <dd class="text-right">{{ money(verdict.worst.total_minor) }}</dd>
+        <template v-if="session.may('see-prices')">
+          <dt class="caption">{{ w('route.price') }}</dt>
+          <dd class="text-right">{{ money(verdict.likely.total_minor) }}</dd>
+          <dd class="text-right font-bold">{{ money(verdict.expected.total_minor) }}</dd>
+          <dd class="text-right">{{ money(verdict.worst.total_minor) }}</dd>
+        </template>
       </dl>
       <button
         v-if="can"

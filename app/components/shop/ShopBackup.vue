@@ -29,7 +29,7 @@ async function release() {
     <p v-if="shop.backup.old" class="verdict verdict-stop" role="alert">{{ w('shop.backupOld') }}</p>
     <p v-if="shop.mail_held" class="verdict verdict-stop flex flex-wrap gap-3 items-center" role="alert">
       <span class="grow">{{ w('shop.held') }}</span>
-      <button v-if="session.may('owner')" class="act act-quiet" @click="release">{{ w('shop.release') }}</button>
+      <button v-if="session.may('shop')" class="act act-quiet" @click="release">{{ w('shop.release') }}</button>
     </p>
   </section>
 </template>

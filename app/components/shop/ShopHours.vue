@@ -69,7 +69,7 @@ async function save() {
       <span class="clock">{{ day(c.day) }}</span><span>{{ c.why || w('timetable.closed') }}</span>
     </p>
     <p class="caption">{{ shop.hours.zone }}</p>
-    <FoldOut v-if="session.may('owner')" class="mt-2" :title="w('shop.changeHours')">
+    <FoldOut v-if="session.may('shop')" class="mt-2" :title="w('shop.changeHours')">
       <form class="grid gap-3" @submit.prevent="save">
         <div class="grid sm:grid-cols-2 gap-3">
           <TextField v-for="(d, i) in DAYS" :key="d" v-model="week[i]" :label="w(`weekday.${d}`)" :error="wrong[i]" />

@@ -53,10 +53,10 @@ async function withdraw({ id, person_id: personId, kind, number, valid_until: va
       <span :class="ended(l.valid_until) ? 'text-madder' : ''" class="clock">{{
         w(ended(l.valid_until) ? 'shop.licenceEnded' : 'shop.licenceUntil', { day: l.valid_until })
       }}</span>
-      <button v-if="session.may('owner')" class="act act-quiet" @click="withdraw(l)">{{ w('takeBack') }}</button>
+      <button v-if="session.may('shop')" class="act act-quiet" @click="withdraw(l)">{{ w('takeBack') }}</button>
     </p>
     <p v-if="!licences.length" class="row">{{ w('shop.licenceNone') }}</p>
-    <form v-if="session.may('owner')" class="row grid grid-cols-2 gap-3" @submit.prevent="add">
+    <form v-if="session.may('shop')" class="row grid grid-cols-2 gap-3" @submit.prevent="add">
       <ChoiceField
         v-model="form.kind"
         :label="w('shop.licenceFor')"

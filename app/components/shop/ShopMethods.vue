@@ -26,7 +26,7 @@ async function choose(slug: HouseSlug, choice: string) {
       :model-value="methods.house[slug]"
       :label="HOUSE_METHODS[slug].asks"
       :options="options(slug)"
-      :disabled="!session.may('owner')"
+      :disabled="!session.may('shop')"
       @update:model-value="choose(slug, String($event))"
     />
   </section>

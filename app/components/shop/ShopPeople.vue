@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ROLES, type Role } from '#shared/api'
+import { type Role, ROLES } from '#shared/rights'
 
 /** The people of the shop; the owner takes in, lets go, and gives a one-time password. */
 type Row = { id: number; name: string; login: string; role: Role; active: boolean; rowVersion: number }
@@ -64,7 +64,7 @@ const mine = (p: Row) => p.id === session.person?.id
         ><strong>{{ p.name }}</strong
         ><span class="caption block">{{ p.login }}</span></span
       >
-      <template v-if="session.may('owner') && !mine(p)">
+      <template v-if="session.may('people') && !mine(p)">
         <ChoiceField
           :model-value="p.role"
           :label="w('shop.role')"
@@ -80,10 +80,10 @@ const mine = (p: Row) => p.id === session.person?.id
       </template>
       <template v-else>
         <span>{{ w(`role.${p.role}`) }}</span>
-        <NuxtLink v-if="mine(p)" to="/password" class="act act-quiet no-underline">{{ w('password.title') }}</NuxtLink>
+        <NuxtLink v-if="mine(p)" to="/password" class="act act-quiet no-underline">{{ w('shop.ownKeys') }}</NuxtLink>
       </template>
     </div>
-    <form v-if="session.may('owner')" class="row grid grid-cols-2 gap-3" @submit.prevent="add">
+    <form v-if="session.may('people')" class="row grid grid-cols-2 gap-3" @submit.prevent="add">
       <TextField v-model="person.name" :label="w('shop.personName')" :error="errors.name" />
       <TextField v-model="person.login" :label="w('signIn.login')" :error="errors.login" autocomplete="off" />
       <TextField

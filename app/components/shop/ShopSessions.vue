@@ -14,8 +14,8 @@ async function end(id: string) {
     <p class="caption">{{ w('shop.sessionsWhy') }}</p>
     <div v-for="s in sessions" :key="s.id" class="row flex flex-wrap items-center gap-3">
       <span class="grow">
-        <strong v-if="session.may('owner')">{{ s.name }}</strong> {{ s.device
-        }}<template v-if="s.kind === 'tablet'">, {{ w('shop.tablet') }}</template>
+        <strong v-if="session.may('people')">{{ s.name }}</strong> {{ s.device
+        }}<template v-if="s.tablet">, {{ s.tablet }}</template>
         <span class="caption block"
           >{{ s.address }} · {{ w('shop.since', { at: dayTime(s.made_at) }) }} ·
           {{ w('shop.lastTouch', { at: dayTime(s.seen_at) }) }}</span

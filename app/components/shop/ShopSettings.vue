@@ -12,6 +12,7 @@ const fresh = () => ({
   oneRoom: Boolean(props.shop.one_room),
   light: props.shop.light,
   idleH: props.shop.idle_h,
+  tabletIdleMin: props.shop.tablet_idle_min,
   mailName: props.shop.mail_name,
   mailAddress: props.shop.mail_address,
   rowVersion: props.shop.rowVersion,
@@ -50,7 +51,7 @@ async function save() {
 <template>
   <section>
     <h1>{{ shop.name }}</h1>
-    <form v-if="session.may('owner')" class="grid grid-cols-2 gap-3 mt-3" @submit.prevent="save">
+    <form v-if="session.may('shop')" class="grid grid-cols-2 gap-3 mt-3" @submit.prevent="save">
       <TextField v-model="form.name" :label="w('shop.name')" :error="errors.name" />
       <ChoiceField v-model="form.lengthUnit" :label="w('shop.unit')" :options="optionsOf(['mm', 'in'])" />
       <NumberField
@@ -75,9 +76,16 @@ async function save() {
         :error="errors.mailAddress ?? (shop.mail_address || session.mode !== 'shop' ? undefined : w('shop.noAddress'))"
       />
       <NumberField v-model="form.idleH" :label="w('shop.idle')" :min="1" :max="168" :error="errors.idleH" />
+      <NumberField
+        v-model="form.tabletIdleMin"
+        :label="w('shop.tabletIdle')"
+        :min="1"
+        :max="120"
+        :error="errors.tabletIdleMin"
+      />
       <SwitchField v-model="form.oneRoom" class="self-end" :label="w('shop.oneRoom')" />
       <button class="act justify-self-start">{{ w('save') }}</button>
     </form>
-    <p v-else>{{ money(shop.hour_minor) }} {{ w('shop.anHour') }}</p>
+    <p v-else-if="session.may('see-prices')">{{ money(shop.hour_minor) }} {{ w('shop.anHour') }}</p>
   </section>
 </template>

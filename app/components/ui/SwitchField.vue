@@ -2,7 +2,7 @@
 import { Switch, SwitchGroup, SwitchLabel } from '@headlessui/vue'
 
 /** On or off. */
-defineProps<{ label: string; disabled?: boolean }>()
+defineProps<{ label: string; labelHidden?: boolean; disabled?: boolean }>()
 const model = defineModel<boolean>()
 </script>
 
@@ -23,6 +23,6 @@ const model = defineModel<boolean>()
         aria-hidden="true"
       />
     </Switch>
-    <SwitchLabel class="cursor-pointer">{{ label }}</SwitchLabel>
+    <SwitchLabel :class="labelHidden ? 'sr-only' : 'cursor-pointer'">{{ label }}</SwitchLabel>
   </SwitchGroup>
 </template>

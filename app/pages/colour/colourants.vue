@@ -100,7 +100,7 @@ const toggle = (id: number) => {
           }}</span>
         </div>
         <SpectrumChart v-if="lines.length" class="mt-3" absorbs :curves="curves" :label="w('colour.absorbs')" />
-        <template v-if="session.may('owner', 'lead') && lines.length">
+        <template v-if="session.may('store') && lines.length">
           <h2 class="mt-6">{{ w('colour.learn') }}</h2>
           <p class="caption">{{ w('colour.learnWhy') }}</p>
           <form class="flex flex-wrap items-end gap-3 mt-2" @submit.prevent="learn(false)">
@@ -131,7 +131,7 @@ const toggle = (id: number) => {
           </div>
         </template>
       </section>
-      <form v-if="session.may('owner', 'lead') && page" class="grid gap-3 content-start" @submit.prevent="add">
+      <form v-if="session.may('store') && page" class="grid gap-3 content-start" @submit.prevent="add">
         <h2>{{ w('colour.newColourant') }}</h2>
         <p class="caption">{{ w('colour.newColourantWhy') }}</p>
         <FindField

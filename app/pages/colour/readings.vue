@@ -47,7 +47,7 @@ async function withdraw(id: number) {
             ></span
           >
           <button
-            v-if="session.may('owner', 'lead', 'finisher')"
+            v-if="session.may('mix')"
             class="underline min-h-11 px-2"
             :aria-label="`${w('remove')}: ${r.name}`"
             @click="withdraw(r.id)"
@@ -56,7 +56,7 @@ async function withdraw(id: number) {
           </button>
         </div>
       </section>
-      <aside v-if="session.may('owner', 'lead', 'finisher')">
+      <aside v-if="session.may('mix')">
         <h2 class="mb-3">{{ w('colour.newReading') }}</h2>
         <MeasureForm @read="load" />
       </aside>

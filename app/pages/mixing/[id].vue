@@ -25,7 +25,7 @@ const {
   topic => topic !== 'air',
   () => ({ id: id.value }),
 )
-const can = computed(() => session.may('owner', 'lead', 'finisher') && pot.value?.closed_at === null)
+const can = computed(() => session.may('mix') && pot.value?.closed_at === null)
 const turn = computed(() => Math.max(0, ...(pot.value?.lines ?? []).map(l => l.turn)))
 const lines = computed(() => (pot.value?.lines ?? []).filter(l => l.turn === turn.value))
 const at = ref<number | null>(null)

@@ -18,7 +18,7 @@ const { data: store } = useLive('GET /api/store', topic => topic === 'store')
   <div>
     <ColourNav />
     <div class="grid gap-6">
-      <section v-if="session.may('owner', 'lead', 'finisher')" class="min-w-0">
+      <section v-if="session.may('mix')" class="min-w-0">
         <h1 class="mb-3">{{ w('mix.title') }}</h1>
         <MixForm ref="form" :products="store?.products ?? []" @made="id => navigateTo(`/mixing/${id}`)" />
       </section>

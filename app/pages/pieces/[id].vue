@@ -68,7 +68,7 @@ async function handOver() {
         <strong class="text-moss text-lg">{{
           page.piece.state === 'ready' ? w('piece.ready') : w('piece.gone')
         }}</strong>
-        <template v-if="page.piece.state === 'ready' && session.may('owner', 'lead', 'office')">
+        <template v-if="page.piece.state === 'ready' && session.may('hand-over')">
           <input
             v-model="to"
             class="field !w-64"

@@ -25,7 +25,7 @@ const { data: pieces, failed } = useLive(
         :options="optionsOf(['active', 'ready', 'handed-over', 'all'], s => w(`pieces.${s}`))"
         class="w-48"
       />
-      <NuxtLink v-if="session.may('owner', 'lead', 'office')" to="/pieces/new" class="act no-underline">{{
+      <NuxtLink v-if="session.may('take-in')" to="/pieces/new" class="act no-underline">{{
         w('pieces.takeIn')
       }}</NuxtLink>
     </div>

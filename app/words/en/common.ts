@@ -80,7 +80,13 @@ export default {
     over: 'Closed at {at}',
     late: '{n} windows have closed',
     heard: '{name} has heard',
+    heardWho: 'Who has heard?',
     heardBy: '{name} has heard; rings again in 10 min',
+  },
+  proof: {
+    title: '{name}, your password once more',
+    why: 'This changes who may do what, how the shop works, or what it was warned of. It is asked again in ten minutes.',
+    go: 'Go on',
   },
   tab: {
     examine: 'Examine',

@@ -1,4 +1,4 @@
-import { whileSignedIn } from '../../services/platform/events'
+import { whileAlive } from '../../services/platform/events'
 import { followBalance } from '../../services/platform/instruments'
 
 /**
@@ -12,7 +12,7 @@ export default route('GET /api/balance', ({ event, person }) => {
     await stream.push(JSON.stringify({ weight_g, steady, simulated }))
     if (weight_g === null) await stream.close()
   })
-  const forget = whileSignedIn(person.session_id, () => void stream.close())
+  const forget = whileAlive({ session: person.session_id }, () => void stream.close())
   stream.onClosed(async () => {
     stop()
     forget()

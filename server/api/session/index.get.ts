@@ -1,9 +1,18 @@
 import { db } from '../../database/db'
 import { publicPerson } from '../../services/shop/person'
+import { currentTablet } from '../../services/shop/sessions'
+import { peopleAtDoor } from '../../services/shop/tablets'
 
-export default route('GET /api/session', async ({ person }) => {
+export default route('GET /api/session', async ({ event, person }) => {
   const shop = await db().row<{ name: string; currency: string; zone: string; length_unit: 'mm' | 'in' }>(
     'SELECT name, currency, zone, length_unit FROM shop WHERE id = 1',
   )
-  return { person: person ? publicPerson(person) : null, shop, mode: useRuntimeConfig().mode }
+  const tablet = await currentTablet(event)
+  return {
+    person: person ? { ...publicPerson(person), rights: [...person.rights] } : null,
+    tablet,
+    people: tablet ? await peopleAtDoor() : [],
+    shop,
+    mode: useRuntimeConfig().mode,
+  }
 })

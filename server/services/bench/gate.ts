@@ -10,6 +10,7 @@ import { setGround } from '../plan/buildUps'
 import { keepKnown } from '../plan/findings'
 import { insertStep, type PlannedStep, writeFaces, writeSaid } from '../plan/rows'
 import { log } from '../platform/log'
+import { readShop } from '../shop/rows'
 import type { Act, Result } from './act'
 
 /** What a failed gate changed. */
@@ -149,9 +150,8 @@ export async function fallBack(act: Act, seen: Seen | null = null): Promise<Resu
   await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
   for (const b of over.choice.buildUps) await setGround(tx, b.id, b)
   const says = askAgain
-    ? `Goes over to "${ROUTE_NAMES[step.gate!.fallback]}". It may cost ${Math.round(worst_minor / 100)}, more ` +
-      'than the worst ' +
-      'that was accepted: the client must be asked again.'
+    ? `Goes over to "${ROUTE_NAMES[step.gate!.fallback]}". It may cost ${Math.round(worst_minor / 100)} ` +
+      `${(await readShop(tx)).currency}, more than the worst that was accepted: the client must be asked again.`
     : `Goes over to "${ROUTE_NAMES[step.gate!.fallback]}", inside the worst price that was accepted.`
   await log(tx, { pieceId: id, stepId: step.id, kind: 'gate', says, at: now, recordedAt: now, personId: act.person.id })
   return { ok: true, says, askAgain }

@@ -3,6 +3,7 @@ import { inHand } from '#core/timetable'
 import { db } from '../../database/db'
 import type { PieceFile } from '../piece/rows'
 import type { PlannedStep, StoredPlan } from '../plan/rows'
+import { atTheBench } from '../shop/person'
 
 /** Who has a step in hand, else who had it last. */
 export function handsOf({ spells }: PlannedStep): number[] {
@@ -38,6 +39,4 @@ export async function readFaces(files: readonly PieceFile[], plans: ReadonlyMap<
 }
 /** Who may have a step in hand. */
 export const readHands = () =>
-  db().rows<{ id: number; name: string }>(
-    "SELECT id, name FROM person WHERE active AND role IN ('owner', 'lead', 'finisher') ORDER BY name",
-  )
+  db().rows<{ id: number; name: string }>(`SELECT p.id, p.name FROM person p WHERE ${atTheBench('p')} ORDER BY p.name`)

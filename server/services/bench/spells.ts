@@ -2,14 +2,15 @@
 import { inHand, type Spell } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import { clockIn, readHours } from '../shop/rows'
+import { atTheBench } from '../shop/person'
 import { type Act, type Result, write } from './act'
 
-const takeUp = ({ tx, step, at }: Act, personId: number) =>
-  tx.run('INSERT INTO work_spell (step_id, person_id, from_at) VALUES (:stepId, :personId, :at)', {
-    stepId: step.id,
-    personId,
-    at,
-  })
+const takeUp = ({ tx, step, person, at }: Act, personId: number) =>
+  tx.run(
+    `INSERT INTO work_spell (step_id, person_id, tablet_id, from_at)
+        VALUES (:stepId, :personId, :tabletId, :at)`,
+    { stepId: step.id, personId, tabletId: person.tablet_id, at },
+  )
 /** Who starts a step has it in hand. */
 export const firstSpell = (act: Act) => takeUp(act, act.person.id)
 
@@ -45,7 +46,7 @@ function running({ step }: Act): Spell[] {
 async function hands({ tx, person }: Act, personId: number | undefined): Promise<{ id: number; name: string }> {
   if (personId === undefined || personId === person.id) return person
   const other = await tx.row<{ id: number; name: string }>(
-    "SELECT id, name FROM person WHERE id = :personId AND active AND role IN ('owner', 'lead', 'finisher')",
+    `SELECT p.id, p.name FROM person p WHERE p.id = :personId AND ${atTheBench('p')}`,
     { personId },
   )
   if (!other) throw fail(422, 'invalid', 'Choose somebody who works at the bench.', { personId: 'Choose a person.' })

@@ -11,7 +11,7 @@ import { onPiece } from '../piece/pieces'
 import { readPiece } from '../piece/read'
 import { roomOf } from '../piece/rows'
 import { readAir } from '../shop/air'
-import type { Person } from '../shop/person'
+import { checkProved, overruling, type Person } from '../shop/person'
 
 /** Overrules a verdict of the examination in its class, or says which finish it is. */
 export const overruleExamination = (
@@ -42,14 +42,15 @@ export const overruleExamination = (
       return { kind: 'overruled', says, result: { ok: true } }
     }
     const severity: Severity = verdict?.severity ?? 'warn'
-    if (!mayOverrule(severity, person.role))
+    if (!mayOverrule(severity, overruling(person, 'examine')))
       throw fail(
         403,
         'forbidden',
         severity === 'forbidden'
           ? 'This is forbidden until evidence lifts it. Record the evidence under Hazards.'
-          : 'Only the owner may overrule a stop.',
+          : 'Your role has no right to overrule a stop.',
       )
+    if (severity === 'stop') checkProved(person)
     await tx.run(
       `INSERT INTO overrule (piece_id, rule, step_key, word, person_id, at, about, value)
           VALUES (:id, :slug, :subject, :word, :personId, :at, 'examination', :value)
@@ -202,7 +203,7 @@ export async function examinationPage(id: number, person: Person, at: Date) {
     verdicts: found.verdicts.map(v => ({
       ...v,
       overruled: overruledBy.get(`${v.slug}|${v.subject}`) ?? null,
-      mayOverrule: mayOverrule(v.severity, person.role),
+      mayOverrule: mayOverrule(v.severity, overruling(person, 'examine')),
     })),
     notExamined: found.notExamined,
     patches: scaled,

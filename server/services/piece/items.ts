@@ -29,7 +29,7 @@ export const addItem = (id: number, input: z.infer<typeof s.addItem>, person: Pe
   })
 
 /** The place with this code, made when it is new. */
-async function placeId(tx: Db, place: { code: string; kind: PlaceKind }): Promise<number> {
+export async function placeId(tx: Db, place: { code: string; kind: PlaceKind }): Promise<number> {
   await tx.run('INSERT IGNORE INTO place (code, kind) VALUES (:code, :kind)', place)
   return (await tx.row<{ id: number }>('SELECT id FROM place WHERE code = :code', place))!.id
 }

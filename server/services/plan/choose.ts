@@ -87,7 +87,7 @@ export async function routesPage(id: number, query: z.infer<typeof s.routeQuery>
 }
 
 /** What a worker needs to plan this piece again and again: what is known, rates, hours, prices, other build-ups. */
-export async function planningPage(id: number, at: Date) {
+export async function planningPage(id: number, person: Person, at: Date) {
   const file = await readPiece(db(), id)
   return {
     context: file.context,
@@ -95,7 +95,7 @@ export async function planningPage(id: number, at: Date) {
     hours: await readHours(),
     house: await readHouse(),
     own: file.choice?.buildUps.slice(1) ?? [],
-    prices: await readPriceList(db()),
+    prices: person.rights.has('see-prices') ? await readPriceList(db()) : {},
     now_ms: at.getTime(),
   }
 }

@@ -16,7 +16,7 @@ import { readPiece } from '../piece/read'
 import { cannotRead } from '../platform/readable'
 import { readAirAhead, readAir } from '../shop/air'
 import { licencesOn } from '../shop/licences'
-import type { Person } from '../shop/person'
+import { checkProved, overruling, type Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { DAY_MS, readAsking, readPrices, readRates } from './asking'
 import { readEdits } from './edits'
@@ -135,7 +135,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     verdicts: verdicts.map(v => ({
       ...v,
       overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null,
-      mayOverrule: mayOverrule(v.severity, person.role),
+      mayOverrule: mayOverrule(v.severity, overruling(person, 'edit-plan')),
       oneTouch: mendOf(v),
     })),
     section: sectionFor(file.context, plan, verdicts),
@@ -197,14 +197,15 @@ export const overrule = (id: number, input: z.infer<typeof s.overrule>, person: 
     const rule = RULES.find(r => r.slug === input.rule)
     const plan = await readPlan(tx, file)
     if (!rule || !plan.steps.some(st => st.key === input.stepKey)) throw notFound('verdict')
-    if (!mayOverrule(rule.severity, person.role))
+    if (!mayOverrule(rule.severity, overruling(person, 'edit-plan')))
       throw fail(
         403,
         'forbidden',
         rule.severity === 'forbidden'
           ? `This is forbidden until evidence lifts it. ${rule.mend}`
-          : 'Only the owner may overrule a stop.',
+          : 'Your role has no right to overrule a stop.',
       )
+    if (rule.severity === 'stop') checkProved(person)
     await tx.run(
       `INSERT INTO overrule (piece_id, rule, step_key, word, person_id, at)
           VALUES (:id, :rule, :stepKey, :word, :personId, :at)`,

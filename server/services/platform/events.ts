@@ -1,5 +1,5 @@
 import { db } from '../../database/db'
-import { livingSessions } from '../shop/sessions'
+import { livingSessions, livingTablets } from '../shop/sessions'
 
 export interface ShopEvent {
   id: number
@@ -51,23 +51,26 @@ export async function listen(listener: Listener): Promise<() => void> {
   }
 }
 
-/** Streams that stay open: each belongs to a session, and is closed within seconds of that session's end. */
-const streams = new Map<() => void, string>()
+/** Streams that stay open: each belongs to a session or a tablet, and is closed within seconds of its end. */
+export type Owner = { session: string } | { tablet: number }
+const streams = new Map<() => void, Owner>()
 const CHECK_MS = 2000
 let checking: ReturnType<typeof setInterval> | undefined
 
 async function closeEnded() {
   try {
-    const alive = await livingSessions([...new Set(streams.values())])
-    for (const [close, session] of streams) if (!alive.has(session)) close()
+    const owners = [...streams.values()]
+    const sessions = await livingSessions(owners.flatMap(o => ('session' in o ? o.session : [])))
+    const tablets = await livingTablets(owners.flatMap(o => ('tablet' in o ? o.tablet : [])))
+    for (const [close, o] of streams) if (!('session' in o ? sessions.has(o.session) : tablets.has(o.tablet))) close()
   } catch (error) {
     console.error('streams:', (error as Error).message)
   }
 }
 
-/** Keeps a stream open only as long as its session lives. Returns how to forget it. */
-export function whileSignedIn(session: string, close: () => void): () => void {
-  streams.set(close, session)
+/** Keeps a stream open only as long as whose it is. Returns how to forget it. */
+export function whileAlive(owner: Owner, close: () => void): () => void {
+  streams.set(close, owner)
   checking ??= setInterval(closeEnded, CHECK_MS)
   return () => {
     streams.delete(close)

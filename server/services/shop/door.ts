@@ -1,12 +1,12 @@
 import type { H3Event } from 'h3'
 import type { z } from 'zod'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
 import { logShop, tell } from '../platform/log'
 import { checkPassword, hashOf, isOldHash, isPassword } from './passwords'
-import { type Person, publicPerson } from './person'
-import { beginSession, endOthers, knownDevice } from './sessions'
+import { type Person, type PersonRow, publicPerson } from './person'
+import { beginSession, currentTablet, endOthers, knownDevice } from './sessions'
 
 const WATCH_MIN = 15
 /** How many wrong passwords in a quarter of an hour go unslowed, and the longest pause after that, seconds. */
@@ -72,7 +72,12 @@ async function countTry(login: string, address: string, device: string | null): 
   })
 }
 
-type WithHash = Person & { password_hash: string; one_time_until: Date | null }
+type WithHash = PersonRow & {
+  password_hash: string
+  one_time_until: Date | null
+  pin_hash: string | null
+  pin_wrong: number
+}
 /**
  * Checks a password, slowed by name and address; the unknown name takes as long as the known.
  * @throws Fail 401, 429.
@@ -98,8 +103,55 @@ export async function signIn(event: H3Event, input: z.infer<typeof s.signIn>) {
       before: row.password_hash,
     })
   }
-  await beginSession(event, row.id, input.tablet ? 'tablet' : 'own')
+  await db().run('UPDATE person SET pin_wrong = 0 WHERE id = :id AND pin_wrong > 0', { id: row.id })
+  await beginSession(event, row.id, true)
   return publicPerson(row)
+}
+
+/** The password once more, in a session that stands: opens for some minutes what wants it. */
+export async function prove(event: H3Event, { password }: z.infer<typeof s.proof>, person: Person) {
+  await checked(event, person.login, password)
+  await db().run('UPDATE session SET proved_at = UTC_TIMESTAMP(3) WHERE id = :id', { id: person.session_id })
+  return { ok: true }
+}
+
+const MOST_WRONG_PINS = 10
+/** Counts a try before it is looked at, so that many at once do not slip through. @throws Fail 403, 404, 409. */
+const countPin = (personId: number): Promise<WithHash> =>
+  transaction(async tx => {
+    const row = await tx.row<WithHash>('SELECT * FROM person WHERE id = :personId AND active FOR UPDATE', { personId })
+    if (!row) throw notFound('person')
+    if (row.pin_hash === null) throw fail(409, 'no-pin', `${row.name} has no PIN yet: give the password.`)
+    if (row.pin_wrong >= MOST_WRONG_PINS)
+      throw fail(403, 'pin-shut', `${MOST_WRONG_PINS} wrong PINs: give the password, which opens the PIN again.`)
+    await tx.run('UPDATE person SET pin_wrong = pin_wrong + 1 WHERE id = :personId', { personId })
+    return row
+  })
+
+/** Somebody steps up to a tablet of the shop: a tap on the name, and a PIN. @throws Fail 401, 403, 404, 409. */
+export async function tap(event: H3Event, { personId, pin }: z.infer<typeof s.tap>) {
+  if (!(await currentTablet(event)))
+    throw fail(403, 'no-tablet', 'A PIN opens only a tablet that the shop has registered. Give name and password.')
+  const row = await countPin(personId)
+  if (!(await isPassword(row.pin_hash, pin))) {
+    const left = MOST_WRONG_PINS - row.pin_wrong - 1
+    throw fail(401, 'wrong', left <= 3 ? `Wrong PIN; ${left} more, then the password.` : 'Wrong PIN.')
+  }
+  await db().run('UPDATE person SET pin_wrong = 0 WHERE id = :personId', { personId })
+  await beginSession(event, row.id, false)
+  return publicPerson(row)
+}
+
+/** One's own PIN, chosen with the password. */
+export async function choosePin(event: H3Event, input: z.infer<typeof s.choosePin>, person: Person, at: Date) {
+  await checked(event, person.login, input.password)
+  const hash = await hashOf(input.pin)
+  return transaction(async tx => {
+    await tx.run('UPDATE person SET pin_hash = :hash, pin_wrong = 0 WHERE id = :id', { hash, id: person.id })
+    await logShop(tx, 'people', `${person.name} chose a PIN`, at, person.id)
+    await tell(tx, 'shop', null, at)
+    return { ok: true }
+  })
 }
 
 /** Somebody's own new password. Their other sessions end. */

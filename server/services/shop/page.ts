@@ -4,7 +4,8 @@ import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
 import { readLicences } from './licences'
-import { type Person, publicPerson } from './person'
+import { type Person, type PersonRow, publicPerson } from './person'
+import { readRights } from './rights'
 import { readHours, readShop, type ShopRow } from './rows'
 
 export const LOG_DAYS = 7
@@ -33,7 +34,7 @@ const ageOfShop_h = async () =>
   )?.age_h ?? 0
 
 export async function shopPage() {
-  const people = await db().rows<Person>(
+  const people = await db().rows<PersonRow>(
     'SELECT id, name, login, role, active, must_change, row_version FROM person ORDER BY name',
   )
   const { row_version, ...shop } = await readShop()
@@ -45,6 +46,7 @@ export async function shopPage() {
     closures: await db().rows<{ day: string; why: string }>('SELECT day, why FROM closure ORDER BY day'),
     people: people.map(publicPerson),
     licences: await readLicences(),
+    rights: await readRights(),
     materials: MATERIALS.map(m => ({ ...m, tag: 'shop default' as const })),
   }
 }
@@ -53,13 +55,14 @@ export async function shopPage() {
 function changesOf(before: ShopRow, now: z.infer<typeof s.shopChange>): string {
   const pairs: [string, string | number, string | number][] = [
     ['name', before.name, now.name],
-    ['an hour', before.hour_minor / 100, now.hourMinor / 100],
+    ['an hour', `${before.hour_minor / 100} ${before.currency}`, `${now.hourMinor / 100} ${before.currency}`],
     ['on materials', `${before.material_markup_bp / 100} %`, `${now.materialMarkupBp / 100} %`],
     ['tax', `${before.tax_bp / 100} %`, `${now.taxBp / 100} %`],
     ['unit', before.length_unit, now.lengthUnit],
     ['dust and finish in one room', before.one_room ? 'yes' : 'no', now.oneRoom ? 'yes' : 'no'],
     ['light', before.light, now.light],
     ['signed out after', `${before.idle_h} h`, `${now.idleH} h`],
+    ['left on a tablet after', `${before.tablet_idle_min} min`, `${now.tabletIdleMin} min`],
     ['sender', before.mail_name, now.mailName],
     ["sender's address", before.mail_address, now.mailAddress],
   ]
@@ -78,6 +81,7 @@ export async function changeShop(input: z.infer<typeof s.shopChange>, person: Pe
       `UPDATE shop
           SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp,
             length_unit = :lengthUnit, one_room = :oneRoom, light = :light, idle_h = :idleH,
+            tablet_idle_min = :tabletIdleMin,
             mail_name = :mailName, mail_address = :mailAddress, row_version = row_version + 1
           WHERE id = 1 AND row_version = :rowVersion`,
       input,

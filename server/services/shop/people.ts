@@ -5,8 +5,14 @@ import { db, type Db, transaction } from '../../database/db'
 import { logShop, tell } from '../platform/log'
 import { type NewPerson, ONE_TIME_H } from './door'
 import { checkPassword, hashOf, oneTimePassword } from './passwords'
-import type { Person } from './person'
+import type { Person, PersonRow } from './person'
 import { beginSession, endOthers } from './sessions'
+
+/** Owners are made, changed and let go by owners alone. @throws Fail 403. */
+function onlyOwner(by: Person) {
+  if (by.role !== 'owner') throw fail(403, 'forbidden', 'Only an owner makes or changes an owner.')
+}
+const refuseOwner = (row: PersonRow | null, by: Person) => row?.role === 'owner' && onlyOwner(by)
 
 /**
  * A password for one sign-in, to be told by mouth: at that sign-in another must be chosen. All their sessions end. It
@@ -16,12 +22,13 @@ export async function resetPassword(id: number, input: z.infer<typeof s.resetPas
   const oneTime = oneTimePassword()
   const hash = await hashOf(oneTime)
   return transaction(async tx => {
-    const row = await tx.row<Person>('SELECT * FROM person WHERE id = :id FOR UPDATE', { id })
+    const row = await tx.row<PersonRow>('SELECT * FROM person WHERE id = :id FOR UPDATE', { id })
+    refuseOwner(row, by)
     if (!row) throw notFound('person')
     if (row.row_version !== input.rowVersion) throw stale()
     await tx.run(
       `UPDATE person
-          SET password_hash = :hash, must_change = TRUE,
+          SET password_hash = :hash, must_change = TRUE, pin_hash = NULL, pin_wrong = 0,
             one_time_until = UTC_TIMESTAMP(3) + INTERVAL ${ONE_TIME_H} HOUR, row_version = row_version + 1
           WHERE id = :id`,
       { hash, id },
@@ -37,6 +44,7 @@ const insertPerson = (tx: Db, p: NewPerson) =>
 
 /** Takes somebody into the shop. */
 export async function addPerson(input: z.infer<typeof s.addPerson>, by: Person, at: Date) {
+  if (input.role === 'owner') onlyOwner(by)
   const login = input.login.toLowerCase()
   checkPassword(input.password, [login, input.name])
   const hash = await hashOf(input.password)
@@ -74,7 +82,7 @@ export async function firstOwner(event: H3Event, input: z.infer<typeof s.firstOw
     await logShop(tx, 'people', `${input.name} (${login}) opened the shop as its owner`, at, owner.id)
     return owner.id
   })
-  await beginSession(event, id, 'own')
+  await beginSession(event, id, true)
   return { ok: true }
 }
 
@@ -87,9 +95,12 @@ export async function changePerson(id: number, input: z.infer<typeof s.changePer
     const owners = await tx.rows<{ id: number }>(
       "SELECT id FROM person WHERE role = 'owner' AND active ORDER BY id FOR UPDATE",
     )
-    const row = await tx.row<Person>('SELECT * FROM person WHERE id = :id FOR UPDATE', { id })
+    const row = await tx.row<PersonRow>('SELECT * FROM person WHERE id = :id FOR UPDATE', { id })
+    refuseOwner(row, by)
     if (!row) throw notFound('person')
-    if (!owners.some(o => o.id === by.id)) throw fail(403, 'forbidden', 'You are no owner any more.')
+    if (by.role === 'owner' && !owners.some(o => o.id === by.id))
+      throw fail(403, 'forbidden', 'You are no owner any more.')
+    if (input.role === 'owner') onlyOwner(by)
     if (row.row_version !== input.rowVersion) throw stale()
     const role = input.role ?? row.role
     const active = input.active ?? Boolean(row.active)
@@ -110,7 +121,7 @@ export async function changePerson(id: number, input: z.infer<typeof s.changePer
   })
 }
 
-/** Ends a session: one's own, or anybody's by the owner. */
+/** Ends a session: one's own, or anybody's by who looks after the people. */
 export const endById = (sessionId: string, by: Person, at: Date) =>
   transaction(async tx => {
     const row = await tx.row<{ person_id: number; name: string; device: string }>(
@@ -120,7 +131,7 @@ export const endById = (sessionId: string, by: Person, at: Date) =>
           WHERE session.id = :sessionId`,
       { sessionId },
     )
-    if (!row || (row.person_id !== by.id && by.role !== 'owner')) throw notFound('session')
+    if (!row || (row.person_id !== by.id && !by.rights.has('people'))) throw notFound('session')
     await tx.run('DELETE FROM session WHERE id = :sessionId', { sessionId })
     if (row.person_id !== by.id) await logShop(tx, 'people', `Session of ${row.name} ended: ${row.device}`, at, by.id)
     await tell(tx, 'shop', null, at)

@@ -14,6 +14,7 @@ export interface ShopRow {
   one_room: 0 | 1
   light: Light
   idle_h: number
+  tablet_idle_min: number
   mail_name: string
   mail_address: string
   mail_held: 0 | 1

@@ -1,23 +1,28 @@
 import { createHash, randomBytes, randomUUID, webcrypto } from 'node:crypto'
 import type { H3Event } from 'h3'
 import { defaults, seal, unseal } from 'iron-webcrypto'
-import type { Role } from '#shared/api'
+import type { Role } from '#shared/rights'
 import { db, type Db } from '../../database/db'
-import type { Person } from './person'
+import { type Person, rightsOf } from './person'
 
-/** A session is a row; the cookie carries its number, sealed with the session key. Times are real, also in a demo. */
-const COOKIE = 'hantverk'
+/**
+ * Sessions and tablets are rows; each has a cookie that carries its number, sealed with the session key. Times are
+ * real, also in a demo.
+ */
+const PERSON = 'hantverk'
+const TABLET = 'hantverk-tablet'
 const DEVICE = 'hantverk-device'
-export type SessionKind = 'own' | 'tablet'
-/** A tablet of the shop stays signed in longer without a touch; everything ends some day. */
-const TABLET_IDLE_H = 7 * 24
-const LASTS_D: Record<SessionKind, number> = { own: 7, tablet: 30 }
+/** Everything ends some day. */
+const LASTS_D = 7
 const DEVICE_D = 400
-const TOUCH_EVERY_MIN = 2
+const TOUCH_EVERY_MIN = 1
 
-const ALIVE = `p.active AND session.ends_at > UTC_TIMESTAMP(3)
-  AND session.seen_at > UTC_TIMESTAMP(3) - INTERVAL IF(session.kind = 'tablet', ${TABLET_IDLE_H}, shop.idle_h) HOUR`
-const SESSIONS = 'session JOIN person p ON p.id = session.person_id JOIN shop ON shop.id = 1'
+/** On a tablet of the shop somebody leaves by standing idle for minutes, elsewhere for hours. */
+const ALIVE = `p.active AND session.ends_at > UTC_TIMESTAMP(3) AND (session.tablet_id IS NULL OR t.ended_at IS NULL)
+  AND session.seen_at >
+    UTC_TIMESTAMP(3) - INTERVAL IF(session.tablet_id IS NULL, shop.idle_h * 60, shop.tablet_idle_min) MINUTE`
+const SESSIONS = `session JOIN person p ON p.id = session.person_id JOIN shop ON shop.id = 1
+  LEFT JOIN tablet t ON t.id = session.tablet_id`
 
 const sealed = (id: string) => seal(webcrypto as never, { id }, useRuntimeConfig().sessionKey, { ...defaults, ttl: 0 })
 async function opened(cookie: string, key: string): Promise<string | null> {
@@ -39,18 +44,15 @@ function putCookie(event: H3Event, name: string, value: string, days: number) {
   })
 }
 
-/**
- * The session's number that a cookie carries. After the key was turned, cookies of the key before are taken for a day
- * and sealed anew.
- */
-async function sessionIdOf(event: H3Event): Promise<string | null> {
-  const cookie = getCookie(event, COOKIE)
+/** The number that a cookie carries. After the key was turned, cookies of the key before are taken for a day. */
+async function numberIn(event: H3Event, name: string, days: number): Promise<string | null> {
+  const cookie = getCookie(event, name)
   if (!cookie || cookie.length > 1000) return null
   const { sessionKey, sessionKeyBefore, sessionKeyBeforeUntil } = useRuntimeConfig()
   const id = await opened(cookie, sessionKey)
   if (id || !sessionKeyBefore || Date.now() > Date.parse(sessionKeyBeforeUntil)) return id
   const before = await opened(cookie, sessionKeyBefore)
-  if (before) putCookie(event, COOKIE, await sealed(before), LASTS_D.own)
+  if (before) putCookie(event, name, await sealed(before), days)
   return before
 }
 
@@ -59,11 +61,13 @@ const isTouched = (event: H3Event) => isWrite(event) || getHeader(event, 'x-touc
 
 /** Who calls, checked against the database; null for a session that ended, or somebody who left. */
 export async function currentPerson(event: H3Event): Promise<Person | null> {
-  const id = await sessionIdOf(event)
+  const id = await numberIn(event, PERSON, LASTS_D)
   if (!id) return null
-  const row = await db().row<Person & { idle_min: number }>(
+  const row = await db().row<Person & { idle_min: number; names: string | null }>(
     `SELECT p.id, p.name, p.login, p.role, p.active, p.must_change, p.row_version, session.id AS session_id,
-        TIMESTAMPDIFF(MINUTE, session.seen_at, UTC_TIMESTAMP(3)) AS idle_min
+        session.tablet_id, session.proved_at,
+        TIMESTAMPDIFF(MINUTE, session.seen_at, UTC_TIMESTAMP(3)) AS idle_min,
+        (SELECT GROUP_CONCAT(r.name) FROM role_right r WHERE r.role = p.role) AS names
         FROM ${SESSIONS}
         WHERE session.id = :id AND ${ALIVE}`,
     { id },
@@ -71,7 +75,7 @@ export async function currentPerson(event: H3Event): Promise<Person | null> {
   if (row && row.idle_min >= TOUCH_EVERY_MIN && isTouched(event)) {
     await db().run('UPDATE session SET seen_at = UTC_TIMESTAMP(3) WHERE id = :id', { id })
   }
-  return row
+  return row && { ...row, rights: rightsOf(row.role, row.names) }
 }
 
 /** Which of these sessions are still alive. */
@@ -84,6 +88,13 @@ export async function livingSessions(ids: readonly string[]): Promise<Set<string
   return new Set(rows.map(r => r.id))
 }
 
+/** Which of these tablets are still the shop's. */
+export async function livingTablets(ids: readonly number[]): Promise<Set<number>> {
+  if (ids.length === 0) return new Set()
+  const rows = await db().rows<{ id: number }>('SELECT id FROM tablet WHERE id IN (:ids) AND ended_at IS NULL', { ids })
+  return new Set(rows.map(r => r.id))
+}
+
 /** "Firefox on Android", as far as a browser tells. */
 function deviceWords(agent: string): string {
   const browser = (/(Firefox|Edg|OPR|Chrome|Safari)\//.exec(agent)?.[1] ?? 'A browser')
@@ -93,19 +104,51 @@ function deviceWords(agent: string): string {
   return system ? `${browser} on ${system}` : browser
 }
 
-/** Begins a session on this device, and remembers the device as one that this person signs in from. */
-export async function beginSession(event: H3Event, personId: number, kind: SessionKind): Promise<void> {
+export interface TabletHere {
+  id: number
+  name: string
+  place: string | null
+  idleMin: number
+}
+/** The tablet of the shop that calls; null where none is registered, or it was taken back. */
+export async function currentTablet(event: H3Event): Promise<TabletHere | null> {
+  const seal = await numberIn(event, TABLET, DEVICE_D)
+  if (!seal) return null
+  const row = await db().row<TabletHere & { idle_min: number }>(
+    `SELECT t.id, t.name, place.code AS place, shop.tablet_idle_min AS idleMin,
+        TIMESTAMPDIFF(MINUTE, t.seen_at, UTC_TIMESTAMP(3)) AS idle_min
+        FROM tablet t
+        JOIN shop ON shop.id = 1
+        LEFT JOIN place ON place.id = t.place_id
+        WHERE t.seal = :seal AND t.ended_at IS NULL`,
+    { seal },
+  )
+  if (!row) return null
+  const { idle_min, ...tablet } = row
+  if (idle_min >= TOUCH_EVERY_MIN)
+    await db().run('UPDATE tablet SET seen_at = UTC_TIMESTAMP(3) WHERE id = :id', { id: row.id })
+  return tablet
+}
+export const sealTablet = async (event: H3Event, seal: string): Promise<void> =>
+  putCookie(event, TABLET, await sealed(seal), DEVICE_D)
+
+/**
+ * Begins a session on this device, and remembers the device as one that this person signs in from. `proved`: by the
+ * password, not by a PIN.
+ */
+export async function beginSession(event: H3Event, personId: number, proved: boolean): Promise<void> {
+  const tablet = await currentTablet(event)
   const id = randomUUID()
   const device = deviceWords(getHeader(event, 'user-agent') ?? '').slice(0, 120)
   await db().run(
-    `INSERT INTO session (id, person_id, kind, device, address, made_at, seen_at, ends_at)
+    `INSERT INTO session (id, person_id, tablet_id, device, address, made_at, seen_at, ends_at, proved_at)
         VALUES (
-          :id, :personId, :kind, :device, :address, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3),
-          UTC_TIMESTAMP(3) + INTERVAL :days DAY
+          :id, :personId, :tabletId, :device, :address, UTC_TIMESTAMP(3), UTC_TIMESTAMP(3),
+          UTC_TIMESTAMP(3) + INTERVAL ${LASTS_D} DAY, IF(:proved, UTC_TIMESTAMP(3), NULL)
         )`,
-    { id, personId, kind, device, address: addressOf(event), days: LASTS_D[kind] },
+    { id, personId, tabletId: tablet?.id ?? null, device, address: addressOf(event), proved },
   )
-  putCookie(event, COOKIE, await sealed(id), LASTS_D[kind])
+  putCookie(event, PERSON, await sealed(id), LASTS_D)
   const token = deviceToken(event) ?? randomBytes(32).toString('base64url')
   putCookie(event, DEVICE, token, DEVICE_D)
   await db().run('REPLACE INTO known_device (person_id, token_hash, at) VALUES (:personId, :hash, UTC_TIMESTAMP(3))', {
@@ -133,7 +176,7 @@ export async function knownDevice(event: H3Event, login: string): Promise<string
 
 export async function endSession(event: H3Event, person: Person): Promise<void> {
   await db().run('DELETE FROM session WHERE id = :id', { id: person.session_id })
-  deleteCookie(event, COOKIE, { path: '/' })
+  deleteCookie(event, PERSON, { path: '/' })
 }
 
 /** Ends all sessions of somebody, but for the one that asks. */
@@ -145,23 +188,23 @@ export interface SessionLine {
   person_id: number
   name: string
   role: Role
-  kind: SessionKind
+  tablet: string | null
   device: string
   address: string
   made_at: Date
   seen_at: Date
   here: boolean
 }
-/** Who is signed in and where: one's own; the owner sees all. */
+/** Who is signed in and where: one's own, or all for who looks after the people. */
 export async function listSessions(person: Person): Promise<SessionLine[]> {
   const rows = await db().rows<Omit<SessionLine, 'here'>>(
-    `SELECT session.id, session.person_id, p.name, p.role, session.kind, session.device, session.address,
+    `SELECT session.id, session.person_id, p.name, p.role, t.name AS tablet, session.device, session.address,
         session.made_at, session.seen_at
         FROM ${SESSIONS}
         WHERE (:all OR p.id = :id) AND ${ALIVE}
         ORDER BY session.seen_at DESC
         LIMIT 200`,
-    { all: person.role === 'owner', id: person.id },
+    { all: person.rights.has('people'), id: person.id },
   )
   return rows.map(r => ({ ...r, here: r.id === person.session_id }))
 }

@@ -21,7 +21,7 @@ async function sample(colourSample: 'none' | 'bare') {
   })
   await reload()
 }
-const can = computed(() => session.may('owner', 'lead', 'office'))
+const can = computed(() => session.may('quote'))
 async function ask() {
   if (await send('POST /api/pieces/:id/approvals', { id: id.value, body: { words: words.value, days: days.value } }))
     words.value = ''

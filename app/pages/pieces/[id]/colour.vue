@@ -15,7 +15,7 @@ const {
   (topic, p) => topic === 'all' || p === id.value,
   () => ({ id: id.value }),
 )
-const can = computed(() => session.may('owner', 'lead', 'finisher') && piece.value!.piece.state === 'active')
+const can = computed(() => session.may('mix') && piece.value!.piece.state === 'active')
 const open = ref('')
 /** What was just measured belongs to the band that is added next. */
 const lastRead = ref(0)
@@ -144,7 +144,7 @@ function bandAdded() {
                 {{ w('panel.approve') }}
               </button>
               <button
-                v-if="shown.underFinish && b.spectrum && session.may('owner', 'lead')"
+                v-if="shown.underFinish && b.spectrum && session.may('quote')"
                 type="button"
                 class="act act-quiet"
                 @click="ask(b.id, b.row_version)"
@@ -190,7 +190,7 @@ function bandAdded() {
           >, ΔE00 {{ r.worst.toFixed(1) }}
         </p>
         <ChoiceField
-          v-if="session.may('owner', 'lead', 'office')"
+          v-if="session.may('quote')"
           :model-value="page.lights.room ?? ''"
           :label="w('panel.roomLight')"
           :options="[{ value: '', label: w('panel.notKnown') }, ...optionsOf(LIGHTS, l => w(`colour.lights.${l}`))]"

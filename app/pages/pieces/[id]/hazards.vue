@@ -70,7 +70,7 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
               >{{ w('exam.swabSpot') }} <input v-model="spot" class="field" required maxlength="120" /></label
             ><button class="act" :disabled="reading">{{ w('exam.readSwab') }}</button>
           </form>
-          <form v-if="session.may('owner', 'lead') && can" class="flex flex-wrap gap-2 items-end mt-2" @submit.prevent>
+          <form v-if="session.may('plan') && can" class="flex flex-wrap gap-2 items-end mt-2" @submit.prevent>
             <label class="grow"
               >{{ w('exam.evidence') }} ({{ h.settledBy }})
               <input v-model="method[h.slug]" class="field" maxlength="200" /></label
@@ -78,7 +78,7 @@ const colour = { open: 'text-madder', confirmed: 'text-madder', cleared: 'text-m
             ><button class="act act-stop" @click="settle(h.slug, 'yes', load)">{{ w('exam.saysYes') }}</button>
           </form>
         </article>
-        <FoldOut v-if="session.may('owner', 'lead') && can" class="row" :title="w('exam.otherHazard')">
+        <FoldOut v-if="session.may('plan') && can" class="row" :title="w('exam.otherHazard')">
           <form class="flex flex-wrap gap-2 items-end" @submit.prevent>
             <ChoiceField
               v-model="more"

@@ -226,7 +226,7 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
               </p>
             </form>
             <form
-              v-if="i.kind === 'hardware' && i.state !== 'present' && session.may('owner', 'lead')"
+              v-if="i.kind === 'hardware' && i.state !== 'present' && session.may('quote')"
               class="flex gap-2 items-end"
               @submit.prevent="ask(i, load)"
             >

@@ -26,7 +26,9 @@ async function addPatch(exam: Examination, load: () => Promise<void>) {
   }
 }
 const labour = (min: number) =>
-  shop.value ? money(Math.round((min / 60) * shop.value.hour_minor), shop.value.currency) : ''
+  shop.value && session.may('see-prices')
+    ? money(Math.round((min / 60) * shop.value.hour_minor), shop.value.currency)
+    : ''
 </script>
 
 <template>

@@ -14,7 +14,7 @@ const { data, load, failed } = useLive(
 )
 const plan = computed(() => (data.value?.ready ? (data.value as PlanPage) : null))
 const open = ref<string | null>(null)
-const can = computed(() => session.may('owner', 'lead', 'finisher') && page.value!.piece.state !== 'handed-over')
+const can = computed(() => session.may('edit-plan') && page.value!.piece.state !== 'handed-over')
 type Step = PlanPage['steps'][number]
 const waitsInto = (key: string) => plan.value!.waits.filter(w => w.to === key && (w.min > 0 || w.max !== null))
 /** What is known of the piece: for the section at a point of the plan, and for rules before anything is saved. */

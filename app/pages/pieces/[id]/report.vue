@@ -93,7 +93,7 @@ const link = (which: string | number, format: string) =>
             :aria-label="w('report.name')"
           /><button class="act act-quiet">{{ w('report.keep') }}</button>
         </form>
-        <label v-if="session.may('owner', 'lead') && can" class="act act-quiet mt-3 cursor-pointer"
+        <label v-if="session.may('plan') && can" class="act act-quiet mt-3 cursor-pointer"
           >{{ w('report.read') }}<input type="file" class="sr-only" accept="application/json" @change="readIn"
         /></label>
 

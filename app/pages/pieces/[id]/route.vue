@@ -81,9 +81,7 @@ async function oneWay() {
   look(null)
   await Promise.all([reload(), load()])
 }
-const decides = computed(
-  () => session.may('owner', 'lead') && page.value!.piece.state === 'active' && !routes.value!.started,
-)
+const decides = computed(() => session.may('plan') && page.value!.piece.state === 'active' && !routes.value!.started)
 /** Two routes beside each other. */
 const pair = ref<RouteSlug[]>([])
 const compare = (route: RouteSlug) => {
@@ -168,7 +166,7 @@ const ground = computed(
         :route="ground"
         :overrides="overrides"
         :faces="some"
-        :can="session.may('owner', 'lead') && !routes.started"
+        :can="session.may('plan') && !routes.started"
         @change="overrides = $event"
       />
     </FoldOut>

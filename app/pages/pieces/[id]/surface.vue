@@ -28,7 +28,7 @@ const { data, load, failed } = useLive(
 )
 const page = computed(() => data.value as unknown as ComposePage | null)
 const { choice, at, chosen, buildUp, changed, begin, undo, put, change, move, out, end, replace } = useComposing(page)
-const can = computed(() => session.may('owner', 'lead'))
+const can = computed(() => session.may('plan'))
 const frozen = computed(() => new Set(page.value?.frozen))
 /** counted from the wood: below it nothing more is put in */
 const lastFrozen = computed(() => (buildUp.value?.layers.findLastIndex(l => frozen.value.has(l.id)) ?? -1) + 1)

@@ -240,7 +240,7 @@ const woods = (exam: Examination) =>
         />
         <p v-if="!exam.cracks.length" class="mt-1">{{ w('exam.noCrack') }}</p>
         <form
-          v-if="session.may('owner', 'lead', 'office')"
+          v-if="session.may('take-in')"
           class="row grid grid-cols-[1fr_1fr_auto] gap-2 items-end mt-3"
           @submit.prevent="setRoom(load)"
         >

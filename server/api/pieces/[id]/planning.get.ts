@@ -1,3 +1,3 @@
 import { planningPage } from '../../../services/plan/choose'
 
-export default route('GET /api/pieces/:id/planning', async ({ id }) => planningPage(id(), await now()))
+export default route('GET /api/pieces/:id/planning', async ({ id, person }) => planningPage(id(), person, await now()))
