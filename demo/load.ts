@@ -10,7 +10,7 @@ import { loggerFile } from './logger'
 import { COMPOSED, composeAsKnown } from './composed'
 import { GROUNDS } from './grounds'
 import { type DemoPiece, PIECES as OTHERS, placeOf } from './pieces'
-import { OWNER, PASSWORD, PEOPLE, PRODUCTS } from './shop'
+import { OWNER, PASSWORD, PEOPLE, PIN, PRODUCTS } from './shop'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
 const MIN = 60_000
@@ -324,6 +324,8 @@ async function main() {
     await people.ingrid.send('POST', '/api/people', { name, login, role, password: PASSWORD })
     people[login] = await signIn(base, login, PASSWORD)
   }
+  for (const caller of Object.values(people))
+    await caller.send('PUT', '/api/session/pin', { password: PASSWORD, pin: PIN })
   await at(ago(25, '08:00'))
   for (const [name, slug, priceMinor, stock] of PRODUCTS) {
     const { id: productId } = await people.tove.send<{ id: number }>('POST', '/api/products', {

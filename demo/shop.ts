@@ -1,5 +1,6 @@
 /** The demo shop: a scenario of our own. People, clients and pieces are made up. */
 export const PASSWORD = 'verdigris-9'
+export const PIN = '2580'
 export const OWNER = {
   shop: 'Norrviks Möbelverkstad',
   name: 'Ingrid',

@@ -265,7 +265,7 @@ describe('a day at the bench', () => {
     expect(together([window(5, 20), window(null, null)])).toMatchObject({ opens_ms: null, closes_ms: 20 })
   })
   const spell = (from: string, to: string | null) => ({
-    ...{ id: 1, personId: 1, by: 'Emil' },
+    ...{ id: 1, personId: 1, by: 'Emil', at: null },
     from_ms: at(from),
     to_ms: to === null ? null : at(to),
   })
