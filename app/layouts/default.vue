@@ -5,7 +5,7 @@ const session = useSession()
 const events = useEvents()
 const clock = useClock()
 const { dayTime } = useFormat()
-const dark = useLocalStorage('hantverk-evening', false)
+const dark = useEvening()
 const places = [
   ['/', 'now', Clock4],
   ['/pieces', 'pieces', Armchair],
@@ -31,7 +31,6 @@ useTimeoutFn(() => (settled.value = true), 1500)
 useIntervalFn(load, 20_000)
 onMounted(() => {
   events.open()
-  watchEffect(() => document.documentElement.classList.toggle('dark', dark.value))
 })
 async function leave() {
   await send('DELETE /api/session')

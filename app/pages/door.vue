@@ -22,7 +22,9 @@ onUnmounted(() => {
 /** What opens or closes next, as far as it is one look. */
 const MOST = 6
 const closing = computed(() =>
-  (bench.value?.windows ?? []).filter(l => l.closes_ms !== null || l.opens_ms !== null).slice(0, MOST),
+  (bench.value?.windows ?? [])
+    .filter(l => l.closes_ms !== null || (l.opens_ms !== null && clock.now < l.opens_ms))
+    .slice(0, MOST),
 )
 const chosen = ref<number | null>(null)
 const who = computed(() => session.people.find(p => p.id === chosen.value) ?? null)
@@ -39,8 +41,8 @@ async function inside() {
       <h1 class="grow">{{ session.tablet?.name }}</h1>
       <span class="text-3xl clock" data-test="clock">{{ clock.now ? dayTime(clock.now) : ' ' }}</span>
     </div>
-    <AlarmBand v-if="bench" class="mb-3" :bench="bench" />
-    <div class="grid md:grid-cols-2 gap-10">
+    <AlarmBand v-if="bench" :bench="bench" />
+    <div class="grid md:grid-cols-2 gap-10 mt-5">
       <section>
         <h2>{{ w('door.who') }}</h2>
         <DoorKey v-if="who" :key="who.id" class="mt-3" :who="who" @inside="inside" @back="chosen = null" />

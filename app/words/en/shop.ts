@@ -76,12 +76,12 @@ export default {
   door: {
     who: 'Who is there?',
     pin: 'PIN',
-    rub: 'Back',
+    rub: 'Erase',
     in: 'In',
     byPassword: 'By password',
     noPin: 'There is no PIN of yours yet. Choose one under Shop, People, Your password and PIN.',
     another: 'Another name',
-    change: 'Change person',
+    change: 'Change',
   },
   tablets: {
     title: 'Tablets of the shop',
