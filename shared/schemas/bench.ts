@@ -20,6 +20,14 @@ const measured = z.strictObject({
   gun: maybeText(200).optional(),
   halves: z.enum(HALVES).optional(),
 })
+const used = (unit: string) =>
+  z
+    .number({ error: `Give the amount in ${unit}.` })
+    .min(0, 'An amount cannot be below zero.')
+    .max(100_000)
+/** What was used, from a lot or from a pot; `word`: why so much, or why another product. */
+const usedOfLot = z.strictObject({ lotId: id, amountMl: used('ml'), word: maybeText(300) })
+const usedOfPot = z.strictObject({ batchId: id, amountG: used('g'), word: maybeText(300) })
 export const benchCommand = z.discriminatedUnion(
   'kind',
   [
@@ -30,16 +38,7 @@ export const benchCommand = z.discriminatedUnion(
       ...command,
       gate: z.enum(['pass', 'fail']).nullable().default(null),
       used: z
-        .array(
-          z.strictObject({
-            lotId: id,
-            amountMl: z
-              .number({ error: 'Give the amount in ml.' })
-              .min(0, 'An amount cannot be below zero.')
-              .max(100_000),
-            word: maybeText(300),
-          }),
-        )
+        .array(z.union([usedOfLot, usedOfPot]))
         .max(5)
         .default([]),
       note: maybeText(500),

@@ -1,4 +1,6 @@
 import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { MATERIALS } from '#core/materials'
+import { productProblem } from '#core/plan'
 import type { Role } from '#shared/rights'
 import {
   act,
@@ -151,30 +153,96 @@ describe('a step in hand', () => {
 })
 
 describe('what was used', () => {
+  async function received(name: string, kind: string) {
+    const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', {
+      name,
+      class: kind,
+      priceMinor: 10_000,
+    })
+    const lot = { productId, code: 'L-1', amountMl: 500 }
+    return { productId, lotId: (await people.lead.ok<{ id: number }>('POST /api/lots', lot)).id }
+  }
+  type Shown = Spelled & { product: string; plannedProduct: string | null; usedSaid: string }
+  const shown = async (id: number) => (await washOf(id)) as Shown
+  const leftOf = async (lotId: number) =>
+    (await people.lead.ok<{ products: { lots: { id: number; left_ml: number }[] }[] }>('GET /api/store')).products
+      .flatMap(p => p.lots)
+      .find(l => l.id === lotId)!.left_ml
+
   it('comes from several lots; another class is told against the rules, and the record stays true', async () => {
     const id = await washing(t('09:00'))
     await at(t('09:30'))
-    const received = async (name: string, kind: string) => {
-      const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', {
-        name,
-        class: kind,
-        priceMinor: 10_000,
-      })
-      const lot = { productId, code: 'L-1', amountMl: 500 }
-      return (await people.lead.ok<{ id: number }>('POST /api/lots', lot)).id
-    }
-    const step = await washOf(id)
+    const step = await shown(id)
     const other = await received(`stripper of ${id}`, 'methylene-chloride-stripper')
-    const soap = await received(`soap of ${id}`, (step as unknown as { product: string }).product)
-    const used = [
-      { lotId: other, amountMl: 20, word: '' },
-      { lotId: soap, amountMl: 30, word: '' },
+    const soap = await received(`soap of ${id}`, step.product)
+    const used = (word: string) => [
+      { lotId: soap.lotId, amountMl: 30, word: '' },
+      { lotId: other.lotId, amountMl: 20, word },
     ]
-    expect((await act(people.lead, 'finish', step, t('09:20'), { used })).status).toBe(200)
+    const wordless = await act(people.lead, 'finish', step, t('09:20'), { used: used('') })
+    expect(wordless.body).toMatchObject({ code: 'other-kind', fields: { 'used.1.word': 'Say a word why.' } })
+    const most = [{ ...used('none left')[0]!, amountMl: 10 }, used('none left')[1]!]
+    expect((await act(people.lead, 'finish', step, t('09:20'), { used: most })).status).toBe(200)
     const [entry] = (await log(id)).filter(e => e.kind === 'finished')
     expect(entry!.says).toMatch(/20 ml stripper of \d+, lot L-1 instead of/)
-    expect(entry!.says).toMatch(/30 ml soap of \d+, lot L-1/)
+    expect(entry!.says).toMatch(/10 ml soap of \d+, lot L-1/)
     expect(entry!.says).toMatch(/Against the rules: .*without a licence/)
+    expect((await shown(id)).product, 'no wash is done with a stripper').toBe(step.product)
+  })
+  it('goes on by what lies on the piece, beside what was planned; taken back it is as it was', async () => {
+    const id = await washing(t('09:00'))
+    await at(t('09:30'))
+    const step = await shown(id)
+    const kind = MATERIALS.find(m => m.slug !== step.product && !productProblem({ kind: 'wash', product: m.slug }))!
+    const { lotId } = await received(`${kind.name} of ${id}`, kind.slug)
+    const used = [{ lotId, amountMl: 40, word: 'suits this piece better' }]
+    expect((await act(people.lead, 'finish', step, t('09:20'), { used })).status).toBe(200)
+    expect(await shown(id)).toMatchObject({
+      product: kind.slug,
+      plannedProduct: step.product,
+      usedSaid: expect.stringMatching(/^Planned \d+ ml, .*; used 40 ml .*, L-1 \(suits this piece better\)$/),
+    })
+    expect((await act(people.lead, 'undo', await washOf(id), t('09:20'))).status).toBe(200)
+    expect(await shown(id)).toMatchObject({ product: step.product, plannedProduct: null, usedSaid: '' })
+    expect(await leftOf(lotId)).toBe(500)
+  })
+  it('from a pot books no lot again, costs its share by weight, and goes back into it', async () => {
+    const id = await washing(t('09:00'))
+    await at(t('09:30'))
+    const step = await shown(id)
+    const soap = await received(`potted soap of ${id}`, step.product)
+    const mix = { productId: soap.productId, class: step.product, name: 'soap', share: 1, of: 'parts', density_g_ml: 1 }
+    const pot = await people.lead.ok<{ id: number }>('POST /api/batches', {
+      kind: 'mix',
+      name: `Soap ${id}`,
+      ingredients: [mix, { ...mix, name: 'Water', productId: null, class: null }],
+      by: 'weight',
+      wanted: { total_g: 200 },
+      pieceId: id,
+    })
+    type Pot = { row_version: number; left_g: number | null; lines: { id: number; product_id: number | null }[] }
+    const potNow = () => people.lead.ok<Pot>(`GET /api/batches/${pot.id}`)
+    const onPot = async (kind: string, more = {}) =>
+      people.lead.ok(`POST /api/batches/${pot.id}/acts`, { kind, rowVersion: (await potNow()).row_version, ...more })
+    const from = (amountG: number, word = '') => ({ used: [{ batchId: pot.id, amountG, word }] })
+    expect((await act(people.lead, 'finish', step, t('09:20'), from(50))).body.code).toBe('no-pot')
+    for (const l of (await potNow()).lines)
+      await onPot('pour', { lineId: l.id, lotId: l.product_id ? soap.lotId : null, poured_g: 100 })
+    await onPot('mixed')
+    expect(await leftOf(soap.lotId)).toBe(400)
+    const tooMuch = await act(people.lead, 'finish', step, t('09:20'), from(201))
+    expect(tooMuch.body.fields).toEqual({ 'used.0.word': 'Say a word why.' })
+    expect((await act(people.lead, 'finish', step, t('09:20'), from(50))).status).toBe(200)
+    expect(await leftOf(soap.lotId)).toBe(400)
+    expect((await potNow()).left_g).toBe(150)
+    expect((await shown(id)).usedSaid).toMatch(/used 50 g pot \d+, Soap/)
+    const cost = async () => (await planOf(people.owner, id)).cost.soFar_minor
+    const labour = await cost()
+    expect((await act(people.lead, 'undo', await washOf(id), t('09:20'))).status).toBe(200)
+    expect((await potNow()).left_g).toBe(150 + 50)
+    expect((await act(people.lead, 'finish', await washOf(id), t('09:20'))).status).toBe(200)
+    // 50 of 200 g: a quarter of 100 ml at 100 a litre, with markup and tax
+    expect(labour - (await cost())).toBeCloseTo(250 * 1.25 * 1.25, -1)
   })
 })
 

@@ -13,6 +13,7 @@ const props = defineProps<{
     pieceId: number
     product?: string | null
     productId?: number | null
+    recipe?: string | null
     amount_ml?: number | null
     gate?: { look: string; fails: string; fallback: RouteSlug | null } | null
     passTest?: string | null

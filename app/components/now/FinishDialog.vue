@@ -16,6 +16,7 @@ const props = defineProps<{
     measures?: StepLine['measures']
     seen?: StepLine['seen']
     key?: string
+    recipe?: string | null
     pieceId: number
   }
   ago: number
@@ -57,13 +58,12 @@ async function done() {
       return
     }
   }
-  const used = uses.value.flatMap(u => (u.lotId !== null && u.amountMl > 0 ? [{ ...u, lotId: u.lotId }] : []))
   if (
     await actAtBench('finish', props.step, props.ago, {
       gate: gate.value,
       note: gate.value === 'fail' ? seen.value : '',
       seen: gate.value === 'pass' || showed.value === 'none' ? null : (showed.value ?? null),
-      used,
+      used: lots.value?.taken ?? [],
       measured: said.value,
       again: again.value ?? [],
       ...(again.value && strength.value ? { strength: strength.value } : {}),

@@ -1,19 +1,32 @@
 <script setup lang="ts">
 /**
- * What was used, from which lots. The product that the plan names is offered first; where it names none, or there are
- * several of its class, nobody's lot is chosen for them.
+ * What was used, from which pots and lots. A pot that was mixed for this piece comes first, then lots of the product
+ * that the plan names; where it names none, or there are several of its class, nobody's lot is chosen for them.
  */
 export interface Used {
-  lotId: number | null
-  amountMl: number
+  /** 'pot:3', 'lot:12'; null: nothing is booked */
+  from: string | null
+  /** g from a pot, ml from a lot */
+  amount: number | null
   word: string
 }
 const props = defineProps<{
-  step: { product?: string | null; productId?: number | null; amount_ml?: number | null }
+  step: {
+    pieceId: number
+    product?: string | null
+    productId?: number | null
+    amount_ml?: number | null
+    recipe?: string | null
+  }
 }>()
 const uses = defineModel<Used[]>({ required: true })
 const store = ref<AnswerOf<'GET /api/store'> | null>(null)
+const pots = ref<AnswerOf<'GET /api/batches'>>([])
+const { amount: inWords } = useFormat()
 const MOST = 5
+/** From this share more or less than planned on, a word why is offered (shop default). */
+const OFF = 0.25
+const WHY = ['thirsty', 'spilt', 'less', 'none-left', 'suits'] as const
 const rank = (l: { product_id: number; class: string }) => {
   if (l.product_id === props.step.productId) return 0
   return l.class === props.step.product ? 1 : 2
@@ -23,30 +36,80 @@ const lots = computed(() =>
     .flatMap(p => p.lots.map(l => ({ ...l, name: p.name, class: p.class })))
     .sort((a, b) => rank(a) - rank(b)),
 )
-const lotOf = (u: Used) => lots.value.find(l => l.id === u.lotId)
-const short = (u: Used) => {
+const mixed = computed(() => pots.value.filter(p => p.left_g !== null && p.left_g > 0))
+/** Mixed by the step's recipe, or for this piece from the product that the step takes. */
+const isOurs = (p: (typeof pots.value)[number]) =>
+  (Boolean(props.step.recipe) && p.name === props.step.recipe) ||
+  (p.piece_id === props.step.pieceId && p.classes.includes(props.step.product ?? ''))
+const lotOf = (u: Used) => lots.value.find(l => `lot:${l.id}` === u.from)
+const potOf = (u: Used) => mixed.value.find(p => `pot:${p.id}` === u.from)
+const options = computed(() => [
+  { value: null, label: w('bench.noLot') },
+  ...mixed.value
+    .toSorted((a, b) => Number(isOurs(b)) - Number(isOurs(a)))
+    .map(p => ({
+      value: `pot:${p.id}`,
+      label: w('bench.pot', { id: p.id, name: p.name, left: Math.round(p.left_g ?? 0) }),
+    })),
+  ...lots.value.map(l => ({ value: `lot:${l.id}`, label: `${l.name}, ${l.code}: ${Math.round(l.left_ml)} ml` })),
+])
+/** More than there is by the book: how much there is. */
+function short(u: Used): string | null {
+  const [lot, pot, amount] = [lotOf(u), potOf(u), u.amount ?? 0]
+  if (lot && amount > lot.left_ml) return `${Math.round(lot.left_ml)} ml`
+  return pot && amount > pot.left_g! ? `${Math.round(pot.left_g!)} g` : null
+}
+const otherKind = (u: Used) => {
   const lot = lotOf(u)
-  return lot !== undefined && u.amountMl > lot.left_ml ? lot : null
+  return lot !== undefined && Boolean(props.step.product) && rank(lot) === 2
 }
 /** What a lot is against the plan: its own product, another of its class, another class. */
 const against = (u: Used) => {
   const lot = lotOf(u)
   if (!lot || rank(lot) === 0) return null
-  if (rank(lot) === 2) return w('bench.otherClass', { name: lot.name })
+  if (otherKind(u)) return w('bench.otherClass', { name: lot.name })
   return props.step.productId ? w('bench.otherProduct', { name: lot.name }) : null
 }
-const total = computed(() => uses.value.reduce((sum, u) => sum + (u.lotId === null ? 0 : u.amountMl || 0), 0))
-const unsaid = computed(() => uses.value.some(u => short(u) !== null && !u.word.trim()))
-defineExpose({ unsaid })
-const add = () => uses.value.push({ lotId: null, amountMl: 0, word: '' })
+/** In ml, also what comes from a pot. */
+const ml = (u: Used) => (u.from === null ? 0 : (u.amount ?? 0) / (potOf(u)?.density ?? 1))
+const total = computed(() => uses.value.reduce((sum, u) => sum + ml(u), 0))
+const isOff = computed(() => {
+  const planned = props.step.amount_ml ?? 0
+  return total.value > 0 && planned > 0 && Math.abs(total.value - planned) > OFF * planned
+})
+const wants = (u: Used, i: number) =>
+  short(u) !== null || against(u) !== null || (isOff.value && i === 0 && u.from !== null)
+const unsaid = computed(() => uses.value.some(u => (short(u) !== null || otherKind(u)) && !u.word.trim()))
+type Taken = { lotId: number; amountMl: number; word: string } | { batchId: number; amountG: number; word: string }
+/** As the bench takes it. */
+const taken = computed(() =>
+  uses.value.flatMap(({ from, amount, word }): Taken[] => {
+    const [kind, id] = (from ?? '').split(':')
+    if (!amount || amount <= 0) return []
+    if (kind === 'lot') return [{ lotId: Number(id), amountMl: amount, word }]
+    return kind === 'pot' ? [{ batchId: Number(id), amountG: amount, word }] : []
+  }),
+)
+defineExpose({ unsaid, taken })
+const planned = (u: Used) => Math.ceil((props.step.amount_ml ?? 0) * (potOf(u)?.density ?? 1))
+/** A pot is weighed, a lot measured: what was planned is offered in its unit. */
+function choose(u: Used, from: string | null) {
+  const before = planned(u)
+  u.from = from
+  if (u.amount === before) u.amount = planned(u)
+}
+const add = () => uses.value.push({ from: null, amount: null, word: '' })
 onMounted(async () => {
-  const amountMl = Math.ceil(props.step.amount_ml ?? 0)
-  uses.value = [{ lotId: null, amountMl, word: '' }]
-  store.value = await call('GET /api/store')
+  const use: Used = { from: null, amount: Math.ceil(props.step.amount_ml ?? 0), word: '' }
+  uses.value = [use]
+  ;[store.value, pots.value] = await Promise.all([call('GET /api/store'), call('GET /api/batches')])
+  const ours = mixed.value.find(isOurs)
   const own = lots.value.filter(l => l.left_ml > 0 && rank(l) === 0)
   const ofClass = lots.value.filter(l => l.left_ml > 0 && rank(l) <= 1)
   const one = new Set(ofClass.map(l => l.product_id)).size === 1
-  uses.value[0]!.lotId = own[0]?.id ?? (one ? ofClass[0]!.id : null)
+  const lot = own[0]?.id ?? (one ? ofClass[0]!.id : null)
+  const offered = lot === null ? null : `lot:${lot}`
+  choose(uses.value[0]!, ours ? `pot:${ours.id}` : offered)
 })
 </script>
 
@@ -54,27 +117,41 @@ onMounted(async () => {
   <div class="mt-4 grid gap-3" data-test="used">
     <div v-for="(use, i) in uses" :key="i" class="grid grid-cols-[minmax(0,1fr)_7rem] gap-3 items-end">
       <FindField
-        v-model="use.lotId"
+        :model-value="use.from"
         :label="w('bench.lot')"
-        :options="[
-          { value: null, label: w('bench.noLot') },
-          ...lots.map(l => ({ value: l.id, label: `${l.name}, ${l.code}: ${Math.round(l.left_ml)} ml` })),
-        ]"
+        :options="options"
+        @update:model-value="choose(use, $event)"
       />
-      <label
-        >{{ w('bench.used') }}
-        <input v-model.number="use.amountMl" class="field" type="number" min="0" max="100000" inputmode="numeric"
-      /></label>
+      <NumberField
+        v-model="use.amount"
+        :label="w(potOf(use) ? 'bench.usedG' : 'bench.used')"
+        :min="0"
+        :max="100_000"
+        step="any"
+      />
       <p v-if="against(use)" class="verdict verdict-warn col-span-2">{{ against(use) }}</p>
-      <label v-if="short(use)" class="col-span-2"
-        >{{ w('bench.short', { left: Math.round(short(use)!.left_ml) }) }}
-        <input v-model="use.word" class="field" maxlength="300"
-      /></label>
+      <div v-if="wants(use, i)" class="col-span-2" data-test="why">
+        <label
+          >{{ short(use) ? w('bench.short', { left: short(use)! }) : w('bench.why') }}
+          <input v-model="use.word" class="field" maxlength="300"
+        /></label>
+        <span class="flex flex-wrap gap-2 mt-2">
+          <button
+            v-for="why in WHY"
+            :key="why"
+            type="button"
+            class="chip"
+            @click="use.word = w(`bench.because.${why}`)"
+          >
+            {{ w(`bench.because.${why}`) }}
+          </button>
+        </span>
+      </div>
     </div>
     <div class="flex flex-wrap gap-4 items-center">
       <button v-if="uses.length < MOST" class="underline min-h-11" @click="add">{{ w('bench.anotherLot') }}</button>
       <span v-if="step.amount_ml" class="caption">{{
-        w('bench.plannedUsed', { planned: Math.ceil(step.amount_ml), used: Math.round(total) })
+        w('bench.plannedUsed', { planned: inWords(Math.ceil(step.amount_ml)), used: inWords(Math.round(total)) })
       }}</span>
     </div>
   </div>

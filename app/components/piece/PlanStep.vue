@@ -42,6 +42,7 @@ const target = computed(() => ({
   kind: s.value.kind,
   product: s.value.product,
   productId: s.value.productId,
+  recipe: s.value.fields.recipe ?? null,
   amount_ml: s.value.amount_ml,
   gate: s.value.gate,
   key: s.value.key,
@@ -121,7 +122,12 @@ function split(faces: number[]) {
         <span v-if="s.state === 'done'" class="caption block"
           >{{ s.gateResult ? w(`plan.${s.gateResult}`) : w('plan.done') }} {{ s.finishedBy ?? '' }}
           {{ dayTime(s.finished_ms!) }}
-          <span v-if="s.measuredSaid" class="block" data-test="measured">{{ s.measuredSaid }}</span></span
+          <span v-if="s.usedSaid" class="block" data-test="used-said">{{ s.usedSaid }}</span><span
+            v-if="s.measuredSaid"
+            class="block"
+            data-test="measured"
+            >{{ s.measuredSaid }}</span
+          ></span
         >
         <span v-else-if="s.state === 'running'" class="caption block text-verdigris"
           >{{ held.length ? w('plan.inHandOf', { names: held.join(', ') }) : w('plan.aside') }},

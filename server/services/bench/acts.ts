@@ -19,7 +19,7 @@ import { fallBack, gateBack } from './gate'
 import { keepMeasured } from './measured'
 import { layFirst, layRest, section, sectionsAt, takeRest } from './sections'
 import { correctSpell, dropSpells, endSpells, firstSpell, goOn, handOn, pause, reopenSpells, spellBack } from './spells'
-import { bookUse, brokenBy } from './used'
+import { bookUsed, giveBack } from './used'
 import { benchView } from './view'
 
 const LONGEST_AGO_MIN = 12 * 60
@@ -134,9 +134,7 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   if (seen && !seenAt(step, laterThan(act)).includes(seen))
     throw fail(422, 'seen', 'This step does not ask for that.', { seen: 'Not asked here.' })
   const measured = withTaken(command.measured)
-  const used: string[] = []
-  for (const use of command.used.toSorted((a, b) => a.lotId - b.lotId)) used.push(await bookUse(act, use))
-  const broken = await brokenBy(act, command.used)
+  const used = await bookUsed(act, command.used)
   await tx.run(
     `UPDATE plan_step
         SET state = 'done', finished_at = :at, finished_by = :personId, gate_result = :gate, measured = :measured,
@@ -157,13 +155,12 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   const minutes = Math.round(worked_min(step.spells, at.getTime()))
   const says = [
     `Done: ${step.title}, ${minutes} min (planned ${step.attended_min})`,
-    ...used.map(u => u[0]!.toUpperCase() + u.slice(1)),
+    ...used,
     step.gate
       ? `Gate ${command.gate === 'pass' ? 'passed' : 'failed'}: ` +
         `${command.gate === 'pass' ? step.gate.look : step.gate.fails}`
       : '',
     measuredSaid(measured),
-    ...broken,
     command.note,
   ]
     .filter(Boolean)
@@ -256,23 +253,7 @@ async function undo(act: Act): Promise<Result> {
     { id: step.id },
   )
   if (step.state === 'done') {
-    const uses = await tx.rows<{ lot_id: number; amount: number; booked: number; price_minor: number }>(
-      `SELECT lot_id, SUM(amount_ml) AS amount, SUM(booked_ml) AS booked, MAX(price_minor) AS price_minor
-          FROM lot_use
-          WHERE step_id = :id
-          GROUP BY lot_id
-          HAVING SUM(amount_ml) > 0
-          ORDER BY lot_id`,
-      { id: step.id },
-    )
-    for (const use of uses) {
-      await tx.run('UPDATE lot SET left_ml = left_ml + :booked WHERE id = :lot_id', use)
-      await tx.run(
-        `INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at)
-            VALUES (:lot_id, :stepId, -:amount, -:booked, :price_minor, 'taken back', :at)`,
-        { ...use, stepId: step.id, at: act.at },
-      )
-    }
+    await giveBack(act)
     await tx.run(
       `UPDATE plan_step
           SET state = 'running', finished_at = NULL, finished_by = NULL, gate_result = NULL, measured = NULL,

@@ -48,6 +48,7 @@ interface StepLine {
   rowVersion: number
   product: string | null
   productId: number | null
+  recipe: string | null
   amount_ml: number | null
   gate: { look: string; fails: string; fallback: RouteSlug | null } | null
   keeps: string[]
@@ -185,6 +186,7 @@ async function workOutNow(at: Date) {
       rowVersion: st.rowVersion,
       product: st.product,
       productId: st.productId,
+      recipe: st.fields.recipe ?? null,
       amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails, fallback: st.gate.fallback } : null,
       keeps: wears(st) ? file.facts.marks : [],

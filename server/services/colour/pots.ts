@@ -10,6 +10,20 @@ import { BATCHES, type BatchRow, potEnds_ms, readBatch, readContents, readLines,
 import { write } from './potTurn'
 import { readRecipe } from './recipes'
 
+/** Of each pot: g a ml of what was poured, and the classes of its products. */
+async function substances(ids: readonly number[]): Promise<Map<number, { density: number; classes: string[] }>> {
+  if (ids.length === 0) return new Map()
+  const rows = await db().rows<{ id: number; density: number | null; classes: string | null }>(
+    `SELECT batch_id AS id, SUM(poured_g) / SUM(IF(poured_g > 0, poured_g / density, NULL)) AS density,
+        GROUP_CONCAT(DISTINCT class) AS classes
+        FROM batch_line
+        WHERE batch_id IN (:ids)
+        GROUP BY batch_id`,
+    { ids },
+  )
+  return new Map(rows.map(r => [r.id, { density: Number(r.density ?? 1), classes: r.classes?.split(',') ?? [] }]))
+}
+
 /** Pots that stand about, or all; those of one piece. A leftover is kept until its piece has been handed over. */
 export async function listBatches(query: z.infer<typeof c.batchQuery>) {
   const rows = await db().rows<BatchRow>(
@@ -19,8 +33,10 @@ export async function listBatches(query: z.infer<typeof c.batchQuery>) {
       LIMIT 300`,
     { which: query.which, piece: query.piece ?? null },
   )
+  const made = await substances(rows.map(r => r.id))
   return rows.map(r => ({
     ...r,
+    ...(made.get(r.id) ?? { density: 1, classes: [] }),
     potEnds_ms: potEnds_ms(r),
     mayGo: r.piece_state === 'handed-over' || (r.piece_id === null && r.left_g === 0),
   }))

@@ -24,6 +24,7 @@ import { foundSince } from './found'
 import { datesOf, sectionFor, startVerdictsOf, verdictsOf } from './judge'
 import { type PlannedStep, readPlan, type StoredPlan } from './rows'
 import { strangeInPlan } from './strange'
+import { readUsed, usedSaid } from './used'
 import { readWetCoat } from './wetCoat'
 
 interface Cost {
@@ -33,11 +34,17 @@ interface Cost {
 async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
   const rates = await readRates()
   const price = await readPrices()
-  const used = await db().row<{ sum: number | null }>(
-    `SELECT SUM(u.amount_ml / 1000 * u.price_minor) AS sum
-        FROM lot_use u
-        JOIN plan_step st ON st.id = u.step_id
-        WHERE st.piece_id = :id`,
+  const used = await db().row<{ lots: number | null; pots: number | null }>(
+    `SELECT
+        (
+          SELECT SUM(u.amount_ml / 1000 * u.price_minor)
+            FROM lot_use u
+            JOIN plan_step st ON st.id = u.step_id
+            WHERE st.piece_id = :id
+        ) AS lots,
+        (
+          SELECT SUM(u.cost_minor) FROM pot_use u JOIN plan_step st ON st.id = u.step_id WHERE st.piece_id = :id
+        ) AS pots`,
     { id },
   )
   const done = plan.steps.filter(st => st.state === 'done')
@@ -45,7 +52,9 @@ async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
     done.map(st => ({ ...st, amount_ml: null, attended_min: Math.min(workedMin(st), 600) })),
     rates,
   )
-  const materials = Math.round((used?.sum ?? 0) * (1 + rates.materialMarkup_bp / 10_000))
+  const materials = Math.round(
+    (Number(used?.lots ?? 0) + Number(used?.pots ?? 0)) * (1 + rates.materialMarkup_bp / 10_000),
+  )
   const net = labour.net_minor + materials
   return {
     soFar_minor: net + Math.round((net * rates.tax_bp) / 10_000),
@@ -92,6 +101,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     ? { ...(await inWorker('plan', { context: file.context, choice })), expected: null }
     : await inWorker('planFigures', { ...(await readAsking(at)), context: file.context, choice })
   const pictures = await readStepPictures(id)
+  const used = await readUsed(db(), id)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
   const cost = await costOf(id, plan)
@@ -124,6 +134,7 @@ export async function planPage(id: number, person: Person, at: Date) {
       measures: measuresLine(st, plan),
       seen: st.state === 'running' ? seenAt(st, plan.steps.slice(plan.steps.indexOf(st) + 1)) : [],
       measuredSaid: measuredSaid(st.measured ?? {}),
+      usedSaid: usedSaid(st, used.get(st.id)),
       /** what its round passes by, where a round ends with it */
       passTest: roundEndingAt(live, st.key, file.context)?.passes ?? null,
       cost_minor: materialCost_minor(st, price),

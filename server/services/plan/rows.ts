@@ -59,6 +59,7 @@ export interface StepRow {
   mixed_at: Date | null
   outside: 0 | 1
   product_id: number | null
+  planned_product: string | null
   started_by: string | null
   finished_by: string | null
   row_version: number
@@ -81,6 +82,8 @@ export interface PlannedStep extends BenchStep {
   outside: boolean
   /** the product of the store that it takes; null: any of its class */
   productId: number | null
+  /** what was planned, where another kind was used; else null */
+  plannedProduct: string | null
   id: number
   position: number
   rowVersion: number
@@ -155,6 +158,7 @@ export const stepOf = (r: StepRow, faces: number[], shelf: Shelf): PlannedStep =
     mixed_ms: r.mixed_at?.getTime() ?? null,
     outside: Boolean(r.outside),
     productId: r.product_id,
+    plannedProduct: r.planned_product === r.product ? null : r.planned_product,
     measured: measuredIn(r.measured),
     laid: [],
     spells: [],
