@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon'
+import { inFahrenheit, toF } from '#core/units'
 
 /** How moments, spans and money are written, in the shop's zone and currency. */
 export function useFormat() {
@@ -34,5 +35,10 @@ export function useFormat() {
     return `${Math.ceil(ml)} ml`
   }
   const percent = (p: number) => `${Math.round(p * 100)} %`
-  return { at, time, day, dayTime, span, hours, money, amount, percent, zone }
+  const fahrenheit = () => session.shop?.temperature_unit === 'F'
+  /** "21.4 °C", in the shop's unit. */
+  const degrees = (C: number, digits = 1) => (fahrenheit() ? `${toF(C).toFixed(digits)} °F` : `${C.toFixed(digits)} °C`)
+  /** A text of core's, with its temperatures in the shop's unit. */
+  const inUnit = (text: string) => (fahrenheit() ? inFahrenheit(text) : text)
+  return { at, time, day, dayTime, span, hours, money, amount, percent, zone, degrees, inUnit }
 }

@@ -4,7 +4,7 @@ import { Archive, Armchair, CalendarRange, Clock4, House, MessageSquareText, Pal
 const session = useSession()
 const events = useEvents()
 const clock = useClock()
-const { dayTime } = useFormat()
+const { dayTime, degrees } = useFormat()
 const dark = useEvening()
 const places = [
   ['/', 'now', Clock4],
@@ -83,13 +83,13 @@ const air = computed(() => bench.value?.air)
       <template v-if="air?.reading">
         <template v-if="air.fresh">
           <span
-            ><strong class="clock">{{ air.reading.temperature_C.toFixed(1) }} °C</strong> {{ w('air.air') }}</span
+            ><strong class="clock">{{ degrees(air.reading.temperature_C) }}</strong> {{ w('air.air') }}</span
           >
           <span
             ><strong class="clock">{{ Math.round(air.reading.rh * 100) }} %</strong> {{ w('air.rh') }}</span
           >
           <span
-            ><strong class="clock">{{ air.dew_C?.toFixed(1) }} °C</strong> {{ w('air.dew') }}</span
+            ><strong class="clock">{{ air.dew_C == null ? '' : degrees(air.dew_C) }}</strong> {{ w('air.dew') }}</span
           >
           <span v-if="session.mode === 'shop' && air.reading.source === 'simulated logger'" class="caption">{{
             w('air.simulated')

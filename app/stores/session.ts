@@ -7,7 +7,7 @@ interface SessionData {
   tablet: { id: number; name: string; place: string | null; idleMin: number } | null
   /** who may step up to it */
   people: { id: number; name: string; login: string; pin: boolean; bench: boolean }[]
-  shop: { name: string; currency: string; zone: string; length_unit: 'mm' | 'in' } | null
+  shop: { name: string; currency: string; zone: string; length_unit: 'mm' | 'in'; temperature_unit: 'C' | 'F' } | null
   mode: string
 }
 

@@ -1,5 +1,7 @@
 /** Lengths as people type them, and areas of faces. Lengths in mm, areas in m². */
 
+export * from './temperature'
+
 export const MM_PER_INCH = 25.4
 
 const VULGAR: Record<string, string> = {

@@ -3,9 +3,9 @@ import type { z } from 'zod'
 import { API, type Problem, type RouteKey, type RouteSpec } from '#shared/api'
 import { acting, type Act, Away, db, Repeated } from '../database/db'
 import { NewerDatabase } from '../database/migrate'
-import { checkProved, type Person } from '../services/shop/person'
+import { checkProved, type Person, type ShopWays } from '../services/shop/person'
 import { currentPerson, currentTablet } from '../services/shop/sessions'
-import { withoutMoney } from './money'
+import { written } from './written'
 
 type Parsed<K extends RouteKey, P extends 'body' | 'query'> =
   (typeof API)[K] extends Record<P, infer S> ? (S extends z.ZodType ? z.output<S> : undefined) : undefined
@@ -91,18 +91,20 @@ function checkRight(person: Person, right: RouteSpec['right']) {
   throw fail(403, 'forbidden', `Your role has no right to this. The owner gives rights under Shop, People.`)
 }
 
-async function callerOf(event: H3Event, spec: RouteSpec): Promise<Person | null> {
+/** Who calls, and how their shop writes. */
+async function callerOf(event: H3Event, spec: RouteSpec): Promise<{ person: Person | null; ways: ShopWays | null }> {
   const person = await currentPerson(event)
-  if (spec.right === 'public') return person
+  if (spec.right === 'public') return { person, ways: null }
   if (!person) {
-    if (spec.tablet && (await currentTablet(event))) return null
+    const tablet = spec.tablet ? await currentTablet(event) : null
+    if (tablet) return { person: null, ways: tablet.shop }
     throw fail(401, 'signed-out', 'Sign in first.')
   }
   if (person.must_change && !spec.anyPassword)
     throw fail(403, 'choose-password', 'Choose a password of your own first.')
   checkRight(person, spec.right)
   if (spec.proof) checkProved(person)
-  return person
+  return { person, ways: person.shop }
 }
 
 /**
@@ -148,7 +150,7 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
       const write = isWrite(event)
       if (write) checkOrigin(event)
       await ready()
-      const person = await callerOf(event, spec)
+      const { person, ways } = await callerOf(event, spec)
       const act =
         write && spec.once !== false ? { uuid: uuidOf(event), route: key, personId: person?.id ?? null } : null
       const body = spec.body ? parse(spec.body, await readJson(event, spec.bytes ?? JSON_BYTES)) : undefined
@@ -160,8 +162,7 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
       }
       const call = { event, person: person as Person, body, query, id, param } as Call<K>
       const answer = await (act ? once(act, () => handle(call)) : handle(call))
-      if (spec.right === 'public' || person?.rights.has('see-prices')) return answer
-      return withoutMoney(answer, await currency()) as R
+      return ways ? (written(answer, ways, person?.rights.has('see-prices') ?? false) as R) : answer
     } catch (error) {
       const { status, problem } = problemOf(error)
       setResponseStatus(event, status)

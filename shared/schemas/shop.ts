@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { LIGHTS } from '../../core/colour'
 import { LICENCES } from '../../core/safety'
+import { TEMPERATURE_UNITS } from '../../core/units'
 import { text, maybeText, version, id, moment, placeMark } from './fields'
 
 const passwordGiven = z
@@ -50,6 +51,13 @@ export const shopChange = z.strictObject({
   materialMarkupBp: z.number().int().min(0).max(50_000),
   taxBp: z.number().int().min(0).max(10_000),
   lengthUnit: z.enum(['mm', 'in']),
+  temperatureUnit: z.enum(TEMPERATURE_UNITS).default('C'),
+  handAirMin: z
+    .number({ error: 'How many minutes?' })
+    .int('Whole minutes.')
+    .min(1, 'One minute at least.')
+    .max(480, 'Eight hours at the most.')
+    .default(15),
   oneRoom: z.boolean().default(false),
   light: z.enum(LIGHTS, { error: 'Choose a light.' }).default('led'),
   idleH: z

@@ -1,4 +1,5 @@
-import { beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import mysql from 'mysql2/promise'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import { MATERIALS } from '#core/materials'
 import { productProblem } from '#core/plan'
 import type { Role } from '#shared/rights'
@@ -19,9 +20,12 @@ import {
 const t = (clock: string, day = '2026-12-01') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
 const ids: Record<string, number> = {}
+let sql: mysql.Connection
 beforeAll(async () => {
   Object.assign(people, await shopPeople())
+  sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
 })
+afterAll(() => sql.end())
 beforeEach(() => setClock(people.owner, t('08:00')))
 
 interface Spelled extends PlanStep {
@@ -335,5 +339,57 @@ describe('finding anything', () => {
     expect(await find('+-*"() <>~@')).toEqual([])
     expect((await people.finisher.send('GET /api/find?q=')).status).toBe(422)
     expect((await people.finisher.send(`GET /api/find?q=${'x'.repeat(101)}`)).status).toBe(422)
+  })
+})
+
+describe('the air', () => {
+  interface Shop {
+    rowVersion: number
+    name: string
+    hour_minor: number
+    material_markup_bp: number
+    tax_bp: number
+    length_unit: 'mm' | 'in'
+  }
+  async function shopWays(more: object) {
+    const s = await people.owner.ok<Shop>('GET /api/shop')
+    const same = { name: s.name, hourMinor: s.hour_minor, materialMarkupBp: s.material_markup_bp, taxBp: s.tax_bp }
+    return people.owner.send('PUT /api/shop', {
+      ...{ rowVersion: s.rowVersion, ...same, lengthUnit: s.length_unit },
+      ...{ mailName: 'The shop', mailAddress: 'shop@example.invalid', ...more },
+    })
+  }
+  type Air = { air: { fresh: boolean; reading: { temperature_C: number; source: string } | null } }
+  const airNow = async () => (await people.lead.ok<Air>('GET /api/now')).air
+  const measured = (moment: string, temperature_C: number) =>
+    sql.query("INSERT INTO climate_reading (at, temperature_C, rh, source) VALUES (?, ?, 0.5, 'climate logger')", [
+      new Date(moment),
+      temperature_C,
+    ])
+
+  it("read by hand counts for the house's minutes against newer readings of the logger, then they count", async () => {
+    const day = '2027-03-02'
+    expect((await shopWays({ handAirMin: 30 })).status).toBe(200)
+    await setClock(people.owner, t('09:00', day))
+    await people.lead.ok('POST /api/air', { temperature_C: 15.5, rh_pct: 40 })
+    await measured(t('09:20', day), 22)
+    await setClock(people.owner, t('09:25', day))
+    expect((await airNow()).reading).toMatchObject({ temperature_C: 15.5, source: 'by hand' })
+    await setClock(people.owner, t('09:31', day))
+    expect((await airNow()).reading).toMatchObject({ source: expect.not.stringMatching('by hand') })
+    for (const wrong of [0, 481, 1.5]) expect((await shopWays({ handAirMin: wrong })).status).toBe(422)
+    expect((await shopWays({ handAirMin: 15 })).status).toBe(200)
+  })
+  it('is written in °F where the shop wants it, also in what the server says; kept in °C', async () => {
+    expect((await shopWays({ temperatureUnit: 'F' })).status).toBe(200)
+    await people.lead.ok('POST /api/air', { temperature_C: 20, rh_pct: 45 })
+    const says = async () =>
+      (await people.lead.ok<{ entries: { says: string }[] }>('GET /api/log')).entries.find(e =>
+        e.says.startsWith('Air'),
+      )!.says
+    expect(await says()).toBe('Air read by hand: 68 °F, 45 %')
+    expect((await airNow()).reading).toMatchObject({ temperature_C: 20 })
+    expect((await shopWays({ temperatureUnit: 'C' })).status).toBe(200)
+    expect(await says()).toBe('Air read by hand: 20 °C, 45 %')
   })
 })

@@ -11,7 +11,7 @@ import { materialOf } from '#core/materials'
 import { coveredArea_m2, wholeFace } from '#core/piece'
 import { amount_ml } from '#core/plan'
 import { mayOverrule } from '#core/safety'
-import { faceArea_m2, parseLength_mm } from '#core/units'
+import { faceArea_m2, inFahrenheit, parseLength_mm, toC, toF } from '#core/units'
 import { face, facts } from '../facts'
 
 describe('lengths as typed', () => {
@@ -32,6 +32,25 @@ describe('lengths as typed', () => {
     expect(parseLength_mm(typed)).toBeNull(),
   )
   it("reads a bare number in the shop's unit", () => expect(parseLength_mm('10', 'in')).toBe(254))
+})
+
+describe('temperatures in °F', () => {
+  // fixed points of both scales
+  test.each([
+    [0, 32],
+    [100, 212],
+    [-40, -40],
+  ])('%d °C is %d °F', (C, F) => {
+    expect(toF(C)).toBeCloseTo(F)
+    expect(toC(F)).toBeCloseTo(C)
+  })
+  it('are written anew in a text: single, from to, and differences without the offset', () => {
+    expect(inFahrenheit('The air is 21 °C; the usual window is 18 to 25 °C, 3 K above the dew point.')).toBe(
+      'The air is 69.8 °F; the usual window is 64.4 to 77 °F, 5.4 F° above the dew point.',
+    )
+    expect(inFahrenheit('-5 °C')).toBe('23 °F')
+    expect(inFahrenheit('P120, 21 h, 3 Kg')).toBe('P120, 21 h, 3 Kg')
+  })
 })
 
 describe('areas', () => {

@@ -90,12 +90,7 @@ async function add() {
       :label="w('colour.wipe')"
       :options="optionsOf(WIPES, k => w(`colour.wipes.${k}`))"
     />
-    <NumberField
-      v-model="form.temperature_C"
-      :label="w('panel.temperature')"
-      step="any"
-      :error="errors.temperature_C"
-    />
+    <TemperatureField v-model="form.temperature_C" :label="w('panel.temperature')" :error="errors.temperature_C" />
     <ChoiceField
       v-model="form.photograph"
       :label="w('panel.photograph')"

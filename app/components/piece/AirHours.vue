@@ -4,7 +4,7 @@ import type { Material } from '#core/materials'
 
 /** The hours of the coming days in which a product may go on, and what would help. */
 const props = defineProps<{ material: Material; ahead: PlanPage['ahead']; air: Air | null; now: number }>()
-const { at, day, time, span, percent } = useFormat()
+const { at, day, time, span, percent, degrees, inUnit } = useFormat()
 const need = computed(() => props.material.air!)
 /** the film stays wet for its recoat time at the least, eight hours looked at */
 const wet_h = computed(() => Math.min(8, Math.ceil(props.material.recoat_min[0] / 60)))
@@ -47,14 +47,14 @@ const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) 
     >
       {{
         w(margin < 0 ? 'airHours.below' : 'airHours.above', {
-          t: air!.temperature_C.toFixed(1),
+          t: degrees(air!.temperature_C),
           rh: percent(air!.rh),
-          margin: Math.abs(margin).toFixed(1),
+          margin: inUnit(`${Math.abs(margin).toFixed(1)} K`),
         })
       }}
-      <span v-for="l in verdict.lines" :key="l" class="block">{{ l }}</span>
+      <span v-for="l in verdict.lines" :key="l" class="block">{{ inUnit(l) }}</span>
     </p>
-    <p v-else class="text-madder">{{ verdict.lines[0] }}</p>
+    <p v-else class="text-madder">{{ inUnit(verdict.lines[0] ?? '') }}</p>
     <template v-if="days.length">
       <p v-if="spans.length">
         {{ w('airHours.may') }}
@@ -117,7 +117,7 @@ const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) 
         </template>
       </div>
       <p v-if="firstStop" class="text-madder">
-        {{ day(firstStop.at_ms) }} {{ time(firstStop.at_ms) }}: {{ firstStop.why }}
+        {{ day(firstStop.at_ms) }} {{ time(firstStop.at_ms) }}: {{ inUnit(firstStop.why ?? '') }}
       </p>
       <p class="caption">{{ w('airHours.legend', { n: ahead!.seen }) }}</p>
     </template>
@@ -125,7 +125,7 @@ const margin = computed(() => (props.air ? blushMargin_K(need.value, props.air) 
       <li v-for="h in helps" :key="h.kind">
         {{
           w(`airHours.help.${h.kind}`, {
-            c: h.to_C ?? '',
+            c: h.to_C == null ? '' : degrees(h.to_C, 0),
             rh: h.to_rh === null ? '' : percent(h.to_rh),
             t: span(h.hours * 3_600_000),
           })

@@ -9,6 +9,7 @@ const props = defineProps<{
   can: boolean
 }>()
 const emit = defineEmits<{ saved: [] }>()
+const { degrees } = useFormat()
 const material = computed(() => materialOf(props.productClass))
 type NumberFigure = {
   [F in keyof LabelFigures]: LabelFigures[F] extends number | undefined ? F : never
@@ -72,15 +73,19 @@ const numberIn = (figure: string) => {
 }
 const says = (figure: (typeof NUMBERS)[number]) => {
   const n = usual.value[figure]
-  return `${w(`label.${figure}`)}${n === null || n === undefined ? '' : ` · ${w('label.usual', { n })}`}`
+  const said = figure === 'airMax_C' && typeof n === 'number' ? degrees(n, 0) : n
+  return `${w(`label.${figure}`)}${said === null || said === undefined ? '' : ` · ${w('label.usual', { n: said })}`}`
 }
+const TemperatureField = resolveComponent('TemperatureField')
+const NumberField = resolveComponent('NumberField')
 </script>
 
 <template>
   <form class="grid gap-3 pb-4" data-test="label-form" @submit.prevent="save">
     <p class="caption">{{ w('label.why') }}</p>
     <div class="grid sm:grid-cols-2 lg:grid-cols-3 gap-3">
-      <NumberField
+      <component
+        :is="f.endsWith('_C') ? TemperatureField : NumberField"
         v-for="f in NUMBERS"
         :key="f"
         :model-value="numberIn(f)"

@@ -1,7 +1,11 @@
 <script setup lang="ts">
 /** The air by hand, or from a logger's file. */
-const air = ref({ temperature_C: 20, rh_pct: 45 })
-const add = () => send('POST /api/air', { body: air.value })
+const air = ref<{ temperature_C: number | null; rh_pct: number | null }>({ temperature_C: 20, rh_pct: 45 })
+async function add() {
+  const { temperature_C, rh_pct } = air.value
+  if (temperature_C === null || rh_pct === null) return
+  if (await send('POST /api/air', { body: { temperature_C, rh_pct } })) useNotes().show(w('shop.airKept'))
+}
 async function read(event: Event) {
   const input = event.target as HTMLInputElement
   const text = await input.files?.[0]?.text()
@@ -15,8 +19,8 @@ async function read(event: Event) {
 <template>
   <form class="flex flex-wrap gap-3 items-end" @submit.prevent="add">
     <h2 class="w-full">{{ w('shop.air') }}</h2>
-    <label class="w-28">°C <input v-model.number="air.temperature_C" type="number" step="0.1" class="field" /></label>
-    <label class="w-28">% <input v-model.number="air.rh_pct" type="number" class="field" /></label>
+    <TemperatureField v-model="air.temperature_C" class="w-32" :label="w('shop.airT')" :min="-20" :max="60" />
+    <NumberField v-model="air.rh_pct" class="w-32" :label="w('shop.airRh')" :min="1" :max="100" step="any" />
     <button class="act act-quiet">{{ w('shop.addAir') }}</button>
     <label class="w-full"
       >{{ w('airHours.file') }} <input type="file" accept=".csv,.txt,text/csv" class="field" @change="read" /><span

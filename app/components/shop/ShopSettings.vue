@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { LIGHTS } from '#core/colour'
+import { TEMPERATURE_UNITS } from '#core/units'
 
 /** What the whole shop works with: its name, unit, hour, markup, tax, light, mail. The owner changes it. */
 const props = defineProps<{ shop: AnswerOf<'GET /api/shop'> }>()
@@ -13,6 +14,8 @@ const fresh = () => ({
   light: props.shop.light,
   idleH: props.shop.idle_h,
   tabletIdleMin: props.shop.tablet_idle_min,
+  handAirMin: props.shop.hand_air_min,
+  temperatureUnit: props.shop.temperature_unit,
   mailName: props.shop.mail_name,
   mailAddress: props.shop.mail_address,
   rowVersion: props.shop.rowVersion,
@@ -82,6 +85,18 @@ async function save() {
         :min="1"
         :max="120"
         :error="errors.tabletIdleMin"
+      />
+      <NumberField
+        v-model="form.handAirMin"
+        :label="w('shop.handAir')"
+        :min="1"
+        :max="480"
+        :error="errors.handAirMin"
+      />
+      <ChoiceField
+        v-model="form.temperatureUnit"
+        :label="w('shop.temperatures')"
+        :options="optionsOf(TEMPERATURE_UNITS, u => `°${u}`)"
       />
       <SwitchField v-model="form.oneRoom" class="self-end" :label="w('shop.oneRoom')" />
       <button class="act justify-self-start">{{ w('save') }}</button>

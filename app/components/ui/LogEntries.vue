@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** Entries of the logbook: when, what, by whom, in which air. `piece`: each says which piece it is of. */
 defineProps<{ entries: AnswerOf<'GET /api/pieces/:id/log'>; piece?: boolean }>()
-const { dayTime, time } = useFormat()
+const { dayTime, time, degrees } = useFormat()
 const late = (e: { happened_at: string; recorded_at: string }) =>
   Math.abs(Date.parse(e.recorded_at) - Date.parse(e.happened_at)) > 90_000
 </script>
@@ -29,7 +29,7 @@ const late = (e: { happened_at: string; recorded_at: string }) =>
       ><span class="caption block"
         >{{ e.by_name ?? w('client.client')
         }}<template v-if="e.temperature_C !== null && e.rh !== null">
-          · {{ w('log.air', { t: e.temperature_C.toFixed(1), rh: Math.round(e.rh * 100) }) }}</template
+          · {{ w('log.air', { t: degrees(e.temperature_C), rh: Math.round(e.rh * 100) }) }}</template
         ><template v-if="e.undoes_id"> · {{ w('log.undoes', { n: e.undoes_id }) }}</template></span
       >
       <span v-if="e.pictures.length" class="flex flex-wrap gap-2 mt-1">

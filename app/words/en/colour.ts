@@ -189,7 +189,7 @@ export default {
     applicator: 'Put on with',
     applicators: { cloth: 'cloth', brush: 'brush', foam: 'foam', gun: 'gun', other: 'other' },
     dwell: 'Left on, min',
-    temperature: 'Air, °C',
+    temperature: 'Air',
     photograph: 'Photograph',
     photographN: 'photograph {n}',
     add: 'Add the band',

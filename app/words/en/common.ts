@@ -132,7 +132,7 @@ export default {
     nothing: 'Nothing was written here.',
     csv: 'As CSV',
     print: 'Print',
-    air: '{t} °C, {rh} %',
+    air: '{t}, {rh} %',
     most: 'Only the newest 1000 are shown.',
     group: {
       work: 'Work',

@@ -120,8 +120,8 @@ export default {
   },
   airHours: {
     title: 'When the air allows it',
-    above: 'Now {t} °C, {rh}; the wet film is {margin} K above the limit.',
-    below: 'Now {t} °C, {rh}; the wet film is {margin} K below the limit.',
+    above: 'Now {t}, {rh}; the wet film is {margin} above the limit.',
+    below: 'Now {t}, {rh}; the wet film is {margin} below the limit.',
     may: 'May go on:',
     withCare: '(outside the usual window)',
     never: 'Not in the coming days.',
@@ -131,7 +131,7 @@ export default {
       'still wet. Forecast from {n} logged hours of the day.',
     stillWarns: '(outside the usual window still)',
     help: {
-      heat: 'Heat the room to {c} °C ({rh}): about {t}.',
+      heat: 'Heat the room to {c} ({rh}): about {t}.',
       dry: 'Dry the air to {rh}: about {t}.',
       retarder: 'Retarder: about {t} more drying.',
       wait: 'Wait {t}.',

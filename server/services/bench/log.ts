@@ -6,6 +6,7 @@ import { LOG_GROUPS } from '#shared/schemas'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
 import { readShop } from '../shop/rows'
+import { BY_HAND } from '../shop/air'
 
 interface LogRow {
   id: number
@@ -43,8 +44,9 @@ async function readLog({ piece, from, until, group, person }: Asked) {
           SELECT id
           FROM climate_reading
           WHERE at <= logbook.happened_at + INTERVAL 1 MINUTE
-            AND at > logbook.happened_at - INTERVAL ${STALE_AFTER_MIN} MINUTE
-          ORDER BY at DESC, id DESC
+            AND at > logbook.happened_at - INTERVAL
+              IF(source = '${BY_HAND}', (SELECT hand_air_min FROM shop), ${STALE_AFTER_MIN}) MINUTE
+          ORDER BY source = '${BY_HAND}' DESC, at DESC, id DESC
           LIMIT 1
         )
         WHERE (:piece IS NULL OR logbook.piece_id = :piece)

@@ -7,18 +7,42 @@ import { AHEAD_H, LOG_DAYS } from './page'
 import type { Person } from './person'
 import { clockIn, readShop } from './rows'
 
+/** The source of what somebody typed. */
+export const BY_HAND = 'by hand'
+
 export interface AirNow {
   air: Air | null
   last: { at: Date; temperature_C: number; rh: number; source: string } | null
 }
 
-/** The room's air; a stale reading is unknown air. */
+type Reading = NonNullable<AirNow['last']>
+/**
+ * The room's air; a stale reading is unknown air. What was typed by hand counts for the house's minutes, also against a
+ * logger's newer readings; after them the logger's count again.
+ */
 export async function readAir(at: Date, on: Db = db()): Promise<AirNow> {
-  const last = await on.row<NonNullable<AirNow['last']>>(
-    'SELECT at, temperature_C, rh, source FROM climate_reading WHERE at <= :at ORDER BY at DESC, id DESC LIMIT 1',
+  const newest = await on.row<Reading & { hand_min: number }>(
+    `SELECT r.at, r.temperature_C, r.rh, r.source, shop.hand_air_min AS hand_min
+        FROM climate_reading r
+        JOIN shop ON shop.id = 1
+        WHERE r.at <= :at
+        ORDER BY r.at DESC, r.id DESC
+        LIMIT 1`,
     { at },
   )
-  const fresh = last !== null && at.getTime() - last.at.getTime() <= STALE_AFTER_MIN * 60_000
+  if (!newest) return { air: null, last: null }
+  const { hand_min, ...measured } = newest
+  const since = (min: number) => new Date(at.getTime() - min * 60_000)
+  const byHand = await on.row<Reading>(
+    `SELECT at, temperature_C, rh, source
+        FROM climate_reading
+        WHERE source = '${BY_HAND}' AND at BETWEEN :from AND :at
+        ORDER BY at DESC, id DESC
+        LIMIT 1`,
+    { from: since(hand_min), at },
+  )
+  const last = byHand ?? measured
+  const fresh = byHand !== null || last.at >= since(STALE_AFTER_MIN)
   return { air: fresh ? { temperature_C: last.temperature_C, rh: last.rh } : null, last }
 }
 

@@ -1,3 +1,4 @@
+import type { TemperatureUnit } from '#core/units'
 import { IMPLIED, type Right, RIGHTS, type Role } from '#shared/rights'
 
 export interface PersonRow {
@@ -17,6 +18,13 @@ export interface Person extends PersonRow {
   /** when the password was last given in this session */
   proved_at: Date | null
   rights: ReadonlySet<Right>
+  shop: ShopWays
+}
+
+/** How the shop writes money and temperatures. */
+export interface ShopWays {
+  currency: string
+  temperature: TemperatureUnit
 }
 
 export const publicPerson = (p: PersonRow) => ({

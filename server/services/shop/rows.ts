@@ -1,6 +1,7 @@
 import { DateTime } from 'luxon'
 import type { Light } from '#core/colour'
 import type { Hours } from '#core/timetable'
+import type { TemperatureUnit } from '#core/units'
 import { db, type Db } from '../../database/db'
 
 export interface ShopRow {
@@ -15,6 +16,8 @@ export interface ShopRow {
   light: Light
   idle_h: number
   tablet_idle_min: number
+  hand_air_min: number
+  temperature_unit: TemperatureUnit
   mail_name: string
   mail_address: string
   mail_held: 0 | 1

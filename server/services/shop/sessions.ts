@@ -3,7 +3,7 @@ import type { H3Event } from 'h3'
 import { defaults, seal, unseal } from 'iron-webcrypto'
 import type { Role } from '#shared/rights'
 import { db, type Db } from '../../database/db'
-import { type Person, rightsOf } from './person'
+import { type Person, rightsOf, type ShopWays } from './person'
 
 /**
  * Sessions and tablets are rows; each has a cookie that carries its number, sealed with the session key. Times are
@@ -63,9 +63,9 @@ const isTouched = (event: H3Event) => isWrite(event) || getHeader(event, 'x-touc
 export async function currentPerson(event: H3Event): Promise<Person | null> {
   const id = await numberIn(event, PERSON, LASTS_D)
   if (!id) return null
-  const row = await db().row<Person & { idle_min: number; names: string | null }>(
+  const row = await db().row<Omit<Person, 'shop'> & ShopWays & { idle_min: number; names: string | null }>(
     `SELECT p.id, p.name, p.login, p.role, p.active, p.must_change, p.row_version, session.id AS session_id,
-        session.tablet_id, session.proved_at,
+        session.tablet_id, session.proved_at, shop.currency, shop.temperature_unit AS temperature,
         TIMESTAMPDIFF(MINUTE, session.seen_at, UTC_TIMESTAMP(3)) AS idle_min,
         (SELECT GROUP_CONCAT(r.name) FROM role_right r WHERE r.role = p.role) AS names
         FROM ${SESSIONS}
@@ -75,7 +75,9 @@ export async function currentPerson(event: H3Event): Promise<Person | null> {
   if (row && row.idle_min >= TOUCH_EVERY_MIN && isTouched(event)) {
     await db().run('UPDATE session SET seen_at = UTC_TIMESTAMP(3) WHERE id = :id', { id })
   }
-  return row && { ...row, rights: rightsOf(row.role, row.names) }
+  if (!row) return null
+  const { names, currency, temperature, ...person } = row
+  return { ...person, rights: rightsOf(row.role, names), shop: { currency, temperature } }
 }
 
 /** Which of these sessions are still alive. */
@@ -109,13 +111,15 @@ export interface TabletHere {
   name: string
   place: string | null
   idleMin: number
+  shop: ShopWays
 }
 /** The tablet of the shop that calls; null where none is registered, or it was taken back. */
 export async function currentTablet(event: H3Event): Promise<TabletHere | null> {
   const seal = await numberIn(event, TABLET, DEVICE_D)
   if (!seal) return null
-  const row = await db().row<TabletHere & { idle_min: number }>(
-    `SELECT t.id, t.name, place.code AS place, shop.tablet_idle_min AS idleMin,
+  const row = await db().row<Omit<TabletHere, 'shop'> & ShopWays & { idle_min: number }>(
+    `SELECT t.id, t.name, place.code AS place, shop.tablet_idle_min AS idleMin, shop.currency,
+        shop.temperature_unit AS temperature,
         TIMESTAMPDIFF(MINUTE, t.seen_at, UTC_TIMESTAMP(3)) AS idle_min
         FROM tablet t
         JOIN shop ON shop.id = 1
@@ -124,10 +128,10 @@ export async function currentTablet(event: H3Event): Promise<TabletHere | null> 
     { seal },
   )
   if (!row) return null
-  const { idle_min, ...tablet } = row
+  const { idle_min, currency, temperature, ...tablet } = row
   if (idle_min >= TOUCH_EVERY_MIN)
     await db().run('UPDATE tablet SET seen_at = UTC_TIMESTAMP(3) WHERE id = :id', { id: row.id })
-  return tablet
+  return { ...tablet, shop: { currency, temperature } }
 }
 export const sealTablet = async (event: H3Event, seal: string): Promise<void> =>
   putCookie(event, TABLET, await sealed(seal), DEVICE_D)

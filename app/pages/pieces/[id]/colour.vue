@@ -5,7 +5,7 @@ const { page: piece, load: reload } = inject(PIECE)!
 const id = computed(() => piece.value!.piece.id)
 const session = useSession()
 const light = useLight()
-const { dayTime } = useFormat()
+const { dayTime, degrees } = useFormat()
 const {
   data: page,
   load,
@@ -123,7 +123,7 @@ function bandAdded() {
                   w(`panel.applicators.${b.applicator}`),
                   w(`colour.wipes.${b.wipe}`),
                   b.dwell_min ? `${b.dwell_min} min` : null,
-                  b.temperature_C === null ? null : `${b.temperature_C} °C`,
+                  b.temperature_C === null ? null : degrees(b.temperature_C),
                   b.note,
                 ]
                   .filter(Boolean)

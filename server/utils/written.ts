@@ -1,4 +1,5 @@
-import { readShop } from '../services/shop/rows'
+import { inFahrenheit } from '#core/units'
+import type { ShopWays } from '../services/shop/person'
 
 /** What is money by its name: minor units, and the shares of a price in basis points. */
 const MONEY = /(_minor|Minor|_bp|Bp)$/
@@ -15,23 +16,25 @@ const sumsIn = (currency: string) =>
   )
 
 /**
- * An answer for somebody who sees no prices: fields of money are not in it, and sums in texts are a dash. Other
- * objects than plain ones (a moment, a stream, bytes) stay as they are.
+ * An answer as the shop writes it, for somebody who sees prices or not: without that right fields of money are not in
+ * it, and sums in texts are a dash. Other objects than plain ones (a moment, a stream, bytes) stay as they are.
  */
-export function withoutMoney(answer: unknown, currency: string): unknown {
-  const sums = sumsIn(currency)
+export function written(answer: unknown, { currency, temperature }: ShopWays, seesPrices: boolean): unknown {
+  if (seesPrices && temperature === 'C') return answer
+  const sums = seesPrices ? null : sumsIn(currency)
+  const textOf = (text: string) => {
+    const said = temperature === 'F' ? inFahrenheit(text) : text
+    return sums ? said.replace(sums, '–') : said
+  }
   const plain = (x: unknown): unknown => {
-    if (typeof x === 'string') return x.replace(sums, '–')
+    if (typeof x === 'string') return textOf(x)
     if (Array.isArray(x)) return x.map(plain)
     if (x === null || typeof x !== 'object' || Object.getPrototypeOf(x) !== Object.prototype) return x
     return Object.fromEntries(
       Object.entries(x)
-        .filter(([key]) => !MONEY.test(key))
+        .filter(([key]) => seesPrices || !MONEY.test(key))
         .map(([key, value]) => [key, plain(value)]),
     )
   }
   return plain(answer)
 }
-
-/** The shop's currency, three capitals. */
-export const currency = async (): Promise<string> => (await readShop()).currency
