@@ -6,9 +6,23 @@ import type { ActTarget } from '~/composables/bench'
 const props = defineProps<{ step: ActTarget }>()
 const emit = defineEmits<{ close: [] }>()
 const busy = ref(false)
+/** The next look, where another is wished than the one that would be proposed. */
+const until = ref<number | null>(null)
+const chooses = ref(false)
+const clock = useClock()
+function choose() {
+  chooses.value = true
+  until.value = Math.ceil((clock.now + 3_600_000) / 60_000) * 60_000
+}
 async function say(kind: 'dry' | 'not-dry', by: DryTry | null) {
   busy.value = true
-  if (await actAtBench(kind, props.step, 0, { by })) emit('close')
+  if (
+    await actAtBench(kind, props.step, 0, {
+      by,
+      ...(kind === 'not-dry' && until.value !== null ? { until: new Date(until.value).toISOString() } : {}),
+    })
+  )
+    emit('close')
   busy.value = false
 }
 </script>
@@ -28,6 +42,10 @@ async function say(kind: 'dry' | 'not-dry', by: DryTry | null) {
         </span>
       </li>
     </ul>
+    <div class="mt-3">
+      <MomentField v-if="chooses" v-model="until" class="w-80" :label="w('bench.nextLook')" />
+      <button v-else class="underline min-h-11" @click="choose">{{ w('bench.chooseLook') }}</button>
+    </div>
     <div class="flex flex-wrap gap-3 mt-4">
       <button class="act act-quiet" :disabled="busy" @click="say('not-dry', null)">{{ w('bench.notDry') }}</button>
       <button class="act act-quiet" @click="emit('close')">{{ w('cancel') }}</button>

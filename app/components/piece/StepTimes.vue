@@ -1,33 +1,42 @@
 <script setup lang="ts">
-import { DateTime } from 'luxon'
 import { type Spell, worked_min } from '#core/timetable'
 import type { ActTarget } from '~/composables/bench'
 
 /** Who had a step in hand, from when to when; put right with a word. */
 const props = defineProps<{ step: ActTarget; spells: readonly Spell[]; can: boolean; running: boolean }>()
 const clock = useClock()
-const { at, dayTime, time, hours, zone } = useFormat()
-const FIELD = "yyyy-MM-dd'T'HH:mm"
+const { dayTime, time, hours } = useFormat()
 const open = ref<number | null>(null)
-const form = reactive({ from: '', to: '', word: '' })
+const form = reactive({ from: null as number | null, to: null as number | null, word: '' })
+const errors = ref<Record<string, string>>({})
+const busy = ref(false)
 function correct(s: Spell) {
   open.value = s.id
-  Object.assign(form, { from: at(s.from_ms).toFormat(FIELD), to: s.to_ms === null ? '' : at(s.to_ms).toFormat(FIELD) })
-  form.word = ''
+  errors.value = {}
+  Object.assign(form, { from: s.from_ms, to: s.to_ms, word: '' })
 }
-const moment = (typed: string) => DateTime.fromISO(typed, { zone: zone() }).toUTC().toISO()
-/** A time that nobody touched keeps its seconds. */
-const kept = (typed: string, was_ms: number | null) =>
-  was_ms !== null && at(was_ms).toFormat(FIELD) === typed ? new Date(was_ms).toISOString() : moment(typed)
+const iso = (ms: number) => new Date(ms).toISOString()
 async function save(s: Spell) {
-  const { from, to, word } = form
-  const done = await actAtBench('correct', props.step, 0, {
-    spellId: s.id,
-    from: kept(from, s.from_ms),
-    to: to ? kept(to, s.to_ms) : null,
-    word,
-  })
-  if (done) open.value = null
+  if (form.from === null) return
+  busy.value = true
+  const { stepId, rowVersion } = props.step
+  try {
+    const done = await sendOnce('POST /api/bench', {
+      body: {
+        kind: 'correct',
+        ...{ stepId, rowVersion, spellId: s.id, word: form.word, happenedAt: iso(clock.now) },
+        ...{ from: iso(form.from), to: form.to === null ? null : iso(form.to) },
+      },
+    })
+    useNotes().show(done.says)
+    open.value = null
+  } catch (error) {
+    const { message, fields } = problem(error)
+    errors.value = fields ?? {}
+    useNotes().show(message, 'stop')
+    await sendAway(error)
+  }
+  busy.value = false
 }
 </script>
 
@@ -45,13 +54,10 @@ async function save(s: Spell) {
           </button>
         </div>
         <form v-if="open === s.id" class="flex flex-wrap gap-3 items-end mb-2" @submit.prevent="save(s)">
-          <label>{{ w('plan.from') }}<input v-model="form.from" type="datetime-local" class="field" required /></label>
-          <label
-            >{{ w('plan.to')
-            }}<input v-model="form.to" type="datetime-local" class="field" :required="!running || s.to_ms !== null"
-          /></label>
-          <TextField v-model="form.word" class="grow" :label="w('plan.correctWhy')" required />
-          <button class="act">{{ w('save') }}</button>
+          <MomentField v-model="form.from" class="w-80" :label="w('plan.from')" :error="errors.from" />
+          <MomentField v-model="form.to" class="w-80" :label="w('plan.to')" :error="errors.to" />
+          <TextField v-model="form.word" class="grow" :label="w('plan.correctWhy')" :error="errors.word" required />
+          <button class="act" :disabled="busy || form.from === null">{{ w('save') }}</button>
         </form>
       </li>
     </ul>

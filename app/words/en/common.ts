@@ -48,6 +48,8 @@ export default {
   date: {
     how: 'day month year',
     unreadable: 'This is no day. Write it as 27 Nov 2026 or 27.11.2026.',
+    clock: 'Write the time as 14:05.',
+    time: '{field}, time of the day',
     month: 'Take a day: {field}',
     before: 'The month before',
     after: 'The month after',

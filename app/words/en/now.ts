@@ -126,6 +126,8 @@ export default {
     'lot': 'Taken from',
     'noLot': 'nothing booked',
     'anotherLot': 'Another lot',
+    'nextLook': 'Look again, where it is not dry',
+    'chooseLook': 'Another time for the next look',
     'plannedUsed': 'planned {planned}, used {used}',
     'pot': 'Pot {id}, {name}: {left} g',
     'usedG': 'Used, g',

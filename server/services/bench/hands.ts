@@ -1,9 +1,9 @@
 /** Whose hands, and what a row of Now shows of its piece. */
 import { inHand } from '#core/timetable'
 import { db } from '../../database/db'
-import type { PieceFile } from '../piece/rows'
 import type { PlannedStep, StoredPlan } from '../plan/rows'
 import { atTheBench } from '../shop/person'
+import type { Active } from './active'
 
 /** Who has a step in hand, else who had it last. */
 export function handsOf({ spells }: PlannedStep): number[] {
@@ -14,7 +14,7 @@ export function handsOf({ spells }: PlannedStep): number[] {
 const lastBy = (plan: StoredPlan | undefined): number | null =>
   plan?.steps.flatMap(st => st.spells).toSorted((a, b) => b.from_ms - a.from_ms)[0]?.personId ?? null
 /** What a row shows of its piece beside its name: a small picture, its place, the day it is promised for. */
-export async function readFaces(files: readonly PieceFile[], plans: ReadonlyMap<number, StoredPlan>) {
+export async function readFaces(pieces: readonly Active[]) {
   const pictures = await db().rows<{ piece_id: number; address: string }>(
     `SELECT photograph.piece_id, photograph.address
         FROM photograph
@@ -28,11 +28,11 @@ export async function readFaces(files: readonly PieceFile[], plans: ReadonlyMap<
   )
   const thumbs = new Map(pictures.map(p => [p.piece_id, p.address]))
   return Object.fromEntries(
-    files.map(({ piece }) => [
+    pieces.map(({ file: { piece }, plan }) => [
       piece.id,
       {
         ...{ thumb: thumbs.get(piece.id) ?? null, due_on: piece.due_on, place: piece.place },
-        last_by: lastBy(plans.get(piece.id)),
+        last_by: lastBy(plan),
       },
     ]),
   )

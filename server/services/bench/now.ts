@@ -6,7 +6,6 @@ import { taken } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
 import type { Caution } from '#core/safety'
 import {
-  behind_min,
   CLOSING_MIN,
   closingOf,
   lateSays,
@@ -21,16 +20,14 @@ import {
 import { round } from '#core/units'
 import { db } from '../../database/db'
 import { runningPots } from '../colour/pots'
-import { readPieces } from '../piece/read'
-import type { PieceFile, Unreadable } from '../piece/rows'
-import { startVerdictsOf } from '../plan/judge'
-import { type PlannedStep, readPlans, type StoredPlan } from '../plan/rows'
-import { strangeInPlan } from '../plan/strange'
+import type { Unreadable } from '../piece/rows'
+import type { PlannedStep, StoredPlan } from '../plan/rows'
 import { readWetCoat } from '../plan/wetCoat'
 import { lastEvent } from '../platform/events'
 import { readable } from '../platform/readable'
 import { readAir } from '../shop/air'
 import { clockIn, readHours } from '../shop/rows'
+import { type Active, readActive } from './active'
 import { handsOf, readFaces, readHands } from './hands'
 import { type MeasuresLine, measuresLine } from './measures'
 import { type SectionLine, sectionLine } from './sections'
@@ -94,21 +91,16 @@ interface MayLine extends StepLine {
 
 const EARLY_CLOSE = 10 * 60_000
 
-/**
- * Reads each piece by itself and lets others in between; what cannot be read is told, and holds up nothing beside it.
- */
+/** Looks at each piece by itself and lets others in between; what throws is told, and holds up nothing beside it. */
 export async function eachPiece(
-  files: readonly PieceFile[],
-  plans: ReadonlyMap<number, StoredPlan>,
-  read: (file: PieceFile, plan: StoredPlan | undefined) => void,
+  pieces: readonly Active[],
+  look: (piece: Active, plan: StoredPlan | undefined) => void,
 ): Promise<Unreadable[]> {
   const inTurns = turns()
   const strange: Unreadable[] = []
-  for (const file of files) {
-    const { id, name } = file.piece
-    const plan = plans.get(id)
-    const why = plan && strangeInPlan(plan)
-    const failed = why ? { id, name, why } : readable(id, name, () => read(file, plan))
+  for (const piece of pieces) {
+    const { id, name } = piece.file.piece
+    const failed = readable(id, name, () => look(piece, piece.plan))
     if (failed) strange.push(failed)
     await inTurns()
   }
@@ -141,12 +133,7 @@ export async function nowPage(at: Date): Promise<NowPage> {
 
 /** One question of the bench for each planned step, over all pieces. */
 async function workOutNow(at: Date) {
-  const [{ files, unreadable }, hours, { air, last }] = await Promise.all([
-    readPieces(db(), { where: 'active' }),
-    readHours(),
-    readAir(at),
-  ])
-  const plans = await readPlans(db(), { where: 'active' }, files)
+  const [{ pieces, unreadable }, hours, { air, last }] = await Promise.all([readActive(), readHours(), readAir(at)])
   const acks = await db().rows<{ piece_id: number; from_key: string; to_key: string; at: Date; name: string }>(
     `SELECT a.piece_id, a.from_key, a.to_key, a.at, person.name
         FROM alarm_ack a
@@ -163,8 +150,9 @@ async function workOutNow(at: Date) {
   const waiting: { pieceId: number; piece: string; says: string }[] = []
   const barred = new Map<string, string>()
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
-  const strange = await eachPiece(files, plans, (file, plan) => {
-    const choice = file.choice
+  const strange = await eachPiece(pieces, (active, plan) => {
+    const { file } = active
+    const { choice } = file
     if (!plan || !choice) {
       waiting.push({
         pieceId: file.piece.id,
@@ -200,7 +188,7 @@ async function workOutNow(at: Date) {
     })
     const view = benchView({
       plan,
-      verdicts: startVerdictsOf(file, plan, at),
+      verdicts: active.verdicts(at),
       hours,
       at,
       shelf: file.context.shelf,
@@ -208,7 +196,7 @@ async function workOutNow(at: Date) {
       wetCoat,
     })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
-    const behind = behind_min(plan.steps, plan.waits)
+    const behind = active.behind()
     const open = (from: PlannedStep, to: PlannedStep) =>
       to.state === 'planned' || (to.state === 'running' && from.laid.length > 0)
     for (const st of plan.steps) {
@@ -289,7 +277,9 @@ async function workOutNow(at: Date) {
     return w.opens_ms > at.getTime() ? w.opens_ms + 1e12 : 5e14
   }
   windows.sort((a, b) => key(a) - key(b))
-  const due = new Map(files.map(f => [f.piece.id, f.piece.due_on ? endOfDay(f.piece.due_on, hours.zone) : null]))
+  const due = new Map(
+    pieces.map(({ file: f }) => [f.piece.id, f.piece.due_on ? endOfDay(f.piece.due_on, hours.zone) : null]),
+  )
   /** minutes to spare before the day it is promised for, were nothing to wait for but what hangs on it */
   const spare = (line: MayLine) => {
     const end_ms = due.get(line.pieceId)
@@ -325,7 +315,7 @@ async function workOutNow(at: Date) {
       barred: [...barred].map(([name, says]) => ({ name, says })),
     },
     windows,
-    pieces: await readFaces(files, plans),
+    pieces: await readFaces(pieces),
     people: await readHands(),
     unreadable: [...unreadable, ...strange],
     pots: await runningPots(),

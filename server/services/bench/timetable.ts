@@ -1,8 +1,6 @@
-import { db } from '../../database/db'
-import { readPieces } from '../piece/read'
 import { datesOf } from '../plan/judge'
-import { readPlans } from '../plan/rows'
 import { readHours } from '../shop/rows'
+import { readActive } from './active'
 import { eachPiece } from './now'
 
 interface TimetableLine {
@@ -17,11 +15,10 @@ interface TimetableLine {
 }
 /** The next seven days as waits and hours give them. */
 export async function timetablePage(at: Date) {
-  const [{ files, unreadable }, hours] = await Promise.all([readPieces(db(), { where: 'active' }), readHours()])
-  const plans = await readPlans(db(), { where: 'active' }, files)
+  const [{ pieces: active, unreadable }, hours] = await Promise.all([readActive(), readHours()])
   const until = at.getTime() + 7 * 86_400_000
   const pieces: TimetableLine[] = []
-  const strange = await eachPiece(files, plans, (file, plan) => {
+  const strange = await eachPiece(active, ({ file }, plan) => {
     if (!plan) return
     const dates = datesOf(plan, hours, at)
     const held = plan.steps.some(st => st.kind === 'approval' && st.state === 'planned')

@@ -22,11 +22,17 @@ export function verdictsOf(file: PieceFile, plan: StoredPlan, at: Date): Verdict
   return judgePlan(questionOf(file, plan, at)).filter(v => !waitedFor(v, steps, at.getTime()))
 }
 
+/** Verdicts at any moment of the day that they were judged for. */
+export type Judged = (at: Date) => Verdict[]
 /** The same, and what only a start is judged by. */
-export const startVerdictsOf = (file: PieceFile, plan: StoredPlan, at: Date): Verdict[] => [
-  ...verdictsOf(file, plan, at),
-  ...judgePlan({ ...questionOf(file, plan, at), scope: 'start' }),
-]
+export function judgedStart(file: PieceFile, plan: StoredPlan, day: Date): Judged {
+  const steps = new Map(plan.steps.map(st => [st.key, st]))
+  const standing = judgePlan(questionOf(file, plan, day))
+  const atStart = judgePlan({ ...questionOf(file, plan, day), scope: 'start' })
+  return at => [...standing.filter(v => !waitedFor(v, steps, at.getTime())), ...atStart]
+}
+export const startVerdictsOf = (file: PieceFile, plan: StoredPlan, at: Date): Verdict[] =>
+  judgedStart(file, plan, at)(at)
 
 const layerStates = (plan: StoredPlan) => {
   const states = new Map(

@@ -93,6 +93,7 @@ export async function addAirLog(text: string, person: Person, at: Date) {
         "INSERT INTO climate_reading (at, temperature_C, rh, source) VALUES (:at, :temperature_C, :rh, 'log file')",
         { at: new Date(r.at_ms), temperature_C: r.temperature_C, rh: r.rh },
       )
+    await tx.run('UPDATE shop SET air_logs = air_logs + 1 WHERE id = 1')
     const clock = clockIn(zone, at)
     await log(tx, {
       pieceId: null,

@@ -12,13 +12,30 @@ export interface AirHours {
 }
 
 const HOUR_MS = 3_600_000
-let known: { upTo: string; air: AirHours } | undefined
+/** Where nothing was ever read. */
+const NONE: AirHours = { ahead: STANDARD_AIR, hours: [] }
+interface Last {
+  at: Date
+  temperature_C: number
+  rh: number
+  zone: string
+  /** how often a logger's file was read */
+  logs: number
+}
+let known: { last: Last; air: AirHours } | undefined
+/** A newer reading of the same hour changes nothing worth working out again while it is as near as this. */
+const NEAR = { temperature_C: 0.5, rh: 0.02 }
+const isNear = (a: Last, b: Last): boolean =>
+  a.zone === b.zone &&
+  a.logs === b.logs &&
+  Math.floor(a.at.getTime() / HOUR_MS) === Math.floor(b.at.getTime() / HOUR_MS) &&
+  Math.abs(a.temperature_C - b.temperature_C) <= NEAR.temperature_C &&
+  Math.abs(a.rh - b.rh) <= NEAR.rh
 
-/** The air of the room by its log; worked out again when there is a new reading. */
+/** The air of the room by its log; worked out again every hour, and when the air has moved. */
 export async function readAirHours(on: Db): Promise<AirHours> {
-  const last = await on.row<{ id: number; at: Date; temperature_C: number; rh: number; zone: string; n: number }>(
-    `SELECT r.id, r.at, r.temperature_C, r.rh, shop.zone,
-        (SELECT MAX(id) FROM climate_reading) AS n
+  const last = await on.row<Last>(
+    `SELECT r.at, r.temperature_C, r.rh, shop.zone, shop.air_logs AS logs
         FROM climate_reading r
         JOIN shop ON shop.id = 1
         WHERE r.at <= :now + INTERVAL shop.clock_offset_ms * 1000 MICROSECOND
@@ -26,9 +43,8 @@ export async function readAirHours(on: Db): Promise<AirHours> {
         LIMIT 1`,
     { now: new Date() },
   )
-  if (!last) return { ahead: STANDARD_AIR, hours: [] }
-  const upTo = [last.id, last.n, last.at.getTime(), last.temperature_C, last.rh, last.zone].join()
-  if (known?.upTo === upTo) return known.air
+  if (!last) return NONE
+  if (known && isNear(known.last, last)) return known.air
   const rows = await on.rows<{ at: Date; temperature_C: number; rh: number }>(
     `SELECT MAX(at) AS at, AVG(temperature_C) AS temperature_C, AVG(rh) AS rh
         FROM climate_reading
@@ -47,6 +63,6 @@ export async function readAirHours(on: Db): Promise<AirHours> {
       ...(coming?.hours ?? []),
     ],
   }
-  known = { upTo, air }
+  known = { last, air }
   return air
 }
