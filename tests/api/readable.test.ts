@@ -23,6 +23,11 @@ const takenIn = async (more = {}) => (await people.office.ok<{ id: number }>('PO
 const firstFace = async (id: number) =>
   (await people.owner.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${id}`)).faces[0]!.id
 
+/** What is concluded of pieces is kept by their numbers and by what the shop told last: both go on by one. */
+const READ_ANEW = `UPDATE piece SET changed_no = changed_no + 1;
+  UPDATE event_counter SET last = last + 1;
+  INSERT INTO event (id, topic, at) SELECT last, 'shop', UTC_TIMESTAMP(3) FROM event_counter`
+
 describe('a row that cannot be read', () => {
   const pages = [
     'GET /api/now',
@@ -173,6 +178,7 @@ describe('a row that cannot be read', () => {
         )) as [mysql.ResultSetHeader, unknown]
         if (done.affectedRows === 0) continue
         tried++
+        await sql.query(READ_ANEW)
         for (const page of pages) {
           const reply = await people.owner.send<Strange>(page)
           expect(reply.status, `${table}.${c} = ${value}: ${page}: ${reply.body.message}`).toBe(200)
@@ -198,7 +204,7 @@ describe('a row that cannot be read', () => {
         else await sql.query(`UPDATE house_method w JOIN kept ON kept.slug = w.slug SET w.\`${c}\` = kept.\`${c}\``)
       }
     }
-    await sql.query('DROP TABLE kept')
+    await sql.query(`DROP TABLE kept; ${READ_ANEW}`)
     expect(tried).toBeGreaterThan(100)
     for (const column of [
       'plan_step.grits',
@@ -218,6 +224,7 @@ describe('a row that cannot be read', () => {
     const id = await takenIn()
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
     await sql.query("UPDATE plan_step SET grits = '81' WHERE piece_id = ? AND kind = 'sand'", [id])
+    await sql.query(READ_ANEW)
     expect((await people.owner.send(`GET /api/pieces/${id}/plan`)).body).toMatchObject({
       code: 'unreadable',
       message: expect.stringMatching(/grit 81 .* on no scale/) as string,
