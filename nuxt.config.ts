@@ -24,6 +24,10 @@ export default defineNuxtConfig({
       if (process.env.NODE_ENV === 'development')
         pages.push({ name: 'workbench', path: '/workbench', file: here('./app/workbench/workbench.vue') })
     },
+    // other pages are fetched when somebody turns to them, not while Now is read
+    'build:manifest': manifest => {
+      for (const part of Object.values(manifest)) part.prefetch = false
+    },
   },
   runtimeConfig: {
     databaseUrl: '',
@@ -46,7 +50,10 @@ export default defineNuxtConfig({
     mode: 'shop',
   },
   alias: { '#core': here('./core') },
-  experimental: { appManifest: false },
+  experimental: {
+    appManifest: false,
+    defaults: { nuxtLink: { prefetch: true, prefetchOn: { interaction: true, visibility: false } } },
+  },
   compatibilityDate: '2026-01-01',
   nitro: {
     preset: 'node-server',
@@ -77,7 +84,8 @@ export default defineNuxtConfig({
   vite: {
     plugins: [tailwindcss()],
     worker: { format: 'es' },
-    build: { sourcemap: false },
+    // parts of a page smaller than this travel with a larger one: fewer requests, bytes
+    build: { sourcemap: false, rollupOptions: { output: { experimentalMinChunkSize: 20_000 } } },
     optimizeDeps: {
       include: ['@headlessui/vue', '@lucide/vue', 'zod', 'luxon', 'chart.js', 'vue-chartjs', 'polyclip-ts'],
     },
