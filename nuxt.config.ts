@@ -85,7 +85,7 @@ export default defineNuxtConfig({
     plugins: [tailwindcss()],
     worker: { format: 'es' },
     // parts of a page smaller than this travel with a larger one: fewer requests, bytes
-    build: { sourcemap: false, rollupOptions: { output: { experimentalMinChunkSize: 20_000 } } },
+    build: { sourcemap: false, rollupOptions: { output: { experimentalMinChunkSize: 60_000 } } },
     optimizeDeps: {
       include: ['@headlessui/vue', '@lucide/vue', 'zod', 'luxon', 'chart.js', 'vue-chartjs', 'polyclip-ts'],
     },

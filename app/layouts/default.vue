@@ -135,9 +135,9 @@ const air = computed(() => bench.value?.air)
         </button>
       </span>
     </header>
-    <ProofBox v-if="proof.asking" />
-    <KeysBox v-if="showsKeys" @close="showsKeys = false" />
-    <SeekBox v-if="seeking" @close="seeking = false" />
+    <LazyProofBox v-if="proof.asking" />
+    <LazyKeysBox v-if="showsKeys" @close="showsKeys = false" />
+    <LazySeekBox v-if="seeking" @close="seeking = false" />
     <AlarmBand v-if="bench" :bench="bench" />
     <main v-show="settled" id="content" class="px-6 py-5"><slot /></main>
     <FootNote />

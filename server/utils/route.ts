@@ -5,6 +5,7 @@ import { acting, type Act, Away, db, Repeated } from '../database/db'
 import { NewerDatabase } from '../database/migrate'
 import { checkProved, type Person, type ShopWays } from '../services/shop/person'
 import { currentPerson, currentTablet } from '../services/shop/sessions'
+import { compressed } from './compressed'
 import { written } from './written'
 
 type Parsed<K extends RouteKey, P extends 'body' | 'query'> =
@@ -162,7 +163,8 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
       }
       const call = { event, person: person as Person, body, query, id, param } as Call<K>
       const answer = await (act ? once(act, () => handle(call)) : handle(call))
-      return ways ? (written(answer, ways, person?.rights.has('see-prices') ?? false) as R) : answer
+      const shown = ways ? written(answer, ways, person?.rights.has('see-prices') ?? false) : answer
+      return (await compressed(event, shown)) as R
     } catch (error) {
       const { status, problem } = problemOf(error)
       setResponseStatus(event, status)

@@ -1,6 +1,5 @@
 <script setup lang="ts">
 import { MenuButton, MenuItems, MenuItem, Menu } from '@headlessui/vue'
-import { MATERIALS } from '#core/materials'
 import type { RouteSlug } from '#core/piece'
 import { inHand, type Spell } from '#core/timetable'
 import type { ActTarget, StepLine } from '~/composables/bench'
@@ -14,6 +13,8 @@ const props = defineProps<{
     product?: string | null
     productId?: number | null
     recipe?: string | null
+    /** its product is mixed from two parts, or sets in its pot */
+    potted?: boolean
     amount_ml?: number | null
     gate?: { look: string; fails: string; fallback: RouteSlug | null } | null
     passTest?: string | null
@@ -37,7 +38,6 @@ const open = ref<'hands' | 'note' | 'dry' | null>(null)
 const busy = ref(false)
 const AGO = [5, 10, 20, 30]
 type Timed = 'start' | 'finish' | 'pause' | 'go-on'
-const potted = computed(() => MATERIALS.some(m => m.slug === props.step.product && m.potLife_min))
 const held = computed(() => inHand(props.step.spells ?? []))
 const aside = computed(() => props.state === 'running' && props.step.spells !== undefined && held.value.length === 0)
 async function act(...[kind, ...rest]: [Parameters<typeof actAtBench>[0], number?, Record<string, unknown>?]) {
@@ -85,7 +85,7 @@ const items = computed(() => {
       when: running && Boolean(props.step.measures?.numbers.length),
       act: () => go('finish', 0, true),
     },
-    { word: 'bench.mixed', when: props.state !== 'done' && potted.value, act: () => act('mixed') },
+    { word: 'bench.mixed', when: props.state !== 'done' && props.step.potted, act: () => act('mixed') },
     {
       word: 'bench.section.back',
       when: running && Boolean(s && s.laid + s.off > 1),
@@ -171,9 +171,9 @@ const joined = computed(() => props.state === 'running' || props.may || props.ou
         </MenuItems>
       </Menu>
     </span>
-    <FinishDialog v-if="asking !== null" :step="step" :ago="asking" @close="asking = null" />
-    <HandsDialog v-if="open === 'hands'" :step="step" :held="held" @close="open = null" />
-    <NoteDialog v-if="open === 'note'" :step="step" @close="open = null" />
-    <DryDialog v-if="open === 'dry'" :step="step" @close="open = null" />
+    <LazyFinishDialog v-if="asking !== null" :step="step" :ago="asking" @close="asking = null" />
+    <LazyHandsDialog v-if="open === 'hands'" :step="step" :held="held" @close="open = null" />
+    <LazyNoteDialog v-if="open === 'note'" :step="step" @close="open = null" />
+    <LazyDryDialog v-if="open === 'dry'" :step="step" @close="open = null" />
   </span>
 </template>

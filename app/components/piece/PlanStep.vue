@@ -43,6 +43,7 @@ const target = computed(() => ({
   product: s.value.product,
   productId: s.value.productId,
   recipe: s.value.fields.recipe ?? null,
+  potted: potted.value,
   amount_ml: s.value.amount_ml,
   gate: s.value.gate,
   key: s.value.key,

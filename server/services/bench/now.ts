@@ -46,6 +46,8 @@ interface StepLine {
   product: string | null
   productId: number | null
   recipe: string | null
+  /** its product is mixed from two parts, or sets in its pot */
+  potted: boolean
   amount_ml: number | null
   gate: { look: string; fails: string; fallback: RouteSlug | null } | null
   keeps: string[]
@@ -175,6 +177,7 @@ async function workOutNow(at: Date) {
       product: st.product,
       productId: st.productId,
       recipe: st.fields.recipe ?? null,
+      potted: Boolean(taken(file.context.shelf, st)?.potLife_min),
       amount_ml: st.amount_ml,
       gate: st.gate ? { look: st.gate.look, fails: st.gate.fails, fallback: st.gate.fallback } : null,
       keeps: wears(st) ? file.facts.marks : [],

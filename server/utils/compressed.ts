@@ -1,0 +1,25 @@
+import { promisify } from 'node:util'
+import { gzip } from 'node:zlib'
+import type { H3Event } from 'h3'
+
+/** Answers smaller than this travel as they are. */
+const LEAST_BYTES = 2000
+const zipped = promisify(gzip)
+
+/** Called over a line; what the server asks of itself while it draws a page has none. */
+const isRemote = (event: H3Event) => Boolean(event.node.req.socket?.remoteAddress)
+
+/** A long answer as JSON in gzip, where the caller takes it; anything else as it is. */
+export async function compressed(event: H3Event, answer: unknown): Promise<unknown> {
+  const plain = answer !== null && typeof answer === 'object' && !(answer instanceof ReadableStream)
+  const takes = isRemote(event) && /\bgzip\b/.test(getHeader(event, 'accept-encoding') ?? '')
+  if (!plain || ArrayBuffer.isView(answer) || !takes) return answer
+  const text = JSON.stringify(answer)
+  if (text.length < LEAST_BYTES) return answer
+  setResponseHeaders(event, {
+    'content-type': 'application/json',
+    'content-encoding': 'gzip',
+    'vary': 'accept-encoding',
+  })
+  return zipped(text, { level: 4 })
+}
