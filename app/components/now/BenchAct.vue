@@ -85,7 +85,7 @@ const items = computed(() => {
       when: running && Boolean(props.step.measures?.numbers.length),
       act: () => go('finish', 0, true),
     },
-    { word: 'bench.mixed', when: props.state !== 'done' && props.step.potted, act: () => act('mixed') },
+    { word: 'bench.mixed', when: props.state !== 'done' && Boolean(props.step.potted), act: () => act('mixed') },
     {
       word: 'bench.section.back',
       when: running && Boolean(s && s.laid + s.off > 1),
