@@ -101,6 +101,8 @@ export const API = {
   'GET /api/find': { right: 'anyone', query: s.findQuery },
   'GET /api/log': { right: 'anyone', query: s.dayLogQuery },
   'GET /api/log/export': { right: 'anyone', query: s.exportLogQuery },
+  'GET /api/pieces/:id/hand-over': { right: 'hand-over' },
+  'DELETE /api/pieces/:id/hand-over': { right: 'hand-over', query: s.versionQuery },
   'POST /api/pieces/:id/hand-over': { right: 'hand-over', body: s.handOver },
 
   'POST /api/pieces/:id/approvals': { right: 'quote', body: s.ask },

@@ -1,4 +1,7 @@
-/** Who is not signed in goes to sign in, on a tablet of the shop by a name; a shop without an owner makes one. A client's page needs neither. */
+/**
+ * Who is not signed in goes to sign in, on a tablet of the shop by a name; a shop without an owner makes one. A
+ * client's page needs neither.
+ */
 export default defineNuxtRouteMiddleware(async to => {
   if (to.path.startsWith('/answer/')) return
   const session = useSession()

@@ -62,9 +62,14 @@ const drawnSteps = computed(() => new Set(rows.value.flatMap(r => r.line?.step.s
 const next = computed(() => may.value.filter(s => !drawnSteps.value.has(s.stepId)))
 const waitsFor = (s: StepLine) => all.value.some(l => l.step.stepId === s.stepId)
 const only = (piece: number) => (filter.value.piece = filter.value.piece === piece ? null : piece)
-const FIRST = { rows: 6, may: 4, mustNot: 2 }
+/** As many of each as are one look on a tablet: what must not start is in it, also while something is in hand. */
+const most = computed(() => ({
+  rows: 6,
+  may: mustNot.value.length ? Math.max(2, 4 - 2 * running.value.length) : 5,
+  mustNot: running.value.length ? 1 : 2,
+}))
 const whole = reactive({ rows: false, may: false, mustNot: false })
-const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? list : list.slice(0, FIRST[of]))
+const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? list : list.slice(0, most.value[of]))
 </script>
 
 <template>
@@ -142,7 +147,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
             >
           </NuxtLink>
         </template>
-        <MoreLines v-model="whole.rows" :n="rows.length - FIRST.rows" />
+        <MoreLines v-model="whole.rows" :n="rows.length - most.rows" />
         <FoldOut v-if="parked.length" data-test="parked">
           <template #title
             ><span class="underline">{{
@@ -174,7 +179,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
             }}
           </p>
           <MayRow v-for="s in first(next, 'may')" :key="s.stepId" :line="s" :waits="waitsFor(s)" @piece="only" />
-          <MoreLines v-model="whole.may" :n="next.length - FIRST.may" />
+          <MoreLines v-model="whole.may" :n="next.length - most.may" />
         </section>
         <section v-if="mustNot.length">
           <h2>{{ w('now.mustNot') }}</h2>
@@ -182,7 +187,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof FIRST) => (whole[of] ? l
             <StepTitle :step="s" @piece="only" />
             <p class="verdict verdict-stop mt-1 line-clamp-3">{{ s.says }}</p>
           </div>
-          <MoreLines v-model="whole.mustNot" :n="mustNot.length - FIRST.mustNot" />
+          <MoreLines v-model="whole.mustNot" :n="mustNot.length - most.mustNot" />
         </section>
       </div>
     </div>

@@ -1,6 +1,9 @@
 /** Cautions that go with the work, and the three classes of verdict. */
 
-/** forbidden: lifted only by recorded evidence. stop: who has the right may overrule with a word. warn: whoever works on it may. */
+/**
+ * forbidden: lifted only by recorded evidence. stop: who has the right may overrule with a word. warn: whoever works
+ * on it may.
+ */
 export type Severity = 'forbidden' | 'stop' | 'warn' | 'note'
 
 /** Does a verdict hold the work up? A word lifts a stop; only evidence lifts what is forbidden. */

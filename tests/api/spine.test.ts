@@ -509,7 +509,21 @@ describe('at the bench', () => {
       `GET /api/pieces/${id}`,
     )
     expect(row.state).toBe('ready')
-    await people.office.ok(`POST /api/pieces/${id}/hand-over`, { rowVersion: row.row_version, to: 'Test client' })
+    const open = await people.office.ok<{ holds: string[]; open: string[] }>(`GET /api/pieces/${id}/hand-over`)
+    expect(open.holds).toEqual([])
+    expect(open.open.join(' ')).toMatch(/The finish cures until/)
+    const to = (who: string, rowVersion: number) =>
+      people.office.send(`POST /api/pieces/${id}/hand-over`, { rowVersion, to: who })
+    expect((await to('', row.row_version)).body.fields).toHaveProperty('to')
+    expect((await to('A neighbour', row.row_version)).status).toBe(200)
+    const back = (rowVersion: number) =>
+      people.office.send(`DELETE /api/pieces/${id}/hand-over?rowVersion=${rowVersion}`)
+    expect((await back(row.row_version)).status).toBe(409)
+    expect((await back(row.row_version + 1)).status).toBe(200)
+    expect((await to('Test client', row.row_version + 2)).status).toBe(200)
+    const clock = (await people.owner.ok<{ now_ms: number }>('GET /api/now')).now_ms
+    await setClock(people.owner, new Date(clock + 25 * 3_600_000).toISOString())
+    expect((await back(row.row_version + 3)).body.code).toBe('too-late')
     expect(
       (await people.lead.send(`POST /api/pieces/${id}/tests`, { test: 'look', result: 'crazed', spot: '' })).body.code,
     ).toBe('handed-over')

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { MenuButton, MenuItems, MenuItem, Menu } from '@headlessui/vue'
 import type { RouteSlug } from '#core/piece'
-import { inHand, type Spell } from '#core/timetable'
+import { inHand, type Spell } from '#core/timetable/spells'
 import type { ActTarget, StepLine } from '~/composables/bench'
 import type { PlainKey } from '~/utils/words'
 

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { worked_min } from '#core/timetable'
+import { worked_min } from '#core/timetable/spells'
 
 /** Clocks that are read from across the room: one, or the four that close first. */
 const props = defineProps<{ lines: readonly WindowLine[]; running: readonly RunningLine[] }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { inHand, worked_min } from '#core/timetable'
+import { inHand, worked_min } from '#core/timetable/spells'
 
 /** A step that runs: who has it in hand, how long it was worked on, and what became of it over night. */
 const props = defineProps<{ line: RunningLine }>()

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type Spell, worked_min } from '#core/timetable'
+import { type Spell, worked_min } from '#core/timetable/spells'
 import type { ActTarget } from '~/composables/bench'
 
 /** Who had a step in hand, from when to when; put right with a word. */

@@ -11,7 +11,6 @@ const {
   () => ({ id: id.value }),
 )
 provide(PIECE, { page, load })
-const session = useSession()
 const { day } = useFormat()
 const tabs = [
   ['', 'examine'],
@@ -25,19 +24,6 @@ const tabs = [
 const EXAMINE = ['', '/walk', '/finish', '/wood', '/hazards', '/parts', '/patch', '/photographs', '/report']
 const here = (to: string) => (to === '' ? EXAMINE : [to]).some(path => route.path === `/pieces/${id.value}${path}`)
 useCurrentInView(useTemplateRef('row'))
-const to = ref('')
-async function handOver() {
-  if (
-    await send('POST /api/pieces/:id/hand-over', {
-      id: id.value,
-      body: {
-        rowVersion: page.value!.piece.row_version,
-        to: to.value || page.value!.piece.client_name,
-      },
-    })
-  )
-    await load()
-}
 </script>
 
 <template>
@@ -68,15 +54,7 @@ async function handOver() {
         <strong class="text-moss text-lg">{{
           page.piece.state === 'ready' ? w('piece.ready') : w('piece.gone')
         }}</strong>
-        <template v-if="page.piece.state === 'ready' && session.may('hand-over')">
-          <input
-            v-model="to"
-            class="field !w-64"
-            :placeholder="page.piece.client_name"
-            :aria-label="w('piece.takenBy')"
-          />
-          <button class="act" @click="handOver">{{ w('piece.handOver') }}</button>
-        </template>
+        <HandOver :piece="page.piece" @changed="load" />
       </div>
       <nav ref="row" class="flex gap-1 border-b border-line mt-2 overflow-x-auto" :aria-label="w('piece.tabs')">
         <NuxtLink

@@ -29,6 +29,9 @@ export default {
     gone: 'Handed over; the record is closed',
     takenBy: 'Who takes it',
     handOver: 'Hand over',
+    handed: 'Handed over to {to}; the record is closed.',
+    handBack: 'Take the hand-over back',
+    nothingOpen: 'Nothing is open.',
     tabs: 'The piece',
   },
   intake: {

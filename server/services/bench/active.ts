@@ -74,7 +74,9 @@ function keep({ kept }: Store, no: number, file: PieceFile, plan: StoredPlan | u
 const shopNumber = async (): Promise<string> =>
   (
     await db().rows<{ last: number | null }>(
-      "SELECT MAX(id) AS last FROM event WHERE topic = 'shop' UNION ALL SELECT MAX(id) FROM event WHERE topic = 'store'",
+      `SELECT MAX(id) AS last FROM event WHERE topic = 'shop'
+        UNION ALL
+        SELECT MAX(id) FROM event WHERE topic = 'store'`,
     )
   )
     .map(r => r.last)

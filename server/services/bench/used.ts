@@ -31,7 +31,7 @@ const LOT = `SELECT lot.id, lot.left_ml, lot.code, product.name, product.class, 
     WHERE lot.id = :lotId
     FOR UPDATE`
 
-/** Takes from a lot; more than it holds, or another kind than planned, only with a word. `at`: its place in the list. */
+/** Takes from a lot; more than it holds, or another kind than planned, only with a word. `place`: in the list. */
 async function bookLot({ tx, step, at }: Act, use: OfLot, place: number): Promise<{ says: string; lot: Lot }> {
   const lot = await tx.row<Lot>(LOT, use)
   const field = (name: string, says: string) => ({ [`used.${place}.${name}`]: says })
@@ -97,7 +97,7 @@ async function bookPot({ tx, step, at }: Act, use: OfPot, place: number): Promis
   return `Used ${use.amountG.toFixed(0)} g of pot ${pot.id}, ${pot.name}${use.word ? ` (${use.word})` : ''}`
 }
 
-/** The step goes on by what lies on the piece: another product than planned is its product now, where its act takes it. */
+/** The step goes on by what lies on the piece: another product is its product now, where its act takes it. */
 async function goesOnBy({ tx, step }: Act, lot: Lot): Promise<void> {
   const same = lot.class === step.product && (lot.product_id === step.productId || lot.label === null)
   if (same || step.product === null || productProblem({ kind: step.kind, product: lot.class })) return

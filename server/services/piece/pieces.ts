@@ -159,12 +159,20 @@ export const addParts = (id: number, input: z.infer<typeof s.addParts>, person: 
     return { kind: 'changed', says: `Parts added: ${input.parts.map(p => p.name).join(', ')}`, result: { ok: true } }
   })
 
-export async function piecePage(id: number) {
+/** How long a hand-over can be taken back. */
+const TAKEN_BACK_MS = 86_400_000
+/** May the hand-over of this piece still be taken back? */
+export const mayTakeBack = (piece: PieceFile['piece'], at: Date): boolean =>
+  piece.state === 'handed-over' &&
+  piece.handed_over_at !== null &&
+  at.getTime() - piece.handed_over_at.getTime() < TAKEN_BACK_MS
+
+export async function piecePage(id: number, at: Date) {
   const { piece: row, faces, facts, concluded, choice } = await readPiece(db(), id)
   const { known_findings: _known, ...piece } = row
   const main = choice?.buildUps[0]
   return {
-    piece,
+    piece: { ...piece, mayTakeBack: mayTakeBack(row, at) },
     /** of the main build-up */
     route: main?.ground ?? null,
     finish: finishLayer(main?.layers ?? [])?.product ?? null,

@@ -1,3 +1,3 @@
 import { piecePage } from '../../../services/piece/pieces'
 
-export default route('GET /api/pieces/:id', ({ id }) => piecePage(id()))
+export default route('GET /api/pieces/:id', async ({ id }) => piecePage(id(), await now()))
