@@ -9,7 +9,7 @@ export const LOG_GROUPS = {
     ...['mixed', 'dry', 'not-dry', 'moisture', 'alarm', 'place', 'handed-over'],
   ],
   notes: ['note', 'photograph'],
-  client: ['asked', 'question', 'answer', 'reply', 'mail', 'ask', 'taken-in'],
+  client: ['asked', 'question', 'answer', 'reply', 'mail', 'ask', 'taken-in', 'client'],
   overruled: ['overruled'],
   examined: [
     ...['finding', 'test', 'walk', 'patch', 'examination', 'lead', 'evidence', 'face', 'part', 'item', 'finish'],

@@ -4,7 +4,7 @@ import { LIGHTS } from '../../core/colour'
 import { PERIODS, SHEENS, SUBSTRATES, TONES, USES } from '../../core/piece'
 import { SHAPES } from '../../core/units'
 import { SPECIES } from '../../core/wood'
-import { written, text, maybeText, version, slugOf, length, veneer, rowNumber } from './fields'
+import { id, written, text, maybeText, version, slugOf, length, veneer, rowNumber } from './fields'
 
 export const faceSchema = z.strictObject({
   name: text("The face's name", 80),
@@ -45,14 +45,20 @@ const wish = {
   keepPatina: z.boolean(),
   lead: z.enum(['yes', 'no', 'unknown'], { error: 'Answer the lead question; "not known" counts as yes.' }),
 }
+const client = {
+  name: text("The client's name"),
+  email: z.email('This is no mail address.').max(200).or(z.literal('')),
+  phone: maybeText(40),
+}
+export const clientQuery = z.strictObject({ find: written().min(2, 'Two letters at least.').max(80) })
+export const changeClient = z.strictObject({ rowVersion: version, ...client })
+/** `into`: the record that stays. */
+export const mergeClients = z.strictObject({ rowVersion: version, into: id })
 export const takeIn = z.strictObject({
   name: text("The piece's name"),
   note: maybeText(2000),
-  client: z.strictObject({
-    name: text("The client's name"),
-    email: z.email('This is no mail address.').max(200).or(z.literal('')),
-    phone: maybeText(40),
-  }),
+  /** `id`: a client that the shop knows; else one is made, or found by name and mail */
+  client: z.strictObject({ id: id.nullable().default(null), ...client }),
   ...wish,
   rustic: z.boolean().default(false),
   parts,

@@ -316,6 +316,66 @@ describe('the log', () => {
   })
 })
 
+describe('a client is one record', () => {
+  interface Page {
+    client: { id: number; name: string; email: string; phone: string; rowVersion: number }
+    pieces: { id: number; name: string }[]
+    letters: { piece_id: number; kind: string }[]
+    alike: { id: number }[]
+  }
+  const page = (id: number) => people.finisher.ok<Page>(`GET /api/clients/${id}`)
+  const seek = (find: string) =>
+    people.office.ok<{ id: number; name: string; pieces: number }[]>(
+      `GET /api/clients?find=${encodeURIComponent(find)}`,
+    )
+  const takes = async (name: string, client: object) =>
+    (await people.office.ok<{ id: number }>('POST /api/pieces', intake({ name, client }))).id
+
+  it('found while one types and taken again; two of one person become one, with pieces and letters', async () => {
+    const name = `Birgit ${crypto.randomUUID().slice(0, 8)}`
+    const chest = await takes('Chest', { name, email: 'birgit@example.invalid', phone: '' })
+    const [known] = await seek(name.slice(0, 12))
+    expect(known).toMatchObject({ name, pieces: 1 })
+    const stool = await takes('Stool', { id: known!.id, name, email: '', phone: '' })
+    expect((await page(known!.id)).pieces.map(p => p.id)).toEqual([stool, chest])
+    const chair = await takes('Chair', { name, email: '', phone: '070 55' })
+    const other = (await seek(name)).find(c => c.id !== known!.id)!
+    expect((await page(other.id)).alike.map(c => c.id)).toEqual([known!.id])
+    await people.lead.ok(`PUT /api/pieces/${chair}/choice`, { ...choice, rowVersion: 1 })
+    const { client: second } = await page(other.id)
+    const merge = (into: number, rowVersion = second.rowVersion) =>
+      people.office.send(`POST /api/clients/${other.id}/merge`, { rowVersion, into })
+    expect((await merge(other.id)).status).toBe(422)
+    expect((await merge(999_999)).status).toBe(422)
+    expect((await merge(known!.id, 9)).status).toBe(409)
+    expect((await people.finisher.send(`POST /api/clients/${other.id}/merge`, {})).status).toBe(403)
+    expect((await merge(known!.id)).status).toBe(200)
+    expect((await merge(known!.id)).status).toBe(404)
+    // the record that was merged away leads to the one that stays
+    const one = await page(other.id)
+    expect(one.client).toMatchObject({ id: known!.id, email: 'birgit@example.invalid', phone: '070 55' })
+    expect(one.pieces.map(p => p.id)).toEqual([chair, stool, chest])
+    expect((await log(chair))[0]!.says).toMatch(/are one$/)
+    expect(await seek(name)).toHaveLength(1)
+    expect(
+      (await people.office.send('POST /api/pieces', intake({ client: { ...second, rowVersion: undefined } }))).status,
+    ).toBe(422)
+  })
+  it('is changed with its version, and what cannot be one is refused', async () => {
+    const name = `Carl ${crypto.randomUUID().slice(0, 8)}`
+    await takes('Desk', { name, email: '', phone: '' })
+    const { id } = (await seek(name))[0]!
+    const change = (more: object) =>
+      people.office.send(`PATCH /api/clients/${id}`, { rowVersion: 1, name, email: '', phone: '', ...more })
+    for (const wrong of [{ name: ' ' }, { name: 'x'.repeat(121) }, { email: 'no mail' }, { phone: '1'.repeat(41) }])
+      expect((await change(wrong)).status, JSON.stringify(wrong).slice(0, 30)).toBe(422)
+    expect((await change({ email: 'carl@example.invalid' })).status).toBe(200)
+    expect((await change({})).status).toBe(409)
+    expect((await people.office.send('GET /api/clients?find=x')).status).toBe(422)
+    expect(await seek('%%')).toEqual([])
+  })
+})
+
 describe('finding anything', () => {
   interface Found {
     kind: string

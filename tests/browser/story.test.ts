@@ -126,7 +126,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   await owner.getByTestId('note').getByRole('button', { name: 'Take back' }).click()
   await expect(owner.getByTestId('state')).toContainText('Ready')
   await owner.getByRole('button', { name: 'Hand over' }).click()
-  await handing.getByRole('button', { name: 'Story client' }).click()
+  await handing.locator('button.chip').click()
   await handing.getByRole('button', { name: 'Hand over' }).click()
   await expect(owner.getByTestId('state')).toContainText('Handed over')
   await owner.getByRole('link', { name: 'Log' }).click()

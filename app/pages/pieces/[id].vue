@@ -35,7 +35,8 @@ useCurrentInView(useTemplateRef('row'))
           <span class="clock">{{ page.piece.id }}</span> {{ page.piece.name }}
         </h1>
         <span
-          >{{ page.piece.client_name }} · {{ w(`tone.${page.piece.tone}`) }}, {{ w(`sheen.${page.piece.sheen}`)
+          ><NuxtLink :to="`/clients/${page.piece.client_id}`">{{ page.piece.client_name }}</NuxtLink> ·
+          {{ w(`tone.${page.piece.tone}`) }}, {{ w(`sheen.${page.piece.sheen}`)
           }}<template v-if="page.piece.due_on"> · {{ w('piece.due', { day: day(page.piece.due_on) }) }}</template></span
         >
         <PiecePlace v-if="page.piece.state !== 'handed-over'" :piece="page.piece" @moved="load" />

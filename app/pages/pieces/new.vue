@@ -32,7 +32,7 @@ const {
 } = useForm('POST /api/pieces', () => ({
   name: '',
   note: '',
-  client: { name: '', email: '', phone: '' },
+  client: { id: null, name: '', email: '', phone: '' },
   use: 'daily',
   tone: 'same',
   sheen: 'satin',
@@ -75,6 +75,7 @@ const choices = {
       <TextField v-model="state.client.name" :label="w('intake.client')" :error="errors['client.name']" required />
       <TextField v-model="state.client.email" :label="w('intake.email')" type="email" :error="errors['client.email']" />
       <TextField v-model="state.client.phone" :label="w('intake.phone')" :error="errors['client.phone']" />
+      <KnownClients v-model="state.client" class="sm:col-span-2" />
     </div>
     <fieldset class="row mt-6">
       <legend class="sr-only">{{ w('intake.wish') }}</legend>

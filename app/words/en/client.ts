@@ -1,6 +1,22 @@
 /** Client, Answers, and the page that a client sees. */
 export default {
   client: {
+    change: 'Change',
+    noContact: 'No phone, no mail address.',
+    noPieces: 'No piece yet.',
+    noLetters: 'No letter yet.',
+    letters: 'Letters',
+    letter: { ask: 'Question', reply: 'Answer to a question' },
+    homeOn: 'went home {day}',
+    since: 'in the shop since {day}',
+    alike: 'The same person?',
+    same: 'The same person',
+    known: 'A client of the shop.',
+    another: 'Somebody else of that name',
+    merge: 'Make them one',
+    merged: 'The pieces are with {name} now.',
+    mergeTitle: 'Is this {name}?',
+    mergeWhy: 'The pieces, questions and letters of {from} go to {into}. This cannot be taken apart again.',
     sample: 'The client approved the colour',
     samples: { 'none': 'not yet', 'bare': 'on a sample without topcoat', 'under-finish': 'on a band under the finish' },
     byBand: 'Approve it on a band of the step panel',

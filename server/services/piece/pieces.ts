@@ -99,15 +99,30 @@ async function insertParts(tx: Db, pieceId: number, parts: z.infer<typeof s.take
 export async function takeIn(input: z.infer<typeof s.takeIn>, person: Person, at: Date): Promise<{ id: number }> {
   return transaction(async tx => {
     const { length_unit } = await readShop(tx)
-    const known = input.client.email
-      ? await tx.row<{ id: number }>(
-          'SELECT id FROM client WHERE name = :name AND email = :email LIMIT 1',
-          input.client,
-        )
+    const chosen = input.client.id
+      ? await tx.row<{ id: number }>('SELECT id FROM client WHERE id = :id AND merged_into IS NULL', {
+          id: input.client.id,
+        })
       : null
+    if (input.client.id && !chosen)
+      throw fail(422, 'invalid', 'There is no such client any more.', { 'client.name': 'Choose the client anew.' })
+    const known =
+      chosen ??
+      (input.client.email
+        ? await tx.row<{ id: number }>(
+            'SELECT id FROM client WHERE name = :name AND email = :email AND merged_into IS NULL LIMIT 1',
+            { name: input.client.name, email: input.client.email },
+          )
+        : null)
     const clientId =
       known?.id ??
-      (await tx.run('INSERT INTO client (name, email, phone) VALUES (:name, :email, :phone)', input.client)).id
+      (
+        await tx.run('INSERT INTO client (name, email, phone) VALUES (:name, :email, :phone)', {
+          name: input.client.name,
+          email: input.client.email,
+          phone: input.client.phone,
+        })
+      ).id
     const { id } = await tx.run(
       `INSERT INTO piece (
           client_id, name, use_kind, tone, sheen, age_wish, due_on, period, refinished, keep_patina, rustic,

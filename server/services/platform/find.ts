@@ -20,10 +20,10 @@ const SOURCES: Readonly<Record<Found['kind'], string>> = {
       ORDER BY piece.id = :number DESC, piece.name LIKE :start DESC, piece.state = 'handed-over', piece.id DESC
       LIMIT ${MOST}`,
   client: `SELECT client.name AS title, CONCAT_WS(' · ', NULLIF(client.phone, ''), NULLIF(client.email, '')) AS also,
-      CONCAT('/pieces?find=', client.name) AS \`to\`
+      CONCAT('/clients/', client.id) AS \`to\`
       FROM client
-      WHERE client.name LIKE :like OR client.email LIKE :like OR REPLACE(client.phone, ' ', '') LIKE :tight
-      GROUP BY client.name, client.email, client.phone
+      WHERE client.merged_into IS NULL
+        AND (client.name LIKE :like OR client.email LIKE :like OR REPLACE(client.phone, ' ', '') LIKE :tight)
       ORDER BY client.name LIKE :start DESC, client.name
       LIMIT ${MOST}`,
   item: `SELECT CONCAT(item.mark, ' ', item.name) AS title,

@@ -1,0 +1,3 @@
+import { findClients } from '../../services/client/record'
+
+export default route('GET /api/clients', ({ query }) => findClients(query))
