@@ -4,7 +4,7 @@ import type { Role } from '#shared/rights'
 import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
 import { logShop, tell } from '../platform/log'
-import { checkPassword, hashOf, isOldHash, isPassword } from './passwords'
+import { checkPassword, hashOf, isOldHash, isPassword, isPin, pinHashOf } from './passwords'
 import { type Person, type PersonRow, publicPerson } from './person'
 import { beginSession, currentTablet, endOthers, knownDevice } from './sessions'
 
@@ -133,7 +133,7 @@ export async function tap(event: H3Event, { personId, pin }: z.infer<typeof s.ta
   if (!(await currentTablet(event)))
     throw fail(403, 'no-tablet', 'A PIN opens only a tablet that the shop has registered. Give name and password.')
   const row = await countPin(personId)
-  if (!(await isPassword(row.pin_hash, pin))) {
+  if (row.pin_hash === null || !(await isPin(row.pin_hash, pin))) {
     const left = MOST_WRONG_PINS - row.pin_wrong - 1
     throw fail(401, 'wrong', left <= 3 ? `Wrong PIN; ${left} more, then the password.` : 'Wrong PIN.')
   }
@@ -145,7 +145,7 @@ export async function tap(event: H3Event, { personId, pin }: z.infer<typeof s.ta
 /** One's own PIN, chosen with the password. */
 export async function choosePin(event: H3Event, input: z.infer<typeof s.choosePin>, person: Person, at: Date) {
   await checked(event, person.login, input.password)
-  const hash = await hashOf(input.pin)
+  const hash = await pinHashOf(input.pin)
   return transaction(async tx => {
     await tx.run('UPDATE person SET pin_hash = :hash, pin_wrong = 0 WHERE id = :id', { hash, id: person.id })
     await logShop(tx, 'people', `${person.name} chose a PIN`, at, person.id)

@@ -31,6 +31,15 @@ async function inTurn<T>(work: () => Promise<T>): Promise<T> {
 
 export const hashOf = (password: string): Promise<string> => inTurn(() => hash.make(password))
 
+/**
+ * A PIN has few figures whatever it is hashed by: it opens only a registered tablet, ten tries long, so it may be
+ * quick for somebody in gloves.
+ */
+const PIN_COST = 2 ** 14
+const pinHash = new Hash(new Scrypt({ cost: PIN_COST, blockSize: 8, parallelization: 1 }))
+export const pinHashOf = (pin: string): Promise<string> => inTurn(() => pinHash.make(pin))
+export const isPin = (stored: string, pin: string): Promise<boolean> => inTurn(() => pinHash.verify(stored, pin))
+
 let nobody: Promise<string> | undefined
 /** Is this the password of this hash? Without a hash it takes as long, and is none. */
 export async function isPassword(stored: string | null, password: string): Promise<boolean> {
