@@ -29,6 +29,7 @@ const {
   errors,
   busy,
   submit,
+  reset,
 } = useForm('POST /api/pieces', () => ({
   name: '',
   note: '',
@@ -54,9 +55,37 @@ function area(f: Face): number | null {
 const total = computed(() =>
   state.value.parts.flatMap(p => (p.scope === 'refinish' ? p.faces : [])).reduce((sum, f) => sum + (area(f) ?? 0), 0),
 )
+/** What was typed outlives the page, on this device, until it is taken in or begun anew. */
+const kept = useLocalStorage<string | null>('hantverk-take-in', null)
+const blank = JSON.stringify(state.value)
+const isTyped = computed(() => JSON.stringify(state.value) !== blank)
+onMounted(() => {
+  try {
+    const before = kept.value === null ? null : (JSON.parse(kept.value) as typeof state.value)
+    if (before) state.value = { ...state.value, ...before }
+  } catch {
+    kept.value = null
+  }
+})
+watchDebounced(state, now => (kept.value = isTyped.value ? JSON.stringify(now) : null), { deep: true, debounce: 300 })
+function anew() {
+  reset()
+  picture.value = null
+  kept.value = null
+}
+/** A photograph first: it goes to the piece when there is one. */
+const picture = ref<File | null>(null)
+const shown = useObjectUrl(picture)
 async function save() {
   const made = await submit({})
-  if (made) await navigateTo(`/pieces/${made.id}`)
+  if (!made) return
+  if (picture.value) {
+    const body = new FormData()
+    body.append('picture', picture.value)
+    await send('POST /api/pieces/:id/photographs', { id: made.id, body })
+  }
+  kept.value = null
+  await navigateTo(`/pieces/${made.id}`)
 }
 const choices = {
   use: USES,
@@ -69,7 +98,20 @@ const choices = {
 
 <template>
   <form class="max-w-5xl" novalidate @submit.prevent="save">
-    <h1>{{ w('intake.title') }}</h1>
+    <div class="flex flex-wrap items-center gap-4">
+      <h1 class="grow">{{ w('intake.title') }}</h1>
+      <button v-if="isTyped" type="button" class="underline min-h-11" @click="anew">{{ w('intake.anew') }}</button>
+    </div>
+    <label class="act act-quiet cursor-pointer mt-2"
+      >{{ picture ? picture.name : w('intake.picture')
+      }}<input
+        type="file"
+        class="sr-only"
+        accept="image/jpeg,image/png,image/webp"
+        capture="environment"
+        @change="picture = ($event.target as HTMLInputElement).files?.[0] ?? null"
+    /></label>
+    <img v-if="shown" :src="shown" class="mt-2 max-h-60" :alt="w('intake.pictureShown')" />
     <div class="grid sm:grid-cols-2 gap-4 mt-4">
       <TextField v-model="state.name" :label="w('intake.name')" :error="errors.name" required />
       <TextField v-model="state.client.name" :label="w('intake.client')" :error="errors['client.name']" required />
@@ -138,13 +180,13 @@ const choices = {
           :label="w('intake.shape')"
           :options="optionsOf(SHAPES, v => w(`shape.${v}`))"
         />
-        <TextField
+        <SizeField
           v-model="face.length"
           :label="`${w('intake.length')} (${unit})`"
           :error="errors[`parts.${i}.faces.${j}.length`]"
           required
         />
-        <TextField
+        <SizeField
           v-model="face.width"
           :label="`${face.shape === 'turned' ? w('intake.diameter') : w('intake.width')} (${unit})`"
           :error="errors[`parts.${i}.faces.${j}.width`]"
@@ -172,7 +214,7 @@ const choices = {
           :label="w('intake.substrate')"
           :options="optionsOf(SUBSTRATES, x => w(`substrate.${x}`))"
         />
-        <TextField
+        <SizeField
           v-if="face.substrate === 'veneer'"
           v-model="face.veneer"
           :label="`${w('intake.veneer')} (${unit})`"

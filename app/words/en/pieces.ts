@@ -36,6 +36,10 @@ export default {
   },
   intake: {
     title: 'Take a piece in',
+    anew: 'Begin anew',
+    picture: 'Photograph it first',
+    pictureShown: 'The photograph that was taken',
+    fraction: '{f} of an inch',
     name: 'Piece',
     client: 'Client',
     email: 'Mail address',
