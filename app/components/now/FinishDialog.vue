@@ -113,15 +113,7 @@ async function done() {
           }}
         </p>
         <label>{{ w('bench.seen') }} <input v-model="seen" class="field" maxlength="500" data-test="seen" /></label>
-        <label v-if="step.pieceId" class="act act-quiet cursor-pointer"
-          >{{ picture ? picture.name : w('bench.picture')
-          }}<input
-            type="file"
-            class="sr-only"
-            accept="image/jpeg,image/png,image/webp"
-            capture="environment"
-            @change="picture = ($event.target as HTMLInputElement).files?.[0] ?? null"
-        /></label>
+        <PictureField v-if="step.pieceId" v-model="picture" :label="w('bench.picture')" />
       </div>
     </fieldset>
     <SwitchField

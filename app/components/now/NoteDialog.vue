@@ -22,16 +22,7 @@ async function keep() {
       >{{ w('bench.noteSays') }}
       <textarea v-model="says" class="field mt-1" rows="3" maxlength="800" data-test="step-note" />
     </label>
-    <label class="block mt-4"
-      >{{ w('bench.notePicture') }}
-      <input
-        type="file"
-        accept="image/*"
-        capture="environment"
-        class="field mt-1"
-        @change="picture = ($event.target as HTMLInputElement).files?.[0] ?? null"
-      />
-    </label>
+    <PictureField v-model="picture" class="mt-4" :label="w('bench.notePicture')" />
     <div class="flex gap-3 mt-4">
       <button class="act" :disabled="busy || (!says.trim() && !picture)" @click="keep">{{ w('bench.keep') }}</button>
       <button class="act act-quiet" @click="emit('close')">{{ w('cancel') }}</button>

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A length as it is read off a rule: figures by the number keys, and where the shop measures in inches its fractions. */
+/** A length as it is read off a rule: figures by the number keys, fractions where the shop measures in inches. */
 const props = defineProps<{ label: string; error?: string; required?: boolean }>()
 const model = defineModel<string>({ default: '' })
 const session = useSession()

@@ -102,22 +102,14 @@ const choices = {
       <h1 class="grow">{{ w('intake.title') }}</h1>
       <button v-if="isTyped" type="button" class="underline min-h-11" @click="anew">{{ w('intake.anew') }}</button>
     </div>
-    <label class="act act-quiet cursor-pointer mt-2"
-      >{{ picture ? picture.name : w('intake.picture')
-      }}<input
-        type="file"
-        class="sr-only"
-        accept="image/jpeg,image/png,image/webp"
-        capture="environment"
-        @change="picture = ($event.target as HTMLInputElement).files?.[0] ?? null"
-    /></label>
+    <PictureField v-model="picture" class="mt-2" :label="w('intake.picture')" />
     <img v-if="shown" :src="shown" class="mt-2 max-h-60" :alt="w('intake.pictureShown')" />
     <div class="grid sm:grid-cols-2 gap-4 mt-4">
       <TextField v-model="state.name" :label="w('intake.name')" :error="errors.name" required />
       <TextField v-model="state.client.name" :label="w('intake.client')" :error="errors['client.name']" required />
+      <KnownClients v-model="state.client" class="sm:col-span-2" />
       <TextField v-model="state.client.email" :label="w('intake.email')" type="email" :error="errors['client.email']" />
       <TextField v-model="state.client.phone" :label="w('intake.phone')" :error="errors['client.phone']" />
-      <KnownClients v-model="state.client" class="sm:col-span-2" />
     </div>
     <fieldset class="row mt-6">
       <legend class="sr-only">{{ w('intake.wish') }}</legend>

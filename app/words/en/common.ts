@@ -87,7 +87,9 @@ export default {
   },
   proof: {
     title: '{name}, your password once more',
-    why: 'This changes who may do what, how the shop works, or what it was warned of. It is asked again in ten minutes.',
+    why:
+      'This changes who may do what, how the shop works, or what it was warned of. It is asked again in ten ' +
+      'minutes.',
     go: 'Go on',
   },
   tab: {

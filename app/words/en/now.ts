@@ -125,7 +125,7 @@ export default {
     'asBefore': 'as before',
     'lot': 'Taken from',
     'noLot': 'nothing booked',
-    'anotherLot': 'Another lot',
+    'anotherLot': 'From another, too',
     'nextLook': 'Look again, where it is not dry',
     'chooseLook': 'Another time for the next look',
     'plannedUsed': 'planned {planned}, used {used}',
