@@ -210,12 +210,13 @@ const buff: Act = {
   methods: ['random-orbit', 'hand'],
   makes: { ...NOTHING_MADE, noise: true },
   leaves: AS_IT_WAS,
-  fields: [],
+  fields: ['where'],
   notes: always(
     'Compound without silicone: fish eyes come from it for years. Keep the pad moving; heat softens the film.',
     'A scratch that stays belongs to the grit that was cut short: back to it, all over or just there, and through.',
   ),
-  says: () => 'Buff with compound until reflections are sharp, and wipe off',
+  says: step =>
+    `Buff ${step.fields.where === 'spots' ? 'there only, ' : ''}with compound until reflections are sharp, and wipe off`,
 }
 
 export const SANDING_ACTS = {

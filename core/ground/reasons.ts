@@ -4,6 +4,8 @@ import {
   type RouteSlug,
   type FindingKind,
   findingsOf,
+  IN_THE_FILM,
+  MELTS,
   type Finding,
   finishOn,
   groupsOf,
@@ -163,7 +165,7 @@ export function routeReasons(route: RouteSlug, facts: Facts, gelled = false): Ro
   const reasons: RouteReason[] = []
   if (groupsOf(facts).length === 0) return noWood(route, facts)
   const top = groupsOf(facts).map(g => underWax(facts, g))
-  const melts = top.length > 0 && top.every(l => l && ['shellac', 'nitrocellulose-lacquer'].includes(l.finish))
+  const melts = top.length > 0 && top.every(l => l && MELTS.includes(l.finish))
   const tested = top.flatMap(l => l ?? [])
   const allBare = top.length > 0 && top.every(l => l?.finish === 'none')
   const untested = () => {
@@ -199,7 +201,11 @@ export function routeReasons(route: RouteSlug, facts: Facts, gelled = false): Ro
         reasons.push(doubtful('Oil is renewed with oil; wax on it must come off again before the next oil.'))
       if (facts.sheen === 'gloss') reasons.push(ruledOut('Wax gives a soft sheen, never gloss.'))
       if (facts.sheen === 'semi-gloss') reasons.push(doubtful('Wax gives a soft sheen; more gloss wants a polish.'))
-      const worst = broken.find(f => f !== peeling)
+      const flows = (f: Finding) => melts && IN_THE_FILM.includes(f.kind)
+      const worst = broken.find(f => f !== peeling && !flows(f))
+      const ring = broken.find(flows)
+      if (ring)
+        reasons.push(doubtful(`${words(ring.kind)}, ${extent(facts, ring)}: let flow on the spot, before the wax.`))
       if (worst)
         reasons.push(
           worst.grade >= BADLY

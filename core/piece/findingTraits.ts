@@ -32,6 +32,8 @@ export const POLISHED_OUT: readonly FindingKind[] = [
   ...(['scratches', 'swirl-marks', 'print', 'white-ring', 'overspray', 'runs', 'brush-marks', 'orange-peel'] as const),
   'nibs',
 ]
+/** Marks that lie in the film, and go when it melts. */
+export const IN_THE_FILM: readonly FindingKind[] = ['white-ring', 'heat-mark']
 /** What stands up from the film, and is levelled. */
 export const RELIEF: readonly FindingKind[] = ['runs', 'brush-marks', 'orange-peel', 'overspray', 'nibs']
 /** What is filled: a fill never takes colour like wood, and gets its own. */

@@ -11,6 +11,7 @@ import { COAT_RULES } from './coats'
 import { HANDLING_RULES } from './handling'
 import { COLOUR_RULES } from './colour'
 import { LAYER_RULES } from './layers'
+import { MARK_RULES } from './marks'
 import type { Breach, RuleContext, Rule } from './rule'
 import { WOOD_RULES } from './wood'
 
@@ -21,7 +22,8 @@ export interface Verdict extends Omit<Rule, 'check'> {
   wait?: Breach['wait']
 }
 
-export const RULES: readonly Rule[] = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES, ...HANDLING_RULES, ...LAYER_RULES]
+const TRADE = [...WOOD_RULES, ...COLOUR_RULES, ...COAT_RULES, ...LAYER_RULES]
+export const RULES: readonly Rule[] = [...TRADE, ...HANDLING_RULES, ...MARK_RULES]
 
 /**
  * All breaches of rules of one scope, each with its reason and mend. One verdict per rule and step; each way of a

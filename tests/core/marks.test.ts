@@ -33,6 +33,7 @@ const planned = (more: Partial<Facts>, picks: Partial<Picked> = {}) => {
   return { context, its, plan: workOutPlan(context, its) }
 }
 const film = { found: { finish: 'shellac', certainty: 0.9 } } as const
+const polyurethane = { found: { finish: 'oil-polyurethane', certainty: 0.9 } } as const
 const lacquer = { found: { finish: 'nitrocellulose-lacquer', certainty: 0.9 } } as const
 
 /** Handbook 7, 9.1, 12 and 18: which step mends which mark, and on which face alone. */
@@ -64,6 +65,16 @@ describe('marks are worked where they are', () => {
       { route: 'spot-repair', finish: 'nitrocellulose-lacquer' },
       ['solvent-wash', 'spot-colour', 'spot-coat', 'spot-coat', 'spot-coat', 'rub-out'],
     ],
+    ['scratches beside a spot', 'scratches', lacquer, { route: 'spot-repair' }, ['rub-out']],
+    [
+      'swirl marks in gloss',
+      'swirl-marks',
+      { ...lacquer, sheen: 'gloss' },
+      { route: 'spot-repair' },
+      ['rub-out', 'buff'],
+    ],
+    ['a ring under wax alone', 'white-ring', film, { route: 'clean-and-wax' }, ['amalgamate']],
+    ['a ring in a film that never melts', 'white-ring', polyurethane, { route: 'scuff' }, []],
     ['a loose hinge', 'loose-hinge', film, {}, ['joint']],
   ])('%s', (_what, kind, more, picks, kinds) => {
     const { plan, context, its } = planned({ ...more, findings: [mark(kind)] }, picks)
@@ -96,6 +107,36 @@ describe('marks are worked where they are', () => {
       [{ ...mark('worn-through'), place: { ...area(0, 0, 0, 0), shape: 'face' } }],
     )
     expect(all.area_m2).toBeCloseTo(top.area_m2)
+  })
+  it('a rub-through is levelled there by P1200, CAMI 1000, CAMI 1500 and foam 3000, and buffed, where gloss is kept', () => {
+    const { steps } = planned(
+      { ...lacquer, sheen: 'gloss', findings: [mark('worn-through')] },
+      { route: 'spot-repair' },
+    ).plan
+    const end = steps.filter(s => ['rub-out', 'buff', 'gate'].includes(s.kind))
+    expect(end.map(s => s.kind)).toEqual(['rub-out', 'buff', 'gate'])
+    expect(end[0]!.title).toContain('P1200 → CAMI 1000 → CAMI 1500 → foam 3000')
+    expect(end[1]!.fields.where).toBe('spots')
+  })
+  it.each([
+    ['satin film: wool, no gloss paper', 'satin', 2, 'wool 0000'],
+    ['satin film, a deep one', 'satin', 4, 'P1200 → wool 0000'],
+    ['gloss film, a fine one', 'gloss', 2, 'foam 3000'],
+  ] as const)('scratches in a %s', (_what, sheen, grade, says) => {
+    const scratches = { ...mark('scratches'), grade }
+    const { steps } = planned({ ...lacquer, sheen, findings: [scratches] }, { route: 'spot-repair' }).plan
+    expect(steps.find(s => s.kind === 'rub-out')!.title).toContain(`there only, ${says},`)
+  })
+  it('what no step of the plan takes is said, face by face, and what is tolerated is not', () => {
+    const craters = [mark('fish-eyes'), { ...mark('crazing', 2) }]
+    const said = (findings: Finding[]) => {
+      const { plan, context, its } = planned({ ...polyurethane, findings }, { route: 'scuff' })
+      return judgePlan({ ...plan, context, choice: its })
+        .filter(v => v.rule === 'mark-left')
+        .map(v => v.says)
+    }
+    expect(said(craters)).toEqual(['lid, outside: 1 × fish eyes; leg, leg: 1 × crazing'])
+    expect(said(craters.map(f => ({ ...f, wish: 'tolerate' })))).toEqual([])
   })
   it('a rinse taken out by hand is missed', () => {
     const { plan, context, its } = planned({ ...film, findings: [mark('black-ring')] })

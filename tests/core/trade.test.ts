@@ -284,6 +284,12 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
   ],
   ['steel-wool-and-water', facts(), choice(), change('wash-off', { method: 'steel-wool' })],
   ['ammonia-needs-tannin', facts(), choice({ colour: 'ammonia' }), elsewhere(pine)],
+  [
+    'mark-left',
+    facts({ found: { finish: 'shellac', certainty: 0.9 }, findings: [finding('scratches')] }),
+    choice({ route: 'spot-repair' }),
+    without('rub-out'),
+  ],
   ['keep-patina', facts({ keepPatina: true }), choice(), change('sand', { grits: [P(80), P(180)] })],
   [
     'closed-pore-no-filler',

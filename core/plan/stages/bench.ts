@@ -190,8 +190,9 @@ export function onSpots(
 }
 
 /** A polish is judged, and taken up again where it was cut short; `fallback`: where it cannot be polished at all. */
-export function polished(b: Bench, order: number, fallback: RouteSlug | null) {
+export function polished(b: Bench, order: number, fallback: RouteSlug | null, faces?: readonly number[]) {
   b.put(order, 'gate', 'a polish is judged in raking light', {
+    faces,
     gate: {
       slug: 'polished',
       look: 'Raking light, both ways; halves beside each other.',

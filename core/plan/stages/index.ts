@@ -7,7 +7,18 @@ import { asItStands, raiseGrain, sandBare, sandOff, strip, testPiece, wetOut } f
 import { benchFor, type Bench, cleanOff, type Draft, mend } from './bench'
 import { end, lay } from './layers'
 import { ironOut, makeFast, readyWood } from './marks'
-import { amalgamate, level, moistureGate, polish, renew, scuff, spotRepair, washContamination, wash } from './keep'
+import {
+  amalgamate,
+  level,
+  moistureGate,
+  polish,
+  renew,
+  ringsOut,
+  scuff,
+  spotRepair,
+  washContamination,
+  wash,
+} from './keep'
 
 export { roundsOf } from './layers'
 export { otherDrafts } from './notWood'
@@ -20,7 +31,8 @@ function ground(b: Bench): void {
       washContamination(b, 110)
       return mend(b, 190, 'mend', 'mended before the last grit, which cuts it flush')
     case 'clean-and-wax':
-      return mend(b, 140, 'mend', 'small mends before the wax')
+      mend(b, 140, 'mend', 'small mends before the wax')
+      return ringsOut(b)
     case 'renew':
       washContamination(b, 110)
       return renew(b)

@@ -1,7 +1,18 @@
 /** Stages that keep the old film: wash, scuff, level, let flow, repair spots. */
 import { type Grit, P, STOP_P, type StopFor, TO_GLOSS } from '../../abrasives'
 import type { Surface } from '../../acts'
-import { type FindingKind, findingsOf, finishOn, POLISHED_OUT, RELIEF, STRIPPING } from '../../piece'
+import {
+  type Facts,
+  type Finding,
+  type FindingKind,
+  findingsOf,
+  IN_THE_FILM,
+  MELTS,
+  POLISHED_OUT,
+  RELIEF,
+  STRIPPING,
+  underWax,
+} from '../../piece'
 import { round } from '../../units'
 import { chanceOfFailing } from '../chances'
 import { type Bench, cleanOff, dry, facesWith, mend, onSpots, polished } from './bench'
@@ -47,6 +58,7 @@ export function scuff(b: Bench) {
   washContamination(b, 110)
   const use: StopFor = b.layers.some(l => l.act === 'gel') ? 'gel-over-film' : 'recoat-film'
   mend(b, 140, 'mend', 'mended before the film is scuffed; what carries finish takes epoxy, not wood glue')
+  ringsOut(b)
   onSpots(b, 146, 'level', ['runs'], 'a run stands through every new coat', { grits: [P(320), P(400)], method: 'wet' })
   b.put(150, 'scuff', STOP_P[use].why, { grits: [P(STOP_P[use].take)], method: dry(b, 'hand') })
   cleanOff(b, 160)
@@ -113,24 +125,37 @@ const POLISH_FROM: readonly Grit[][] = [
   TO_GLOSS,
   TO_GLOSS,
 ]
+const cutBy = (marks: readonly Finding[]): Grit[] =>
+  marks.some(f => RELIEF.includes(f.kind)) ? TO_GLOSS : (POLISH_FROM[marks[0]?.grade ?? 1] ?? [])
+const WOOL: Grit = { scale: 'wool', grade: '0000' }
+const isGlossy = ({ sheen }: Facts) => sheen === 'gloss' || sheen === 'semi-gloss'
+const WHY_BUFF = 'haze goes, and what was cut short shows'
 /** A sound film is cut level where it is marked, and brought to its sheen. */
 export function polish(b: Bench) {
-  const { sheen } = b.facts
-  const marks = findingsOf({ ...b.facts, faces: b.group.faces }, ...POLISHED_OUT)
-  const rough = marks.some(f => RELIEF.includes(f.kind))
-  const grits = rough ? TO_GLOSS : (POLISH_FROM[marks[0]?.grade ?? 1] ?? [])
-  const wet = { method: 'wet', fields: { sheen } } as const
-  const glossy = sheen === 'gloss' || sheen === 'semi-gloss'
+  const grits = cutBy(findingsOf({ ...b.facts, faces: b.group.faces }, ...POLISHED_OUT))
+  const wet = { method: 'wet', fields: { sheen: b.facts.sheen } } as const
   if (grits.length)
     b.put(150, 'rub-out', 'the mildest grit that takes the marks, and through the finer ones', { ...wet, grits })
-  if (glossy) b.put(160, 'buff', 'haze goes, and what was cut short shows')
-  else b.put(160, 'rub-out', 'an even sheen, with the grain', { ...wet, grits: [{ scale: 'wool', grade: '0000' }] })
+  if (isGlossy(b.facts)) b.put(160, 'buff', WHY_BUFF)
+  else b.put(160, 'rub-out', 'an even sheen, with the grain', { ...wet, grits: [WOOL] })
   polished(b, 165, 'scuff')
+}
+
+/** A ring in a film that melts is let flow together where it is. */
+export function ringsOut(b: Bench) {
+  const film = underWax(b.facts, b.group)?.finish ?? ''
+  if (!MELTS.includes(film)) return
+  const lacquer = film === 'nitrocellulose-lacquer'
+  onSpots(b, 145, 'amalgamate', IN_THE_FILM, 'a ring in the film closes when the film melts', {
+    product: lacquer ? 'lacquer-thinner' : 'alcohol',
+    method: lacquer ? 'spray' : 'rag',
+    passes: 2,
+  })
 }
 
 /** A film that its own solvent melts is let flow together again. */
 export function amalgamate(b: Bench) {
-  const shellac = finishOn(b.facts, b.group)[0]?.finish === 'shellac'
+  const shellac = underWax(b.facts, b.group)?.finish === 'shellac'
   b.put(150, 'amalgamate', 'crazing, dullness and rings close when the film melts into itself', {
     product: shellac ? 'alcohol' : 'lacquer-thinner',
     method: shellac ? 'rag' : 'spray',
@@ -148,23 +173,33 @@ export function amalgamate(b: Bench) {
 }
 
 const SPOT_COATS = 3
-/** Marks that lie in the film, and go when it melts. */
-const IN_THE_FILM: readonly FindingKind[] = ['white-ring', 'heat-mark']
+/** Marks that lie in the film, and are cut out of it. */
+const CUT_OUT: readonly FindingKind[] = POLISHED_OUT.filter(k => !IN_THE_FILM.includes(k))
 /** Marks that want colour and local coats of their own. */
 const TO_THE_WOOD: readonly FindingKind[] = ['worn-through', 'sanded-through', 'veneer-chipped', 'black-ring']
-/** Each mark where it is: let flow, or cleaned to the wood, coloured, coated by coats that melt in, levelled. */
+/** Each mark where it is: let flow, cut out, or built up anew, and brought to the sheen of what lies around it. */
 export function spotRepair(b: Bench) {
   mend(b, 140, 'mend', 'chips are filled before their colour')
-  const lacquer = finishOn(b.facts, b.group)[0]?.finish === 'nitrocellulose-lacquer'
-  const [melts, coats] = lacquer
-    ? (['lacquer-thinner', 'nitrocellulose-lacquer'] as const)
-    : (['alcohol', 'dewaxed-shellac'] as const)
-  onSpots(b, 145, 'amalgamate', IN_THE_FILM, 'a ring in the film closes when the film melts', {
-    product: melts,
-    method: lacquer ? 'spray' : 'rag',
-    passes: 2,
-  })
-  if (facesWith(b, ...TO_THE_WOOD).length === 0) return
+  const lacquer = underWax(b.facts, b.group)?.finish === 'nitrocellulose-lacquer'
+  const glossy = isGlossy(b.facts)
+  const rubbed = (order: number, kinds: readonly FindingKind[], cut: Grit[], why: string) => {
+    const toSheen = [...cut.filter(g => g.scale === 'P'), WOOL]
+    onSpots(b, order, 'rub-out', kinds, why, { method: 'wet', grits: glossy ? cut : toSheen })
+  }
+  ringsOut(b)
+  const cut = cutBy(findingsOf({ ...b.facts, faces: b.group.faces }, ...CUT_OUT).filter(f => f.wish === 'mend'))
+  if (cut.length || !glossy) rubbed(145.5, CUT_OUT, cut, 'the mildest grit that takes the marks, there only')
+  if (facesWith(b, ...TO_THE_WOOD).length) {
+    builtUp(b, lacquer ? 'nitrocellulose-lacquer' : 'dewaxed-shellac')
+    rubbed(170, TO_THE_WOOD, TO_GLOSS, 'after a week; look again for sink-back before delivery')
+  }
+  const marked = [...TO_THE_WOOD, ...CUT_OUT]
+  if (!glossy || facesWith(b, ...marked).length === 0) return
+  onSpots(b, 172, 'buff', marked, WHY_BUFF)
+  polished(b, 175, null, facesWith(b, ...marked))
+}
+/** Marks that reach the wood: cleaned, coloured, and coated by what melts into the film around them. */
+function builtUp(b: Bench, coats: 'nitrocellulose-lacquer' | 'dewaxed-shellac') {
   onSpots(b, 146, 'sand', ['black-ring'], 'the film off over the ring, with soft edges', {
     grits: [P(220)],
     method: dry(b, 'hand'),
@@ -185,10 +220,6 @@ export function spotRepair(b: Bench) {
       coat,
       fields: { of: SPOT_COATS },
     })
-  onSpots(b, 170, 'rub-out', TO_THE_WOOD, 'after a week; look again for sink-back before delivery', {
-    grits: TO_GLOSS,
-    method: 'wet',
-  })
 }
 
 /** Wood too wet to finish is measured again before the first coat or colour. */

@@ -16,6 +16,7 @@ import type { BuildUp, Layer } from '../../build'
 import type { Context } from '../../context'
 import { coatsForFilm } from '../../coverage'
 import { type Material, taken } from '../../materials'
+import { MELTS } from '../../piece'
 import { chanceOfFailing } from '../chances'
 import { type Bench, cleanOff, dry, gritOf, lightPass, polished } from './bench'
 import { touchUp } from './marks'
@@ -91,7 +92,6 @@ function barrier(b: Bench, at: At) {
   })
 }
 
-const MELTABLE = ['shellac', 'nitrocellulose-lacquer']
 const topOf = (s: Surface) => s.films.at(-1)
 /** Oil filler that nothing lies on yet. */
 const oilFiller = (s: Surface) => s.filler !== null && s.inWood.findLast(w => w.role === 'filler')?.base === 'oil'
@@ -127,7 +127,7 @@ function underGel(b: Bench, at: At) {
 function underFilm(b: Bench, at: At) {
   const { m } = at
   const top = topOf(b.s)
-  if (m?.base === 'lacquer' && top?.found && !MELTABLE.includes(top.slug))
+  if (m?.base === 'lacquer' && top?.found && !MELTS.includes(top.slug))
     between(b, at, 30, 'dewaxed-shellac', 'under-lacquer', 'brush', 'lacquer solvent wrinkles an oil film')
   if (!m || at.layer.use) return
   if (m.base === 'water' && oilFiller(b.s)) {
