@@ -201,6 +201,7 @@ const rubOut: Act = {
         (step.fields.sheen ? ` to ${step.fields.sheen}` : ''),
 }
 
+const where = ({ fields }: Pick<Step, 'fields'>) => (fields.where === 'spots' ? 'there only, ' : '')
 /** Cutting compound after the finest paper, to gloss. */
 const buff: Act = {
   ...ABRASION,
@@ -215,8 +216,7 @@ const buff: Act = {
     'Compound without silicone: fish eyes come from it for years. Keep the pad moving; heat softens the film.',
     'A scratch that stays belongs to the grit that was cut short: back to it, all over or just there, and through.',
   ),
-  says: step =>
-    `Buff ${step.fields.where === 'spots' ? 'there only, ' : ''}with compound until reflections are sharp, and wipe off`,
+  says: step => `Buff ${where(step)}with compound until reflections are sharp, and wipe off`,
 }
 
 export const SANDING_ACTS = {

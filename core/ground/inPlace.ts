@@ -6,7 +6,10 @@ import {
   type Finding,
   findingsOf,
   finishOn,
+  type FindingKind,
   groupsOf,
+  IN_THE_FILM,
+  MELTS,
   isFound,
   NO_FILM,
   POLISHED_OUT,
@@ -40,6 +43,59 @@ export function asItStandsReasons(facts: Facts): RouteReason[] {
   return other
     ? [ruledOut(`The wood is not bare (${layerName(other)}).`)]
     : [speaksFor('The wood is bare: dust, a light pass by hand, and what is laid on it.')]
+}
+
+/** What lies in or below the film. */
+const BELOW: readonly FindingKind[] = [
+  'scratches',
+  'dents',
+  'white-ring',
+  'black-ring',
+  'heat-mark',
+  'crazing',
+  'coarse-film',
+  'runs',
+  'brush-marks',
+  'orange-peel',
+  'overspray',
+  'swirl-marks',
+  'fish-eyes',
+  'peeling',
+  'print',
+  'soft-film',
+  'worn-through',
+  'sanded-through',
+  'old-paint',
+]
+export function cleanAndWaxReasons(facts: Facts): RouteReason[] {
+  const reasons: RouteReason[] = []
+  const tops = groupsOf(facts).map(g => underWax(facts, g))
+  const melts = tops.length > 0 && tops.every(l => l && MELTS.includes(l.finish))
+  const broken = findingsOf(facts, ...BELOW).filter(f => f.wish === 'mend')
+  const peeling = findingsOf(facts, 'peeling')[0]
+  if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: wax holds nothing down.`))
+  if (facts.tone !== 'same') reasons.push(ruledOut('Wax does not change the colour.'))
+  if (facts.age === 'new') reasons.push(doubtful('The client wants it new; cleaned and waxed it keeps its age.'))
+  if (tops.length > 0 && tops.every(l => l?.finish === 'none'))
+    reasons.push(ruledOut('The wood is bare; wax alone protects little.'))
+  if (tops.some(l => !l)) reasons.push(doubtful('No finish test yet: test it before anything is decided.'))
+  if (tops.some(l => l?.finish === 'oil' || l?.finish === 'hardwax-oil'))
+    reasons.push(doubtful('Oil is renewed with oil; wax on it must come off again before the next oil.'))
+  if (facts.sheen === 'gloss') reasons.push(ruledOut('Wax gives a soft sheen, never gloss.'))
+  if (facts.sheen === 'semi-gloss') reasons.push(doubtful('Wax gives a soft sheen; more gloss wants a polish.'))
+  const flows = (f: Finding) => melts && IN_THE_FILM.includes(f.kind)
+  const worst = broken.find(f => f !== peeling && !flows(f))
+  const ring = broken.find(flows)
+  if (ring) reasons.push(doubtful(`${words(ring.kind)}, ${extent(facts, ring)}: let flow on the spot, before the wax.`))
+  if (worst)
+    reasons.push(
+      worst.grade >= BADLY
+        ? ruledOut(`${words(worst.kind)}, ${extent(facts, worst)}: it lies below the surface.`)
+        : doubtful(`${words(worst.kind)}, ${extent(facts, worst)}: it stays.`),
+    )
+  if (facts.use === 'outdoors') reasons.push(ruledOut('Wax outdoors is gone after the first rains.'))
+  if (facts.use === 'hard' && facts.age === 'new') reasons.push(doubtful('Wax is no finish for hard use.'))
+  return reasons
 }
 
 const HALF = 0.5

@@ -4,7 +4,6 @@ import {
   type RouteSlug,
   type FindingKind,
   findingsOf,
-  IN_THE_FILM,
   MELTS,
   type Finding,
   finishOn,
@@ -19,7 +18,7 @@ import {
   wetOnly,
 } from '../piece'
 import { isFlat, round } from '../units'
-import { asItStandsReasons, polishReasons, renewReasons } from './inPlace'
+import { asItStandsReasons, cleanAndWaxReasons, polishReasons, renewReasons } from './inPlace'
 import { BADLY, doubtful, extent, filmName, layerName, type RouteReason, ruledOut, speaksFor, words } from './reason'
 
 /** Worn or crazed over more than this share of the faces counts as all over. Shop default. */
@@ -68,28 +67,6 @@ const broken = (facts: Facts): Finding[] =>
   BREAKS.flatMap(kind => findingsOf(facts, kind).slice(0, 1)).filter(
     f => f.grade >= BADLY && shareOf(facts, f.kind) > ALL_OVER,
   )
-/** What lies in or below the film. */
-const BELOW: readonly FindingKind[] = [
-  'scratches',
-  'dents',
-  'white-ring',
-  'black-ring',
-  'heat-mark',
-  'crazing',
-  'coarse-film',
-  'runs',
-  'brush-marks',
-  'orange-peel',
-  'overspray',
-  'swirl-marks',
-  'fish-eyes',
-  'peeling',
-  'print',
-  'soft-film',
-  'worn-through',
-  'sanded-through',
-  'old-paint',
-]
 const ROUGH: readonly FindingKind[] = ['runs', 'brush-marks', 'orange-peel', 'overspray']
 /** Spots on more than this share of the faces are no longer few. Shop default. */
 const FEW = 0.05
@@ -189,33 +166,9 @@ export function routeReasons(route: RouteSlug, facts: Facts, gelled = false): Ro
     if (facts.tone !== 'same') reasons.push(ruledOut('The colour stays as it is under this route.'))
   }
   switch (route) {
-    case 'clean-and-wax': {
-      const broken = findingsOf(facts, ...BELOW).filter(f => f.wish === 'mend')
-      const peeling = findingsOf(facts, 'peeling')[0]
-      if (peeling) reasons.push(ruledOut(`Peeling, ${extent(facts, peeling)}: wax holds nothing down.`))
-      if (facts.tone !== 'same') reasons.push(ruledOut('Wax does not change the colour.'))
-      if (facts.age === 'new') reasons.push(doubtful('The client wants it new; cleaned and waxed it keeps its age.'))
-      if (allBare) reasons.push(ruledOut('The wood is bare; wax alone protects little.'))
-      untested()
-      if (tested.some(l => l.finish === 'oil' || l.finish === 'hardwax-oil'))
-        reasons.push(doubtful('Oil is renewed with oil; wax on it must come off again before the next oil.'))
-      if (facts.sheen === 'gloss') reasons.push(ruledOut('Wax gives a soft sheen, never gloss.'))
-      if (facts.sheen === 'semi-gloss') reasons.push(doubtful('Wax gives a soft sheen; more gloss wants a polish.'))
-      const flows = (f: Finding) => melts && IN_THE_FILM.includes(f.kind)
-      const worst = broken.find(f => f !== peeling && !flows(f))
-      const ring = broken.find(flows)
-      if (ring)
-        reasons.push(doubtful(`${words(ring.kind)}, ${extent(facts, ring)}: let flow on the spot, before the wax.`))
-      if (worst)
-        reasons.push(
-          worst.grade >= BADLY
-            ? ruledOut(`${words(worst.kind)}, ${extent(facts, worst)}: it lies below the surface.`)
-            : doubtful(`${words(worst.kind)}, ${extent(facts, worst)}: it stays.`),
-        )
-      if (facts.use === 'outdoors') reasons.push(ruledOut('Wax outdoors is gone after the first rains.'))
-      if (facts.use === 'hard' && facts.age === 'new') reasons.push(doubtful('Wax is no finish for hard use.'))
+    case 'clean-and-wax':
+      reasons.push(...cleanAndWaxReasons(facts))
       break
-    }
     case 'as-it-stands':
       reasons.push(...asItStandsReasons(facts))
       break

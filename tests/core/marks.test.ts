@@ -108,7 +108,7 @@ describe('marks are worked where they are', () => {
     )
     expect(all.area_m2).toBeCloseTo(top.area_m2)
   })
-  it('a rub-through is levelled there by P1200, CAMI 1000, CAMI 1500 and foam 3000, and buffed, where gloss is kept', () => {
+  it('a rub-through in gloss is levelled there, P1200 to foam 3000, and buffed', () => {
     const { steps } = planned(
       { ...lacquer, sheen: 'gloss', findings: [mark('worn-through')] },
       { route: 'spot-repair' },
