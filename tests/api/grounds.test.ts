@@ -26,9 +26,12 @@ beforeAll(async () => {
 })
 beforeEach(() => setClock(people.owner, t('08:00')))
 
-async function planned(picks: object = {}, face: object = {}) {
+async function planned(picks: object = {}, face: object = {}, more: string[] = []) {
   const base = intake()
-  const parts = base.parts.map(p => ({ ...p, faces: p.faces.map(f => ({ ...f, ...face })) }))
+  const parts = base.parts.map(p => ({
+    ...p,
+    faces: [...p.faces, ...more.map(name => ({ ...p.faces[0]!, name }))].map(f => ({ ...f, ...face })),
+  }))
   const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', { ...base, parts })
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, {
     ...choice,
@@ -41,7 +44,7 @@ async function planned(picks: object = {}, face: object = {}) {
 const clockNow = async () => new Date((await people.lead.ok<{ now_ms: number }>('GET /api/now')).now_ms).toISOString()
 interface Page {
   rowVersion: number
-  found: { added: string[]; gone: string[]; late: string[] } | null
+  found: { added: string[]; gone: string[]; changed: string[]; late: string[] } | null
   steps: (PlanStep & {
     sections: { count: number; laid: number; off: number; next: { no: number } | null } | null
   })[]
@@ -72,6 +75,21 @@ describe('what is found after the plan was made', () => {
     expect(bleach.amount_ml).toBeLessThan(10)
     expect((await page(id)).found).toBeNull()
     expect((await people.lead.send(`POST /api/pieces/${id}/found`, { rowVersion, take: true })).status).toBe(409)
+  })
+  it('a mark moved to another face changes its step, and says where it is now', async () => {
+    const id = await planned({}, {}, ['shelf'])
+    const exam = () =>
+      people.lead.ok<{ faces: { id: number }[]; findings: { id: number; rowVersion: number }[] }>(
+        `GET /api/pieces/${id}/examination`,
+      )
+    const [first, second] = (await exam()).faces
+    await people.lead.ok(`POST /api/pieces/${id}/findings`, { ...ring, faceId: first!.id })
+    await people.lead.ok(`POST /api/pieces/${id}/found`, { rowVersion: (await page(id)).rowVersion, take: true })
+    const mark = (await exam()).findings[0]!
+    await people.lead.ok(`PATCH /api/findings/${mark.id}`, { faceId: second!.id, rowVersion: mark.rowVersion })
+    const { found } = await page(id)
+    expect(found!.changed.join()).toMatch(/Oxalic acid on the marks: 1 × black ring.* · lid, shelf/)
+    expect([found!.added, found!.gone]).toEqual([[], []])
   })
   it('too late is said: a coat lies over it already; left alone it is not asked again', async () => {
     const id = await planned()
@@ -105,6 +123,13 @@ describe('sections at the bench', () => {
     expect((await touch(4, 'strip', 'section', { what: 'back' })).status).toBe(200)
     expect(await sections('strip')).toMatchObject({ laid: 1 })
     expect((await touch(5, 'strip', 'section', { what: 'on' })).status).toBe(200)
+    // two tablets lay section 2 at once: one is told that its page is old
+    const seen = await stepOf(people.lead, id, 'strip')
+    const twice = await Promise.all(
+      [people.lead, people.owner].map(who => act(who, 'section', seen, at(5), { what: 'on' })),
+    )
+    expect(twice.map(r => r.status).sort()).toEqual([200, 409])
+    expect((await touch(5, 'strip', 'section', { what: 'back' })).status).toBe(200)
     expect((await touch(6, 'scrape', 'start')).body.code).toBe('too-early')
     expect((await touch(16, 'scrape', 'start')).status).toBe(200)
     expect((await touch(20, 'scrape', 'section', { what: 'off' })).status).toBe(200)

@@ -47,7 +47,7 @@ const toggle = (address: string) =>
   <section data-test="detail">
     <div class="flex items-baseline gap-3">
       <h2 class="grow">
-        <span class="clock">{{ finding.number }}</span> {{ w(`finding.${finding.kind}`) }}
+        <span class="clock">{{ finding.number }}</span> · {{ w(`finding.${finding.kind}`) }}
       </h2>
       <button class="act act-quiet" @click="emit('close')">{{ w('close') }}</button>
     </div>

@@ -1,4 +1,5 @@
 /** Findings that came after the plan was made: what they would change, and taking the change. */
+import type { Step } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
 import type { Finding } from '#core/piece'
 import { onPiece } from '../piece/pieces'
@@ -27,16 +28,24 @@ async function changedBy(file: PieceFile, plan: StoredPlan) {
 /** What the findings since would change, in titles. */
 export async function foundSince(file: PieceFile, plan: StoredPlan) {
   const made = await changedBy(file, plan)
-  const titles = (steps: { title: string }[]) => steps.map(s => s.title)
+  const told = toldOf(file)
   return (
     made && {
-      added: titles(made.added),
-      gone: titles(made.gone),
-      changed: titles(made.changed),
-      late: titles(made.late),
+      added: made.added.map(told),
+      gone: made.gone.map(s => s.title),
+      changed: made.changed.map(told),
+      late: made.late.map(told),
     }
   )
 }
+/** A step's title, and the faces that it is on where they are not all. */
+const toldOf =
+  ({ facts }: Pick<PieceFile, 'facts'>) =>
+  ({ title, faces }: Pick<Step, 'title' | 'faces'>): string => {
+    const all = facts.faces.filter(f => f.scope === 'refinish')
+    const its = all.filter(f => faces.includes(f.id))
+    return its.length < all.length ? `${title} · ${its.map(f => `${f.part}, ${f.name}`).join('; ')}` : title
+  }
 
 /** Takes the change: what has started stays, and so does what was changed by hand. */
 export const takeFound = (id: number, rowVersion: number, person: Person, at: Date) =>
@@ -53,9 +62,9 @@ export const takeFound = (id: number, rowVersion: number, person: Person, at: Da
     await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
     await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
     const told = [
-      ...made.added.map(s => `+ ${s.title}`),
+      ...made.added.map(s => `+ ${toldOf(file)(s)}`),
       ...made.gone.map(s => `− ${s.title}`),
-      ...made.changed.map(s => s.title),
+      ...made.changed.map(toldOf(file)),
     ].join('; ')
     return { kind: 'plan', says: `Plan changed for what was found: ${told || 'nothing'}`, result: { ok: true } }
   })
