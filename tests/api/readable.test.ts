@@ -220,6 +220,18 @@ describe('a row that cannot be read', () => {
       expect([...told]).toContain(column)
     expect((await people.owner.ok<Strange>('GET /api/now')).unreadable).toEqual([])
   }, 300_000)
+  it.each(['{"spots":7}', '{"where":"spots","spots":[null]}', '{"band_mm":"x"}', '[]'])(
+    'a step that carries %s is said to be damaged',
+    async fields => {
+      const id = await takenIn()
+      await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
+      await sql.query("UPDATE plan_step SET fields = ? WHERE piece_id = ? AND kind = 'strip'", [fields, id])
+      await sql.query(READ_ANEW)
+      const { body } = await people.owner.send(`GET /api/pieces/${id}/plan`)
+      expect(body).toMatchObject({ code: 'unreadable', message: expect.stringMatching(/carries is damaged/) as string })
+      await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 2 })
+    },
+  )
   it('says on its own pages what is wrong, and its route can be taken anew', async () => {
     const id = await takenIn()
     await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })

@@ -103,7 +103,15 @@ const list = (text: string) => (text ? text.split(',') : [])
 
 /** Fields as stored; null where they are damaged. A JSON column that cannot be parsed comes as its text. */
 const fieldsIn = (stored: unknown): Fields | null =>
-  typeof stored === 'object' && stored !== null && !Array.isArray(stored) ? stored : null
+  typeof stored === 'object' && stored !== null && !Array.isArray(stored) && isFields(stored) ? stored : null
+/** Lists of counted kinds where lists belong, numbers where numbers do. */
+const isFields = (fields: Record<string, unknown>): boolean =>
+  Object.entries(fields).every(([field, value]) => {
+    if (field === 'spots' || field === 'repairs') return Array.isArray(value) && value.every(isCounted)
+    return !/_mm$|_pct$|^of$/.test(field) || typeof value === 'number'
+  })
+const isCounted = (row: { kind?: unknown; places?: unknown } | null) =>
+  typeof row?.kind === 'string' && typeof row.places === 'number'
 /** What a step is called, also where its row holds what this program does not know. */
 function titleIn(step: PlannedStep, shelf: Shelf): string {
   if (!Object.hasOwn(ACTS, step.kind)) return step.title || 'an unknown step'
