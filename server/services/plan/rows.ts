@@ -105,8 +105,8 @@ const list = (text: string) => (text ? text.split(',') : [])
 const fieldsIn = (stored: unknown): Fields | null =>
   typeof stored === 'object' && stored !== null && !Array.isArray(stored) && isFields(stored) ? stored : null
 /** Lists of counted kinds where lists belong, numbers where numbers do. */
-const isFields = (fields: Record<string, unknown>): boolean =>
-  Object.entries(fields).every(([field, value]) => {
+const isFields = (fields: object): boolean =>
+  Object.entries(fields as Record<string, unknown>).every(([field, value]) => {
     if (field === 'spots' || field === 'repairs') return Array.isArray(value) && value.every(isCounted)
     return !/_mm$|_pct$|^of$/.test(field) || typeof value === 'number'
   })
