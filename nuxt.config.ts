@@ -5,6 +5,31 @@ import { heavyWorker } from './server/workers/bundle'
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 const trade = [here('./core/'), here('./shared/')]
 
+interface Module {
+  importedIds: readonly string[]
+}
+const HEADLESS = './node_modules/@headlessui/vue/dist/components'
+/** What every page of the shop begins with: the program's entry, the frame, and Now. */
+const SHELL = [
+  './node_modules/nuxt/dist/app/entry.js',
+  './app/layouts/default.vue',
+  './app/pages/index.vue',
+  `${HEADLESS}/menu/menu.js`,
+  `${HEADLESS}/disclosure/disclosure.js`,
+]
+/** Other pages in the table of routes, and a library's list of all that it has. */
+const ELSEWHERE = /\?macro=true$|headlessui\.esm\.js$/
+let shell: Set<string> | undefined
+/** Does the shell need this module before it can be used? All of it travels in one file. */
+function inShell(id: string, infoOf: (id: string) => Module | null): boolean {
+  if (!shell) {
+    shell = new Set(SHELL.map(here))
+    for (const known of shell)
+      for (const next of infoOf(known)?.importedIds ?? []) if (!ELSEWHERE.test(next)) shell.add(next)
+  }
+  return shell.has(id)
+}
+
 export default defineNuxtConfig({
   modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-security', '@nuxt/eslint'],
   components: [{ path: '~/components', pathPrefix: false }],
@@ -82,10 +107,19 @@ export default defineNuxtConfig({
     },
   },
   vite: {
+    $client: {
+      build: {
+        rollupOptions: {
+          output: {
+            onlyExplicitManualChunks: true,
+            manualChunks: (id, { getModuleInfo }) => (inShell(id, getModuleInfo) ? 'shell' : undefined),
+          },
+        },
+      },
+    },
     plugins: [tailwindcss()],
     worker: { format: 'es' },
-    // parts of a page smaller than this travel with a larger one: fewer requests, bytes
-    build: { sourcemap: false, rollupOptions: { output: { experimentalMinChunkSize: 60_000 } } },
+    build: { sourcemap: false },
     optimizeDeps: {
       include: ['@headlessui/vue', '@lucide/vue', 'zod', 'luxon', 'chart.js', 'vue-chartjs', 'polyclip-ts'],
     },

@@ -143,18 +143,46 @@ export async function send<K extends WriteKey>(key: K, ...asking: Args<K>): Prom
 
 const READ_AGAIN_MS = [1000, 2000, 4000, 8000, 15_000] as const
 
+type AskedAs<K extends RouteKey> = object extends Asking<K> ? [asking?: () => Asking<K>] : [asking: () => Asking<K>]
 /**
  * Reads a page's data and reads it again whenever `topics` change (all pieces, or one), and by itself when the server
  * was away.
  */
-export function useLive<K extends KeyOf<'GET'>>(
+export const useLive = <K extends KeyOf<'GET'>>(
   key: K,
   concerns: (topic: string, piece: number | null) => boolean,
-  ...[asking]: object extends Asking<K> ? [asking?: () => Asking<K>] : [asking: () => Asking<K>]
+  ...[asking]: AskedAs<K>
+) => liveFrom(key, concerns, null, asking)
+
+/** What changed while a page with its data was under way is read after so long. */
+const AFTER_FIRST_MS = 2000
+/** The same of what the server writes into the page itself: it is there before any script is. */
+export async function useLiveFirst<K extends KeyOf<'GET'>>(
+  key: K,
+  concerns: (topic: string, piece: number | null) => boolean,
 ) {
-  const data = shallowRef<AnswerOf<K> | null>(null)
+  const first = useState<AnswerOf<K> | null>(key, () => null)
+  const live = liveFrom(key, concerns, first.value)
+  // a frame that is put up later begins anew
+  onMounted(() => {
+    first.value = null
+  })
+  if (import.meta.server) {
+    const got = await useRequestFetch()<unknown>(addressOf(key, {})).catch(() => null)
+    live.data.value = first.value = got as AnswerOf<K> | null
+  }
+  return live
+}
+
+function liveFrom<K extends KeyOf<'GET'>>(
+  key: K,
+  concerns: (topic: string, piece: number | null) => boolean,
+  first: AnswerOf<K> | null,
+  asking?: () => Asking<K>,
+) {
+  const data = shallowRef<AnswerOf<K> | null>(first)
   const failed = ref<Problem | null>(null)
-  const pending = ref(true)
+  const pending = ref(first === null)
   let asked = 0
   let away = 0
   let later: ReturnType<typeof setTimeout> | undefined
@@ -186,7 +214,10 @@ export function useLive<K extends KeyOf<'GET'>>(
   const stop = useEvents().on((topic, piece) => {
     if (concerns(topic, piece)) void load()
   })
-  onMounted(load)
+  onMounted(() => {
+    if (first) later = setTimeout(load, AFTER_FIRST_MS)
+    else void load()
+  })
   onUnmounted(() => {
     stop()
     clearTimeout(later)

@@ -5,7 +5,7 @@ Chart.defaults.font = { family: 'Schibsted Grotesk Variable, sans-serif', size: 
 
 /** What charts of the house share: ink by day and evening, axes with a title, a legend of lines. */
 export function useChart() {
-  const dark = useLocalStorage('hantverk-evening', false)
+  const dark = useEvening()
   const ink = computed(() => (dark.value ? '#eceeea' : '#1c211f'))
   const axis = (text: string, more: object = {}, ticks: object = {}) => ({
     title: { display: true, text, color: ink.value },

@@ -1,8 +1,6 @@
 /** The evening theme, kept by this device. */
 export function useEvening() {
-  const dark = useLocalStorage('hantverk-evening', false)
-  onMounted(() => {
-    watchEffect(() => document.documentElement.classList.toggle('dark', dark.value))
-  })
-  return dark
+  const kept = useKept('evening', { on: false })
+  useHead({ htmlAttrs: { class: () => (kept.value.on ? 'dark' : '') } })
+  return computed({ get: () => kept.value.on, set: on => (kept.value = { on }) })
 }

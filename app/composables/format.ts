@@ -1,19 +1,36 @@
-import { DateTime } from 'luxon'
-import { inFahrenheit, toF } from '#core/units'
+import { inFahrenheit, toF } from '#core/units/temperature'
+
+const PARTS: Intl.DateTimeFormatOptions = {
+  ...({ weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const),
+  hourCycle: 'h23',
+}
+const formats = new Map<string, Intl.DateTimeFormat>()
+function formatIn(timeZone: string): Intl.DateTimeFormat {
+  const known = formats.get(timeZone)
+  if (known) return known
+  // a zone that nobody knows breaks no page
+  const asZone = Intl.supportedValuesOf('timeZone').includes(timeZone) ? timeZone : 'UTC'
+  const format = new Intl.DateTimeFormat('en-GB', { ...PARTS, timeZone: asZone })
+  formats.set(timeZone, format)
+  return format
+}
+const ZONELESS = /^\d{4}-\d{2}-\d{2}$/
+/** A moment as it is written in a zone; a date without a time is that day, wherever the page is read. */
+function written(moment: number | string, zone: string): { day: string; time: string } {
+  const at = new Date(moment)
+  if (Number.isNaN(at.getTime())) return { day: '', time: '' }
+  const format = formatIn(typeof moment === 'string' && ZONELESS.test(moment) ? 'UTC' : zone)
+  const p = Object.fromEntries(format.formatToParts(at).map(({ type, value }) => [type, value]))
+  return { day: `${p.weekday} ${p.day} ${p.month}`, time: `${p.hour}:${p.minute}` }
+}
 
 /** How moments, spans and money are written, in the shop's zone and currency. */
 export function useFormat() {
   const session = useSession()
   const zone = () => session.shop?.zone ?? 'UTC'
-  const at = (ms: number | string) =>
-    // a date without a time is that day in the shop, wherever the page is read
-    (typeof ms === 'number'
-      ? DateTime.fromMillis(ms, { zone: zone() })
-      : DateTime.fromISO(ms, { zone: zone() })
-    ).setLocale('en-GB')
-  const time = (ms: number | string) => at(ms).toFormat('HH:mm')
-  const day = (ms: number | string) => at(ms).toFormat('ccc d LLL')
-  const dayTime = (ms: number | string) => at(ms).toFormat('ccc d LLL HH:mm')
+  const time = (moment: number | string) => written(moment, zone()).time
+  const day = (moment: number | string) => written(moment, zone()).day
+  const dayTime = (moment: number | string) => `${day(moment)} ${time(moment)}`
   const span = (ms: number) => {
     const minutes = Math.max(0, Math.round(ms / 60_000))
     if (minutes < 60) return `${minutes} min`
@@ -40,5 +57,5 @@ export function useFormat() {
   const degrees = (C: number, digits = 1) => (fahrenheit() ? `${toF(C).toFixed(digits)} °F` : `${C.toFixed(digits)} °C`)
   /** A text of core's, with its temperatures in the shop's unit. */
   const inUnit = (text: string) => (fahrenheit() ? inFahrenheit(text) : text)
-  return { at, time, day, dayTime, span, hours, money, amount, percent, zone, degrees, inUnit }
+  return { time, day, dayTime, span, hours, money, amount, percent, zone, degrees, inUnit }
 }

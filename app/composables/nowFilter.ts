@@ -1,4 +1,4 @@
-/** Whose and which steps Now shows; kept by this tablet. */
+/** Whose and which steps Now shows; kept by this device. */
 export interface NowFilter {
   mine: boolean
   place: string | null
@@ -8,12 +8,7 @@ export interface NowFilter {
 export function useNowFilter() {
   const bench = inject(BENCH)!
   const session = useSession()
-  const filter = useLocalStorage<NowFilter>(
-    'hantverk-now',
-    { mine: false, place: null, piece: null },
-    // the server drew the page without it
-    { initOnMounted: true },
-  )
+  const filter = useKept<NowFilter>('now', { mine: false, place: null, piece: null })
   const places = computed(() =>
     [...new Set(Object.values(bench.value?.pieces ?? {}).flatMap(p => p.place ?? []))].sort(),
   )

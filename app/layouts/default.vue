@@ -18,13 +18,17 @@ const places = [
 const route = useRoute()
 const here = (to: string) =>
   to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/colour' && route.path.startsWith('/mixing'))
-const { data: bench, load } = useLive('GET /api/now', topic => topic !== 'store')
+const { data: bench, load } = await useLiveFirst('GET /api/now', topic => topic !== 'store')
 provide(BENCH, bench)
-watch(bench, now => {
-  if (now) clock.set(now.now_ms)
-})
+watch(
+  bench,
+  now => {
+    if (now) clock.set(now.now_ms)
+  },
+  { immediate: true },
+)
 /** Nothing is shown to be touched before an alarm could push it down; a silent bench is not waited for. */
-const settled = ref(false)
+const settled = ref(bench.value !== null)
 watch(bench, () => (settled.value = true), { once: true })
 useTimeoutFn(() => (settled.value = true), 1500)
 /** Windows open and close by themselves: ask again even when nobody does anything. */

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 const { data, failed } = useLive('GET /api/timetable', topic => topic !== 'air')
-const { at, time, day, hours } = useFormat()
+const { at } = useMoment()
+const { time, day, hours } = useFormat()
 const days = computed(() =>
   data.value ? Array.from({ length: 7 }, (_, i) => at(data.value!.now_ms).startOf('day').plus({ days: i })) : [],
 )

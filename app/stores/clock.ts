@@ -8,7 +8,7 @@ export const useClock = defineStore('clock', () => {
   function set(server_ms: number) {
     offset = server_ms - Date.now()
     now.value = server_ms
-    timer ??= setInterval(() => {
+    if (import.meta.client) timer ??= setInterval(() => {
       now.value = Date.now() + offset
     }, 1000)
   }

@@ -1,5 +1,4 @@
 /** Who had a step in hand, from when to when; its attended time is their sum. Windows run on while nobody has it. */
-import { closingOf, type Hours, spanAt } from './hours'
 
 export interface Spell {
   id: number
@@ -19,14 +18,3 @@ export const worked_min = (spells: readonly Pick<Spell, 'from_ms' | 'to_ms'>[], 
 /** Spells that nobody has ended yet. */
 export const inHand = <S extends Pick<Spell, 'to_ms'>>(spells: readonly S[]): S[] =>
   spells.filter(s => s.to_ms === null)
-
-/**
- * The closing hour over which a step was left in hand, once the shop is open again; null: it was not. Work begun while
- * the shop was closed was left when it began.
- */
-export function leftAt_ms(spells: readonly Spell[], hours: Hours, now_ms: number): number | null {
-  const from_ms = Math.min(...inHand(spells).map(s => s.from_ms))
-  const open = spanAt(hours, now_ms)
-  if (!Number.isFinite(from_ms) || !open || from_ms >= open[0]) return null
-  return closingOf(hours, from_ms) ?? from_ms
-}

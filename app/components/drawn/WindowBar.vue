@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { barEdges, CLOSING_MIN, type Window } from '#core/timetable'
+import type { Window } from '#core/timetable'
+import { barEdges, CLOSING_MIN } from '#core/timetable/windowBar'
 
 /** A wait drawn as it is: stippled while it must wait, solid while it may be done, a hard edge where it must be. */
 const props = defineProps<{

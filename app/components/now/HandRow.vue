@@ -51,6 +51,6 @@ const ended = () => (bare.value ? actAtBench('finish', props.line, left.value) :
         <button class="act act-quiet" @click="ended">{{ w('now.leftDone') }}</button>
       </span>
     </div>
-    <FinishDialog v-if="asking" :step="line" :ago="left" @close="asking = false" />
+    <LazyFinishDialog v-if="asking" :step="line" :ago="left" @close="asking = false" />
   </div>
 </template>

@@ -4,7 +4,8 @@ import type { Material } from '#core/materials'
 
 /** The hours of the coming days in which a product may go on, and what would help. */
 const props = defineProps<{ material: Material; ahead: PlanPage['ahead']; air: Air | null; now: number }>()
-const { at, day, time, span, percent, degrees, inUnit } = useFormat()
+const { at } = useMoment()
+const { day, time, span, percent, degrees, inUnit } = useFormat()
 const need = computed(() => props.material.air!)
 /** the film stays wet for its recoat time at the least, eight hours looked at */
 const wet_h = computed(() => Math.min(8, Math.ceil(props.material.recoat_min[0] / 60)))

@@ -5,7 +5,7 @@ import { openingsRead, openingsSaid } from '#core/timetable'
 const props = defineProps<{ shop: AnswerOf<'GET /api/shop'> }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
-const { at } = useFormat()
+const { at } = useMoment()
 const day = (iso: string) => at(iso).toFormat('ccc d LLL yyyy')
 const DAYS = [1, 2, 3, 4, 5, 6, 7] as const
 const said = (d: number) => openingsSaid(props.shop.hours.week[d] ?? [])

@@ -7,7 +7,7 @@ const props = defineProps<{ label: string; error?: string }>()
 /** an ISO date, or null for none */
 const model = defineModel<string | null>()
 const clock = useClock()
-const { at } = useFormat()
+const { at } = useMoment()
 const SHOWN = 'ccc d LLL yyyy'
 const TYPED = ['yyyy-MM-dd', SHOWN, 'd LLL yyyy', 'd.M.yyyy', 'd/M/yyyy', 'd LLL', 'd.M.'] as const
 const today = computed(() => at(clock.now))

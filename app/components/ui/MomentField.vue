@@ -4,7 +4,8 @@ import { DateTime } from 'luxon'
 /** A moment in the shop's time: a day, and a time of it as "14:05". Null while it is no moment. */
 const props = defineProps<{ label: string; error?: string }>()
 const model = defineModel<number | null>({ required: true })
-const { at, time, zone } = useFormat()
+const { at } = useMoment()
+const { time, zone } = useFormat()
 const day = ref<string | null>(null)
 const clock = ref('')
 const CLOCK = /^([01]?\d|2[0-3])[:.]?([0-5]\d)$/

@@ -1,4 +1,4 @@
-import { ROUTE_NAMES } from '#core/piece'
+import { ROUTE_NAMES } from '#core/piece/ground'
 
 /** Route: judging, finishes beside each other, house methods. */
 export default {
