@@ -8,14 +8,12 @@ const trade = [here('./core/'), here('./shared/')]
 interface Module {
   importedIds: readonly string[]
 }
-const HEADLESS = './node_modules/@headlessui/vue/dist/components'
 /** What every page of the shop begins with: the program's entry, the frame, and Now. */
 const SHELL = [
   './node_modules/nuxt/dist/app/entry.js',
   './app/layouts/default.vue',
   './app/pages/index.vue',
-  `${HEADLESS}/menu/menu.js`,
-  `${HEADLESS}/disclosure/disclosure.js`,
+  './node_modules/@headlessui/vue/dist/components/disclosure/disclosure.js',
 ]
 /** Other pages in the table of routes, and a library's list of all that it has. */
 const ELSEWHERE = /\?macro=true$|headlessui\.esm\.js$/

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { MenuButton, MenuItems, MenuItem, Menu } from '@headlessui/vue'
 import type { RouteSlug } from '#core/piece'
 import { inHand, type Spell } from '#core/timetable/spells'
 import type { ActTarget, StepLine } from '~/composables/bench'
@@ -36,7 +35,8 @@ const session = useSession()
 const asking = ref<number | null>(null)
 const open = ref<'hands' | 'note' | 'dry' | null>(null)
 const busy = ref(false)
-const AGO = [5, 10, 20, 30]
+/** The menu is fetched when it is first asked for: a page of steps is there sooner without. */
+const menu = ref<'asked' | 'there' | null>(null)
 type Timed = 'start' | 'finish' | 'pause' | 'go-on'
 const held = computed(() => inHand(props.step.spells ?? []))
 const aside = computed(() => props.state === 'running' && props.step.spells !== undefined && held.value.length === 0)
@@ -103,7 +103,7 @@ const items = computed(() => {
 })
 const startOutside = () => act('start', 0, { outside: true })
 const can = computed(() => session.may('work'))
-const joined = computed(() => props.state === 'running' || props.may || props.outside)
+const joined = computed(() => Boolean(props.state === 'running' || props.may || props.outside))
 </script>
 
 <template>
@@ -136,40 +136,25 @@ const joined = computed(() => props.state === 'running' || props.may || props.ou
       >
         {{ w('bench.startOutside') }}
       </button>
-      <Menu as="span" class="relative inline-flex">
-        <MenuButton
-          class="act act-quiet !px-3"
-          :class="joined ? '!rounded-l-none' : ''"
-          :aria-label="w('bench.more', { title: step.title })"
-          >⋯</MenuButton
-        >
-        <MenuItems
-          class="absolute right-0 top-full z-30 mt-1 w-84 max-w-[90vw] bg-sheet border border-soft focus:outline-none"
-        >
-          <div v-for="kind in timed" :key="kind" class="flex items-center border-b border-line pl-4">
-            <span class="grow">{{ w(`bench.ago.${kind}`) }}</span>
-            <MenuItem v-for="n in AGO" :key="n" v-slot="{ active }"
-              ><button
-                class="w-11 min-h-12 clock"
-                :class="active ? 'bg-verdigris-wash' : ''"
-                :aria-label="w(`bench.agoSays.${kind}`, { n })"
-                @click="go(kind, n)"
-              >
-                {{ n }}
-              </button></MenuItem
-            >
-          </div>
-          <MenuItem v-for="item in items" :key="item.word" v-slot="{ active }"
-            ><button
-              class="block w-full text-left px-4 min-h-12"
-              :class="active ? 'bg-verdigris-wash' : ''"
-              @click="item.act"
-            >
-              {{ w(item.word) }}
-            </button></MenuItem
-          >
-        </MenuItems>
-      </Menu>
+      <button
+        v-show="menu !== 'there'"
+        class="act act-quiet !px-3"
+        :class="joined ? '!rounded-l-none' : ''"
+        :aria-label="w('bench.more', { title: step.title })"
+        aria-haspopup="menu"
+        aria-expanded="false"
+        @click="menu ??= 'asked'"
+      >
+        ⋯</button
+      ><LazyBenchMenu
+        v-if="menu"
+        :label="w('bench.more', { title: step.title })"
+        :joined="joined"
+        :timed="timed"
+        :items="items"
+        @ready="menu = 'there'"
+        @ago="go"
+      />
     </span>
     <LazyFinishDialog v-if="asking !== null" :step="step" :ago="asking" @close="asking = null" />
     <LazyHandsDialog v-if="open === 'hands'" :step="step" :held="held" @close="open = null" />
