@@ -6,11 +6,13 @@ import { workOutPlan } from '../core/plan'
 import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
 import { colourBench } from './benchColour'
 import { loadBench } from './benchLoad'
+import { actsBench, findBench, firstLoadBench } from './benchPage'
 import { planBench, replanOf } from './benchPlan'
 import { facts, built } from './facts'
 
 const ACTIVE = 60
 const ROUNDS = 15
+const NOON = '2026-11-24T10:30:00+01:00'
 
 async function median_ms(work: () => Promise<unknown> | unknown): Promise<number> {
   const times: number[] = []
@@ -61,9 +63,11 @@ async function main() {
     currency: 'SEK',
     lengthUnit: 'mm',
   })
-  await setClock(owner, '2026-11-24T10:30:00+01:00')
+  await setClock(owner, NOON)
+  const pieces: number[] = []
   for (let i = 0; i < ACTIVE; i++) {
     const { id } = await owner.ok<{ id: number }>('POST /api/pieces', intake())
+    pieces.push(id)
     await owner.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
     const { id: approval } = await owner.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
     await owner.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'phone', name: 'C', says: '' })
@@ -117,6 +121,9 @@ async function main() {
     `${(manyBare / fewBare).toFixed(2)} ×   (${manyBare.toFixed(1)} / ${fewBare.toFixed(1)} ms)`,
   )
   say('Now against the bare query, 10,000 archived', `${(many / manyBare).toFixed(1)} ×`)
+  await findBench(owner, say)
+  await actsBench(owner, pieces, NOON, say)
+  await firstLoadBench(owner, say)
   if (process.argv[2] === 'now') {
     await sql.end()
     return
@@ -134,17 +141,6 @@ async function main() {
   )
   say('Working out a plan against reading Now', `${(one / many).toFixed(4)} ×   (${one.toFixed(2)} ms)`)
   planBench([{ name: 'This core', replanOf }], say)
-  const html = await (await fetch(`${process.env.HANTVERK_BASE}/sign-in`)).text()
-  const assets = [...new Set([...html.matchAll(/\/_nuxt\/[\w.-]+\.(?:js|css)/g)].map(m => m[0]))]
-  const sizes = await Promise.all(
-    assets.map(async a => (await (await fetch(process.env.HANTVERK_BASE + a)).arrayBuffer()).byteLength),
-  )
-  const total = sizes.reduce((a, b) => a + b, html.length)
-  say(
-    'First load, uncompressed',
-    `${(total / 1024).toFixed(0)} KiB in ${assets.length + 1} requests, page itself ` +
-      `${(html.length / 1024).toFixed(0)} KiB`,
-  )
   await loadBench(owner, 1)
   colourBench()
   judgement()

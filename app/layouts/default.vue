@@ -33,8 +33,11 @@ watch(bench, () => (settled.value = true), { once: true })
 useTimeoutFn(() => (settled.value = true), 1500)
 /** Windows open and close by themselves: ask again even when nobody does anything. */
 useIntervalFn(load, 20_000)
+/** From now on a touch is heard. */
+const live = ref(false)
 onMounted(() => {
   events.open()
+  live.value = true
 })
 async function leave() {
   await send('DELETE /api/session')
@@ -60,7 +63,7 @@ const air = computed(() => bench.value?.air)
 </script>
 
 <template>
-  <div class="min-h-screen md:pl-22 pb-24 md:pb-16">
+  <div :data-live="live || undefined" class="min-h-screen md:pl-22 pb-24 md:pb-16">
     <a href="#content" class="sr-only focus:not-sr-only focus:fixed focus:z-50 focus:bg-sheet focus:p-3">{{
       w('skip')
     }}</a>
