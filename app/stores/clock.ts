@@ -8,9 +8,10 @@ export const useClock = defineStore('clock', () => {
   function set(server_ms: number) {
     offset = server_ms - Date.now()
     now.value = server_ms
-    if (import.meta.client) timer ??= setInterval(() => {
-      now.value = Date.now() + offset
-    }, 1000)
+    if (import.meta.client)
+      timer ??= setInterval(() => {
+        now.value = Date.now() + offset
+      }, 1000)
   }
   return { now, set }
 })

@@ -64,7 +64,24 @@ function left(c: RuleContext): Breach[] {
   })
 }
 
+/** Faces in scope on which nothing is done at all: measured after the plan was made. */
+function untouched(c: RuleContext): Breach[] {
+  const last = c.steps.at(-1)
+  const worked = new Set(c.steps.flatMap(s => s.faces))
+  const bare = c.facts.faces.filter(f => f.scope === 'refinish' && !worked.has(f.id))
+  return last && bare.length ? [breach(last, bare.map(f => `${f.part}, ${f.name}`).join('; '))] : []
+}
+
 export const MARK_RULES: readonly Rule[] = [
+  {
+    slug: 'face-left',
+    severity: 'warn',
+    scope: 'plan',
+    source: COMMON,
+    reason: 'It is to be refinished, and no step of this plan is on it.',
+    mend: 'Take the route anew, under Route.',
+    check: untouched,
+  },
   {
     slug: 'mark-left',
     severity: 'warn',

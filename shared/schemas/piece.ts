@@ -30,7 +30,8 @@ export const partSchema = z.strictObject({
   scope: z.enum(['refinish', 'protect', 'match']),
   faces: z.array(faceSchema).min(1, 'A part needs one face at least.').max(60),
 })
-const parts = z.array(partSchema).min(1, 'Add one part at least.').max(60)
+const someParts = z.array(partSchema).max(60)
+const parts = someParts.min(1, 'Add one part at least.')
 const wish = {
   use: z.enum(USES),
   tone: z.enum(TONES),
@@ -61,7 +62,8 @@ export const takeIn = z.strictObject({
   client: z.strictObject({ id: id.nullable().default(null), ...client }),
   ...wish,
   rustic: z.boolean().default(false),
-  parts,
+  /** none: its faces are measured later */
+  parts: someParts,
 })
 export type TakeIn = z.infer<typeof takeIn>
 const roomRh = z

@@ -309,7 +309,7 @@ describe('the log', () => {
     expect((await people.owner.send('GET /api/log?day=yesterday')).status).toBe(422)
     expect((await people.owner.send(`GET /api/pieces/${id}/log?group=secrets`)).status).toBe(422)
     const csv = (await people.owner.ok<{ text: string }>(`GET /api/log/export?piece=${id}`)).text
-    expect(csv.split('\n')[0]).toBe('entry,happened,written,by,piece,name,kind,says,°C,% RH,takes back')
+    expect(csv.split('\n')[0]).toBe('entry,happened,written,by,piece,name,kind,says,°C,% RH,ml,g,takes back')
     expect(csv).toMatch(/2026-12-01 09:00:00,.*,started,/)
     // a cell never begins as a formula
     expect(csv).toContain(`,${id},'=1+1,started,`)

@@ -60,6 +60,24 @@ const ring = {
 const faceOf = async (id: number) =>
   (await people.lead.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${id}/examination`)).faces[0]!.id
 
+describe('a piece that is taken in with a name alone', () => {
+  it('has every page, and is measured later; a face that comes after the plan is said to be missing in it', async () => {
+    const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', { ...intake(), parts: [] })
+    for (const page of ['', '/examination', '/routes', '/plan', '/log', '/report?format=pdf'])
+      expect((await people.lead.send(`GET /api/pieces/${id}${page}`)).status, page).toBeLessThan(500)
+    const { parts } = intake()
+    await people.office.ok(`POST /api/pieces/${id}/parts`, { parts })
+    const { rowVersion } = (await people.lead.send<{ rowVersion: number }>(`GET /api/pieces/${id}/plan`)).body
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, finish: 'dewaxed-shellac', rowVersion })
+    await people.office.ok(`POST /api/pieces/${id}/parts`, { parts: [{ ...parts[0]!, name: 'shelf' }] })
+    const { verdicts } = await people.lead.ok<{ verdicts: { rule: string; says: string }[] }>(
+      `GET /api/pieces/${id}/plan`,
+    )
+    expect(verdicts.find(v => v.rule === 'face-left')?.says).toBe('shelf, outside')
+    expect((await people.office.send(`POST /api/pieces/${id}/parts`, { parts: [] })).status).toBe(422)
+  })
+})
+
 describe('what is found after the plan was made', () => {
   it('is offered as a change, taken or left; what has started stays', async () => {
     const id = await planned()

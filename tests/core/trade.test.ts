@@ -285,6 +285,12 @@ const cases: [string, Facts, Picked, Break, Partial<Pick<Context, 'house' | 'she
   ['steel-wool-and-water', facts(), choice(), change('wash-off', { method: 'steel-wool' })],
   ['ammonia-needs-tannin', facts(), choice({ colour: 'ammonia' }), elsewhere(pine)],
   [
+    'face-left',
+    facts(),
+    choice(),
+    p => ({ steps: p.steps, facts: facts({ faces: [face(), face({ id: 9, name: 'shelf' })] }) }),
+  ],
+  [
     'mark-left',
     facts({ found: { finish: 'shellac', certainty: 0.9 }, findings: [finding('scratches')] }),
     choice({ route: 'spot-repair' }),

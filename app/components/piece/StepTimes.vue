@@ -47,7 +47,8 @@ async function save(s: Spell) {
       <li v-for="s in spells" :key="s.id" class="row !py-1">
         <div class="flex flex-wrap items-center gap-x-4">
           <span class="grow"
-            >{{ s.by }}, {{ dayTime(s.from_ms) }} – {{ s.to_ms === null ? w('plan.inHand') : time(s.to_ms) }}</span
+            >{{ s.by }}{{ s.at ? `, ${s.at}` : '' }}, {{ dayTime(s.from_ms) }} –
+            {{ s.to_ms === null ? w('plan.inHand') : time(s.to_ms) }}</span
           >
           <button v-if="can" class="underline min-h-11" @click="open === s.id ? (open = null) : correct(s)">
             {{ w(open === s.id ? 'cancel' : 'plan.correct') }}

@@ -1,29 +1,6 @@
 <script setup lang="ts">
-import { isWooden, PERIODS, SUBSTRATES, USES } from '#core/piece'
-import { faceArea_m2, parseLength_mm, SHAPES } from '#core/units'
-import { SPECIES } from '#core/wood'
+import { PERIODS, USES } from '#core/piece'
 
-const session = useSession()
-const unit = computed(() => session.shop?.length_unit ?? 'mm')
-type Face = Draft<'POST /api/pieces'>['parts'][number]['faces'][number]
-const blankFace = (): Face => ({
-  name: '',
-  rank: 'show',
-  shape: 'flat',
-  orientation: 'horizontal',
-  length: '',
-  width: '',
-  count: 1,
-  species: 'oak',
-  substrate: 'solid',
-  veneer: '',
-})
-const blankPart = (): Draft<'POST /api/pieces'>['parts'][number] => ({
-  name: '',
-  scope: 'refinish',
-  faces: [blankFace()],
-})
-const firstParts = () => [blankPart()]
 const {
   draft: state,
   errors,
@@ -46,15 +23,8 @@ const {
   lead: undefined as never,
   parts: firstParts(),
 }))
-function area(f: Face): number | null {
-  const length_mm = parseLength_mm(f.length, unit.value)
-  const width_mm = parseLength_mm(f.width, unit.value)
-  if (length_mm === null || width_mm === null || !f.count || !Number.isInteger(f.count) || f.count < 1) return null
-  return faceArea_m2({ shape: f.shape, length_mm, width_mm, count: f.count })
-}
-const total = computed(() =>
-  state.value.parts.flatMap(p => (p.scope === 'refinish' ? p.faces : [])).reduce((sum, f) => sum + (area(f) ?? 0), 0),
-)
+/** Taken in at the client's with a name and a photograph; its faces are measured in the shop. */
+const later = ref(false)
 /** What was typed outlives the page, on this device, until it is taken in or begun anew. */
 const kept = useLocalStorage<string | null>('hantverk-take-in', null)
 const blank = JSON.stringify(state.value)
@@ -72,12 +42,13 @@ function anew() {
   reset()
   picture.value = null
   kept.value = null
+  later.value = false
 }
 /** A photograph first: it goes to the piece when there is one. */
 const picture = ref<File | null>(null)
 const shown = useObjectUrl(picture)
 async function save() {
-  const made = await submit({})
+  const made = await submit({}, later.value ? { parts: [] } : {})
   if (!made) return
   if (picture.value) {
     const body = new FormData()
@@ -144,107 +115,9 @@ const choices = {
       />
     </fieldset>
 
-    <section v-for="(part, i) in state.parts" :key="i" class="row mt-4">
-      <div class="grid sm:grid-cols-[1fr_16rem_auto] gap-4 items-end">
-        <TextField v-model="part.name" :label="w('intake.part')" :error="errors[`parts.${i}.name`]" required />
-        <ChoiceField
-          v-model="part.scope"
-          :label="w('intake.scope')"
-          :options="optionsOf(['refinish', 'protect', 'match'], v => w(`scope.${v}`))"
-        />
-        <button v-if="state.parts.length > 1" type="button" class="act act-quiet" @click="state.parts.splice(i, 1)">
-          {{ w('remove') }}
-        </button>
-      </div>
-      <div
-        v-for="(face, j) in part.faces"
-        :key="j"
-        class="grid grid-cols-2 sm:grid-cols-4 lg:grid-cols-6 gap-3 mt-4 pl-4 border-l-2 border-line"
-      >
-        <TextField
-          v-model="face.name"
-          :label="w('intake.face')"
-          :error="errors[`parts.${i}.faces.${j}.name`]"
-          required
-        />
-        <ChoiceField
-          v-model="face.shape"
-          :label="w('intake.shape')"
-          :options="optionsOf(SHAPES, v => w(`shape.${v}`))"
-        />
-        <SizeField
-          v-model="face.length"
-          :label="`${w('intake.length')} (${unit})`"
-          :error="errors[`parts.${i}.faces.${j}.length`]"
-          required
-        />
-        <SizeField
-          v-model="face.width"
-          :label="`${face.shape === 'turned' ? w('intake.diameter') : w('intake.width')} (${unit})`"
-          :error="errors[`parts.${i}.faces.${j}.width`]"
-          required
-        />
-        <NumberField
-          v-model="face.count"
-          :label="w('intake.count')"
-          :min="1"
-          :error="errors[`parts.${i}.faces.${j}.count`]"
-        />
-        <p class="self-end pb-2">
-          <span class="caption block">{{ w('intake.area') }}</span><strong class="clock text-lg" data-test="area">{{
-            area(face) === null ? '–' : `${area(face)!.toFixed(3)} m²`
-          }}</strong>
-        </p>
-        <FindField
-          v-if="isWooden(face.substrate)"
-          v-model="face.species"
-          :label="w('intake.species')"
-          :options="namedOptions(SPECIES)"
-        />
-        <ChoiceField
-          v-model="face.substrate"
-          :label="w('intake.substrate')"
-          :options="optionsOf(SUBSTRATES, x => w(`substrate.${x}`))"
-        />
-        <SizeField
-          v-if="face.substrate === 'veneer'"
-          v-model="face.veneer"
-          :label="`${w('intake.veneer')} (${unit})`"
-          :error="errors[`parts.${i}.faces.${j}.veneer`]"
-        />
-        <ChoiceField
-          v-model="face.orientation"
-          :label="w('intake.orientation')"
-          :options="[
-            { value: 'horizontal', label: w('orientation.horizontal') },
-            { value: 'vertical', label: w('orientation.vertical') },
-          ]"
-        />
-        <ChoiceField
-          v-model="face.rank"
-          :label="w('intake.rank')"
-          :options="optionsOf(['show', 'secondary', 'hidden'], v => w(`rank.${v}`))"
-        />
-        <button
-          v-if="part.faces.length > 1"
-          type="button"
-          class="act act-quiet self-end"
-          @click="part.faces.splice(j, 1)"
-        >
-          {{ w('remove') }}
-        </button>
-      </div>
-      <button type="button" class="act act-quiet mt-4" @click="part.faces.push(blankFace())">
-        {{ w('intake.addFace') }}
-      </button>
-    </section>
-    <div class="row flex flex-wrap items-center gap-4 mt-4">
-      <button type="button" class="act act-quiet" @click="state.parts.push(blankPart())">
-        {{ w('intake.addPart') }}
-      </button>
-      <span class="grow"
-        >{{ w('intake.total') }} <strong class="clock">{{ total.toFixed(3) }} m²</strong></span
-      >
+    <SwitchField v-model="later" class="row mt-4" :label="w('intake.later')" />
+    <PartsForm v-if="!later" v-model="state.parts" :errors="errors" />
+    <div class="flex justify-end mt-4">
       <button class="act" :disabled="busy">{{ w('intake.save') }}</button>
     </div>
   </form>

@@ -37,6 +37,11 @@ export default {
   intake: {
     title: 'Take a piece in',
     anew: 'Begin anew',
+    later: 'Faces and sizes later',
+    noFaces: 'Nothing of it is measured yet. What is to be refinished, and how large is it?',
+    addFaces: 'Add a part or a face',
+    addThese: 'Add them',
+    added: 'Added. Where a route was taken, take it anew: the plan does not know these faces yet.',
     picture: 'Photograph it first',
     pictureShown: 'The photograph that was taken',
     fraction: '{f} of an inch',

@@ -64,12 +64,28 @@ async function readLog({ piece, from, until, group, person }: Asked) {
         { steps },
       )
     : []
-  // the newest entry of a step carries what was taken of it
-  const shown = new Set<number>()
+  const used = steps.length
+    ? await db().rows<{ step_id: number; ml: number | null; g: number | null }>(
+        `SELECT plan_step.id AS step_id,
+            (SELECT SUM(amount_ml) FROM lot_use WHERE lot_use.step_id = plan_step.id) AS ml,
+            (SELECT SUM(amount_g) FROM pot_use WHERE pot_use.step_id = plan_step.id) AS g
+            FROM plan_step
+            WHERE plan_step.id IN (:steps)`,
+        { steps },
+      )
+    : []
+  // the newest entry of a step carries what was taken of it, and the newest that finished it what it used up
+  const shown = new Set<string>()
+  const isFirst = (r: LogRow, kind: string) => {
+    const key = `${r.step_id}${kind}`
+    const first = r.step_id !== null && !shown.has(key)
+    shown.add(key)
+    return first
+  }
   return rows.map(r => {
-    const first = r.step_id !== null && !shown.has(r.step_id)
-    if (r.step_id !== null) shown.add(r.step_id)
-    return { ...r, pictures: first ? pictures.filter(p => p.step_id === r.step_id).map(p => p.address) : [] }
+    const taken = isFirst(r, '') ? pictures.filter(p => p.step_id === r.step_id).map(p => p.address) : []
+    const its = r.kind === 'finished' && isFirst(r, r.kind) ? used.find(u => u.step_id === r.step_id) : undefined
+    return { ...r, pictures: taken, used_ml: its?.ml ?? null, used_g: its?.g ?? null }
   })
 }
 
@@ -108,8 +124,24 @@ export async function exportLog({ piece, ...asked }: z.infer<typeof s.exportLogQ
     cell(e.says),
     e.temperature_C ?? '',
     e.rh === null ? '' : Math.round(e.rh * 100),
+    e.used_ml ?? '',
+    e.used_g ?? '',
     e.undoes_id ?? '',
   ])
-  const fields = ['entry', 'happened', 'written', 'by', 'piece', 'name', 'kind', 'says', '°C', '% RH', 'takes back']
+  const fields = [
+    'entry',
+    'happened',
+    'written',
+    'by',
+    'piece',
+    'name',
+    'kind',
+    'says',
+    '°C',
+    '% RH',
+    'ml',
+    'g',
+    'takes back',
+  ]
   return Papa.unparse({ fields, data }, { newline: '\n' }) + '\n'
 }
