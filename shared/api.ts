@@ -49,6 +49,7 @@ export const API = {
   'GET /api/pieces': { right: 'anyone', query: s.pieceQuery },
   'POST /api/pieces': { right: 'take-in', body: s.takeIn },
   'GET /api/pieces/:id': { right: 'anyone' },
+  'GET /api/pieces/:id/like': { right: 'anyone' },
   'PATCH /api/pieces/:id': { right: 'take-in', body: s.pieceChange },
   'PUT /api/pieces/:id/place': { right: 'anyone', body: s.standsAt },
   'POST /api/pieces/:id/parts': { right: 'take-in', body: s.addParts },

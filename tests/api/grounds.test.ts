@@ -78,6 +78,30 @@ describe('a piece that is taken in with a name alone', () => {
   })
 })
 
+describe('pieces like this one', () => {
+  it('are found by name, wood, layers and client, with what was done; hostile names are names', async () => {
+    const asked = { ...choice, finish: 'dewaxed-shellac', rowVersion: 1 }
+    const taken = async (name: string) => {
+      const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', { ...intake(), name })
+      await people.lead.ok(`PUT /api/pieces/${id}/choice`, asked)
+      return id
+    }
+    const before = await taken('Davenport, small')
+    const id = await taken('Second davenport')
+    const like = (of: number) =>
+      people.lead.ok<{ id: number; ground: string; laid: string[]; worked_min: number | null; alike: object }[]>(
+        `GET /api/pieces/${of}/like`,
+      )
+    expect((await like(id))[0]).toMatchObject({
+      ...{ id: before, ground: 'strip-chemical', worked_min: null },
+      alike: { name: true, wood: true, layers: true, client: true },
+    })
+    expect((await like(id))[0]!.laid.join()).toMatch(/shellac/)
+    const odd = await taken('((((*** \\ [a-')
+    expect((await like(odd)).length).toBeGreaterThan(0)
+  })
+})
+
 describe('what is found after the plan was made', () => {
   it('is offered as a change, taken or left; what has started stays', async () => {
     const id = await planned()

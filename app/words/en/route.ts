@@ -72,4 +72,12 @@ export default {
       'What this shop does where good practitioners differ. A piece may differ under its route. Plans ' +
       'that exist keep theirs until their route is taken again.',
   },
+  like: {
+    title: 'Pieces like this one',
+    none: 'None that is like it yet.',
+    alike: 'Alike: {by}',
+    worked: '{time} of hands',
+    failed: ['a gate failed', '{n} gates failed'],
+    by: { name: 'its name', wood: 'the wood', layers: 'what is laid on it', client: 'the client' },
+  },
 } as const

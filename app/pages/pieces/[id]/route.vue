@@ -181,6 +181,7 @@ const ground = computed(
         @pick="take({ finish: $event })"
       />
     </FoldOut>
+    <FoldOut class="row" :title="w('like.title')"><LikePieces :id="id" /></FoldOut>
     <RouteComparison v-if="compared" :verdicts="compared" />
     <div class="mt-5">
       <RouteLine
