@@ -3,7 +3,25 @@ export const KEYS = {
   everywhere: { find: '/', keys: '?', closes: 'Esc' },
   now: { mine: 'm', big: 'b' },
   plan: { earlier: 'Alt + ↑', later: 'Alt + ↓' },
+  rows: { next: 'j', before: 'k', act: 'Enter', more: 'o' },
 } as const
+
+/** From one step's touch to the next by keys, and all that it takes beside: of whatever stands as `data-acts`. */
+export function useRowKeys() {
+  const rows = () => [...document.querySelectorAll<HTMLElement>('main [data-acts]')].filter(r => r.offsetParent)
+  const at = () => rows().findIndex(r => r.contains(document.activeElement))
+  const to = (by: number) => {
+    const list = rows()
+    const next = list[Math.min(Math.max(at() + by, 0), list.length - 1)]
+    next?.querySelector('button')?.focus()
+    next?.scrollIntoView({ block: 'nearest' })
+  }
+  onPlainKey({
+    j: () => to(1),
+    k: () => to(-1),
+    o: () => rows()[Math.max(at(), 0)]?.querySelector<HTMLElement>('[aria-haspopup=menu]:not([hidden])')?.click(),
+  })
+}
 
 /** Calls back on a plain key, unless somebody is typing or holds another one down. */
 export function onPlainKey(keys: Readonly<Record<string, () => void>>) {

@@ -18,6 +18,7 @@ const marks = computed(() => {
   const step = Math.ceil((to - from) / HOUR / 4) * HOUR
   return [1, 2, 3].map(n => ({ at: from + n * step, x: (n * step) / (to - from) })).filter(m => m.x < 0.95)
 })
+useRowKeys()
 onPlainKey({ m: () => (filter.value.mine = !filter.value.mine), b: () => (big.value = !big.value) })
 /** Pot life as a window: open from "mixed", closed at its end. */
 const potWindow = (p: BenchNow['pots'][number]): Window => ({

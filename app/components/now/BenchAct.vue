@@ -107,7 +107,7 @@ const joined = computed(() => Boolean(props.state === 'running' || props.may || 
 </script>
 
 <template>
-  <span v-if="can" class="inline-flex flex-wrap justify-end gap-x-2 gap-y-1">
+  <span v-if="can" data-acts class="inline-flex flex-wrap justify-end gap-x-2 gap-y-1">
     <button
       v-if="section"
       class="act whitespace-nowrap"
@@ -137,7 +137,7 @@ const joined = computed(() => Boolean(props.state === 'running' || props.may || 
         {{ w('bench.startOutside') }}
       </button>
       <button
-        v-show="menu !== 'there'"
+        v-if="menu !== 'there'"
         class="act act-quiet !px-3"
         :class="joined ? '!rounded-l-none' : ''"
         :aria-label="w('bench.more', { title: step.title })"

@@ -9,6 +9,7 @@ const route = useRoute()
 const lines = computed(() => [
   ...(route.path === '/' ? entries(KEYS.now) : []),
   ...(route.path.endsWith('/plan') ? entries(KEYS.plan) : []),
+  ...(route.path === '/' || route.path.endsWith('/plan') ? entries(KEYS.rows) : []),
   ...entries(KEYS.everywhere),
 ])
 </script>

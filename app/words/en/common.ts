@@ -25,6 +25,10 @@ export default {
     big: 'Big clock',
     earlier: 'The step in focus, one earlier',
     later: 'The step in focus, one later',
+    next: 'To the next step',
+    before: 'To the step before',
+    act: 'What its button says',
+    more: 'All that it takes beside',
   },
   seek: {
     open: 'Find',

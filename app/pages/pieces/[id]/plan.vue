@@ -165,6 +165,7 @@ const worst = computed(
           ['forbidden', 'stop', 'warn', 'note'].indexOf(b.severity),
       ) ?? [],
 )
+useRowKeys()
 </script>
 
 <template>
