@@ -161,7 +161,17 @@ test('a day: put aside, handed on, an alarm that travels, a mis-tap taken back, 
   const owner = await as(browser, 'ingrid', watched)
   const id = await agreed(owner, 'strip-chemical')
   await workedTo(owner, id, 'strip')
-  const finisher = await as(browser, 'emil', watched)
+  // a tablet of the shop: its owner makes it one and leaves; a finisher steps up by name and PIN
+  const finisher = await as(browser, 'ingrid', watched)
+  await finisher.goto('/shop?part=people')
+  await finisher.getByLabel("The tablet's name").fill('Bench tablet')
+  await finisher.getByRole('button', { name: 'Make this device a tablet of the shop' }).click()
+  await expect(finisher.getByTestId('tablets')).toContainText('this device')
+  await finisher.getByRole('banner').getByRole('button', { name: 'Change', exact: true }).click()
+  await finisher.getByTestId('name').filter({ hasText: 'Emil' }).click()
+  for (const figure of '2580') await finisher.getByRole('button', { name: figure, exact: true }).click()
+  await finisher.getByRole('button', { name: 'In', exact: true }).click()
+  await expect(finisher.getByRole('banner')).toContainText('Emil')
   const phone = await as(browser, 'tove', watched, { viewport: { width: 390, height: 780 } })
   const pages = [owner, finisher, phone]
   const inHand = (page: Page) => page.getByTestId('running').filter({ hasText: `${id} · Board with marks` })

@@ -53,6 +53,9 @@ const here = (to: string) => route.path === `/pieces/${id.value}${to}`
       </NuxtLink>
     </nav>
     <p v-if="failed" class="verdict verdict-stop">{{ failed.message }}</p>
+    <p v-if="exam && !exam.faces.length && !here('')" class="verdict mb-3">
+      {{ w('intake.noFaces') }} <NuxtLink :to="`/pieces/${id}`">{{ w('intake.addFaces') }}</NuxtLink>
+    </p>
     <slot v-if="exam && page" :id="id" :exam="exam" :load="load" :can="can" />
     <p v-else-if="!failed">{{ w('loading') }}</p>
   </div>
