@@ -154,8 +154,6 @@ export const useLive = <K extends KeyOf<'GET'>>(
   ...[asking]: AskedAs<K>
 ) => liveFrom(key, concerns, null, asking)
 
-/** What changed while a page with its data was under way is read after so long. */
-const AFTER_FIRST_MS = 2000
 /** The same of what the server writes into the page itself: it is there before any script is. */
 export async function useLiveFirst<K extends KeyOf<'GET'>>(
   key: K,
@@ -215,7 +213,11 @@ function liveFrom<K extends KeyOf<'GET'>>(
     if (concerns(topic, piece)) void load()
   })
   onMounted(() => {
-    if (first) later = setTimeout(load, AFTER_FIRST_MS)
+    // what changed while the page was under way is read once changes are heard
+    if (first)
+      void until(() => useEvents().hears)
+        .toBe(true)
+        .then(load)
     else void load()
   })
   onUnmounted(() => {

@@ -9,6 +9,9 @@ export function useNowFilter() {
   const bench = inject(BENCH)!
   const session = useSession()
   const filter = useKept<NowFilter>('now', { mine: false, place: null, piece: null })
+  const set = (more: Partial<NowFilter>) => {
+    filter.value = { ...filter.value, ...more }
+  }
   const places = computed(() =>
     [...new Set(Object.values(bench.value?.pieces ?? {}).flatMap(p => p.place ?? []))].sort(),
   )
@@ -30,8 +33,8 @@ export function useNowFilter() {
   // a piece that left the shop filters nothing any more
   watch(bench, now => {
     const { piece } = filter.value
-    if (now && piece !== null && !now.pieces[piece]) filter.value.piece = null
+    if (now && piece !== null && !now.pieces[piece]) set({ piece: null })
   })
   const some = computed(() => filter.value.mine || filter.value.place !== null || filter.value.piece !== null)
-  return { filter, places, shows, some }
+  return { filter, set, places, shows, some }
 }

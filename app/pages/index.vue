@@ -5,7 +5,7 @@ const bench = inject(BENCH)!
 const clock = useClock()
 const { time, day, span } = useFormat()
 const HOUR = 3_600_000
-const { filter, places, shows, some } = useNowFilter()
+const { filter, set, places, shows, some } = useNowFilter()
 const big = ref(false)
 
 const drawn = computed((): readonly [number, number] => {
@@ -19,7 +19,7 @@ const marks = computed(() => {
   return [1, 2, 3].map(n => ({ at: from + n * step, x: (n * step) / (to - from) })).filter(m => m.x < 0.95)
 })
 useRowKeys()
-onPlainKey({ m: () => (filter.value.mine = !filter.value.mine), b: () => (big.value = !big.value) })
+onPlainKey({ m: () => set({ mine: !filter.value.mine }), b: () => (big.value = !big.value) })
 /** Pot life as a window: open from "mixed", closed at its end. */
 const potWindow = (p: BenchNow['pots'][number]): Window => ({
   from: 'pot',
@@ -62,7 +62,7 @@ const rows = computed(() => {
 const drawnSteps = computed(() => new Set(rows.value.flatMap(r => r.line?.step.stepId ?? [])))
 const next = computed(() => may.value.filter(s => !drawnSteps.value.has(s.stepId)))
 const waitsFor = (s: StepLine) => all.value.some(l => l.step.stepId === s.stepId)
-const only = (piece: number) => (filter.value.piece = filter.value.piece === piece ? null : piece)
+const only = (piece: number) => set({ piece: filter.value.piece === piece ? null : piece })
 /** As many of each as are one look on a tablet: what must not start is in it, also while something is in hand. */
 const most = computed(() => ({
   rows: 6,
@@ -87,11 +87,11 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
             class="chip"
             aria-pressed="true"
             data-test="only"
-            @click="filter.piece = null"
+            @click="set({ piece: null })"
           >
             {{ w('now.only', { id: filter.piece }) }} ✕
           </button>
-          <button class="chip" :aria-pressed="filter.mine" @click="filter.mine = !filter.mine">
+          <button class="chip" :aria-pressed="filter.mine" @click="set({ mine: !filter.mine })">
             {{ w('now.mine') }}
           </button>
           <button
@@ -99,7 +99,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
             :key="place"
             class="chip"
             :aria-pressed="filter.place === place"
-            @click="filter.place = filter.place === place ? null : place"
+            @click="set({ place: filter.place === place ? null : place })"
           >
             {{ place }}
           </button>

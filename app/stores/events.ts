@@ -5,6 +5,8 @@ type Listener = (topic: string, piece: number | null) => void
 /** One event stream for all open parts of the page; the browser replays by Last-Event-ID after a break. */
 export const useEvents = defineStore('events', () => {
   const connected = ref(true)
+  /** from now on every change is heard */
+  const hears = ref(false)
   const listeners = new Set<Listener>()
   let source: EventSource | undefined
   let tries = 0
@@ -22,11 +24,11 @@ export const useEvents = defineStore('events', () => {
     })
     source.onopen = () => {
       if (!connected.value) for (const listener of listeners) listener('all', null)
-      connected.value = true
+      connected.value = hears.value = true
       tries = 0
     }
     source.onerror = () => {
-      connected.value = false
+      connected.value = hears.value = false
       // a browser comes back by itself after a broken line, but never after an error of the server
       if (source?.readyState !== EventSource.CLOSED) return
       source = undefined
@@ -45,6 +47,7 @@ export const useEvents = defineStore('events', () => {
     clearTimeout(later)
     source?.close()
     source = undefined
+    hears.value = false
   }
-  return { connected, open, close, on }
+  return { connected, hears, open, close, on }
 })
