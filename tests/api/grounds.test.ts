@@ -61,7 +61,7 @@ const faceOf = async (id: number) =>
   (await people.lead.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${id}/examination`)).faces[0]!.id
 
 describe('a piece that is taken in with a name alone', () => {
-  it('has every page, and is measured later; a face that comes after the plan is said to be missing in it', async () => {
+  it('has every page, and is measured later; a face that comes after the plan is missed in it', async () => {
     const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', { ...intake(), parts: [] })
     for (const page of ['', '/examination', '/routes', '/plan', '/log', '/report?format=pdf'])
       expect((await people.lead.send(`GET /api/pieces/${id}${page}`)).status, page).toBeLessThan(500)
