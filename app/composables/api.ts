@@ -209,13 +209,14 @@ function liveFrom<K extends KeyOf<'GET'>>(
     newest = read(++asked)
     return newest
   }
-  const stop = useEvents().on((topic, piece) => {
+  const events = useEvents()
+  const stop = events.on((topic, piece) => {
     if (concerns(topic, piece)) void load()
   })
   onMounted(() => {
     // what changed while the page was under way is read once changes are heard
     if (first)
-      void until(() => useEvents().hears)
+      void until(() => events.hears)
         .toBe(true)
         .then(load)
     else void load()

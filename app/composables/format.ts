@@ -8,11 +8,17 @@ const formats = new Map<string, Intl.DateTimeFormat>()
 function formatIn(timeZone: string): Intl.DateTimeFormat {
   const known = formats.get(timeZone)
   if (known) return known
-  // a zone that nobody knows breaks no page
-  const asZone = Intl.supportedValuesOf('timeZone').includes(timeZone) ? timeZone : 'UTC'
-  const format = new Intl.DateTimeFormat('en-GB', { ...PARTS, timeZone: asZone })
+  const format = inZone(timeZone)
   formats.set(timeZone, format)
   return format
+}
+/** A zone that nobody knows breaks no page. */
+function inZone(timeZone: string): Intl.DateTimeFormat {
+  try {
+    return new Intl.DateTimeFormat('en-GB', { ...PARTS, timeZone })
+  } catch {
+    return new Intl.DateTimeFormat('en-GB', { ...PARTS, timeZone: 'UTC' })
+  }
 }
 const ZONELESS = /^\d{4}-\d{2}-\d{2}$/
 /** A moment as it is written in a zone; a date without a time is that day, wherever the page is read. */

@@ -19,7 +19,7 @@ export function useRowKeys() {
   onPlainKey({
     j: () => to(1),
     k: () => to(-1),
-    o: () => rows()[Math.max(at(), 0)]?.querySelector<HTMLElement>('[aria-haspopup=menu]:not([hidden])')?.click(),
+    o: () => rows()[Math.max(at(), 0)]?.querySelector<HTMLElement>('[aria-haspopup=menu]')?.click(),
   })
 }
 

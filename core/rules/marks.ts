@@ -1,9 +1,10 @@
 /** The rule of what was found: each mark that is to be mended is taken by some step, or the plan says that it stays. */
 import { placesSaid, type Step, type StepKind } from '../acts'
-import { FINDING_KINDS, type FindingKind, factsOfFaces, findingsOf, POLISHED_OUT, RELIEF } from '../piece'
+import { FINDING_KINDS, type FindingKind, FINDINGS, POLISHED_OUT, RELIEF } from '../piece'
 import { breach, type Breach, COMMON, type Rule, type RuleContext } from './rule'
 
-const ALL = FINDING_KINDS
+/** What goes with the film and the top of the wood: not what is mended by a repair of its own, nor iron in the wood. */
+const ON_TOP = FINDING_KINDS.filter(k => !FINDINGS[k].mend && k !== 'black-ring')
 /** What is known of a film, and no damage to it. */
 const FACTS: readonly FindingKind[] = ['several-layers']
 const IN_OIL = ['white-ring', 'heat-mark', 'scratches', 'swirl-marks', 'worn-through', 'nibs'] as const
@@ -26,10 +27,10 @@ const TAKES: { readonly [K in StepKind]?: readonly FindingKind[] } = {
   'gel': COLOUR,
   'toner': COLOUR,
   'glaze': COLOUR,
-  'strip': ALL,
-  'scrape': ALL,
-  'sand': ALL,
-  'sand-off': ALL,
+  'strip': ON_TOP,
+  'scrape': ON_TOP,
+  'sand': ON_TOP,
+  'sand-off': ON_TOP,
 }
 const onMarks = ({ fields }: Step) => fields.where === 'spots'
 const takes = (step: Step): readonly string[] => [
@@ -47,10 +48,9 @@ function left(c: RuleContext): Breach[] {
     const last = own.findLast(s => s.kind !== 'approval')
     if (!last) return []
     const taken = new Set(own.flatMap(takes))
-    const marks = findingsOf(
-      factsOfFaces(c.facts, id => id === face.id),
-      ...FINDING_KINDS,
-    ).filter(f => f.faceId === face.id && f.wish === 'mend' && !taken.has(f.kind) && !FACTS.includes(f.kind))
+    const marks = c.facts.findings.filter(
+      f => f.faceId === face.id && f.wish === 'mend' && !taken.has(f.kind) && !FACTS.includes(f.kind),
+    )
     const rows = [...new Set(marks.map(f => f.kind))].map(kind => ({
       kind,
       places: marks.filter(f => f.kind === kind).length,

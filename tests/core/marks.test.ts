@@ -127,6 +127,16 @@ describe('marks are worked where they are', () => {
     const { steps } = planned({ ...lacquer, sheen, findings: [scratches] }, { route: 'spot-repair' }).plan
     expect(steps.find(s => s.kind === 'rub-out')!.title).toContain(`there only, ${says},`)
   })
+  it('a dent whose steaming is taken out by hand is said to stay, also on wood that is sanded', () => {
+    const { plan, context, its } = planned({ ...film, findings: [mark('dents'), mark('black-ring')] })
+    const left = (steps: typeof plan.steps) =>
+      judgePlan({ ...completePlan(steps, context, its), context, choice: its })
+        .filter(v => v.rule === 'mark-left')
+        .map(v => v.says)
+    expect(left(plan.steps)).toEqual([])
+    expect(left(plan.steps.filter(s => s.kind !== 'steam'))).toEqual(['lid, outside: 1 × dent'])
+    expect(left(plan.steps.filter(s => s.fields.where !== 'spots'))).toEqual(['lid, outside: 1 × black ring'])
+  })
   it('what no step of the plan takes is said, face by face, and what is tolerated is not', () => {
     const craters = [mark('fish-eyes'), { ...mark('crazing', 2) }]
     const said = (findings: Finding[]) => {
