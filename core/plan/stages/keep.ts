@@ -208,6 +208,7 @@ function builtUp(b: Bench, coats: 'nitrocellulose-lacquer' | 'dewaxed-shellac') 
   onSpots(b, 149.5, 'solvent-wash', ['worn-through'], 'grease keeps colour and coat off', {
     product: 'naphtha',
     method: 'rag',
+    fields: { against: 'grease' },
   })
   onSpots(b, 150, 'spot-colour', TO_THE_WOOD, 'colour first, or the film over it shows the wood', {
     product: 'dewaxed-shellac',

@@ -24,6 +24,7 @@ import type { PieceFile } from '../piece/rows'
 import { readShelf } from '../store/shelf'
 import { readLaid } from './laid'
 import { readSpells } from './spells'
+import { fieldsIn } from './fields'
 import { measuredIn } from './measured'
 import { strangeInPlan } from './strange'
 
@@ -101,17 +102,6 @@ export interface StoredPlan {
 
 const list = (text: string) => (text ? text.split(',') : [])
 
-/** Fields as stored; null where they are damaged. A JSON column that cannot be parsed comes as its text. */
-const fieldsIn = (stored: unknown): Fields | null =>
-  typeof stored === 'object' && stored !== null && !Array.isArray(stored) && isFields(stored) ? stored : null
-/** Lists of counted kinds where lists belong, numbers where numbers do. */
-const isFields = (fields: object): boolean =>
-  Object.entries(fields as Record<string, unknown>).every(([field, value]) => {
-    if (field === 'spots' || field === 'repairs') return Array.isArray(value) && value.every(isCounted)
-    return !/_mm$|_pct$|^of$/.test(field) || typeof value === 'number'
-  })
-const isCounted = (row: { kind?: unknown; places?: unknown } | null) =>
-  typeof row?.kind === 'string' && typeof row.places === 'number'
 /** What a step is called, also where its row holds what this program does not know. */
 function titleIn(step: PlannedStep, shelf: Shelf): string {
   if (!Object.hasOwn(ACTS, step.kind)) return step.title || 'an unknown step'
