@@ -181,7 +181,6 @@ const ground = computed(
         @pick="take({ finish: $event })"
       />
     </FoldOut>
-    <FoldOut class="row" :title="w('like.title')"><LikePieces :id="id" /></FoldOut>
     <RouteComparison v-if="compared" :verdicts="compared" />
     <div class="mt-5">
       <RouteLine
@@ -197,6 +196,7 @@ const ground = computed(
         @choose="choose(v.route)"
       />
     </div>
+    <FoldOut class="row" :title="w('like.title')"><LikePieces :id="id" /></FoldOut>
   </div>
   <PageState v-else :failed="failed" />
 </template>
