@@ -122,7 +122,7 @@ async function main() {
   )
   say('Now against the bare query, 10,000 archived', `${(many / manyBare).toFixed(1)} ×`)
   await findBench(owner, say)
-  await actsBench(owner, pieces, NOON, say)
+  await actsBench(owner, pieces, say)
   await firstLoadBench(owner, say)
   if (process.argv[2] === 'now') {
     await sql.end()

@@ -56,7 +56,10 @@ export async function firstLoadBench(owner: Caller, say: Say) {
 const TABLETS = 8
 const FOR_MS = 8000
 /** Eight tablets start a step and take it back, each on a piece of its own. */
-export async function actsBench(owner: Caller, pieces: readonly number[], at: string, say: Say) {
+export async function actsBench(owner: Caller, pieces: readonly number[], say: Say) {
+  const { now_ms } = await owner.ok<{ now_ms: number }>('GET /api/now')
+  const from = performance.now()
+  const at = () => new Date(now_ms + performance.now() - from).toISOString()
   const waits: number[] = []
   const refused: string[] = []
   const until = performance.now() + FOR_MS
@@ -66,7 +69,7 @@ export async function actsBench(owner: Caller, pieces: readonly number[], at: st
       for (let turn = 0; performance.now() < until; turn++) {
         const step = await stepOf(owner, id, first.key)
         const begun = performance.now()
-        const { status, body } = await act(owner, turn % 2 ? 'undo' : 'start', step, at)
+        const { status, body } = await act(owner, turn % 2 ? 'undo' : 'start', step, at())
         waits.push(performance.now() - begun)
         if (status !== 200) refused.push(body.code)
       }
