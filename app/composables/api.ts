@@ -111,15 +111,14 @@ export async function sendOnce<K extends WriteKey>(key: K, ...[asking]: Args<K>)
   }
 }
 
-/** Nobody is signed in any more: back to the tablet's names, or to sign in; then on to where one was. */
+/** Nobody is signed in any more: to the tablet's names, or to sign in. Whoever comes back goes on where they were. */
 export async function toTheDoor() {
   const session = useSession()
-  session.$patch({ person: null })
+  if (session.person) session.left = { personId: session.person.id, path: useRoute().fullPath }
+  session.person = null
   // a tablet may have been taken back
   await session.load().catch(() => undefined)
-  const { fullPath } = useRoute()
-  const to = fullPath === '/' || fullPath.startsWith('/door') ? undefined : fullPath
-  await navigateTo(session.tablet ? { path: '/door', query: { to } } : '/sign-in')
+  await navigateTo(session.tablet ? '/door' : '/sign-in')
 }
 
 /** Where somebody must go before anything else: to sign in, or to choose a password. */
@@ -141,6 +140,8 @@ export async function send<K extends WriteKey>(key: K, ...asking: Args<K>): Prom
   }
 }
 
+/** As long a page that has nothing yet waits for changes to be heard, so as to read once only. */
+const SOON_MS = 300
 const READ_AGAIN_MS = [1000, 2000, 4000, 8000, 15_000] as const
 
 type AskedAs<K extends RouteKey> = object extends Asking<K> ? [asking?: () => Asking<K>] : [asking: () => Asking<K>]
@@ -213,13 +214,14 @@ function liveFrom<K extends KeyOf<'GET'>>(
   const stop = events.on((topic, piece) => {
     if (concerns(topic, piece)) void load()
   })
-  onMounted(() => {
+  const heard = (timeout?: number) => until(() => events.hears).toBe(true, { timeout })
+  onMounted(async () => {
     // what changed while the page was under way is read once changes are heard
-    if (first)
-      void until(() => events.hears)
-        .toBe(true)
-        .then(load)
-    else void load()
+    if (!first) {
+      await heard(SOON_MS)
+      void load()
+    }
+    if (first || !events.hears) void heard().then(load)
   })
   onUnmounted(() => {
     stop()

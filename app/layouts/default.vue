@@ -36,7 +36,7 @@ useIntervalFn(load, 20_000)
 /** From now on a touch is heard. */
 const live = ref(false)
 onMounted(() => {
-  events.open()
+  events.reopen()
   live.value = true
 })
 async function leave() {

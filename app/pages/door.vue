@@ -4,21 +4,18 @@ definePageMeta({ layout: 'plain', wide: true })
 const session = useSession()
 const clock = useClock()
 const events = useEvents()
-const route = useRoute()
 const { dayTime, span } = useFormat()
 const { data: bench, load } = useLive('GET /api/now', topic => topic !== 'store')
 watch(bench, now => {
   if (now) clock.set(now.now_ms)
 })
 useIntervalFn(load, 20_000)
-const stopHearing = events.on(topic => {
-  if (topic === 'shop') void session.load()
-})
+onUnmounted(
+  events.on(topic => {
+    if (topic === 'shop') void session.load()
+  }),
+)
 onMounted(() => events.open())
-onUnmounted(() => {
-  stopHearing()
-  events.close()
-})
 /** What opens or closes next, as far as it is one look. */
 const MOST = 6
 const closing = computed(() =>
@@ -30,8 +27,7 @@ const chosen = ref<number | null>(null)
 const who = computed(() => session.people.find(p => p.id === chosen.value) ?? null)
 async function inside() {
   await session.load()
-  const to = String(route.query.to ?? '')
-  await navigateTo(/^\/[^/\\]/.test(to) ? to : '/')
+  await navigateTo(session.whereLeft())
 }
 </script>
 

@@ -10,7 +10,7 @@ async function enter() {
   try {
     await sendOnce('POST /api/session', { body: form.value })
     await session.load()
-    await navigateTo('/')
+    await navigateTo(session.whereLeft())
   } catch (e) {
     error.value = problem(e).message
   }

@@ -49,5 +49,10 @@ export const useEvents = defineStore('events', () => {
     source = undefined
     hears.value = false
   }
-  return { connected, hears, open, close, on }
+  /** As whoever stands here now. */
+  function reopen() {
+    close()
+    open()
+  }
+  return { connected, hears, open, reopen, close, on }
 })

@@ -12,18 +12,26 @@ interface SessionData {
 }
 
 export const useSession = defineStore('session', {
-  state: (): SessionData & { known: boolean } => ({
+  state: (): SessionData & { known: boolean; left: { personId: number; path: string } | null } => ({
     person: null,
     tablet: null,
     people: [],
     shop: null,
     mode: 'shop',
     known: false,
+    /** who stood here last, and on which page */
+    left: null,
   }),
   actions: {
     async load() {
       const got = await useRequestFetch()<SessionData>('/api/session')
       Object.assign(this, got, { known: true })
+    },
+    /** Where whoever came in goes on: on their own page, never on somebody else's. */
+    whereLeft() {
+      const to = this.left?.personId === this.person?.id ? this.left!.path : '/'
+      this.left = null
+      return to
     },
     may(right: Right) {
       return this.person?.rights.includes(right) ?? false
