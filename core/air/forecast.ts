@@ -59,12 +59,13 @@ export function forecastAir(
   }
   const seen = byHour.filter(s => s.n > 0).length
   const known = seen >= ENOUGH_HOURS
-  const nearest = (hour: number) =>
+  const nearest = byHour.map((_, hour) =>
     [0, 1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12]
       .flatMap(d => [byHour[(hour + d) % 24]!, byHour[(hour + 24 - d) % 24]!])
-      .find(s => s.n > 0)!
+      .find(s => s.n > 0)!,
+  )
   const usual = (at_ms: number) => {
-    const slot = nearest(hourOf(at_ms))
+    const slot = nearest[hourOf(at_ms)]!
     return known ? { t: slot.t / slot.n, e: slot.e / slot.n } : { t: last.temperature_C, e: vapour_hPa(last) }
   }
   const then = usual(last.at_ms)

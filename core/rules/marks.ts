@@ -43,14 +43,15 @@ const takes = (step: Step): readonly string[] => [
 /** On each face, what is to be mended and no step takes; said at the last step there. */
 function left(c: RuleContext): Breach[] {
   if (c.steps.some(s => s.kind === 'refer')) return []
+  const toMend = c.facts.findings.filter(f => f.wish === 'mend' && !FACTS.includes(f.kind))
+  const marked = new Set(toMend.map(f => f.faceId))
   const faces = c.facts.faces.flatMap(face => {
+    if (!marked.has(face.id)) return []
     const own = c.steps.filter(s => s.faces.includes(face.id))
     const last = own.findLast(s => s.kind !== 'approval')
     if (!last) return []
     const taken = new Set(own.flatMap(takes))
-    const marks = c.facts.findings.filter(
-      f => f.faceId === face.id && f.wish === 'mend' && !taken.has(f.kind) && !FACTS.includes(f.kind),
-    )
+    const marks = toMend.filter(f => f.faceId === face.id && !taken.has(f.kind))
     const rows = [...new Set(marks.map(f => f.kind))].map(kind => ({
       kind,
       places: marks.filter(f => f.kind === kind).length,

@@ -3,12 +3,11 @@
  * the shop or its store last told, or the room's air has changed; each instance keeps its own, and asks the database
  * for the numbers every time.
  */
-import type { Verdict } from '#core/rules'
 import { behind_min } from '#core/timetable'
 import { db } from '../../database/db'
 import { readPieces } from '../piece/read'
 import type { PieceFile, Unreadable } from '../piece/rows'
-import { judgedStart, type Judged } from '../plan/judge'
+import { judged, type Judged } from '../plan/judge'
 import { readPlans, type StoredPlan } from '../plan/rows'
 import { strangeInPlan } from '../plan/strange'
 import { readable } from '../platform/readable'
@@ -17,8 +16,7 @@ import { type AirHours, readAirHours } from '../shop/airHours'
 export interface Active {
   file: PieceFile
   plan: StoredPlan | undefined
-  /** what a start is judged by, at this moment */
-  verdicts: (at: Date) => Verdict[]
+  verdicts: Judged
   /** minutes of hands and waits that hang on each step, by its key */
   behind: () => ReadonlyMap<string, number>
 }
@@ -53,12 +51,13 @@ function once<T>(work: (key: string) => T): (key: string) => T {
 
 function activeOf(file: PieceFile, plan: StoredPlan | undefined): Active {
   // licences end with a day
-  const judged = once<Judged>(day => judgedStart(file, plan!, new Date(`${day}T12:00:00Z`)))
+  const ofDay = once<Judged>(day => judged(file, plan!, new Date(`${day}T12:00:00Z`)))
+  const on = (at: Date) => ofDay(at.toISOString().slice(0, 10))
   const behind = once(() => behind_min(plan!.steps, plan!.waits))
   return {
     file,
     plan,
-    verdicts: at => judged(at.toISOString().slice(0, 10))(at),
+    verdicts: { standing: at => on(at).standing(at), start: at => on(at).start(at) },
     behind: () => behind(''),
   }
 }
@@ -82,17 +81,32 @@ const shopNumber = async (): Promise<string> =>
     .map(r => r.last)
     .join()
 
-export async function readActive(): Promise<ActivePieces> {
+interface Numbered {
+  id: number
+  changed_no: number
+}
+/** What is kept for the shop and the air as they stand, and the pieces' numbers. */
+async function open(where: string, id = 0): Promise<[Store, Numbered[]]> {
   // numbers first: what is read after them is at least as new
   const [numbers, shop, air] = await Promise.all([
-    db().rows<{ id: number; changed_no: number }>(
-      "SELECT id, changed_no FROM piece WHERE state = 'active' ORDER BY id",
-    ),
+    db().rows<Numbered>(`SELECT id, changed_no FROM piece WHERE ${where} ORDER BY id`, { id }),
     shopNumber(),
     readAirHours(db()),
   ])
   if (store?.shop !== shop || store.air !== air) store = { shop, air, kept: new Map() }
-  const mine = store
+  return [store, numbers]
+}
+
+/** One piece that is worked on, as it is kept; null where it is not in work, or cannot be read. */
+export async function readActiveOne(id: number): Promise<Active | null> {
+  const [mine, [number]] = await open("id = :id AND state = 'active'", id)
+  if (!number) return null
+  if (mine.kept.get(id)?.no !== number.changed_no) await readOne(mine, id, number.changed_no)
+  return mine.kept.get(id)?.active ?? null
+}
+
+export async function readActive(): Promise<ActivePieces> {
+  const [mine, numbers] = await open("state = 'active'")
   const { kept } = mine
   const ids = new Set(numbers.map(n => n.id))
   for (const id of kept.keys()) if (!ids.has(id)) kept.delete(id)

@@ -191,7 +191,7 @@ async function workOutNow(at: Date) {
     })
     const view = benchView({
       plan,
-      verdicts: active.verdicts(at),
+      verdicts: active.verdicts.start(at),
       hours,
       at,
       shelf: file.context.shelf,

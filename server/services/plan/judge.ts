@@ -22,17 +22,20 @@ export function verdictsOf(file: PieceFile, plan: StoredPlan, at: Date): Verdict
   return judgePlan(questionOf(file, plan, at)).filter(v => !waitedFor(v, steps, at.getTime()))
 }
 
-/** Verdicts at any moment of the day that they were judged for. */
-export type Judged = (at: Date) => Verdict[]
-/** The same, and what only a start is judged by. */
-export function judgedStart(file: PieceFile, plan: StoredPlan, day: Date): Judged {
+/** Verdicts at any moment of the day that they were judged for: of the plan, and what a start is judged by besides. */
+export interface Judged {
+  standing: (at: Date) => Verdict[]
+  start: (at: Date) => Verdict[]
+}
+export function judged(file: PieceFile, plan: StoredPlan, day: Date): Judged {
   const steps = new Map(plan.steps.map(st => [st.key, st]))
-  const standing = judgePlan(questionOf(file, plan, day))
+  const all = judgePlan(questionOf(file, plan, day))
   const atStart = judgePlan({ ...questionOf(file, plan, day), scope: 'start' })
-  return at => [...standing.filter(v => !waitedFor(v, steps, at.getTime())), ...atStart]
+  const standing = (at: Date) => all.filter(v => !waitedFor(v, steps, at.getTime()))
+  return { standing, start: at => [...standing(at), ...atStart] }
 }
 export const startVerdictsOf = (file: PieceFile, plan: StoredPlan, at: Date): Verdict[] =>
-  judgedStart(file, plan, at)(at)
+  judged(file, plan, at).start(at)
 
 const layerStates = (plan: StoredPlan) => {
   const states = new Map(

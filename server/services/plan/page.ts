@@ -8,11 +8,13 @@ import { worked_min } from '#core/timetable'
 import { sumOf } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
+import { readActiveOne } from '../bench/active'
 import { measuresLine } from '../bench/measures'
 import { sectionLine } from '../bench/sections'
 import { benchView } from '../bench/view'
 import { onPiece } from '../piece/pieces'
 import { readPiece } from '../piece/read'
+import type { PieceFile } from '../piece/rows'
 import { cannotRead } from '../platform/readable'
 import { readAirAhead, readAir } from '../shop/air'
 import { licencesOn } from '../shop/licences'
@@ -21,7 +23,7 @@ import { clockIn, readHours } from '../shop/rows'
 import { DAY_MS, readAsking, readPrices, readRates } from './asking'
 import { readEdits } from './edits'
 import { foundSince } from './found'
-import { datesOf, sectionFor, startVerdictsOf, verdictsOf } from './judge'
+import { datesOf, judged, sectionFor } from './judge'
 import { type PlannedStep, readPlan, type StoredPlan } from './rows'
 import { strangeInPlan } from './strange'
 import { readUsed, usedSaid } from './used'
@@ -76,19 +78,42 @@ const readStepPictures = (pieceId: number) =>
     { pieceId },
   )
 
+const FIGURES_FOR_MS = 15 * 60_000
+type Figures = Pick<Awaited<ReturnType<typeof workOut>>, 'budgets' | 'expected'>
+/** Of pieces as they are kept: one that changed is another. */
+const figuresOf = new WeakMap<PieceFile, { at_ms: number; figures: Promise<Figures> }>()
+/** Veneer sums, and while nothing has begun what it comes to with the chance of failing counted in. */
+async function workOut(file: PieceFile, plan: StoredPlan, at: Date) {
+  const asked = { context: file.context, choice: file.choice! }
+  const begun = plan.steps.some(st => !does(st, 'words') && st.state !== 'planned')
+  return begun
+    ? { ...(await inWorker('plan', asked)), expected: null }
+    : inWorker('planFigures', { ...(await readAsking(at)), ...asked })
+}
+function figures(file: PieceFile, plan: StoredPlan, at: Date): Promise<Figures> {
+  const known = figuresOf.get(file)
+  if (known && Math.abs(at.getTime() - known.at_ms) < FIGURES_FOR_MS) return known.figures
+  const worked = workOut(file, plan, at)
+  figuresOf.set(file, { at_ms: at.getTime(), figures: worked })
+  worked.catch(() => figuresOf.delete(file))
+  return worked
+}
+
 export async function planPage(id: number, person: Person, at: Date) {
-  const file = await readPiece(db(), id)
+  const kept = await readActiveOne(id)
+  const file = kept?.file ?? (await readPiece(db(), id))
+  const plan = kept?.plan ?? (await readPlan(db(), file))
   const choice = file.choice
-  const plan = await readPlan(db(), file)
   if (!choice || plan.steps.length === 0) return { ready: false as const, rowVersion: file.piece.row_version }
   const strange = strangeInPlan(plan)
   if (strange) throw cannotRead(strange)
   const hours = await readHours()
   const { air } = await readAir(at)
-  const verdicts = verdictsOf(file, plan, at)
+  const judging = kept?.verdicts ?? judged(file, plan, at)
+  const verdicts = judging.standing(at)
   const bench = benchView({
     plan,
-    verdicts: startVerdictsOf(file, plan, at),
+    verdicts: judging.start(at),
     hours,
     at,
     shelf: file.context.shelf,
@@ -96,10 +121,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)),
   })
   const live = plan.steps.filter(st => st.state !== 'skipped')
-  const begun = plan.steps.some(st => !does(st, 'words') && st.state !== 'planned')
-  const { budgets, expected } = begun
-    ? { ...(await inWorker('plan', { context: file.context, choice })), expected: null }
-    : await inWorker('planFigures', { ...(await readAsking(at)), context: file.context, choice })
+  const { budgets, expected } = await figures(file, plan, at)
   const pictures = await readStepPictures(id)
   const used = await readUsed(db(), id)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))

@@ -1,11 +1,10 @@
-import { DateTime } from 'luxon'
 import { type Air, forecastAir, STALE_AFTER_MIN } from '#core/air'
 import { type Hours, isWorking } from '#core/timetable'
 import { db, type Db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
 import { AHEAD_H, LOG_DAYS } from './page'
 import type { Person } from './person'
-import { clockIn, readShop } from './rows'
+import { clockIn, hourIn, readShop } from './rows'
 
 /** The source of what somebody typed. */
 export const BY_HAND = 'by hand'
@@ -131,7 +130,7 @@ export async function readAirAhead(
     temperature_C: r.temperature_C,
     rh: r.rh,
   }))
-  const ahead = forecastAir(readings, at.getTime(), AHEAD_H, ms => DateTime.fromMillis(ms, { zone: hours.zone }).hour)
+  const ahead = forecastAir(readings, at.getTime(), AHEAD_H, hourIn(hours.zone))
   return (
     ahead && {
       seen: ahead.seen,

@@ -1,8 +1,8 @@
-import { DateTime } from 'luxon'
 import { type Air, forecastAir, type HourAir, meanAir } from '#core/air'
 import { STANDARD_AIR } from '#core/drying'
 import type { Db } from '../../database/db'
 import { AHEAD_H, LOG_DAYS } from './page'
+import { hourIn } from './rows'
 
 /** The air of the room by the hour: as it was logged, and as it is foretold. */
 export interface AirHours {
@@ -54,8 +54,8 @@ export async function readAirHours(on: Db): Promise<AirHours> {
     { from: new Date(last.at.getTime() - LOG_DAYS * 24 * HOUR_MS), to: last.at },
   )
   const logged = rows.map(r => ({ at_ms: r.at.getTime(), temperature_C: r.temperature_C, rh: r.rh }))
-  const hourOf = (ms: number) => DateTime.fromMillis(ms, { zone: last.zone }).hour
-  const coming = forecastAir([...logged, { ...last, at_ms: last.at.getTime() }], last.at.getTime(), AHEAD_H, hourOf)
+  const newest = { ...last, at_ms: last.at.getTime() }
+  const coming = forecastAir([...logged, newest], newest.at_ms, AHEAD_H, hourIn(last.zone))
   const air: AirHours = {
     ahead: meanAir(coming?.hours ?? []) ?? STANDARD_AIR,
     hours: [

@@ -50,6 +50,17 @@ export async function readHours(on: Db = db()): Promise<Hours> {
   return lastHours.hours
 }
 
+const QUARTER_MS = 15 * 60_000
+let lastZone: { zone: string; hours: Map<number, number> } | undefined
+/** The hour of the day in a zone, each worked out once; every zone's clock turns on a quarter of an hour. */
+export const hourIn = (zone: string) => (ms: number) => {
+  if (lastZone?.zone !== zone) lastZone = { zone, hours: new Map() }
+  const quarter = Math.floor(ms / QUARTER_MS)
+  const hour = lastZone.hours.get(quarter) ?? DateTime.fromMillis(ms, { zone }).hour
+  lastZone.hours.set(quarter, hour)
+  return hour
+}
+
 /** Words for a moment in the shop's zone: the time today, the day and time otherwise. */
 export const clockIn =
   (zone: string, now: Date) =>
