@@ -57,6 +57,9 @@ export default defineNuxtConfig({
     publicBase: 'http://127.0.0.1:4180',
     /** other addresses that this shop is opened by, with commas between */
     ownAddresses: '',
+    /** directory of the certificate for the shop's own network, and where to listen there; empty: not at all */
+    lanDir: '',
+    lanHost: '::',
     cookieSecure: false,
     /** keys, each its own; of the session key also the one before, and until when it is still taken (ISO) */
     sessionKey: '',
@@ -135,6 +138,14 @@ export default defineNuxtConfig({
       strictTransportSecurity: false,
       referrerPolicy: 'same-origin',
       crossOriginEmbedderPolicy: 'require-corp',
+      permissionsPolicy: {
+        'camera': ['self'],
+        'fullscreen': ['self'],
+        'screen-wake-lock': ['self'],
+        'display-capture': [],
+        'geolocation': [],
+        'microphone': [],
+      },
       contentSecurityPolicy: {
         'default-src': ["'none'"],
         'base-uri': ["'none'"],

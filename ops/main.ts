@@ -5,9 +5,11 @@
  */
 import { spawn } from 'node:child_process'
 import { basename, resolve } from 'node:path'
+import QRCode from 'qrcode'
 import { backUp, restore } from './backup'
 import { rootSql, secureUsers } from './database'
 import { readKeys, turnKeys } from './keys'
+import { lanUrls, readLan } from './lan'
 import { takeLock } from './lock'
 import { recordBackup } from './nightly'
 import { Part } from './part'
@@ -37,6 +39,8 @@ function websOf(profile: Profile, set: string): Web[] {
   const { web, second } = profile.ports
   const named = { shop: 'shop', demo: 'demo', dev: 'demo' } as const
   const mode = named[profile.name as keyof typeof named] ?? 'test'
+  // made-up data stays on this machine
+  const lan = process.env.HANTVERK_LAN === 'yes' && mode !== 'demo'
   if (set === 'api')
     return [
       { name: 'web', port: web, mode, database: 'hantverk_api' },
@@ -44,10 +48,10 @@ function websOf(profile: Profile, set: string): Web[] {
     ]
   if (set === 'browser')
     return [
-      { name: 'web', port: web, mode, database: 'hantverk_browser' },
+      { name: 'web', port: web, mode, database: 'hantverk_browser', lan },
       { name: 'web-new', port: second, mode, database: 'hantverk_new' },
     ]
-  return [{ name: 'web', port: web, mode, database: null, fromSource: profile.name === 'dev' }]
+  return [{ name: 'web', port: web, mode, database: null, fromSource: profile.name === 'dev', lan }]
 }
 const restartOf = (named: string | undefined) => (named === 'never' || named === 'always' ? named : 'bounded')
 function planOf(profile: Profile, set: string): Plan {
@@ -76,6 +80,15 @@ Ctrl-C stops it. The data stays; --fresh starts over.
   shop: ({ ports }: Profile) =>
     `Hantverk is ready: http://127.0.0.1:${ports.web}   (the first visit makes the owner; Ctrl-C stops it)`,
 } as const
+
+/** How the shop is opened from its network, with a code for a tablet's camera. */
+async function onLan(profile: Profile) {
+  const urls = lanUrls(readLan(profile))
+  if (urls.length === 0) return say('This machine stands in no network of a house. When it does, tablets can open it.')
+  say(`On the shop's network:\n  ${urls.join('\n  ')}`)
+  say(await QRCode.toString(`${urls[0]}/trust`, { type: 'terminal', small: true }))
+  say('A tablet opens this code first, and trusts the shop in four steps. More under Shop, People.')
+}
 
 /** Loads the demo's shop through the API, once. */
 async function loadDemo({ dir, ports }: Profile) {
@@ -119,7 +132,10 @@ async function run(profile: Profile, set: string) {
     const shows = profile.name === 'demo' || profile.name === 'dev'
     if (shows) await loadDemo(profile)
     if (shows) say(BANNER.demo(profile))
-    if (profile.name === 'shop') say(BANNER.shop(profile))
+    if (profile.name === 'shop') {
+      say(BANNER.shop(profile))
+      if (process.env.HANTVERK_LAN === 'yes') await onLan(profile)
+    }
   } catch (error) {
     say(supervisor.gaveUp ? '' : (error as Error).message)
     await supervisor.stop(1)

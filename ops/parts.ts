@@ -1,6 +1,7 @@
 import { connect } from 'node:net'
 import { answers, createDatabase, databaseUrl, secureUsers, serverCommand } from './database'
 import { readKeys } from './keys'
+import { lanDir, listensOn } from './lan'
 import type { PartSpec } from './part'
 import { currentDatabase, type Profile, ROOT } from './profile'
 
@@ -59,6 +60,7 @@ export interface Web {
   mode: 'shop' | 'demo' | 'test'
   /** from the sources, with hot reload */ fromSource?: boolean
   /** null: the one that the shop works on now */ database: string | null
+  /** also on the shop's network */ lan?: boolean
 }
 export function webPart(profile: Profile, web: Web): PartSpec {
   const { ports } = profile
@@ -99,6 +101,8 @@ export function webPart(profile: Profile, web: Web): PartSpec {
           NUXT_LINK_KEY: keys.links,
           NUXT_PUBLIC_BASE: base,
           NUXT_OWN_ADDRESSES: `${own},http://localhost:${web.port}`,
+          NUXT_LAN_DIR: web.lan ? lanDir(profile) : '',
+          NUXT_LAN_HOST: listensOn(),
           NUXT_COOKIE_SECURE: String(base.startsWith('https:')),
           NUXT_SMTP_URL: process.env.HANTVERK_SMTP ?? `smtp://127.0.0.1:${ports.smtp}`,
           NUXT_CLIMATE_URL: process.env.HANTVERK_CLIMATE ?? `http://127.0.0.1:${ports.climate}/reading`,

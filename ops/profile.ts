@@ -13,7 +13,7 @@ export const isProfile = (name: string): name is ProfileName => Object.hasOwn(FI
 export interface Profile {
   name: ProfileName
   dir: string
-  /** web, smtp, mail page, climate, database, a second web, swab reader, colour meter, balance */
+  /** web, smtp, mail page, climate, database, a second web, swab reader, colour meter, balance, the shop's network */
   ports: {
     web: number
     smtp: number
@@ -24,6 +24,7 @@ export interface Profile {
     swab: number
     meter: number
     balance: number
+    lan: number
   }
   socket: string
 }
@@ -40,11 +41,12 @@ function socketOf(dir: string): string {
 export function profileOf(name: ProfileName): Profile {
   const first = FIRST_PORT[name]
   const dir = `${process.env.HANTVERK_DATA ?? `${ROOT}/.data`}/${name}`
-  const [web, smtp, mails, climate, sql, second, swab, meter, balance] = Array.from(
-    { length: 9 },
+  const [web, smtp, mails, climate, sql, second, swab, meter, balance, lan] = Array.from(
+    { length: 10 },
     (_, i) => first + i,
-  ) as [number, number, number, number, number, number, number, number, number]
-  return { name, dir, ports: { web, smtp, mails, climate, sql, second, swab, meter, balance }, socket: socketOf(dir) }
+  ) as [number, number, number, number, number, number, number, number, number, number]
+  const ports = { web, smtp, mails, climate, sql, second, swab, meter, balance, lan }
+  return { name, dir, ports, socket: socketOf(dir) }
 }
 
 /** A directory that only its owner can enter. @throws Error when it belongs to somebody else. */

@@ -1,6 +1,7 @@
 import { existsSync, rmSync } from 'node:fs'
 import { secureUsers } from './database'
 import { readKeys } from './keys'
+import { keepLan, lanUrls, readLan } from './lan'
 import { logTo } from './log'
 import { backUpNightly } from './nightly'
 import { type PartSpec, type PartStatus, Part, type Restart } from './part'
@@ -46,6 +47,7 @@ async function endOrphans(profile: Profile) {
   for (const part of state.parts.toReversed()) if (part.id) await endProcess(part.id, 20_000)
 }
 
+const LAN_LOOK_MS = 30_000
 const NIGHTLY_LOOK_MS = 10 * 60_000
 const TRY_STANDIN_AGAIN_MS = 10 * 60_000
 
@@ -124,12 +126,15 @@ export class Supervisor {
     const { profile, webs, standIns, flush, nightly } = this.plan
     await endOrphans(profile)
     readKeys(profile)
+    const onLan = webs.some(w => w.lan)
+    if (onLan) await keepLan(profile, Date.now())
     const specs = {
       database: databasePart(profile, flush),
       standIns: standIns ? standInParts(profile) : [],
       webs: webs.map(w => webPart(profile, w)),
     }
-    for (const { name, port } of [specs.database, ...specs.standIns, ...specs.webs]) {
+    const network = onLan ? [{ name: "shop's network", port: profile.ports.lan }] : []
+    for (const { name, port } of [specs.database, ...specs.standIns, ...specs.webs, ...network]) {
       if (!(await isPortFree(port)))
         throw new Error(
           `Port ${port}, for the ${name}, is taken by another program of this machine. End that one, then start again.`,
@@ -145,11 +150,22 @@ export class Supervisor {
     for (const part of [...servers, ...others]) await this.until(part, 2 * 60_000)
     this.ready = true
     this.save()
+    if (onLan) this.timers.push(setInterval(() => void this.lookAtLan(), LAN_LOOK_MS))
     if (nightly) {
       const night = () =>
         backUpNightly(profile, text => this.note(text)).catch((error: Error) => this.note(`backup: ${error.message}`))
       this.timers.push(setInterval(night, NIGHTLY_LOOK_MS))
       void night()
+    }
+  }
+
+  /** A machine may get another address; the web server sees by itself what is written. */
+  private async lookAtLan() {
+    try {
+      if (await keepLan(this.plan.profile, Date.now()))
+        this.note(`on the shop's network: ${lanUrls(readLan(this.plan.profile)).join(' ') || 'no address'}`)
+    } catch (error) {
+      this.note(`the shop's network: ${(error as Error).message}`)
     }
   }
 

@@ -153,6 +153,8 @@ export const API = {
   'POST /api/people': { right: 'people', proof: true, body: s.addPerson },
   'PATCH /api/people/:id': { right: 'people', proof: true, body: s.changePerson },
   'PUT /api/rights': { right: 'owner', proof: true, body: rightChange },
+  'GET /api/lan': { right: 'anyone' },
+  'GET /api/lan/authority': { right: 'public' },
   'GET /api/tablets': { right: 'anyone' },
   'POST /api/tablets': { right: 'people', proof: true, body: s.registerTablet },
   'PATCH /api/tablets/:id': { right: 'people', body: s.changeTablet },

@@ -39,6 +39,7 @@ onMounted(() => {
   events.reopen()
   live.value = true
 })
+useEarlyTouch()
 async function leave() {
   await send('DELETE /api/session')
   events.close()

@@ -1,9 +1,9 @@
 /**
  * Who is not signed in goes to sign in, on a tablet of the shop by a name; a shop without an owner makes one. A
- * client's page needs neither.
+ * client's page and the one for a device that is new here need neither.
  */
 export default defineNuxtRouteMiddleware(async to => {
-  if (to.path.startsWith('/answer/')) return
+  if (to.path.startsWith('/answer/') || to.path === '/trust') return
   const session = useSession()
   if (!session.known) await session.load()
   if (!session.shop) return to.path === '/first' ? undefined : navigateTo('/first')

@@ -11,10 +11,11 @@ const originOf = (address: string) => {
   }
 }
 
-/** The shop's own addresses: the public base, the address it listens on, and those named beside it. */
+/** The shop's own addresses: the public base, the address it listens on, those named beside it, and its network. */
 export function ownOrigins(): Set<string> {
   const { publicBase, ownAddresses } = useRuntimeConfig()
-  return new Set([publicBase, ...ownAddresses.split(',')].map(a => originOf(a.trim())).filter(o => o !== null))
+  const all = [publicBase, ...ownAddresses.split(','), ...lanAddresses()]
+  return new Set(all.map(a => originOf(a.trim())).filter(o => o !== null))
 }
 
 /**

@@ -73,6 +73,22 @@ test('a phone in one hand: nothing is wider than the screen, targets are large e
   }
 })
 
+test('a touch on what is shown, before the page is alive, is done once it is', async ({ browser, watched }) => {
+  const page = await as(browser, 'tove', watched)
+  let arrive = () => {}
+  const held = new Promise<void>(go => (arrive = go))
+  await page.route('**/_nuxt/*.js', async route => {
+    await held
+    await route.continue()
+  })
+  await page.evaluate(() => location.reload())
+  const large = page.getByRole('button', { name: 'Big clock', exact: true })
+  await large.click()
+  await expect(page.locator('[data-live]')).toHaveCount(0)
+  arrive()
+  await expect(page.getByTestId('big-clock')).toBeVisible()
+})
+
 test('a gate is judged at the bench: passed opens what follows', async ({ browser, watched }) => {
   const owner = await as(browser, 'ingrid', watched)
   const begun = await serverNow(owner)

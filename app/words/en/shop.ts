@@ -88,6 +88,62 @@ export default {
     another: 'Another name',
     change: 'Change',
   },
+  lan: {
+    title: "On the shop's network",
+    code: 'The address, to be read by a camera',
+    nowhere: 'This machine stands in no network of a house now. Its address appears here once it does.',
+    first: 'A new tablet or phone reads this code first, and learns in four steps to trust the shop.',
+    compare:
+      'Before a device trusts the certificate, it shows a fingerprint (SHA-256). Trust it only if it is this one. It lasts until {until}.',
+    off: 'The shop answers on this machine only. To open it from tablets and phones, stop it and start it with: ./hantverk start --lan',
+    proxy:
+      "With a public certificate on a proxy of your own, no device needs to be told: let it pass to this machine's address, set HANTVERK_PUBLIC_BASE to the proxy's address, and start without --lan.",
+  },
+  trust: {
+    title: 'Trust this shop',
+    why: 'The shop keeps its own certificate authority, because no public one speaks for addresses inside a house. Tell this device once to trust it: camera, alarms and work without a line need that. It can speak for addresses inside a house only.',
+    compare:
+      'Before you agree, compare the fingerprint (SHA-256) with the one under Shop, People on a screen that is trusted already.',
+    take: 'Take the certificate',
+    done: 'Open the shop',
+    kinds: {
+      security: {
+        on: 'A tablet or phone with "Security" in its settings',
+        one: 'Take the certificate above; it lies among the downloads.',
+        two: 'Settings, Security, Encryption and credentials, Install a certificate, CA certificate; agree to install anyway.',
+        three: 'Choose hantverk.crt. Under Trusted credentials, User, it shows its fingerprint: compare it.',
+        four: 'Close the browser, and open the shop by the same address: there is no warning any more.',
+      },
+      about: {
+        on: 'A tablet or phone with "Certificate Trust Settings" under General, About',
+        one: 'Take the certificate above, and allow the profile to be loaded.',
+        two: 'Settings, General, Device Management, the profile "Hantverk": look at its details, compare, install.',
+        three: 'Settings, General, About, Certificate Trust Settings: switch it on.',
+        four: 'Open the shop by the same address: there is no warning any more.',
+      },
+      wizard: {
+        on: 'A desk computer that opens certificates in a wizard',
+        one: 'Take the certificate above and open it; under Details, compare the thumbprint.',
+        two: 'Install certificate, for the current user.',
+        three: 'Place it in: Trusted Root Certification Authorities. Finish, and agree.',
+        four: 'Close the browser, and open the shop by the same address.',
+      },
+      keys: {
+        on: 'A desk computer that keeps certificates in a keychain',
+        one: 'Take the certificate above and open it: it goes into the keychain "login".',
+        two: 'Find "Hantverk" there and open it; compare the fingerprint.',
+        three: 'Under Trust, choose: always trust.',
+        four: 'Close the browser, and open the shop by the same address.',
+      },
+      browser: {
+        on: 'A browser that keeps certificates of its own',
+        one: 'Take the certificate above.',
+        two: "In the browser's settings look for Certificates, and there for Authorities.",
+        three: 'Import hantverk.crt, to identify websites; look at it first, and compare the fingerprint.',
+        four: 'Open the shop by the same address.',
+      },
+    },
+  },
   tablets: {
     title: 'Tablets of the shop',
     why: 'On a registered tablet a person is a tap on the name and a PIN; its windows and alarms show without.',

@@ -18,7 +18,8 @@ export const readFonts = (): Promise<Fonts> =>
     return { regular: new Uint8Array(regular!), bold: new Uint8Array(bold!) }
   })())
 
-const pageOf = (path: string) => `${useRuntimeConfig().publicBase}${path}`
+/** Scanned in the shop: its own address there, where it has one. */
+const pageOf = (path: string) => `${lanAddresses()[0] ?? useRuntimeConfig().publicBase}${path}`
 
 export async function placeLabel(code: string): Promise<Uint8Array> {
   const place = await placePage(code)

@@ -38,7 +38,7 @@ function putCookie(event: H3Event, name: string, value: string, days: number) {
   setCookie(event, name, value, {
     httpOnly: true,
     sameSite: 'lax',
-    secure: useRuntimeConfig().cookieSecure,
+    secure: useRuntimeConfig().cookieSecure || 'encrypted' in event.node.req.socket,
     path: '/',
     maxAge: days * 86_400,
   })

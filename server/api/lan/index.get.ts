@@ -1,0 +1,3 @@
+import { lanPage } from '../../services/shop/lan'
+
+export default route('GET /api/lan', () => lanPage())
