@@ -40,6 +40,7 @@ onMounted(() => {
   live.value = true
 })
 useEarlyTouch()
+useScreenOn(() => bench.value?.running.some(step => step.spells.some(s => s.to_ms === null)) ?? false)
 async function leave() {
   await send('DELETE /api/session')
   events.close()

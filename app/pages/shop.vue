@@ -27,6 +27,7 @@ const part = computed({
       <div class="grid lg:grid-cols-2 gap-10">
         <div class="grid gap-8 content-start">
           <ShopPeople :people="shop.people" @changed="load" />
+          <ShopDevice />
           <ShopLan />
           <ShopTablets />
           <ShopSessions />

@@ -40,6 +40,11 @@ const loud = computed(() =>
   }),
 )
 
+const notify = useNotifyKept()
+const leftOf = (line: (typeof ringing.value)[number]) =>
+  clock.now < line.closes_ms!
+    ? w('alarm.left', { left: span(line.closes_ms! - clock.now) })
+    : w('alarm.over', { at: time(line.closes_ms!) })
 let context: AudioContext | undefined
 function sound() {
   if (!navigator.userActivation?.hasBeenActive) return
@@ -71,6 +76,9 @@ watch(
     if (clock.now - last >= SOUND_EVERY_MS) {
       last = clock.now
       sound()
+      if (notify.value.on)
+        for (const line of loud.value)
+          void notifyAlarm(`${line.step.title}: ${leftOf(line)}`, `${line.pieceId} ${line.piece}`)
     }
   },
 )
@@ -89,11 +97,7 @@ const unheard = computed(() => late.value.filter(line => !line.acknowledged))
     role="alert"
     data-test="alarm"
   >
-    <strong class="text-2xl clock">{{
-      clock.now < line.closes_ms!
-        ? w('alarm.left', { left: span(line.closes_ms! - clock.now) })
-        : w('alarm.over', { at: time(line.closes_ms!) })
-    }}</strong>
+    <strong class="text-2xl clock">{{ leftOf(line) }}</strong>
     <span class="text-lg grow basis-64">{{ line.step.title }} · {{ line.pieceId }} {{ line.piece }}</span>
     <span v-if="line.acknowledged">{{ w('alarm.heardBy', { name: line.acknowledged }) }}</span>
     <HeardBy v-else @heard="heardBy([line], $event)" />

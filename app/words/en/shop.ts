@@ -88,6 +88,19 @@ export default {
     another: 'Another name',
     change: 'Change',
   },
+  device: {
+    title: 'This device',
+    screen: 'The screen stays on while a step is in hand',
+    notify: 'Alarms come as notifications while the page is behind others',
+    notifyWhy:
+      'Kept by this device. While the page is in front it rings by itself; a device in deep sleep may tell late.',
+    cannot: {
+      insecure: 'Off: a device allows it only over TLS, at an address that it trusts.',
+      unable: 'Off: this browser cannot do it.',
+      denied:
+        'Off: this device was told to let no notifications of this page through. Its settings for the page allow them again.',
+    },
+  },
   lan: {
     title: "On the shop's network",
     code: 'The address, to be read by a camera',

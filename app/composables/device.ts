@@ -1,0 +1,39 @@
+/** What this device does for whoever stands at it: each kept by the device, each wants a secure context. */
+export const useScreenKept = () => useKept('screen', { on: true })
+export const useNotifyKept = () => useKept('notify', { on: false })
+
+/** Why the device cannot do it, as a word; null where it can. */
+export const cannotStayOn = () => {
+  if (!isSecureContext) return 'insecure' as const
+  return 'wakeLock' in navigator ? null : ('unable' as const)
+}
+export const cannotNotify = () => {
+  if (!isSecureContext) return 'insecure' as const
+  if (!('Notification' in window)) return 'unable' as const
+  return Notification.permission === 'denied' ? ('denied' as const) : null
+}
+
+/** The screen does not go dark while a step is in hand. */
+export function useScreenOn(running: () => boolean) {
+  const kept = useScreenKept()
+  const lock = useWakeLock()
+  watchEffect(() => {
+    if (import.meta.server || !lock.isSupported.value) return
+    // a device that is low on power may refuse; the page goes on
+    if (kept.value.on && running()) void lock.request('screen').catch(() => {})
+    else void lock.release()
+  })
+}
+
+/** Tells an alarm while the page is behind others; a page in sight rings by itself. */
+export async function notifyAlarm(title: string, body: string) {
+  if (!document.hidden || cannotNotify() || Notification.permission !== 'granted') return
+  const how = { body, tag: title, renotify: true, requireInteraction: true } as NotificationOptions
+  try {
+    const worker = await navigator.serviceWorker?.getRegistration()
+    if (worker) await worker.showNotification(title, how)
+    else new Notification(title, how).onclick = () => window.focus()
+  } catch {
+    /* some devices notify for installed pages only */
+  }
+}
