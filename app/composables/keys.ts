@@ -8,11 +8,16 @@ export const KEYS = {
 
 /** From one step's touch to the next by keys, and all that it takes beside: of whatever stands as `data-acts`. */
 export function useRowKeys() {
-  const rows = () => [...document.querySelectorAll<HTMLElement>('main [data-acts]')].filter(r => r.offsetParent)
+  const rows = () =>
+    [...document.querySelectorAll<HTMLElement>('main [data-acts]')].filter(
+      r => r.offsetParent && r.querySelector('button'),
+    )
   const at = () => rows().findIndex(r => r.contains(document.activeElement))
   const to = (by: number) => {
     const list = rows()
-    const next = list[Math.min(Math.max(at() + by, 0), list.length - 1)]
+    // from nowhere: to the first that is in sight
+    const place = at() < 0 ? list.findIndex(r => r.getBoundingClientRect().top >= 0) : at() + by
+    const next = list[Math.min(Math.max(place, 0), list.length - 1)]
     next?.querySelector('button')?.focus()
     next?.scrollIntoView({ block: 'nearest' })
   }

@@ -12,6 +12,9 @@ const LONGEST = 8
 const press = (figure: string) => {
   if (pin.value.length < LONGEST) pin.value += figure
 }
+const form = useTemplateRef<HTMLFormElement>('form')
+// below alarms, the keys are not in sight on a phone
+onMounted(() => form.value?.scrollIntoView({ block: 'nearest' }))
 async function enter() {
   busy.value = true
   error.value = ''
@@ -30,7 +33,7 @@ async function enter() {
 </script>
 
 <template>
-  <form class="grid gap-3 max-w-sm" data-test="key" @submit.prevent="enter">
+  <form ref="form" class="grid gap-3 max-w-sm" data-test="key" @submit.prevent="enter">
     <p class="text-2xl font-semibold">{{ who.name }}</p>
     <template v-if="byPin">
       <TextField v-model="pin" :label="w('door.pin')" type="password" autocomplete="off" :error="error" />
