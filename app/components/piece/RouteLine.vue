@@ -15,7 +15,8 @@ const { hours, money, percent, day } = useFormat()
 
 <template>
   <article
-    class="row grid lg:grid-cols-[15rem_1fr_25rem] gap-x-8 gap-y-3"
+    :id="verdict.route"
+    class="row grid lg:grid-cols-[15rem_1fr_25rem] gap-x-8 gap-y-3 scroll-mt-4"
     data-test="route"
     :data-route="verdict.route"
     :data-standing="verdict.standing"

@@ -10,6 +10,7 @@ export default {
     chosen: 'Chosen',
     beside: 'The milder one beside it',
     advised: 'Advised: the least invasive',
+    advisedIs: 'Advised: {route}',
     chance: '{p} chance of failing',
     chanceAgain: '{p} chance of a second round',
     chanceSum: 'Together: 1 − Π(1 − p). Shop defaults.',

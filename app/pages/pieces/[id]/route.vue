@@ -158,6 +158,11 @@ const ground = computed(
       />
     </div>
     <p v-if="picked && routes.main" class="text-ochre mt-3" data-test="anew">{{ w('route.anew') }}</p>
+    <p v-if="routes.advised" class="mt-3">
+      <a class="underline py-2 text-verdigris font-semibold" :href="`#${routes.advised}`" data-test="advised">{{
+        w('route.advisedIs', { route: w(`route.${routes.advised}`) })
+      }}</a>
+    </p>
     <FoldOut class="row mt-4" :title="w('house.title')">
       <p class="caption">{{ w('house.why', { route: w(`route.${ground}`) }) }}</p>
       <HouseMethods
