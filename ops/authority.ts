@@ -1,4 +1,4 @@
-/** The shop's own certificate authority, by openssl: it can speak for names and addresses inside a house, and for no other. */
+/** The shop's own certificate authority, by openssl: it can speak for what is inside a house, and for nothing else. */
 import { execFile } from 'node:child_process'
 import { randomBytes, X509Certificate } from 'node:crypto'
 import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'

@@ -8,15 +8,14 @@ const STEPS = ['one', 'two', 'three', 'four'] as const
 <template>
   <div class="max-w-3xl">
     <h1>{{ w('trust.title') }}</h1>
-    <p class="mt-3">{{ w('trust.why') }}</p>
+    <p class="mt-3">{{ w('trust.why') }} {{ w('trust.need') }}</p>
     <p class="mt-3 font-semibold">{{ w('trust.compare') }}</p>
     <a class="act mt-5" href="/api/lan/authority" download="hantverk.crt">{{ w('trust.take') }}</a>
-    <details v-for="kind in KINDS" :key="kind" class="row mt-2" name="kind">
-      <summary class="min-h-11 py-2 font-semibold cursor-pointer">{{ w(`trust.kinds.${kind}.on`) }}</summary>
+    <FoldOut v-for="kind in KINDS" :key="kind" class="row mt-2" :title="w(`trust.kinds.${kind}.on`)">
       <ol class="list-decimal pl-6 grid gap-2 mt-2">
         <li v-for="n in STEPS" :key="n">{{ w(`trust.kinds.${kind}.${n}`) }}</li>
       </ol>
-    </details>
+    </FoldOut>
     <p class="mt-6">
       <NuxtLink class="underline" to="/">{{ w('trust.done') }}</NuxtLink>
     </p>

@@ -24,7 +24,7 @@ const STAND_IN = () => {
 }
 const told = (page: Page) => page.evaluate(() => (window as Window & { told?: Told }).told!)
 
-test('the screen stays on while a step is in hand, and alarms are told behind other pages, as the device was told', async ({
+test('the screen stays on while a step is in hand; alarms are told behind other pages', async ({
   browser,
   watched,
 }) => {

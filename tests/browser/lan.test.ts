@@ -1,4 +1,4 @@
-/** The shop's own network: a tablet that trusts the shop's authority, one that does not, and a request from elsewhere. */
+/** The shop's own network: a tablet that trusts its authority, one that does not, and a request from elsewhere. */
 import { execFileSync } from 'node:child_process'
 import { mkdirSync, mkdtempSync, readFileSync, rmSync } from 'node:fs'
 import { request } from 'node:https'

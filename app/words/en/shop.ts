@@ -98,32 +98,31 @@ export default {
       insecure: 'Off: a device allows it only over TLS, at an address that it trusts.',
       unable: 'Off: this browser cannot do it.',
       denied:
-        'Off: this device was told to let no notifications of this page through. Its settings for the page allow them again.',
+        'Off: notifications of this page were refused. The settings that the device keeps for it allow them again.',
     },
   },
   lan: {
     title: "On the shop's network",
     code: 'The address, to be read by a camera',
     nowhere: 'This machine stands in no network of a house now. Its address appears here once it does.',
-    first: 'A new tablet or phone reads this code first, and learns in four steps to trust the shop.',
-    compare:
-      'Before a device trusts the certificate, it shows a fingerprint (SHA-256). Trust it only if it is this one. It lasts until {until}.',
-    off: 'The shop answers on this machine only. To open it from tablets and phones, stop it and start it with: ./hantverk start --lan',
+    first: 'A new device reads this code first, and learns in four steps to trust the shop.',
+    compare: 'Trust a certificate only if the device shows this fingerprint (SHA-256). It lasts until {until}.',
+    off: 'The shop answers on this machine only. Tablets and phones open it once it is started by: ./hantverk start --lan',
     proxy:
-      "With a public certificate on a proxy of your own, no device needs to be told: let it pass to this machine's address, set HANTVERK_PUBLIC_BASE to the proxy's address, and start without --lan.",
+      'Behind a proxy with a public certificate: start without --lan, and set HANTVERK_PUBLIC_BASE to its address.',
   },
   trust: {
     title: 'Trust this shop',
-    why: 'The shop keeps its own certificate authority, because no public one speaks for addresses inside a house. Tell this device once to trust it: camera, alarms and work without a line need that. It can speak for addresses inside a house only.',
-    compare:
-      'Before you agree, compare the fingerprint (SHA-256) with the one under Shop, People on a screen that is trusted already.',
+    why: 'No public authority speaks for addresses inside a house, so the shop has one of its own, for them alone.',
+    need: 'Tell this device once to trust it: camera, alarms and work without a line need that.',
+    compare: 'Before you agree, compare the fingerprint (SHA-256) with the one under Shop, People on a trusted screen.',
     take: 'Take the certificate',
     done: 'Open the shop',
     kinds: {
       security: {
         on: 'A tablet or phone with "Security" in its settings',
         one: 'Take the certificate above; it lies among the downloads.',
-        two: 'Settings, Security, Encryption and credentials, Install a certificate, CA certificate; agree to install anyway.',
+        two: 'Settings, Security, Encryption and credentials, Install a certificate, CA certificate; agree to it.',
         three: 'Choose hantverk.crt. Under Trusted credentials, User, it shows its fingerprint: compare it.',
         four: 'Close the browser, and open the shop by the same address: there is no warning any more.',
       },
