@@ -36,8 +36,14 @@ export default defineNuxtConfig({
     head: {
       title: 'Hantverk',
       htmlAttrs: { lang: 'en' },
-      link: [{ rel: 'icon', href: '/favicon.svg', type: 'image/svg+xml' }],
-      meta: [{ name: 'viewport', content: 'width=device-width, initial-scale=1' }],
+      link: [
+        { rel: 'icon', href: '/favicon.svg', type: 'image/svg+xml' },
+        { rel: 'manifest', href: '/manifest.webmanifest' },
+      ],
+      meta: [
+        { name: 'viewport', content: 'width=device-width, initial-scale=1' },
+        { name: 'theme-color', content: '#1c211f' },
+      ],
     },
   },
   css: ['@fontsource-variable/schibsted-grotesk', '~/assets/main.css'],

@@ -71,6 +71,8 @@ const statusOf = (error: unknown) => (error as { status?: number }).status
 const isAway = (error: unknown) => statusOf(error) === undefined || statusOf(error) === 503
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
+/** A request that takes longer counts as broken: it is sent again, under its UUID. */
+const LIMIT_MS = { words: 25_000, file: 120_000 } as const
 async function fetched<K extends RouteKey>(key: K, asking: object, uuid?: string): Promise<AnswerOf<K>> {
   const { body } = asking as { body?: BodyInit }
   const headers = {
@@ -80,7 +82,13 @@ async function fetched<K extends RouteKey>(key: K, asking: object, uuid?: string
   const method = key.slice(0, key.indexOf(' ')) as 'GET'
   // a text that is no route: the types come from the key
   const path: string = addressOf(key, asking as Record<string, unknown>)
-  return (await $fetch<unknown>(path, { method, body, headers, retry: 0 })) as AnswerOf<K>
+  const timeout = body instanceof FormData ? LIMIT_MS.file : LIMIT_MS.words
+  const ended = useLine().begin()
+  try {
+    return (await $fetch<unknown>(path, { method, body, headers, retry: 0, timeout })) as AnswerOf<K>
+  } finally {
+    ended()
+  }
 }
 
 /** Calls a route of the registry. @throws the fetch's error, whose `data` is a `Problem`. */
@@ -212,7 +220,7 @@ function liveFrom<K extends KeyOf<'GET'>>(
   }
   const events = useEvents()
   const stop = events.on((topic, piece) => {
-    if (concerns(topic, piece)) void load()
+    if (topic === 'all' || concerns(topic, piece)) void load()
   })
   const heard = (timeout?: number) => until(() => events.hears).toBe(true, { timeout })
   onMounted(async () => {

@@ -3,6 +3,7 @@ import { Archive, Armchair, CalendarRange, Clock4, House, MessageSquareText, Pal
 
 const session = useSession()
 const events = useEvents()
+const line = useLine()
 const clock = useClock()
 const { dayTime, degrees } = useFormat()
 const dark = useEvening()
@@ -131,6 +132,7 @@ const air = computed(() => bench.value?.air)
         >{{ w('air.barred', { names: air.barred.map(b => b.name).join(', ') }) }}</span
       >
       <span v-if="!events.connected" class="text-madder font-semibold" role="status">{{ w('offline') }}</span>
+      <span v-else-if="line.slow" class="font-semibold" role="status">{{ w('slow') }}</span>
       <span class="ml-auto flex items-baseline gap-3">
         <button class="underline min-h-11 px-1" aria-keyshortcuts="/" @click="seeking = true">
           {{ w('seek.open') }}

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-const { data: answers, load, failed } = useLive('GET /api/answers', topic => topic === 'all' || topic === 'piece')
+const { data: answers, load, failed } = useLive('GET /api/answers', topic => topic === 'piece')
 </script>
 
 <template>

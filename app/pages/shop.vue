@@ -2,7 +2,7 @@
 const route = useRoute()
 const router = useRouter()
 const session = useSession()
-const { data: shop, load, failed } = useLive('GET /api/shop', topic => topic === 'shop' || topic === 'all')
+const { data: shop, load, failed } = useLive('GET /api/shop', topic => topic === 'shop')
 const PARTS = ['shop', 'people', 'methods', 'figures'] as const
 const tabs = PARTS.map(name => ({ name, label: w(`shop.parts.${name}`) }))
 const part = computed({

@@ -1,6 +1,9 @@
 import { defineStore } from 'pinia'
 
 type Listener = (topic: string, piece: number | null) => void
+/** The server beats every fifteen seconds; a line that was silent for longer is dead, whatever the browser thinks. */
+const SILENT_MS = 40_000
+const LOOK_MS = 5000
 
 /** One event stream for all open parts of the page; the browser replays by Last-Event-ID after a break. */
 export const useEvents = defineStore('events', () => {
@@ -10,20 +13,33 @@ export const useEvents = defineStore('events', () => {
   const listeners = new Set<Listener>()
   let source: EventSource | undefined
   let tries = 0
+  let heard_ms = 0
   let later: ReturnType<typeof setTimeout> | undefined
+  let watching: ReturnType<typeof setInterval> | undefined
+  function tell(topic: string, piece: number | null) {
+    for (const listener of listeners) listener(topic, piece)
+  }
+  /** Everything on the page is read again. */
+  const again = () => tell('all', null)
   function open() {
     if (source || import.meta.server) return
     clearTimeout(later)
+    heard_ms = Date.now()
+    watching ??= setInterval(look, LOOK_MS)
     source = new EventSource('/api/events')
+    const heard = () => (heard_ms = Date.now())
+    source.addEventListener('beat', heard)
     source.addEventListener('changed', event => {
+      heard()
       const { topic, piece } = JSON.parse((event as MessageEvent<string>).data) as {
         topic: string
         piece: number | null
       }
-      for (const listener of listeners) listener(topic, piece)
+      tell(topic, piece)
     })
     source.onopen = () => {
-      if (!connected.value) for (const listener of listeners) listener('all', null)
+      heard()
+      if (!connected.value) again()
       connected.value = hears.value = true
       tries = 0
     }
@@ -33,9 +49,15 @@ export const useEvents = defineStore('events', () => {
       if (source?.readyState !== EventSource.CLOSED) return
       source = undefined
       // whoever was signed out learns it by what the page reads now
-      for (const listener of listeners) listener('all', null)
+      again()
       later = setTimeout(open, Math.min(15_000, 1000 * 2 ** tries++))
     }
+  }
+  /** After a night asleep, or where the line broke without a word: another one, and all is read again. */
+  function look() {
+    if (!source || Date.now() - heard_ms < SILENT_MS) return
+    connected.value = false
+    reopen()
   }
   function on(listener: Listener) {
     listeners.add(listener)
@@ -54,5 +76,10 @@ export const useEvents = defineStore('events', () => {
     close()
     open()
   }
-  return { connected, hears, open, reopen, close, on }
+  if (import.meta.client) {
+    // a page that comes back into sight looks at once, not at the next tick of a clock that slept
+    addEventListener('visibilitychange', () => !document.hidden && look())
+    addEventListener('online', () => look())
+  }
+  return { connected, hears, open, reopen, close, on, again }
 })

@@ -1,5 +1,9 @@
 /** What a device does by itself: its screen stays on, alarms come while the page is behind others. */
-import { expect, type Page } from '@playwright/test'
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { chromium, expect, type Page } from '@playwright/test'
+import QRCode from 'qrcode'
+import sharp from 'sharp'
 import { as, test } from './page'
 
 interface Told {
@@ -55,4 +59,104 @@ test('without TLS at another address than this machine, a device says why it can
   const device = owner.getByTestId('device')
   await expect(device.getByText('Off: a device allows it only over TLS')).toHaveCount(2)
   for (const one of await device.getByRole('switch').all()) await expect(one).toBeDisabled()
+})
+
+/** A browser whose camera shows this code, as a file of pictures. */
+async function cameraOn(text: string, dir: string) {
+  const code = await QRCode.toBuffer(text, { margin: 4, width: 400 })
+  const picture = sharp({ create: { width: 640, height: 480, channels: 3, background: '#8a7a60' } })
+  const frame = await picture
+    .composite([{ input: code }])
+    .jpeg()
+    .toBuffer()
+  writeFileSync(`${dir}/camera.mjpeg`, Buffer.concat(Array<Buffer>(10).fill(frame)))
+  const { launchOptions } = test.info().project.use
+  const camera = ['--use-fake-device-for-media-stream', `--use-file-for-fake-video-capture=${dir}/camera.mjpeg`]
+  return chromium.launch({ ...launchOptions, args: [...launchOptions!.args!, ...camera] })
+}
+test('a label is read by the camera and leads to its page, also one from an address before', async ({ watched }) => {
+  const dir = mkdtempSync(`${tmpdir()}/hantverk-camera-`)
+  const tablet = await cameraOn('http://192.0.2.9:4170/mixing/1', dir)
+  try {
+    const page = await as(tablet, 'tove', watched, { baseURL: process.env.HANTVERK_BASE, permissions: ['camera'] })
+    await page.keyboard.press('/')
+    await page.getByRole('button', { name: 'Read a label with the camera' }).click()
+    await expect(page).toHaveURL(/\/mixing\/1$/)
+  } finally {
+    await tablet.close()
+    rmSync(dir, { recursive: true })
+  }
+})
+test('a device without a camera says so, and the label can be typed', async ({ browser, watched }) => {
+  const page = await as(browser, 'tove', watched)
+  await page.keyboard.press('/')
+  await page.getByRole('button', { name: 'Read a label with the camera' }).click()
+  await expect(page.getByRole('alert').filter({ hasText: /No camera was found|use no camera/ })).toBeVisible()
+  await expect(page.getByTestId('seek')).toBeVisible()
+})
+
+test('what is never answered is said, given up, and asked again; a touch asks everything anew', async ({
+  browser,
+  watched,
+}) => {
+  const page = await as(browser, 'tove', watched)
+  let asked = 0
+  await page.route('**/api/store', async route => {
+    if (++asked > 1) await route.continue()
+  })
+  await page.getByRole('link', { name: 'Store' }).click()
+  await expect(page.getByText('Takes longer than usual; still at it.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Try again' })).toBeVisible({ timeout: 40_000 })
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByRole('heading', { name: 'Store' }).first()).toBeVisible()
+  await expect(page.getByText('Takes longer than usual; still at it.')).toHaveCount(0)
+})
+
+test('a line that broke without a word is noticed when the page comes back into sight', async ({
+  browser,
+  watched,
+}) => {
+  const page = await as(browser, 'tove', watched)
+  await page.waitForTimeout(500)
+  let read = 0
+  page.on('request', r => (read += Number(r.url().endsWith('/api/now'))))
+  // the device slept for a minute: its clock went on, the line said nothing
+  await page.evaluate(() => {
+    const now = Date.now
+    Date.now = () => now() + 60_000
+    dispatchEvent(new Event('online'))
+  })
+  await expect.poll(() => read, { timeout: 5000 }).toBeGreaterThan(0)
+  await expect(page.getByText('No line to the server')).toHaveCount(0)
+})
+
+test('two fingers bring a face nearer, and the whole face comes back', async ({ browser, watched }) => {
+  const page = await as(browser, 'ingrid', watched, { hasTouch: true, viewport: { width: 800, height: 1280 } })
+  await page.goto('/pieces/17')
+  await page.getByTestId('face-map').getByRole('button').first().click()
+  const board = page.getByTestId('board')
+  await board.scrollIntoViewIfNeeded()
+  const width = async () => Number((await board.getAttribute('viewBox'))!.split(' ')[2])
+  const whole = await width()
+  const box = (await board.boundingBox())!
+  const [x, y] = [box.x + box.width / 2, box.y + box.height / 2]
+  const line = await page.context().newCDPSession(page)
+  const touch = (type: 'touchStart' | 'touchMove' | 'touchEnd', apart: number | null) =>
+    line.send('Input.dispatchTouchEvent', {
+      type,
+      touchPoints:
+        apart === null
+          ? []
+          : [
+              { x: x - apart, y, id: 1 },
+              { x: x + apart, y, id: 2 },
+            ],
+    })
+  await touch('touchStart', 20)
+  for (const apart of [30, 40, 50, 60]) await touch('touchMove', apart)
+  await touch('touchEnd', null)
+  await expect.poll(width).toBeLessThan(whole / 2.5)
+  expect(await width()).toBeGreaterThan(whole / 3.5)
+  await page.getByRole('button', { name: 'The whole face' }).click()
+  expect(await width()).toBe(whole)
 })

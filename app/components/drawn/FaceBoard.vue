@@ -21,7 +21,13 @@ const HEIGHT = 380
 const TAP_PX = 12
 const size = computed(() => outline_mm(props.face))
 const scale = computed(() => Math.min(WIDTH / size.value.w, HEIGHT / size.value.h))
+const EDGE = 2
 const svg = useTemplateRef<SVGSVGElement>('svg')
+const view = useBoardView(
+  svg,
+  computed(() => ({ w: size.value.w * scale.value + 2 * EDGE, h: size.value.h * scale.value + 2 * EDGE })),
+)
+watch([() => props.face.id, () => props.copy], view.reset)
 const cross = ref({ x: 0, y: 0 })
 const keyed = ref(false)
 const first = ref<{ x: number; y: number } | null>(null)
@@ -41,11 +47,10 @@ const busy = computed(() => props.can && (props.kind !== null || (props.moving &
 
 const clamp = (v: number, most: number) => Math.round(Math.min(Math.max(v, 0), most) * 10) / 10
 function at(event: PointerEvent) {
-  const box = svg.value!.getBoundingClientRect()
-  const ratio = (size.value.w * scale.value + 4) / box.width
+  const { x, y } = view.at({ x: event.clientX, y: event.clientY })
   return {
-    x: clamp(((event.clientX - box.left) * ratio - 2) / scale.value, size.value.w),
-    y: clamp(((event.clientY - box.top) * ratio - 2) / scale.value, size.value.h),
+    x: clamp((x - EDGE) / scale.value, size.value.w),
+    y: clamp((y - EDGE) / scale.value, size.value.h),
   }
 }
 function placeOf(a: { x: number; y: number }, b: { x: number; y: number }, as: Exclude<PlaceShape, 'unplaced'>): Place {
@@ -104,6 +109,11 @@ function finish(from: { x: number; y: number }, to: { x: number; y: number }) {
   emit('place', placeOf(from, to, shape.value!))
 }
 function press(event: PointerEvent) {
+  if (view.press(event)) {
+    // the first of two fingers was no touch
+    down.value = null
+    return
+  }
   if (!busy.value) return
   keyed.value = false
   const p = at(event)
@@ -112,12 +122,17 @@ function press(event: PointerEvent) {
   svg.value!.setPointerCapture(event.pointerId)
 }
 function drag(event: PointerEvent) {
+  if (view.move(event)) return
   if (!busy.value || (!down.value && !first.value)) return
   cross.value = at(event)
-  if (down.value && Math.hypot(cross.value.x - down.value.x, cross.value.y - down.value.y) * scale.value > TAP_PX)
+  if (
+    down.value &&
+    Math.hypot(cross.value.x - down.value.x, cross.value.y - down.value.y) * scale.value * view.zoom.value > TAP_PX
+  )
     down.value.dragging = true
 }
 function release(event: PointerEvent) {
+  if (view.release(event)) return
   const from = down.value
   down.value = null
   if (!busy.value || !from) return
@@ -179,8 +194,12 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
     </p>
     <svg
       ref="svg"
-      :viewBox="`-2 -2 ${size.w * scale + 4} ${size.h * scale + 4}`"
-      :style="{ maxWidth: `${size.w * scale + 4}px`, width: '100%', touchAction: busy ? 'none' : 'auto' }"
+      :viewBox="view.viewBox.value"
+      :style="{
+        maxWidth: `${size.w * scale + 2 * EDGE}px`,
+        width: '100%',
+        touchAction: busy || view.zoom.value > 1 ? 'none' : 'pan-x pan-y',
+      }"
       class="board block"
       :class="busy ? 'cursor-crosshair' : ''"
       tabindex="0"
@@ -191,44 +210,47 @@ const reading = computed(() => `${Math.round(cross.value.x)}, ${Math.round(cross
       @pointerdown="press"
       @pointermove="drag"
       @pointerup="release"
-      @pointercancel="down = null"
+      @pointercancel="(view.release($event), (down = null))"
+      @wheel="view.wheel"
       @keydown="key"
     >
       <FindingHatch />
-      <rect
-        v-bind="faceRect(face, size.w * scale, size.h * scale)"
-        fill="var(--color-sheet)"
-        stroke="var(--color-ink)"
-        stroke-width="1.5"
-      />
-      <g
-        v-for="f in findings"
-        :key="f.id"
-        role="button"
-        tabindex="0"
-        class="cursor-pointer mark"
-        :data-finding="f.id"
-        :aria-label="`${f.number}: ${w(`finding.${f.kind}`)}, ${w('examine.grade')} ${f.grade}`"
-        :aria-pressed="f.id === chosen"
-        @pointerdown="kind === null && !moving && $event.stopPropagation()"
-        @click="kind === null && !moving && emit('choose', f.id)"
-        @keydown.enter.stop.prevent="emit('choose', f.id)"
-        @keydown.space.stop.prevent="emit('choose', f.id)"
-      >
-        <FindingShape :finding="f" :face="face" :scale="scale" :chosen="f.id === chosen" />
-      </g>
-      <FindingShape v-if="draft" :finding="draft" :face="face" :scale="scale" small chosen />
-      <g
-        v-if="busy && (keyed || first || down)"
-        pointer-events="none"
-        stroke="var(--color-verdigris)"
-        stroke-width="1.5"
-      >
-        <line :x1="cross.x * scale" y1="0" :x2="cross.x * scale" :y2="size.h * scale" />
-        <line x1="0" :y1="cross.y * scale" :x2="size.w * scale" :y2="cross.y * scale" />
-        <circle v-if="first" :cx="first.x * scale" :cy="first.y * scale" r="6" fill="var(--color-verdigris)" />
+      <g :transform="`translate(${EDGE} ${EDGE})`">
+        <rect
+          v-bind="faceRect(face, size.w * scale, size.h * scale)"
+          fill="var(--color-sheet)"
+          stroke="var(--color-ink)"
+          stroke-width="1.5"
+        />
+        <g
+          v-for="f in findings"
+          :key="f.id"
+          role="button"
+          tabindex="0"
+          class="cursor-pointer mark"
+          :data-finding="f.id"
+          :aria-label="`${f.number}: ${w(`finding.${f.kind}`)}, ${w('examine.grade')} ${f.grade}`"
+          :aria-pressed="f.id === chosen"
+          @click="kind === null && !moving && emit('choose', f.id)"
+          @keydown.enter.stop.prevent="emit('choose', f.id)"
+          @keydown.space.stop.prevent="emit('choose', f.id)"
+        >
+          <FindingShape :finding="f" :face="face" :scale="scale" :chosen="f.id === chosen" />
+        </g>
+        <FindingShape v-if="draft" :finding="draft" :face="face" :scale="scale" small chosen />
+        <g
+          v-if="busy && (keyed || first || down)"
+          pointer-events="none"
+          stroke="var(--color-verdigris)"
+          stroke-width="1.5"
+        >
+          <line :x1="cross.x * scale" y1="0" :x2="cross.x * scale" :y2="size.h * scale" />
+          <line x1="0" :y1="cross.y * scale" :x2="size.w * scale" :y2="cross.y * scale" />
+          <circle v-if="first" :cx="first.x * scale" :cy="first.y * scale" r="6" fill="var(--color-verdigris)" />
+        </g>
       </g>
     </svg>
+    <button v-if="view.zoom.value > 1" class="act act-quiet mt-2" @click="view.reset">{{ w('exam.wholeFace') }}</button>
   </div>
 </template>
 

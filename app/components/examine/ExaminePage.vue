@@ -10,7 +10,7 @@ const {
   load,
 } = useLive(
   'GET /api/pieces/:id/examination',
-  (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value,
+  (topic, piece) => topic === 'air' || piece === id.value,
   () => ({ id: id.value }),
 )
 const can = computed(() => session.may('examine') && page.value?.piece.state !== 'handed-over')

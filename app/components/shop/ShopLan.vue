@@ -1,12 +1,13 @@
 <script setup lang="ts">
 /** How other devices of the shop open it: address, a code for a camera, and what to compare before it is trusted. */
 const { day } = useFormat()
-const { data: lan, pending } = useLive('GET /api/lan', topic => topic === 'all')
+const { data } = useLive('GET /api/lan', () => false)
+const lan = computed(() => (data.value?.on ? data.value : null))
 const code = computed(() => lan.value?.code && `data:image/svg+xml;utf8,${encodeURIComponent(lan.value.code)}`)
 </script>
 
 <template>
-  <section v-if="!pending" data-test="lan">
+  <section v-if="data" data-test="lan">
     <h2>{{ w('lan.title') }}</h2>
     <template v-if="lan">
       <div class="row flex flex-wrap gap-6">

@@ -3,7 +3,7 @@ import { HOUSE_METHODS, HOUSE_SLUGS, type HouseSlug } from '#core/house'
 
 /** How this shop works where good practitioners differ; the owner chooses. */
 const session = useSession()
-const { data: methods, load } = useLive('GET /api/house', topic => topic === 'shop' || topic === 'all')
+const { data: methods, load } = useLive('GET /api/house', topic => topic === 'shop')
 const options = (slug: HouseSlug) =>
   Object.entries<{ says: string; why: string }>(HOUSE_METHODS[slug].options).map(([value, { says, why }]) => ({
     value,

@@ -2,7 +2,7 @@
 /** Who is signed in and where; one's own, or all for the owner. Times are real, also in a demo. */
 const { dayTime } = useFormat()
 const session = useSession()
-const { data: sessions, load } = useLive('GET /api/sessions', topic => topic === 'shop' || topic === 'all')
+const { data: sessions, load } = useLive('GET /api/sessions', topic => topic === 'shop')
 async function end(id: string) {
   await send('DELETE /api/sessions/:id', { id })
   await load()

@@ -2,7 +2,7 @@
 /** Tablets of the shop: this device is made one, and each is renamed, moved, or taken back. */
 const session = useSession()
 const { dayTime } = useFormat()
-const { data: tablets, load } = useLive('GET /api/tablets', topic => topic === 'shop' || topic === 'all')
+const { data: tablets, load } = useLive('GET /api/tablets', topic => topic === 'shop')
 const { draft, errors, submit, reset } = useForm('POST /api/tablets', () => ({ name: '', place: '' }))
 type Line = NonNullable<typeof tablets.value>[number]
 const changing = ref<{ id: number; rowVersion: number; name: string; place: string } | null>(null)

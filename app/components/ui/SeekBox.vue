@@ -25,6 +25,15 @@ const groups = computed(() => {
   const kinds = [...new Set(found.value.map(f => f.kind))]
   return kinds.map(kind => ({ says: w(`seek.kind.${kind}`), list: found.value!.filter(f => f.kind === kind) }))
 })
+const scanning = ref(false)
+/** A label of this shop leads to its page, also one that was printed when the shop had another address. */
+async function read(text: string) {
+  scanning.value = false
+  const path = /^https?:\/\/[^/]+(\/(?:places|mixing|pieces)\/[\w%-]+)$/.exec(text)?.[1]
+  if (!path) return (q.value = text.slice(0, 100))
+  emit('close')
+  await navigateTo(path)
+}
 async function go(line: Found | null) {
   if (!line) return
   seen.value = [line, ...seen.value.filter(s => s.to !== line.to || s.title !== line.title)].slice(0, KEEPS)
@@ -38,6 +47,7 @@ async function go(line: Found | null) {
     <Combobox :model-value="null" nullable @update:model-value="go">
       <ComboboxInput
         class="field mt-3"
+        :display-value="() => q"
         :placeholder="w('seek.says')"
         :aria-label="w('seek.says')"
         autocomplete="off"
@@ -63,5 +73,7 @@ async function go(line: Found | null) {
       </ComboboxOptions>
     </Combobox>
     <p v-if="found && !found.length" class="row mt-2">{{ w('seek.nothing') }}</p>
+    <LazyScanCode v-if="scanning" @read="read" />
+    <button v-else class="act act-quiet mt-3" @click="scanning = true">{{ w('scan.open') }}</button>
   </DialogBox>
 </template>

@@ -10,7 +10,7 @@ const {
   load,
 } = useLive(
   'GET /api/clients/:id',
-  topic => topic === 'pieces' || topic === 'all',
+  topic => topic === 'pieces',
   () => ({ id: id.value }),
 )
 // a record that was merged away leads to the one that stays

@@ -7,7 +7,7 @@ const {
   load,
 } = useLive(
   'GET /api/pieces/:id',
-  (topic, piece) => topic === 'all' || piece === id.value,
+  (topic, piece) => piece === id.value,
   () => ({ id: id.value }),
 )
 provide(PIECE, { page, load })

@@ -2,7 +2,7 @@
 const route = useRoute()
 const { data: place, failed } = useLive(
   'GET /api/places/:code',
-  topic => topic === 'piece' || topic === 'all',
+  topic => topic === 'piece',
   () => ({ code: String(route.params.code) }),
 )
 </script>

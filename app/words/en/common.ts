@@ -11,6 +11,8 @@ export default {
   worst: 'at worst',
   skip: 'To the content',
   demoTime: 'demo time',
+  slow: 'Takes longer than usual; still at it.',
+  tryAgain: 'Try again',
   offline: 'No line to the server. Waiting for it.',
   day: 'Day',
   evening: 'Evening',
@@ -29,6 +31,15 @@ export default {
     before: 'To the step before',
     act: 'What its button says',
     more: 'All that it takes beside',
+  },
+  scan: {
+    open: 'Read a label with the camera',
+    hold: 'Hold the code of a label before the camera.',
+    cannot: {
+      insecure: 'The camera is off: a device allows it only over TLS, at an address that it trusts.',
+      none: 'No camera was found on this device. Type what stands on the label.',
+      refused: 'This device was told to let this page use no camera. Its settings for the page allow it again.',
+    },
   },
   seek: {
     open: 'Find',

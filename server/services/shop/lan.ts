@@ -1,11 +1,11 @@
 import QRCode from 'qrcode'
 
-/** How other devices open this shop; null where it is on no network. */
+/** How other devices open this shop, where it is on its network. */
 export async function lanPage() {
   const known = readLan()
-  if (!known) return null
+  if (!known) return { on: false as const }
   const addresses = lanAddresses()
   const [first] = addresses
   const code = first ? await QRCode.toString(`${first}/trust`, { type: 'svg', margin: 2 }) : null
-  return { addresses, code, fingerprint: known.fingerprint, until: known.until }
+  return { on: true as const, addresses, code, fingerprint: known.fingerprint, until: known.until }
 }

@@ -6,10 +6,7 @@ const {
   data: answers,
   load,
   failed,
-} = useLive(
-  'GET /api/answers',
-  (topic, piece) => topic === 'all' || (topic === 'piece' && (piece === null || piece === id.value)),
-)
+} = useLive('GET /api/answers', (topic, piece) => topic === 'piece' && (piece === null || piece === id.value))
 const mine = computed(() => (answers.value ?? []).filter(a => a.pieceId === id.value))
 const words = ref('')
 const days = ref(14)

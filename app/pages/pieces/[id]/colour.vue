@@ -12,7 +12,7 @@ const {
   failed,
 } = useLive(
   'GET /api/pieces/:id/panel',
-  (topic, p) => topic === 'all' || p === id.value,
+  (topic, p) => p === id.value,
   () => ({ id: id.value }),
 )
 const can = computed(() => session.may('mix') && piece.value!.piece.state === 'active')

@@ -7,7 +7,7 @@ const group = ref<LogGroup>()
 const person = ref<number>()
 const { data: log, failed } = useLive(
   'GET /api/pieces/:id/log',
-  (topic, piece) => topic === 'all' || piece === id.value,
+  (topic, piece) => piece === id.value,
   () => ({ id: id.value, query: { group: group.value, person: person.value } }),
 )
 </script>

@@ -9,7 +9,7 @@ const { span } = useFormat()
 const id = computed(() => page.value!.piece.id)
 const { data, load, failed } = useLive(
   'GET /api/pieces/:id/plan',
-  (topic, piece) => topic === 'all' || topic === 'air' || piece === id.value,
+  (topic, piece) => topic === 'air' || piece === id.value,
   () => ({ id: id.value }),
 )
 const plan = computed(() => (data.value?.ready ? (data.value as PlanPage) : null))

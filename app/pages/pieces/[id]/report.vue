@@ -5,7 +5,7 @@ const { dayTime, day } = useFormat()
 const id = computed(() => Number(route.params.id))
 const { data: kept, load: loadKept } = useLive(
   'GET /api/pieces/:id/examinations',
-  (topic, piece) => topic === 'all' || piece === id.value,
+  (topic, piece) => piece === id.value,
   () => ({ id: id.value }),
 )
 const keptOptions = computed(() =>

@@ -37,7 +37,7 @@ const {
   failed,
 } = useLive(
   'GET /api/pieces/:id/routes',
-  (topic, piece) => topic === 'all' || piece === id.value,
+  (topic, piece) => piece === id.value,
   () => ({ id: id.value, query: asked.value }),
 )
 // the house's own finish is offered where none was chosen; else what the layers come nearest to

@@ -23,7 +23,7 @@ const session = useSession()
 const id = computed(() => Number(route.params.id))
 const { data, load, failed } = useLive(
   'GET /api/pieces/:id/build-up',
-  (topic, piece) => topic === 'all' || topic === 'store' || piece === id.value,
+  (topic, piece) => topic === 'store' || piece === id.value,
   () => ({ id: id.value }),
 )
 const page = computed(() => data.value as unknown as ComposePage | null)
