@@ -4,12 +4,16 @@ import { tmpdir } from 'node:os'
 import { chromium, expect, type Page } from '@playwright/test'
 import QRCode from 'qrcode'
 import sharp from 'sharp'
-import { as, test } from './page'
+import { as, test, write } from './page'
 
 interface Told {
   locks: number
   released: number
   notes: string[]
+}
+interface Now {
+  now_ms: number
+  may: { stepId: number; rowVersion: number }[]
 }
 /** Stands in for what a headless browser has not: a screen, and a place for notifications. */
 const STAND_IN = () => {
@@ -34,6 +38,14 @@ test('the screen stays on while a step is in hand; alarms are told behind other 
 }) => {
   const owner = await as(browser, 'ingrid', watched)
   await owner.addInitScript(STAND_IN)
+  const { may, now_ms } = (await (await owner.request.get('/api/now')).json()) as Now
+  const { stepId, rowVersion } = may.at(-1)!
+  const act = (kind: 'start' | 'undo', version: number) =>
+    write(owner, 'post', '/api/bench', {
+      ...{ kind, stepId, rowVersion: version },
+      happenedAt: new Date(now_ms).toISOString(),
+    })
+  expect((await act('start', rowVersion)).status()).toBe(200)
   await owner.goto('/')
   await expect(owner.getByTestId('running').first()).toBeVisible()
   await expect.poll(async () => (await told(owner)).locks).toBeGreaterThan(0)
@@ -50,6 +62,7 @@ test('the screen stays on while a step is in hand; alarms are told behind other 
   expect((await told(owner)).locks).toBe(0)
   await owner.getByTestId('clock').click()
   await expect.poll(async () => (await told(owner)).notes.join()).toMatch(/Closed at|left|closes/)
+  expect((await act('undo', rowVersion + 1)).status()).toBe(200)
 })
 
 test('without TLS at another address than this machine, a device says why it cannot', async ({ browser, watched }) => {
