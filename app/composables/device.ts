@@ -17,12 +17,16 @@ export const cannotNotify = () => {
 export function useScreenOn(running: () => boolean) {
   const kept = useScreenKept()
   const lock = useWakeLock()
-  watchEffect(() => {
-    if (import.meta.server || !lock.isSupported.value) return
-    // a device that is low on power may refuse; the page goes on
-    if (kept.value.on && running()) void lock.request('screen').catch(() => {})
-    else void lock.release()
-  })
+  // asked for by its reasons alone: the lock's own state changes with each request
+  watch(
+    () => lock.isSupported.value && kept.value.on && running(),
+    on => {
+      // a device that is low on power may refuse; the page goes on
+      if (on) lock.request('screen').catch(() => {})
+      else void lock.release()
+    },
+    { immediate: true },
+  )
 }
 
 /** Tells an alarm while the page is behind others; a page in sight rings by itself. */
