@@ -107,7 +107,7 @@ export default {
     nowhere: 'This machine stands in no network of a house now. Its address appears here once it does.',
     first: 'A new device reads this code first, and learns in four steps to trust the shop.',
     compare: 'Trust a certificate only if the device shows this fingerprint (SHA-256). It lasts until {until}.',
-    off: 'The shop answers on this machine only. Tablets and phones open it once it is started by: ./hantverk start --lan',
+    off: 'The shop answers on this machine only. Tablets and phones open it after: ./hantverk start --lan',
     proxy:
       'Behind a proxy with a public certificate: start without --lan, and set HANTVERK_PUBLIC_BASE to its address.',
   },
