@@ -1,7 +1,7 @@
 /** The shop's own certificate authority, by openssl: it can speak for what is inside a house, and for nothing else. */
 import { execFile } from 'node:child_process'
-import { randomBytes, X509Certificate } from 'node:crypto'
-import { existsSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { createPrivateKey, randomBytes, X509Certificate } from 'node:crypto'
+import { readFileSync, renameSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { isIP } from 'node:net'
 import { promisify } from 'node:util'
 import { privateDir, writeWhole } from './profile'
@@ -48,7 +48,8 @@ async function makeKey(path: string) {
   // made under a mask: never readable by others, not even while it is written
   const mask = process.umask(0o077)
   try {
-    await openssl('genpkey', '-algorithm', 'EC', '-pkeyopt', 'ec_paramgen_curve:P-256', '-out', path)
+    await openssl('genpkey', '-algorithm', 'EC', '-pkeyopt', 'ec_paramgen_curve:P-256', '-out', `${path}.part`)
+    renameSync(`${path}.part`, path)
   } finally {
     process.umask(mask)
   }
@@ -83,7 +84,8 @@ nameConstraints = critical, ${[...INSIDE, `DNS:${plain(host)}`].map(x => `permit
 }
 
 async function makeServer(files: CertificateFiles, names: readonly string[]) {
-  await makeKey(files.serverKey)
+  // the same key for another address: a web server that reads in between finds no pair that does not match
+  if (!privateKey(files.serverKey)) await makeKey(files.serverKey)
   const settings = `${files.server}.cnf`
   writeFileSync(
     settings,
@@ -111,6 +113,17 @@ const certificate = (path: string): X509Certificate | null => {
   } catch {
     return null
   }
+}
+const privateKey = (path: string) => {
+  try {
+    return createPrivateKey(readFileSync(path))
+  } catch {
+    return null
+  }
+}
+const matches = (c: X509Certificate, keyPath: string) => {
+  const key = privateKey(keyPath)
+  return key !== null && c.checkPrivateKey(key)
 }
 const lastsOver = (c: X509Certificate, now_ms: number) => Date.parse(c.validTo) - now_ms > RENEW_DAYS * DAY_MS
 const namesOf = (c: X509Certificate) =>
@@ -141,7 +154,7 @@ export async function keepCertificate(
 ): Promise<boolean> {
   const files = certificateFiles(privateDir(dir))
   let authority = certificate(files.authority)
-  const fresh = !authority || !existsSync(files.authorityKey) || !lastsOver(authority, now_ms)
+  const fresh = !authority || !matches(authority, files.authorityKey) || !lastsOver(authority, now_ms)
   if (fresh) {
     await makeAuthority(files, host)
     authority = certificate(files.authority)
@@ -151,7 +164,7 @@ export async function keepCertificate(
   const good =
     !fresh &&
     server !== null &&
-    existsSync(files.serverKey) &&
+    matches(server, files.serverKey) &&
     server.verify(authority!.publicKey) &&
     lastsOver(server, now_ms) &&
     names.every(n => namesOf(server).includes(normal(n)))

@@ -21,10 +21,15 @@ export default defineNitroPlugin(nitro => {
   const { port } = shown.lan
   server.listen({ port, host: lanHost }, () => console.log(`On the shop's network: ${lanAddresses().join(' ')}`))
   const look = setInterval(() => {
-    const now = readLan()!
-    if (now === shown) return
-    shown = now
-    server.setSecureContext({ cert: now.certificate, key: now.key })
+    try {
+      const now = readLan()!
+      if (now === shown) return
+      server.setSecureContext({ cert: now.certificate, key: now.key })
+      shown = now
+    } catch (error) {
+      // what is just being written is read whole at the next look
+      console.error(`The shop's network: ${(error as Error).message}`)
+    }
   }, LOOK_MS)
   nitro.hooks.hook('close', () => {
     clearInterval(look)

@@ -43,7 +43,9 @@ test('is made once, believed for its names, and its keys are readable by their o
 test('another address gets a certificate of the same authority', async () => {
   await keep()
   const [authority, before] = [text('authority'), text('server')]
+  const key = text('serverKey')
   expect(await keep([...NAMES, '192.168.7.33'])).toBe(true)
+  expect(text('serverKey')).toBe(key)
   expect(text('authority')).toBe(authority)
   expect(text('server')).not.toBe(before)
   expect(new X509Certificate(text('server')).checkIP('192.168.7.33')).toBe('192.168.7.33')
@@ -62,10 +64,11 @@ test('speaks for no name outside the house, whoever holds its key', async () => 
   await keep(['example.com', '127.0.0.1'])
   expect(await believed('example.com')).toMatch(/permitted subtree/)
 })
-test('a damaged certificate is made anew', async () => {
+test('a damaged certificate, or key, is made anew', async () => {
   await keep()
   const { server } = certificateFiles(dir)
   writeFileSync(server, 'nothing')
+  writeFileSync(certificateFiles(dir).serverKey, 'nothing')
   expect(await keep()).toBe(true)
   expect(await believed('bench.local')).toBeNull()
 })
