@@ -1,9 +1,15 @@
+import { randomUUID } from 'node:crypto'
+import { copyFile } from 'node:fs/promises'
 import { fileURLToPath } from 'node:url'
 import tailwindcss from '@tailwindcss/vite'
+import { VitePWA } from 'vite-plugin-pwa'
 import { heavyWorker } from './server/workers/bundle'
 
 const here = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 const trade = [here('./core/'), here('./shared/')]
+
+/** This build of the program; pages and their service worker say which they are of. */
+const buildId = randomUUID()
 
 interface Module {
   importedIds: readonly string[]
@@ -29,6 +35,7 @@ function inShell(id: string, infoOf: (id: string) => Module | null): boolean {
 }
 
 export default defineNuxtConfig({
+  buildId,
   modules: ['@pinia/nuxt', '@vueuse/nuxt', 'nuxt-security', '@nuxt/eslint'],
   components: [{ path: '~/components', pathPrefix: false }],
   devtools: { enabled: false },
@@ -57,6 +64,9 @@ export default defineNuxtConfig({
     'build:manifest': manifest => {
       for (const part of Object.values(manifest)) part.prefetch = false
     },
+    // a service worker answers for what lies beside and below it: it stands at the top
+    'nitro:build:public-assets': ({ options: { buildDir, output } }) =>
+      copyFile(`${buildDir}/dist/client/worker.js`, `${output.publicDir}/worker.js`),
   },
   runtimeConfig: {
     databaseUrl: '',
@@ -104,6 +114,13 @@ export default defineNuxtConfig({
       },
     ],
     routeRules: {
+      '/shell': { ssr: false },
+      '/worker.js': {
+        headers: {
+          'cache-control': 'no-cache',
+          'content-security-policy': "default-src 'none'; script-src 'self'; connect-src 'self'",
+        },
+      },
       '/_nuxt/**': {
         headers: {
           'cross-origin-embedder-policy': 'require-corp',
@@ -124,7 +141,21 @@ export default defineNuxtConfig({
         },
       },
     },
-    plugins: [tailwindcss()],
+    plugins: [
+      tailwindcss(),
+      // app/offline/worker.ts with a list of all that the program is made of, and its frame without a page in it
+      VitePWA({
+        strategies: 'injectManifest',
+        srcDir: here('./app/offline'),
+        filename: 'worker.ts',
+        injectRegister: false,
+        manifest: false,
+        injectManifest: {
+          globPatterns: ['_nuxt/**/*.{js,css,woff2}'],
+          additionalManifestEntries: [{ url: '/shell', revision: buildId }],
+        },
+      }),
+    ],
     worker: { format: 'es' },
     build: { sourcemap: false },
     optimizeDeps: {

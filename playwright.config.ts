@@ -15,6 +15,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     timezoneId: 'Europe/Stockholm',
     locale: 'en-GB',
+    // each test is a device of its own, and would fetch the whole program first; tests/browser/offline.test.ts does
+    serviceWorkers: 'block',
     launchOptions: {
       executablePath: '/usr/bin/chromium',
       args: [

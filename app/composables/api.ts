@@ -1,10 +1,16 @@
 import type { InternalApi } from 'nitropack/types'
 import type { z } from 'zod'
 import type { API, Problem, RouteKey } from '#shared/api'
+import { CARRIED } from '#shared/carried'
+import { carry, type Read, readCarried, type Waiting } from '~/offline/carried'
 
 const OFFLINE: Problem = {
   code: 'offline',
   message: "The shop's server does not answer. Nothing was lost; try again in a moment.",
+}
+export const NOT_CARRIED: Problem = {
+  code: 'offline',
+  message: 'There is no line to the server, and this is not carried on this device. It comes when the line is back.',
 }
 export const problem = (error: unknown): Problem => {
   const data = (error as { data?: Partial<Problem> }).data
@@ -51,11 +57,11 @@ export type AnswerOf<K extends RouteKey> =
       : never
     : never
 type Args<K extends RouteKey> = object extends Asking<K> ? [asking?: Asking<K>] : [asking: Asking<K>]
-type KeyOf<M extends string> = Extract<RouteKey, `${M} ${string}`>
+export type KeyOf<M extends string> = Extract<RouteKey, `${M} ${string}`>
 export type WriteKey = Exclude<RouteKey, KeyOf<'GET'>>
 
 /** A route's address with its blanks filled and its query behind it; what is undefined or empty stays away. */
-function addressOf(key: RouteKey, asking: Record<string, unknown>): string {
+export function pathOf(key: RouteKey, asking: Record<string, unknown>): string {
   const path = key
     .slice(key.indexOf(' ') + 1)
     .replace(/:(\w+)/g, (_, name: string) => encodeURIComponent(String(asking[name])))
@@ -66,14 +72,20 @@ function addressOf(key: RouteKey, asking: Record<string, unknown>): string {
   return query ? `${path}?${query}` : path
 }
 
-const statusOf = (error: unknown) => (error as { status?: number }).status
-/** The line broke, or the server asks to come again. */
-const isAway = (error: unknown) => statusOf(error) === undefined || statusOf(error) === 503
+export const statusOf = (error: unknown) => (error as { status?: number }).status
+const AWAY = new Set([undefined, 502, 503, 504])
+/** The line broke, or the server, or what stands before it, asks to come again. */
+export const isAway = (error: unknown) => AWAY.has(statusOf(error))
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
 /** A request that takes longer counts as broken: it is sent again, under its UUID. */
 const LIMIT_MS = { words: 25_000, file: 120_000 } as const
-async function fetched<K extends RouteKey>(key: K, asking: object, uuid?: string): Promise<AnswerOf<K>> {
+export async function fetched<K extends RouteKey>(
+  key: K,
+  asking: object,
+  uuid?: string,
+  limit_ms?: number,
+): Promise<AnswerOf<K>> {
   const { body } = asking as { body?: BodyInit }
   const headers = {
     ...(uuid ? { 'idempotency-key': uuid } : {}),
@@ -81,19 +93,49 @@ async function fetched<K extends RouteKey>(key: K, asking: object, uuid?: string
   }
   const method = key.slice(0, key.indexOf(' ')) as 'GET'
   // a text that is no route: the types come from the key
-  const path: string = addressOf(key, asking as Record<string, unknown>)
-  const timeout = body instanceof FormData ? LIMIT_MS.file : LIMIT_MS.words
-  const ended = useLine().begin()
+  const path: string = pathOf(key, asking as Record<string, unknown>)
+  const timeout = limit_ms ?? (body instanceof FormData ? LIMIT_MS.file : LIMIT_MS.words)
+  const line = useLine()
+  const ended = line.begin()
   try {
-    return (await $fetch<unknown>(path, { method, body, headers, retry: 0, timeout })) as AnswerOf<K>
+    const answer = (await $fetch<unknown>(path, { method, body, headers, retry: 0, timeout })) as AnswerOf<K>
+    line.answered()
+    if (CARRIED.has(key)) void carryRead(path, answer)
+    return answer
+  } catch (error) {
+    if (isAway(error)) line.broken()
+    else line.answered()
+    throw error
   } finally {
     ended()
   }
 }
 
+const build = () => useRuntimeConfig().app.buildId
+/** Who may see prices reads other words than who may not. */
+const carriedAs = (path: string, prices = useSession().may('see-prices')) => `${prices ? 'prices' : 'plain'} ${path}`
+/** Keeps what was read, for when there is no line. */
+export const carryRead = (path: string, answer: unknown, prices?: boolean) =>
+  carry(carriedAs(path, prices), { build: build(), at_ms: useClock().now || Date.now(), answer })
+/** What this device carries of a reading; null where it has none, or one that is too old. */
+export async function carriedOf<K extends KeyOf<'GET'>>(key: K, asking: object): Promise<Read | null> {
+  if (!CARRIED.has(key)) return null
+  const path = pathOf(key, asking as Record<string, unknown>)
+  const [as, clock, of] = [carriedAs(path), useClock(), build()]
+  await clock.recall()
+  return (await readCarried(as, of, clock.now)) ?? readCarried(carriedAs(path, false), of, clock.now)
+}
+
 /** Calls a route of the registry. @throws the fetch's error, whose `data` is a `Problem`. */
-export const call = <K extends KeyOf<'GET'>>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> =>
-  fetched(key, asking ?? {})
+export async function call<K extends KeyOf<'GET'>>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> {
+  try {
+    return await fetched(key, asking ?? {})
+  } catch (error) {
+    const carried = isAway(error) ? await carriedOf(key, asking ?? {}) : null
+    if (!carried) throw error
+    return carried.answer as AnswerOf<K>
+  }
+}
 
 const AGAIN_MS = [400, 1200, 3000] as const
 /**
@@ -101,12 +143,15 @@ const AGAIN_MS = [400, 1200, 3000] as const
  * password that it wants was given.
  * @throws what the last try threw.
  */
-export async function sendOnce<K extends WriteKey>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> {
-  const uuid = crypto.randomUUID()
+export const sendOnce = <K extends WriteKey>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> =>
+  sendAs(crypto.randomUUID(), key, asking ?? {})
+
+/** The same under a UUID that its sender keeps. */
+export async function sendAs<K extends WriteKey>(uuid: string, key: K, asking: object): Promise<AnswerOf<K>> {
   let proved = false
   for (let tries = 0; ; tries++) {
     try {
-      return await fetched(key, asking ?? {}, uuid)
+      return await fetched(key, asking, uuid)
     } catch (error) {
       if (problem(error).code === 'prove' && !proved) {
         proved = await useProof().ask()
@@ -119,11 +164,68 @@ export async function sendOnce<K extends WriteKey>(key: K, ...[asking]: Args<K>)
   }
 }
 
+/** So long one act may take before it counts as waiting; its UUID keeps it from being done twice. */
+const ACT_MS = 6000
+export interface Doing {
+  /** in words, for whoever looks what waits */
+  says: string
+  pieceId: number | null
+  stepId: number | null
+  happened_ms: number
+  picture?: Blob | null
+}
+/** Nothing can be kept on this device. */
+export class Unkept extends Error {}
+/**
+ * Sends what happened, or keeps it on this device until there is a line again.
+ * @throws what the server refused it with, or Unkept where the device keeps nothing.
+ */
+export async function doOrKeep<K extends WriteKey>(
+  key: K,
+  asking: Record<string, unknown>,
+  { picture = null, ...doing }: Doing,
+): Promise<{ done: AnswerOf<K> } | { kept: Waiting }> {
+  const waiting = useWaiting()
+  const uuid = crypto.randomUUID()
+  // what happened before goes in before
+  const inOrder = useSession().byName || waiting.open.length > 0 || useLine().away
+  try {
+    const goesAlone = !picture || key === 'POST /api/pieces'
+    const sent = goesAlone ? asking : { ...asking, body: pictureBody(picture) }
+    if (!inOrder) return { done: await fetched(key, sent, uuid, goesAlone ? ACT_MS : undefined) }
+  } catch (error) {
+    if (!isAway(error)) throw error
+  }
+  try {
+    const kept = await waiting.keep({ key, asking, picture, ...doing }, uuid)
+    void waiting.sendAll()
+    return { kept }
+  } catch {
+    throw new Unkept(w('waiting.cannot'))
+  }
+}
+/** The same; null, with a line at the foot of the page, where it was neither taken nor kept. */
+export async function sendOrKeep<K extends WriteKey>(key: K, asking: Record<string, unknown>, doing: Doing) {
+  try {
+    return await doOrKeep(key, asking, doing)
+  } catch (error) {
+    useNotes().show(error instanceof Unkept ? error.message : problem(error).message, 'stop')
+    await sendAway(error)
+    return null
+  }
+}
+export function pictureBody(picture: Blob): FormData {
+  const body = new FormData()
+  body.append('picture', picture, 'picture.jpg')
+  return body
+}
+
 /** Nobody is signed in any more: to the tablet's names, or to sign in. Whoever comes back goes on where they were. */
 export async function toTheDoor() {
   const session = useSession()
   if (session.person) session.left = { personId: session.person.id, path: useRoute().fullPath }
   session.person = null
+  session.byName = false
   // a tablet may have been taken back
   await session.load().catch(() => undefined)
   await navigateTo(session.tablet ? '/door' : '/sign-in')
@@ -146,95 +248,4 @@ export async function send<K extends WriteKey>(key: K, ...asking: Args<K>): Prom
     await sendAway(error)
     return null
   }
-}
-
-/** As long a page that has nothing yet waits for changes to be heard, so as to read once only. */
-const SOON_MS = 300
-const READ_AGAIN_MS = [1000, 2000, 4000, 8000, 15_000] as const
-
-type AskedAs<K extends RouteKey> = object extends Asking<K> ? [asking?: () => Asking<K>] : [asking: () => Asking<K>]
-/**
- * Reads a page's data and reads it again whenever `topics` change (all pieces, or one), and by itself when the server
- * was away.
- */
-export const useLive = <K extends KeyOf<'GET'>>(
-  key: K,
-  concerns: (topic: string, piece: number | null) => boolean,
-  ...[asking]: AskedAs<K>
-) => liveFrom(key, concerns, null, asking)
-
-/** The same of what the server writes into the page itself: it is there before any script is. */
-export async function useLiveFirst<K extends KeyOf<'GET'>>(
-  key: K,
-  concerns: (topic: string, piece: number | null) => boolean,
-) {
-  const first = useState<AnswerOf<K> | null>(key, () => null)
-  const live = liveFrom(key, concerns, first.value)
-  // a frame that is put up later begins anew
-  onMounted(() => {
-    first.value = null
-  })
-  if (import.meta.server) {
-    const got = await useRequestFetch()<unknown>(addressOf(key, {})).catch(() => null)
-    live.data.value = first.value = got as AnswerOf<K> | null
-  }
-  return live
-}
-
-function liveFrom<K extends KeyOf<'GET'>>(
-  key: K,
-  concerns: (topic: string, piece: number | null) => boolean,
-  first: AnswerOf<K> | null,
-  asking?: () => Asking<K>,
-) {
-  const data = shallowRef<AnswerOf<K> | null>(first)
-  const failed = ref<Problem | null>(null)
-  const pending = ref(first === null)
-  let asked = 0
-  let away = 0
-  let later: ReturnType<typeof setTimeout> | undefined
-  let newest: Promise<void> = Promise.resolve()
-  const read = async (mine: number) => {
-    try {
-      const got = await fetched(key, asking?.() ?? {})
-      if (mine === asked) {
-        data.value = got
-        failed.value = null
-        away = 0
-      }
-    } catch (error) {
-      await sendAway(error)
-      if (mine !== asked) return
-      failed.value = problem(error)
-      if (isAway(error)) later = setTimeout(load, READ_AGAIN_MS[Math.min(away++, READ_AGAIN_MS.length - 1)])
-    } finally {
-      pending.value = false
-    }
-    if (mine !== asked) await newest
-  }
-  /** Settles when the newest reading is on the page, also where another was asked for meanwhile. */
-  const load = (): Promise<void> => {
-    clearTimeout(later)
-    newest = read(++asked)
-    return newest
-  }
-  const events = useEvents()
-  const stop = events.on((topic, piece) => {
-    if (topic === 'all' || concerns(topic, piece)) void load()
-  })
-  const heard = (timeout?: number) => until(() => events.hears).toBe(true, { timeout })
-  onMounted(async () => {
-    // what changed while the page was under way is read once changes are heard
-    if (!first) {
-      await heard(SOON_MS)
-      void load()
-    }
-    if (first || !events.hears) void heard().then(load)
-  })
-  onUnmounted(() => {
-    stop()
-    clearTimeout(later)
-  })
-  watch(() => addressOf(key, (asking?.() ?? {}) as Record<string, unknown>), load)
-  return { data, failed, pending, load }
 }

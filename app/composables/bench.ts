@@ -1,4 +1,5 @@
-import type { InjectionKey, ShallowRef } from 'vue'
+import type { InjectionKey, Ref } from 'vue'
+import { shrunk } from '~/offline/picture'
 
 export type BenchNow = AnswerOf<'GET /api/now'>
 export type PiecePage = AnswerOf<'GET /api/pieces/:id'>
@@ -8,10 +9,11 @@ export type WindowLine = BenchNow['windows'][number]
 export type StepLine = BenchNow['may'][number]
 export type RunningLine = BenchNow['running'][number]
 
-export const BENCH: InjectionKey<ShallowRef<BenchNow | null>> = Symbol('bench')
+export const BENCH: InjectionKey<Readonly<Ref<BenchNow | null>>> = Symbol('bench')
 
 export type BenchKind = BodyOf<'POST /api/bench'>['kind']
 export interface ActTarget {
+  pieceId: number
   stepId: number
   rowVersion: number
   title: string
@@ -34,28 +36,36 @@ export async function actAtBench(
   minutesAgo = 0,
   more: Record<string, unknown> = {},
 ): Promise<boolean> {
-  const clock = useClock()
-  const command = {
-    kind,
-    stepId: step.stepId,
-    rowVersion: step.rowVersion,
-    happenedAt: new Date(clock.now - minutesAgo * 60_000).toISOString(),
-    ...more,
+  const happened_ms = useClock().now - minutesAgo * 60_000
+  const { stepId, pieceId, rowVersion, title } = step
+  const happenedAt = new Date(happened_ms).toISOString()
+  const body = { kind, stepId, rowVersion, happenedAt, ...more }
+  const says = w('waiting.act', { act: w(`waiting.acts.${kind}`), title })
+  const sent = await sendOrKeep('POST /api/bench', { body }, { says, pieceId, stepId, happened_ms })
+  if (!sent) return false
+  const notes = useNotes()
+  if ('kept' in sent) {
+    notes.show(w('waiting.kept', { says }), 'done', () => useWaiting().takeBack(sent.kept))
+    return true
   }
-  const done = await send('POST /api/bench', { body: command as BodyOf<'POST /api/bench'> })
-  if (!done) return false
   // what it was raises the step's version by one; whoever changed it meanwhile keeps the mis-tap from being taken back
-  const raised = { ...step, rowVersion: step.rowVersion + 1 }
+  const raised = { ...step, rowVersion: rowVersion + 1 }
   const back = more.what === 'back' ? undefined : BACK[kind]
-  useNotes().show(done.says, 'done', back && (() => actAtBench(back.kind, raised, 0, back.more)))
+  notes.show(sent.done.says, 'done', back && (() => actAtBench(back.kind, raised, 0, back.more)))
   return true
 }
 
 /** A photograph of what a step was like, tied to it. */
-export function addStepPicture(pieceId: number, stepId: number, file: File) {
-  const body = new FormData()
-  body.append('picture', file)
-  return send('POST /api/pieces/:id/photographs', { id: pieceId, query: { step: stepId }, body })
+export async function addStepPicture({ pieceId, stepId, title }: ActTarget, file: File): Promise<boolean> {
+  const { picture, taken } = await shrunk(file)
+  const says = w('waiting.picture', { title })
+  const asking = { id: pieceId, query: { step: stepId, taken } }
+  const happened_ms = useClock().now
+  const sent = await sendOrKeep('POST /api/pieces/:id/photographs', asking, {
+    ...{ says, pieceId, stepId, happened_ms, picture },
+  })
+  if (sent && 'kept' in sent) useNotes().show(w('waiting.kept', { says }))
+  return sent !== null
 }
 
 export type AnswerLine = AnswerOf<'GET /api/answers'>[number]

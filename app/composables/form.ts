@@ -49,7 +49,16 @@ export function useSubmit<K extends WithBody>(key: K, body: () => object) {
     void nextTick(() => (form ?? document).querySelector<HTMLElement>('[aria-invalid=true]')?.focus())
   }
   /** Sends it; null when something is not right yet. `more` is added to what was typed. */
-  async function submit(rest: Rest<K>, more: Partial<BodyOf<K>> = {}): Promise<AnswerOf<K> | null> {
+  const submit = (rest: Rest<K>, more: Partial<BodyOf<K>> = {}): Promise<AnswerOf<K> | null> =>
+    sendBy(more, (asking: object) => sendOnce(key, asking as never), rest)
+  /** The same, or it is kept on this device until there is a line. */
+  const submitOrKeep = (more: Partial<BodyOf<K>>, doing: Doing) =>
+    sendBy(more, asking => doOrKeep(key, asking as Record<string, unknown>, doing), {} as Rest<K>)
+  async function sendBy<R>(
+    more: Partial<BodyOf<K>>,
+    go: (asking: object) => Promise<R>,
+    rest: Rest<K>,
+  ): Promise<R | null> {
     if (busy.value) return null
     const form = document.activeElement?.closest('form')
     asked = true
@@ -60,12 +69,13 @@ export function useSubmit<K extends WithBody>(key: K, body: () => object) {
     }
     busy.value = true
     try {
-      const answer = await sendOnce(key, { ...rest, body: { ...body(), ...more } } as never)
+      const answer = await go({ ...rest, body: { ...body(), ...more } })
       // what is emptied for the next one is not wrong yet
       asked = false
-      return answer as AnswerOf<K>
+      return answer
     } catch (error) {
-      const { message, fields } = problem(error)
+      const { message, fields } =
+        error instanceof Unkept ? { message: error.message, fields: undefined } : problem(error)
       errors.value = fields ?? {}
       say(message, form)
       await sendAway(error)
@@ -78,7 +88,7 @@ export function useSubmit<K extends WithBody>(key: K, body: () => object) {
     asked = false
     errors.value = {}
   }
-  return { errors, busy, submit, forget }
+  return { errors, busy, submit, submitOrKeep, forget }
 }
 
 /** A form: a draft of a route's body, typed field by field. */

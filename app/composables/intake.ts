@@ -3,6 +3,9 @@ import { faceArea_m2, parseLength_mm } from '#core/units'
 export type PartDraft = Draft<'POST /api/pieces/:id/parts'>['parts'][number]
 type FaceDraft = PartDraft['faces'][number]
 
+/** What was typed of a piece that is not taken in yet, as JSON; this device keeps it. */
+export const useTakeInDraft = () => useLocalStorage<string | null>('hantverk-take-in', null)
+
 export const blankFace = (): FaceDraft => ({
   name: '',
   rank: 'show',

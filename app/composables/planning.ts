@@ -13,7 +13,7 @@ export interface Trial {
   faces: number[] | null
 }
 /** The context is plain data; on its way as JSON its pairs are told as lists. */
-type Planning = Omit<AnswerOf<'GET /api/pieces/:id/planning'>, 'context' | 'own'> & {
+export type Planning = Omit<AnswerOf<'GET /api/pieces/:id/planning'>, 'context' | 'own'> & {
   context: Context
   own: BuildUp[]
 }

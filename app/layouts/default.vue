@@ -1,9 +1,12 @@
 <script setup lang="ts">
+import { STALE_AFTER_MIN } from '#core/air/room'
 import { Archive, Armchair, CalendarRange, Clock4, House, MessageSquareText, Palette } from '@lucide/vue'
 
 const session = useSession()
 const events = useEvents()
 const line = useLine()
+const waiting = useWaiting()
+const program = useProgram()
 const clock = useClock()
 const { dayTime, degrees } = useFormat()
 const dark = useEvening()
@@ -20,7 +23,8 @@ const route = useRoute()
 const here = (to: string) =>
   to === '/' ? route.path === '/' : route.path.startsWith(to) || (to === '/colour' && route.path.startsWith('/mixing'))
 const { data: bench, load } = await useLiveFirst('GET /api/now', topic => topic !== 'store')
-provide(BENCH, bench)
+const shown = useBenchShown(bench)
+provide(BENCH, shown)
 watch(
   bench,
   now => {
@@ -39,11 +43,25 @@ const live = ref(false)
 onMounted(() => {
   events.reopen()
   live.value = true
+  void program.keep()
+  void waiting.recall()
 })
+/** The line is back: what was done by a name alone goes in, and the PIN is asked for. */
+watch(
+  () => line.away,
+  async away => {
+    if (away) return
+    void program.look()
+    if (!session.byName) return
+    await waiting.sendAll()
+    await toTheDoor()
+  },
+)
 useEarlyTouch()
-useScreenOn(() => bench.value?.running.some(step => step.spells.some(s => s.to_ms === null)) ?? false)
+usePacking(bench)
+useScreenOn(() => shown.value?.running.some(step => step.spells.some(s => s.to_ms === null)) ?? false)
 async function leave() {
-  await send('DELETE /api/session')
+  await session.leave(route.fullPath)
   events.close()
   await toTheDoor()
 }
@@ -62,7 +80,12 @@ const proof = useProof()
 const seeking = ref(false)
 const showsKeys = ref(false)
 onPlainKey({ '/': () => (seeking.value = true), '?': () => (showsKeys.value = true) })
-const air = computed(() => bench.value?.air)
+/** Without a line, air that was read too long ago is unknown air. */
+const air = computed(() => {
+  const its = shown.value?.air
+  const old = its?.reading && line.away && clock.now - Date.parse(its.reading.at) > STALE_AFTER_MIN * 60_000
+  return old ? { ...its, fresh: false } : its
+})
 </script>
 
 <template>
@@ -131,8 +154,7 @@ const air = computed(() => bench.value?.air)
         data-test="barred"
         >{{ w('air.barred', { names: air.barred.map(b => b.name).join(', ') }) }}</span
       >
-      <span v-if="!events.connected" class="text-madder font-semibold" role="status">{{ w('offline') }}</span>
-      <span v-else-if="line.slow" class="font-semibold" role="status">{{ w('slow') }}</span>
+      <LineState />
       <span class="ml-auto flex items-baseline gap-3">
         <button class="underline min-h-11 px-1" aria-keyshortcuts="/" @click="seeking = true">
           {{ w('seek.open') }}
@@ -149,7 +171,7 @@ const air = computed(() => bench.value?.air)
     <LazyProofBox v-if="proof.asking" />
     <LazyKeysBox v-if="showsKeys" @close="showsKeys = false" />
     <LazySeekBox v-if="seeking" @close="seeking = false" />
-    <AlarmBand v-if="bench" :bench="bench" />
+    <AlarmBand v-if="shown" :bench="shown" />
     <main v-show="settled" id="content" class="px-6 py-5"><slot /></main>
     <FootNote />
   </div>

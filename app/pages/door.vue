@@ -15,7 +15,13 @@ onUnmounted(
     if (topic === 'shop') void session.load()
   }),
 )
-onMounted(() => events.open())
+const line = useLine()
+const waiting = useWaiting()
+onMounted(() => {
+  events.open()
+  void waiting.recall()
+  void useProgram().keep()
+})
 /** What opens or closes next, as far as it is one look. */
 const MOST = 6
 const closing = computed(() =>
@@ -26,7 +32,7 @@ const closing = computed(() =>
 const chosen = ref<number | null>(null)
 const who = computed(() => session.people.find(p => p.id === chosen.value) ?? null)
 async function inside() {
-  await session.load()
+  if (!session.byName) await session.load()
   await navigateTo(session.whereLeft())
 }
 </script>
@@ -35,13 +41,15 @@ async function inside() {
   <div>
     <div class="flex flex-wrap items-baseline gap-x-6 mb-4">
       <h1 class="grow">{{ session.tablet?.name }}</h1>
+      <LineState />
       <span class="text-3xl clock" data-test="clock">{{ clock.now ? dayTime(clock.now) : ' ' }}</span>
     </div>
     <AlarmBand v-if="bench" :bench="bench" />
     <div class="grid md:grid-cols-2 gap-10 mt-5">
       <section>
         <h2>{{ w('door.who') }}</h2>
-        <DoorKey v-if="who" :key="who.id" class="mt-3" :who="who" @inside="inside" @back="chosen = null" />
+        <DoorByName v-if="who && line.away" class="mt-3" :who="who" @inside="inside" @back="chosen = null" />
+        <DoorKey v-else-if="who" :key="who.id" class="mt-3" :who="who" @inside="inside" @back="chosen = null" />
         <div v-else class="grid grid-cols-2 gap-3 mt-3">
           <button
             v-for="p in session.people"

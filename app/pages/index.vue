@@ -77,6 +77,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
   <div v-if="bench">
     <h1 class="sr-only">{{ w('rail.now') }}</h1>
     <CannotRead :pieces="bench.unreadable" />
+    <LazyLateActs v-if="bench.late?.length" />
     <LazyBigClock v-if="big" :lines="rows.flatMap(r => r.line ?? [])" :running="running" @close="big = false" />
     <div v-else class="grid grid-cols-1 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
       <section :aria-label="w('now.windows')" class="min-w-0">

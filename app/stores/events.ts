@@ -79,7 +79,10 @@ export const useEvents = defineStore('events', () => {
   if (import.meta.client) {
     // a page that comes back into sight looks at once, not at the next tick of a clock that slept
     addEventListener('visibilitychange', () => !document.hidden && look())
-    addEventListener('online', () => look())
+    addEventListener('online', () => {
+      look()
+      again()
+    })
   }
   return { connected, hears, open, reopen, close, on, again }
 })

@@ -123,6 +123,10 @@ async function keptAnswer({ uuid, route, personId }: Act): Promise<{ answer: unk
   return { answer: JSON.parse(row.answer) as unknown }
 }
 
+/** Whose a write is that comes late, from a tablet at which somebody else may stand by now. */
+const namedIn = (body: unknown, query: unknown): number | undefined =>
+  (body as { late?: { personId: number } } | undefined)?.late?.personId ?? (query as { by?: number } | undefined)?.by
+
 /** Does a write once, however often it is sent: a repeat gets the first answer. */
 async function once<R>(act: Act, work: () => R | Promise<R>): Promise<R> {
   const before = await keptAnswer(act)
@@ -152,10 +156,10 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
       if (write) checkOrigin(event)
       await ready()
       const { person, ways } = await callerOf(event, spec)
-      const act =
-        write && spec.once !== false ? { uuid: uuidOf(event), route: key, personId: person?.id ?? null } : null
+      const uuid = write && spec.once !== false ? uuidOf(event) : null
       const body = spec.body ? parse(spec.body, await readJson(event, spec.bytes ?? JSON_BYTES)) : undefined
       const query = parse(spec.query, spec.query ? getQuery(event) : undefined)
+      const act = uuid ? { uuid, route: key, personId: namedIn(body, query) ?? person?.id ?? null } : null
       const param = (name: string) => getRouterParam(event, name) ?? ''
       const id = () => {
         if (!/^[1-9]\d{0,8}$/.test(param('id'))) throw notFound('page')
@@ -163,7 +167,8 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
       }
       const call = { event, person: person as Person, body, query, id, param } as Call<K>
       const answer = await (act ? once(act, () => handle(call)) : handle(call))
-      const shown = ways ? written(answer, ways, person?.rights.has('see-prices') ?? false) : answer
+      const prices = person?.rights.has('see-prices') && getHeader(event, 'x-without-prices') === undefined
+      const shown = ways ? written(answer, ways, Boolean(prices)) : answer
       return (await compressed(event, shown)) as R
     } catch (error) {
       const { status, problem } = problemOf(error)

@@ -5,7 +5,19 @@ import { DRY_TRIES } from '../../core/drying'
 import { MOST_FACES } from '../../core/units'
 import { text, maybeText, version, id, moment } from './fields'
 
-const command = { stepId: id, rowVersion: version, happenedAt: moment }
+/**
+ * Of an act that was done without a line: whose it is, by a name alone or not, and the UUID of the act on the same step
+ * that it follows, where that waited too. `piece` and `says` are for the log, where the step is no more.
+ */
+const late = z.strictObject({
+  personId: id,
+  byName: z.boolean().default(false),
+  follows: z.uuid().nullable().default(null),
+  pieceId: id,
+  says: text('What it was', 300),
+})
+export type Late = z.infer<typeof late>
+const command = { stepId: id, rowVersion: version, happenedAt: moment, late: late.optional() }
 const bounded = ({ least, most }: { least: number; most: number }) =>
   z.number({ error: 'Give a number.' }).min(least, `At least ${least}.`).max(most, `At most ${most}.`).optional()
 const measured = z.strictObject({
@@ -78,6 +90,14 @@ export const benchCommand = z.discriminatedUnion(
   { error: 'This is no act at the bench.' },
 )
 export type BenchCommand = z.infer<typeof benchCommand>
+/** What was held: both worked, the times were others, or it is taken back. */
+export const settleLate = z.discriminatedUnion('way', [
+  z.strictObject({ way: z.literal('both') }),
+  z.strictObject({ way: z.literal('times'), from: moment, to: moment }),
+  z.strictObject({ way: z.literal('back') }),
+])
+/** What was entered by a name alone: was it this person? */
+export const nameLate = z.strictObject({ ids: z.array(id).min(1).max(200), mine: z.boolean() })
 /** `personId`: who heard, on a tablet at which nobody is signed in. */
 export const alarmAck = z.strictObject({
   pieceId: id,

@@ -6,7 +6,7 @@ import { rowNumber } from './fields'
 export const LOG_GROUPS = {
   work: [
     ...['started', 'finished', 'gate', 'ready', 'undone', 'paused', 'gone-on', 'handed-on', 'corrected', 'section'],
-    ...['mixed', 'dry', 'not-dry', 'moisture', 'alarm', 'place', 'handed-over'],
+    ...['mixed', 'dry', 'not-dry', 'moisture', 'alarm', 'place', 'handed-over', 'late'],
   ],
   notes: ['note', 'photograph'],
   client: ['asked', 'question', 'answer', 'reply', 'mail', 'ask', 'taken-in', 'client'],

@@ -4,7 +4,7 @@ import { LIGHTS } from '../../core/colour'
 import { PERIODS, SHEENS, SUBSTRATES, TONES, USES } from '../../core/piece'
 import { SHAPES } from '../../core/units'
 import { SPECIES } from '../../core/wood'
-import { id, written, text, maybeText, version, slugOf, length, veneer, rowNumber } from './fields'
+import { id, written, text, maybeText, version, slugOf, length, moment, veneer, rowNumber } from './fields'
 
 export const faceSchema = z.strictObject({
   name: text("The face's name", 80),
@@ -96,5 +96,10 @@ export const pieceQuery = z.strictObject({
   state: z.enum(['active', 'ready', 'handed-over', 'all']).default('active'),
 })
 /** The step at whose end it was taken, where it was. */
-export const addedPicture = z.strictObject({ step: rowNumber.optional() })
+/** `by`, `taken`: of a photograph that waited for the line, whose it is, and when it was taken. */
+export const addedPicture = z.strictObject({
+  step: rowNumber.optional(),
+  by: rowNumber.optional(),
+  taken: moment.optional(),
+})
 export const pictureQuery = z.strictObject({ size: z.enum(['full', 'thumb']).default('full') })

@@ -51,7 +51,7 @@ const strength = ref<Fields['strength'] | null>(null)
 async function done() {
   busy.value = true
   if (picture.value && gate.value === 'fail') {
-    const added = await addStepPicture(props.step.pieceId, props.step.stepId, picture.value)
+    const added = await addStepPicture(props.step, picture.value)
     if (added) picture.value = null
     else {
       busy.value = false

@@ -9,7 +9,7 @@ const picture = ref<File | null>(null)
 const busy = ref(false)
 async function keep() {
   busy.value = true
-  const pictured = !picture.value || (await addStepPicture(props.step.pieceId, props.step.stepId, picture.value))
+  const pictured = !picture.value || (await addStepPicture(props.step, picture.value))
   if (pictured) picture.value = null
   if (pictured && (!says.value.trim() || (await actAtBench('note', props.step, 0, { says: says.value })))) emit('close')
   busy.value = false

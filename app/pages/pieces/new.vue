@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { PERIODS, USES } from '#core/piece'
+import { shrunk } from '~/offline/picture'
 
 const {
   draft: state,
   errors,
   busy,
-  submit,
+  submitOrKeep,
   reset,
 } = useForm('POST /api/pieces', () => ({
   name: '',
@@ -26,7 +27,7 @@ const {
 /** Taken in at the client's with a name and a photograph; its faces are measured in the shop. */
 const later = ref(false)
 /** What was typed outlives the page, on this device, until it is taken in or begun anew. */
-const kept = useLocalStorage<string | null>('hantverk-take-in', null)
+const kept = useTakeInDraft()
 const blank = JSON.stringify(state.value)
 const isTyped = computed(() => JSON.stringify(state.value) !== blank)
 onMounted(() => {
@@ -48,15 +49,21 @@ function anew() {
 const picture = ref<File | null>(null)
 const shown = useObjectUrl(picture)
 async function save() {
-  const made = await submit({}, later.value ? { parts: [] } : {})
+  const shrunken = picture.value ? await shrunk(picture.value) : null
+  const says = w('waiting.takeIn', { name: state.value.name })
+  const doing = { says, pieceId: null, stepId: null, happened_ms: useClock().now, picture: shrunken?.picture ?? null }
+  const made = await submitOrKeep(later.value ? { parts: [] } : {}, doing)
   if (!made) return
-  if (picture.value) {
-    const body = new FormData()
-    body.append('picture', picture.value)
-    await send('POST /api/pieces/:id/photographs', { id: made.id, body })
-  }
   kept.value = null
-  await navigateTo(`/pieces/${made.id}`)
+  if ('kept' in made) {
+    useNotes().show(w('waiting.kept', { says }))
+    return navigateTo('/pieces')
+  }
+  if (shrunken)
+    await send('POST /api/pieces/:id/photographs', {
+      ...{ id: made.done.id, query: { taken: shrunken.taken }, body: pictureBody(shrunken.picture) },
+    })
+  await navigateTo(`/pieces/${made.done.id}`)
 }
 const choices = {
   use: USES,

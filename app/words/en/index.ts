@@ -5,6 +5,7 @@ import client from './client'
 import colour from './colour'
 import common from './common'
 import examine from './examine'
+import line from './line'
 import mixing from './mixing'
 import now from './now'
 import pieces from './pieces'
@@ -25,6 +26,7 @@ export const WORDS = {
   ...route,
   ...plan,
   ...client,
+  ...line,
   ...timetable,
   ...store,
   ...surface,

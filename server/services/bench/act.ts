@@ -14,11 +14,15 @@ export interface Act {
   at: Date
   now: Date
   person: Person
+  /** it happened without a line: what speaks against it is told here, and it is entered all the same */
+  against: string[] | null
 }
 export interface Result {
   ok: true
   says: string
   askAgain?: boolean
+  /** it came late and could not be entered; it waits for somebody to settle it */
+  held?: boolean
 }
 
 export const write = (act: Act, kind: string, says: string, undoesId?: number) =>

@@ -16,6 +16,7 @@ import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
 import { look } from './dry'
 import { fallBack, gateBack } from './gate'
+import { enterLate, keepAct, noteLost } from './late'
 import { keepMeasured } from './measured'
 import { layFirst, layRest, section, sectionsAt, takeRest } from './sections'
 import { correctSpell, dropSpells, endSpells, firstSpell, goOn, handOn, pause, reopenSpells, spellBack } from './spells'
@@ -24,7 +25,8 @@ import { benchView } from './view'
 
 const LONGEST_AGO_MIN = 12 * 60
 
-function follow(act: Act, command: BenchCommand): Promise<Result> {
+/** What an act does, by its kind. */
+export function follow(act: Act, command: BenchCommand): Promise<Result> {
   switch (command.kind) {
     case 'start':
       return start(act, command.outside)
@@ -54,24 +56,32 @@ function follow(act: Act, command: BenchCommand): Promise<Result> {
   }
 }
 
-/** An act at the bench. */
-export async function actAtBench(command: BenchCommand, person: Person, now: Date): Promise<Result> {
+/** An act at the bench. `byName`: nobody could look whether it is this person. */
+export async function actAtBench(command: BenchCommand, person: Person, now: Date, byName = false): Promise<Result> {
   return transaction(async tx => {
     const owner = await tx.row<{ piece_id: number }>('SELECT piece_id FROM plan_step WHERE id = :stepId', {
       stepId: command.stepId,
     })
+    if (!owner && command.late) return noteLost(tx, command, person, now)
     if (!owner) throw notFound('step')
     const file = await readPiece(tx, owner.piece_id, true)
     if (file.piece.state === 'handed-over')
       throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
     const plan = await readPlan(tx, file)
     const step = plan.steps.find(st => st.id === command.stepId)!
-    if (step.rowVersion !== command.rowVersion) throw stale()
-    const act: Act = { tx, file, plan, step, now, person, at: momentOf(command, step, now) }
-    const result = await follow(act, command)
+    const act: Act = { tx, file, plan, step, now, person, at: now, against: command.late ? [] : null }
+    const result = command.late ? await enterLate(act, command, byName, follow) : await enter(act, command)
     await tell(tx, 'piece', file.piece.id, now)
     return result
   })
+}
+
+async function enter(act: Act, command: BenchCommand): Promise<Result> {
+  if (act.step.rowVersion !== command.rowVersion) throw stale()
+  const timed = { ...act, at: momentOf(command, act.step, act.now) }
+  const result = await follow(timed, command)
+  await keepAct(timed, command.kind)
+  return result
 }
 
 /** When it happened: not in the future (a tablet's clock may run two minutes ahead), not before half a day. */
@@ -101,7 +111,12 @@ async function start(act: Act, outside: boolean): Promise<Result> {
     wetCoat: await readWetCoat(tx, at, clockIn(hours.zone, at)),
     outside,
   }).get(step.key)!
-  if (!verdict.may) throw fail(409, verdict.refusals[0]!.code, verdict.refusals.map(r => r.says).join(' '))
+  const [refused] = verdict.refusals
+  if (refused && !verdict.may) {
+    const says = verdict.refusals.map(r => r.says).join(' ')
+    if (!act.against || step.state !== 'planned') throw fail(409, refused.code, says)
+    act.against.push(says)
+  }
   if (!plan.steps.some(st => st.kind !== 'approval' && st.started_ms !== null))
     await takeSnapshot(tx, file, plan, 'work-started', '', at)
   await tx.run(
@@ -114,7 +129,8 @@ async function start(act: Act, outside: boolean): Promise<Result> {
   await layFirst(act)
   await firstSpell(act)
   const knowing = verdict.warnings.length ? `. Knowing: ${verdict.warnings.join(' ')}` : ''
-  await write(act, 'started', `Started${outside ? ' outside' : ''}: ${step.title}${knowing}`)
+  const against = act.against?.length ? `. Against it: ${act.against.join(' ')}` : ''
+  await write(act, 'started', `Started${outside ? ' outside' : ''}: ${step.title}${against}${knowing}`)
   return { ok: true, says: step.title }
 }
 

@@ -33,6 +33,8 @@ export async function readFaces(pieces: readonly Active[]) {
       {
         ...{ thumb: thumbs.get(piece.id) ?? null, due_on: piece.due_on, place: piece.place },
         last_by: lastBy(plan),
+        /** raised with every change of it */
+        no: piece.changed_no,
       },
     ]),
   )

@@ -31,6 +31,7 @@ import { type Active, readActive } from './active'
 import { handsOf, readFaces, readHands } from './hands'
 import { type MeasuresLine, measuresLine } from './measures'
 import { type SectionLine, sectionLine } from './sections'
+import { readLate } from './settle'
 import { benchView } from './view'
 
 interface StepLine {
@@ -92,6 +93,8 @@ interface MayLine extends StepLine {
 }
 
 const EARLY_CLOSE = 10 * 60_000
+/** What came late is asked about for so long. */
+const LATE_SHOWN_MS = 30 * 86_400_000
 
 /** Looks at each piece by itself and lets others in between; what throws is told, and holds up nothing beside it. */
 export async function eachPiece(
@@ -165,6 +168,17 @@ async function workOutNow(at: Date) {
     }
     const names = new Map(file.faces.map(f => [f.id, f.part]))
     const faceName = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
+    const view = benchView({
+      plan,
+      verdicts: active.verdicts.start(at),
+      hours,
+      at,
+      shelf: file.context.shelf,
+      air,
+      wetCoat,
+    })
+    /** may end soon, on a tablet without a line also what is not begun here */
+    const ends = (st: PlannedStep) => st.state === 'running' || Boolean(view.get(st.key)?.may)
     const line = (st: PlannedStep): StepLine => ({
       pieceId: file.piece.id,
       piece: file.piece.name,
@@ -183,20 +197,11 @@ async function workOutNow(at: Date) {
       keeps: wears(st) ? file.facts.marks : [],
       cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) && !st.outside }),
       faces: [...new Set(st.faces.map(f => names.get(f)))].join(', '),
-      passTest: st.state === 'running' ? (roundEndingAt(plan.steps, st.key, file.context)?.passes ?? null) : null,
+      passTest: ends(st) ? (roundEndingAt(plan.steps, st.key, file.context)?.passes ?? null) : null,
       sections: st.state === 'done' ? null : sectionLine(st, plan, file),
       measures: measuresLine(st, plan),
-      seen: st.state === 'running' ? seenAt(st, plan.steps.slice(plan.steps.indexOf(st) + 1)) : [],
-      on: st.state === 'running' ? st.faces.map(id => ({ id, name: faceName.get(id) ?? '' })) : [],
-    })
-    const view = benchView({
-      plan,
-      verdicts: active.verdicts.start(at),
-      hours,
-      at,
-      shelf: file.context.shelf,
-      air,
-      wetCoat,
+      seen: ends(st) ? seenAt(st, plan.steps.slice(plan.steps.indexOf(st) + 1)) : [],
+      on: ends(st) ? st.faces.map(id => ({ id, name: faceName.get(id) ?? '' })) : [],
     })
     const byKey = new Map(plan.steps.map(st => [st.key, st]))
     const behind = active.behind()
@@ -327,5 +332,6 @@ async function workOutNow(at: Date) {
     mustNot,
     waiting,
     news,
+    late: await readLate(new Date(at.getTime() - LATE_SHOWN_MS)),
   }
 }

@@ -34,6 +34,9 @@ export interface SectionLine {
   count: number
   laid: number
   off: number
+  /** from when on, and until when, one may come off, minutes after it went on */
+  opens_min: number
+  closes_min: number
   /** the next that comes off, and when it must be off; null: none is wet */
   next: { no: number; opens_ms: number; closes_ms: number } | null
 }
@@ -49,6 +52,8 @@ export function sectionLine(step: PlannedStep, plan: StoredPlan, file: PieceFile
     count: Math.max(count, on.laid.length),
     laid: on.laid.length,
     off: on.laid.filter(s => s.off_ms !== null).length,
+    opens_min: at.opens_min,
+    closes_min: at.closes_min,
     next: wet
       ? { no: wet.no, opens_ms: wet.on_ms + at.opens_min * MINUTE_MS, closes_ms: wet.on_ms + at.closes_min * MINUTE_MS }
       : null,

@@ -23,8 +23,17 @@ export async function oneUpload<T>(personId: number, work: () => Promise<T>): Pr
   }
 }
 
-/** Stores a picture as JPEG up to 2560 px and a 320 px thumbnail; keeps when it was taken, drops all other EXIF. */
-export async function addPhotograph(pieceId: number, data: Buffer, person: Person, at: Date, stepId?: number) {
+/**
+ * Stores a picture as JPEG up to 2560 px and a 320 px thumbnail; keeps when it was taken, drops all other EXIF.
+ * `taken`: when, where the picture does not say it itself.
+ */
+export async function addPhotograph(
+  pieceId: number,
+  data: Buffer,
+  person: Person,
+  at: Date,
+  { step: stepId, taken = null }: { step?: number; taken?: Date | null } = {},
+) {
   const made = await inWorker('picture', new Uint8Array(data)).catch((error: Error) => {
     throw error.name === 'RangeError' ? fail(415, 'not-a-picture', error.message) : error
   })
@@ -43,7 +52,14 @@ export async function addPhotograph(pieceId: number, data: Buffer, person: Perso
           VALUES (:pieceId, :stepId, :takenAt, :at, :width, :height, :address, :picture, :thumb)
           ON DUPLICATE KEY UPDATE step_id = COALESCE(VALUES(step_id), step_id)`,
       {
-        ...{ pieceId, stepId: stepId ?? null, takenAt: made.takenAt, at, width: made.width, height: made.height },
+        ...{
+          pieceId,
+          stepId: stepId ?? null,
+          takenAt: made.takenAt ?? taken,
+          at,
+          width: made.width,
+          height: made.height,
+        },
         ...{ address, picture, thumb },
       },
     )

@@ -111,14 +111,11 @@ export async function planPage(id: number, person: Person, at: Date) {
   const { air } = await readAir(at)
   const judging = kept?.verdicts ?? judged(file, plan, at)
   const verdicts = judging.standing(at)
+  const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   const bench = benchView({
-    plan,
+    ...{ plan, hours, at, air, wetCoat },
     verdicts: judging.start(at),
-    hours,
-    at,
     shelf: file.context.shelf,
-    air,
-    wetCoat: await readWetCoat(db(), at, clockIn(hours.zone, at)),
   })
   const live = plan.steps.filter(st => st.state !== 'skipped')
   const { budgets, expected } = await figures(file, plan, at)
@@ -165,6 +162,8 @@ export async function planPage(id: number, person: Person, at: Date) {
     waits: plan.waits,
     ahead: await readAirAhead(at, hours),
     airNow: air,
+    hours,
+    wetCoat,
     verdicts: verdicts.map(v => ({
       ...v,
       overruled: plan.overruled.get(`${v.rule}|${v.step}`) ?? null,

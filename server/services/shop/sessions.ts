@@ -1,9 +1,10 @@
 import { createHash, randomBytes, randomUUID, webcrypto } from 'node:crypto'
 import type { H3Event } from 'h3'
 import { defaults, seal, unseal } from 'iron-webcrypto'
+import { LEFT_COOKIE } from '#shared/carried'
 import type { Role } from '#shared/rights'
 import { db, type Db } from '../../database/db'
-import { type Person, rightsOf, type ShopWays } from './person'
+import { atTheBench, type Person, type PersonRow, rightsOf, type ShopWays } from './person'
 
 /**
  * Sessions and tablets are rows; each has a cookie that carries its number, sealed with the session key. Times are
@@ -60,7 +61,11 @@ async function numberIn(event: H3Event, name: string, days: number): Promise<str
 const isTouched = (event: H3Event) => isWrite(event) || getHeader(event, 'x-touched') === '1'
 
 /** Who calls, checked against the database; null for a session that ended, or somebody who left. */
-export async function currentPerson(event: H3Event): Promise<Person | null> {
+export const currentPerson = async (event: H3Event): Promise<Person | null> =>
+  getCookie(event, LEFT_COOKIE) ? null : sessionPerson(event)
+
+/** Whose session this device holds, also where they left it while there was no line. */
+export async function sessionPerson(event: H3Event): Promise<Person | null> {
   const id = await numberIn(event, PERSON, LASTS_D)
   if (!id) return null
   const row = await db().row<Omit<Person, 'shop'> & ShopWays & { idle_min: number; names: string | null }>(
@@ -78,6 +83,24 @@ export async function currentPerson(event: H3Event): Promise<Person | null> {
   if (!row) return null
   const { names, currency, temperature, ...person } = row
   return { ...person, rights: rightsOf(row.role, names), shop: { currency, temperature } }
+}
+
+/**
+ * Somebody of the bench by their number alone, at a tablet of the shop: who did what comes in late from there.
+ * @throws Fail 403 where nobody of that number works at the bench any more.
+ */
+export async function personNamed(personId: number, tablet: TabletHere): Promise<Person> {
+  const row = await db().row<PersonRow & { names: string | null }>(
+    `SELECT p.id, p.name, p.login, p.role, p.active, p.must_change, p.row_version,
+        (SELECT GROUP_CONCAT(r.name) FROM role_right r WHERE r.role = p.role) AS names
+        FROM person p
+        WHERE p.id = :personId AND ${atTheBench('p')}`,
+    { personId },
+  )
+  if (!row) throw fail(403, 'forbidden', 'Whoever did this does not work at the bench any more.')
+  const { names, ...person } = row
+  const [rights, { shop, id }] = [rightsOf(row.role, names), tablet]
+  return { ...person, session_id: '', tablet_id: id, proved_at: null, rights, shop }
 }
 
 /** Which of these sessions are still alive. */
@@ -153,6 +176,7 @@ export async function beginSession(event: H3Event, personId: number, proved: boo
     { id, personId, tabletId: tablet?.id ?? null, device, address: addressOf(event), proved },
   )
   putCookie(event, PERSON, await sealed(id), LASTS_D)
+  if (getCookie(event, LEFT_COOKIE)) deleteCookie(event, LEFT_COOKIE, { path: '/' })
   const token = deviceToken(event) ?? randomBytes(32).toString('base64url')
   putCookie(event, DEVICE, token, DEVICE_D)
   await db().run('REPLACE INTO known_device (person_id, token_hash, at) VALUES (:personId, :hash, UTC_TIMESTAMP(3))', {

@@ -12,7 +12,8 @@ const { data, load, failed } = useLive(
   (topic, piece) => topic === 'air' || piece === id.value,
   () => ({ id: id.value }),
 )
-const plan = computed(() => (data.value?.ready ? (data.value as PlanPage) : null))
+const asRead = computed(() => (data.value?.ready ? (data.value as PlanPage) : null))
+const plan = usePlanShown(asRead, () => id.value)
 const open = ref<string | null>(null)
 const can = computed(() => session.may('edit-plan') && page.value!.piece.state !== 'handed-over')
 type Step = PlanPage['steps'][number]

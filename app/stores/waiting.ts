@@ -1,0 +1,143 @@
+import { defineStore } from 'pinia'
+import { canCarry, dropWaiting, keepWaiting, readWaiting, type Waiting } from '~/offline/carried'
+
+const AGAIN_EVERY_MS = 15_000
+/** Nobody who is signed in here may send it: it waits for its person. */
+const NOT_YET = new Set([401, 403, 408, 429])
+
+/** What comes back: held where it could not be entered, the number of a piece that was taken in. */
+interface Done {
+  held?: boolean
+  says?: string
+  id?: number
+}
+type Act = Omit<Waiting, 'no' | 'uuid' | 'personId' | 'person' | 'byName' | 'refused' | 'follows'>
+
+/** What was done here and has not gone in: kept by the device, sent in order once there is a line. */
+export const useWaiting = defineStore('waiting', () => {
+  const acts = shallowRef<Waiting[]>([])
+  /** this device keeps nothing: what is done without a line would be lost */
+  const cannot = ref(false)
+  const sending = ref(false)
+  /** what could be sent, were there a line and its person */
+  const open = computed(() => acts.value.filter(a => a.refused === null))
+
+  async function recall() {
+    try {
+      acts.value = await readWaiting()
+      cannot.value = !(await canCarry())
+    } catch {
+      cannot.value = true
+    }
+    if (acts.value.length) void sendAll()
+  }
+
+  const put = (act: Waiting) => {
+    acts.value = [...acts.value.filter(a => a.no !== act.no), act].sort((a, b) => a.no! - b.no!)
+  }
+  /** Keeps an act until it can go in. @throws where the device keeps nothing, or has no room. */
+  async function keep(act: Act, uuid: string): Promise<Waiting> {
+    const { person, byName } = useSession()
+    try {
+      const kept = await keepWaiting({
+        ...(JSON.parse(JSON.stringify({ ...act, picture: null })) as Act),
+        ...{ uuid, picture: act.picture, personId: person!.id, person: person!.name, byName, refused: null },
+        follows: act.stepId === null ? null : (open.value.findLast(a => a.stepId === act.stepId)?.uuid ?? null),
+      })
+      put(kept)
+      cannot.value = false
+      return kept
+    } catch (error) {
+      cannot.value = true
+      throw error
+    }
+  }
+
+  /** What must not be sent without it: later acts on the same step. */
+  const behind = (act: Waiting) =>
+    acts.value.filter(a => a.stepId === act.stepId && a.stepId !== null && a.no! > act.no!)
+  /** It did not happen. What was done after it on the same step goes with it. */
+  async function takeBack(act: Waiting) {
+    for (const a of [...behind(act), act]) {
+      await dropWaiting(a.no!)
+      acts.value = acts.value.filter(x => x.no !== a.no)
+    }
+  }
+
+  /** A photograph that does not say itself when it was taken was taken when it was kept. */
+  const takenOf = (act: Waiting) =>
+    (act.asking.query as { taken?: string }).taken ?? new Date(act.happened_ms).toISOString()
+  /** As the server takes it when it comes late. */
+  function askingOf(act: Waiting): Record<string, unknown> {
+    const { personId, byName, pieceId, says, follows } = act
+    if (act.key === 'POST /api/pieces') return act.asking
+    if (act.picture)
+      return {
+        ...act.asking,
+        query: { ...(act.asking.query as object), by: personId, taken: takenOf(act) },
+        body: pictureBody(act.picture),
+      }
+    const late = { personId, byName, follows, pieceId, says: says.slice(0, 300) }
+    return { ...act.asking, body: { ...(act.asking.body as object), late } }
+  }
+
+  /** The photograph of a piece that was taken in here goes to it, now that it has its number. */
+  async function pictureOf(act: Waiting, id: number) {
+    const { no: _, ...rest } = act
+    const asking = { id, query: {} }
+    put(await keepWaiting({ ...rest, key: 'POST /api/pieces/:id/photographs', asking, uuid: crypto.randomUUID() }))
+  }
+
+  /** Sends the first that waits; false where no more can go now. */
+  async function sendOne(act: Waiting): Promise<boolean> {
+    try {
+      const done: Done = await fetched(act.key as 'POST /api/bench', askingOf(act), act.uuid)
+      if (act.key === 'POST /api/pieces' && act.picture) await pictureOf(act, done.id!)
+      await dropWaiting(act.no!)
+      acts.value = acts.value.filter(a => a.no !== act.no)
+      if (done.held) useNotes().show(done.says ?? '', 'stop')
+      return true
+    } catch (error) {
+      if (isAway(error) || NOT_YET.has(statusOf(error) ?? 0)) return false
+      put({ ...act, refused: problem(error).message })
+      await keepWaiting({ ...act, refused: problem(error).message }).catch(() => undefined)
+      return true
+    }
+  }
+
+  async function sendInOrder() {
+    let some = false
+    // a piece is taken in by whoever took it in; all else names its person
+    const may = ({ key, personId }: Waiting) =>
+      key !== 'POST /api/pieces' || (useSession().person?.id === personId && !useSession().byName)
+    for (;;) {
+      const next = open.value.find(may)
+      if (!next || !(await sendOne(next))) break
+      some = true
+    }
+    if (some) useEvents().again()
+  }
+  /** In order, one at a time, on one page of this device. */
+  async function sendAll() {
+    if (sending.value || !open.value.length) return
+    sending.value = true
+    try {
+      const locks = navigator.locks as LockManager | undefined
+      if (locks) await locks.request('hantverk-waiting', { ifAvailable: true }, lock => lock && sendInOrder())
+      else await sendInOrder()
+    } finally {
+      sending.value = false
+    }
+  }
+
+  if (import.meta.client) {
+    watch(
+      () => useLine().away,
+      away => {
+        if (!away) void sendAll()
+      },
+    )
+    setInterval(() => open.value.length && void sendAll(), AGAIN_EVERY_MS)
+  }
+  return { acts, open, cannot, sending, recall, keep, takeBack, sendAll }
+})
