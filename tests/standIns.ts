@@ -11,7 +11,7 @@ interface State {
 const partOf = (name: string) =>
   (JSON.parse(readFileSync(process.env.HANTVERK_STATE!, 'utf8')) as State).parts.find(p => p.name === name)!
 
-export function takeAway(name: 'mail' | 'climate' | 'meter' | 'balance'): void {
+export function takeAway(name: 'web' | 'mail' | 'climate' | 'meter' | 'balance'): void {
   process.kill(partOf(name).id!.pid, 'SIGKILL')
 }
 

@@ -16,12 +16,14 @@ const OF_PIECE = [
   'GET /api/pieces/:id/examination',
 ] as const satisfies RouteKey[]
 const OF_SHOP = [
-  'GET /api/pieces',
   'GET /api/places',
   'GET /api/store',
   'GET /api/batches',
   'GET /api/recipes',
 ] as const satisfies RouteKey[]
+
+/** As the list of pieces asks first. */
+export const PIECES_IN_WORK = { query: { state: 'active' } } as const
 
 interface Packed {
   build: string
@@ -67,6 +69,7 @@ export function usePacking(bench: Readonly<Ref<BenchNow | null>>) {
     }
     if (Date.now() - shop_ms > SHOP_EVERY_MS) {
       shop_ms = Date.now()
+      if (may()) await fetchOne('GET /api/pieces', PIECES_IN_WORK)
       for (const key of OF_SHOP) if (may()) await fetchOne(key, {})
       for (const { id } of now.pots) if (may()) await fetchOne('GET /api/batches/:id', { id })
       await dropCarried((_, read) => read.build !== build || useClock().now - read.at_ms > CARRIED_MS)

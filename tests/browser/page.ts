@@ -11,7 +11,7 @@ import {
 export const BASE = process.env.HANTVERK_BASE!
 
 /** Errors that a test provokes itself, or that come with a server that is taken away. */
-const EXPECTED = /status of (4\d\d|503)|ERR_CONNECTION|ERR_INCOMPLETE|ERR_NETWORK/
+const EXPECTED = /status of (4\d\d|503)|ERR_(CONNECTION|INCOMPLETE|NETWORK|INTERNET|FAILED)/
 
 /** A page that fails the test on any console error, any request off the page's own origin, any crash. */
 export const test = base.extend<{ watched: (page: Page) => Page }>({

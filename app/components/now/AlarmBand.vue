@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import type { BenchNow } from '~/composables/bench'
+import type { BenchNow, WindowLine } from '~/composables/bench'
 
 /**
  * Full-width alarm while a window is about to close or has closed; sounds until somebody says their name, and again
@@ -14,8 +14,18 @@ const SOUND_EVERY_MS = 20_000
 /** Where nobody has heard, the other tablets sound too. */
 const TRAVELS_MS = 120_000
 
+const connection = useLine()
+/** Heard on this device while there was no line to tell it: it is quiet here. */
+const heardHere = ref(new Map<string, string>())
+const keyOf = ({ pieceId, from, to }: WindowLine) => `${pieceId} ${from} ${to}`
+const windows = computed(() =>
+  props.bench.windows.map(line => ({
+    ...line,
+    acknowledged: line.acknowledged ?? heardHere.value.get(keyOf(line)) ?? null,
+  })),
+)
 const ringing = computed(() =>
-  props.bench.windows.filter(
+  windows.value.filter(
     line =>
       line.hard &&
       line.kind === 'dwell' &&
@@ -82,8 +92,14 @@ watch(
     }
   },
 )
+const nameOf = (id: number | undefined) => props.bench.people.find(p => p.id === id)?.name ?? session.person?.name ?? ''
 const heardBy = async (list: typeof ringing.value, personId?: number) => {
-  for (const { pieceId, from, to } of list) await send('POST /api/alarms', { body: { pieceId, from, to, personId } })
+  for (const line of list) {
+    const { pieceId, from, to } = line
+    if (!connection.away) await send('POST /api/alarms', { body: { pieceId, from, to, personId } })
+    // by whoever stands here; it rings again on a page that is loaded anew
+    else heardHere.value = new Map(heardHere.value).set(keyOf(line), nameOf(personId))
+  }
 }
 const unheard = computed(() => late.value.filter(line => !line.acknowledged))
 </script>

@@ -15,7 +15,9 @@ const props = defineProps<{
   plan: PlanPage
   context: Context | null
   open: boolean
+  /** may be changed, may be worked on */
   can: boolean
+  works: boolean
   last: boolean
 }>()
 const emit = defineEmits<{
@@ -144,7 +146,7 @@ function split(faces: number[]) {
       >
       <BenchAct
         v-if="
-          can &&
+          works &&
           s.kind !== 'approval' &&
           (s.state === 'running' ||
             (s.state === 'planned' &&
@@ -160,7 +162,7 @@ function split(faces: number[]) {
         waits
       />
       <BenchAct
-        v-else-if="can && s.kind !== 'approval'"
+        v-else-if="works && s.kind !== 'approval'"
         :step="target"
         :state="s.state === 'done' ? 'done' : 'planned'"
         :settled="!last"

@@ -4,17 +4,27 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 /** Finds anything by a few letters; before a letter is typed, what was looked at last. */
 const emit = defineEmits<{ close: [] }>()
 type Found = AnswerOf<'GET /api/find'>[number]
+const line = useLine()
 const q = ref('')
 const found = ref<Found[] | null>(null)
 const seen = useLocalStorage<Found[]>('hantverk-seen', [])
 const KEEPS = 8
 let asked = 0
+/** Without a line: pieces that this device carries, by number, name or client. */
+async function ofCarried(typed: string): Promise<Found[]> {
+  const carried = await carriedOf('GET /api/pieces', PIECES_IN_WORK)
+  const words = typed.toLowerCase().split(/\s+/)
+  return ((carried?.answer ?? []) as AnswerOf<'GET /api/pieces'>)
+    .filter(p => words.every(word => `${p.id} ${p.name} ${p.client_name}`.toLowerCase().includes(word)))
+    .slice(0, KEEPS)
+    .map(p => ({ kind: 'piece', title: p.name, also: `${p.id} · ${p.client_name}`, to: `/pieces/${p.id}` }))
+}
 watchDebounced(
   q,
   async typed => {
     const mine = ++asked
     const of = typed.trim()
-    const answer = of ? await call('GET /api/find', { query: { q: of } }).catch(() => []) : null
+    const answer = of ? await call('GET /api/find', { query: { q: of } }).catch(() => ofCarried(of)) : null
     if (mine === asked) found.value = answer
   },
   { debounce: 80 },
@@ -72,6 +82,7 @@ async function go(line: Found | null) {
         </template>
       </ComboboxOptions>
     </Combobox>
+    <p v-if="line.away" class="row mt-2">{{ w('line.carriedOnly') }}</p>
     <p v-if="found && !found.length" class="row mt-2">{{ w('seek.nothing') }}</p>
     <LazyScanCode v-if="scanning" @read="read" />
     <button v-else class="act act-quiet mt-3" @click="scanning = true">{{ w('scan.open') }}</button>

@@ -4,6 +4,8 @@ export default {
     away: 'No line since {at}.',
     gone: 'No line to the server.',
     asOf: 'Shown as of {at}, {span} ago.',
+    carriedOnly: 'There is no line: only pieces that this device carries are looked through.',
+    editsLater: 'Without a line a plan is worked on, not changed.',
     asOfNow: 'Shown as of {at}.',
   },
   waiting: {

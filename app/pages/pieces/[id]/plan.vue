@@ -15,7 +15,10 @@ const { data, load, failed } = useLive(
 const asRead = computed(() => (data.value?.ready ? (data.value as PlanPage) : null))
 const plan = usePlanShown(asRead, () => id.value)
 const open = ref<string | null>(null)
-const can = computed(() => session.may('edit-plan') && page.value!.piece.state !== 'handed-over')
+const line = useLine()
+const works = computed(() => page.value!.piece.state !== 'handed-over')
+/** Without a line a plan is worked on, not changed. */
+const can = computed(() => works.value && !line.away && session.may('edit-plan'))
 type Step = PlanPage['steps'][number]
 const waitsInto = (key: string) => plan.value!.waits.filter(w => w.to === key && (w.min > 0 || w.max !== null))
 /** What is known of the piece: for the section at a point of the plan, and for rules before anything is saved. */
@@ -224,6 +227,7 @@ useRowKeys()
             :context="context"
             :open="open === s.key"
             :can="can"
+            :works="works"
             :last="s.key === lastDone"
             @toggle="toggle(s)"
             @change="change(s, $event)"
