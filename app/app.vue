@@ -1,3 +1,7 @@
+<script setup lang="ts">
+useStaysInside()
+</script>
+
 <template>
   <NuxtLayout><NuxtPage /></NuxtLayout>
 </template>

@@ -116,7 +116,10 @@ const build = () => useRuntimeConfig().app.buildId
 const carriedAs = (path: string, prices = useSession().may('see-prices')) => `${prices ? 'prices' : 'plain'} ${path}`
 /** Keeps what was read, for when there is no line. */
 export const carryRead = (path: string, answer: unknown, prices?: boolean) =>
-  carry(carriedAs(path, prices), { build: build(), at_ms: useClock().now || Date.now(), answer })
+  carry(carriedAs(path, prices), { build: build(), at_ms: momentOf(answer), answer })
+/** When it was read, by the server's clock: as it says itself, or as this device knows it. */
+const momentOf = (answer: unknown): number =>
+  (answer as { now_ms?: number } | null)?.now_ms ?? (useClock().now || Date.now())
 /** What this device carries of a reading; null where it has none, or one that is too old. */
 export async function carriedOf<K extends KeyOf<'GET'>>(key: K, asking: object): Promise<Read | null> {
   if (!CARRIED.has(key)) return null

@@ -41,3 +41,23 @@ export async function notifyAlarm(title: string, body: string) {
     /* some devices notify for installed pages only */
   }
 }
+
+const INSTALLED = '(display-mode: standalone), (display-mode: fullscreen)'
+/**
+ * The back key of a tablet ends an installed page at its first entry: below that lies another here, from which it comes
+ * back up, so that nobody falls out of the shop with wet gloves.
+ */
+export function useStaysInside() {
+  const up = () => {
+    const state = history.state as { position?: number; floor?: boolean }
+    if (!state.floor) history.replaceState({ ...state, floor: true }, '')
+    history.pushState({ ...state, floor: false, position: (state.position ?? 0) + 1 }, '')
+  }
+  onMounted(() => {
+    if (!matchMedia(INSTALLED).matches || history.length > 1) return
+    up()
+  })
+  useEventListener('popstate', ({ state }: PopStateEvent) => {
+    if ((state as { floor?: boolean } | null)?.floor) up()
+  })
+}

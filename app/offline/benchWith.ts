@@ -2,15 +2,14 @@
  * Now and plans with what was done on this device and has not gone in: worked out here as the server will, from the
  * plan that the device carries, by the same functions.
  */
-import type { Air } from '#core/air'
-import { STALE_AFTER_MIN } from '#core/air'
 import { type Shelf, taken } from '#core/materials'
 import {
+  type Foretelling,
+  foretold,
   inHand,
   lateSays,
-  mayStart,
-  type StartQuestion,
   type ToldAct,
+  type ToldStep,
   together,
   type Window,
   windowOf,
@@ -19,7 +18,6 @@ import {
 import type { BenchNow, PlanPage, RunningLine, StepLine, WindowLine } from '~/composables/bench'
 import type { Waiting } from './carried'
 
-const MIN_MS = 60_000
 interface BenchBody {
   kind: string
   personId?: number
@@ -34,39 +32,11 @@ function toldOf(waiting: readonly Waiting[], stepId: number, people: Named): Tol
   return waiting
     .filter(a => a.stepId === stepId && a.key === 'POST /api/bench')
     .map(a => {
-      const { kind, personId } = bodyOf(a)
+      const { kind, personId, what } = bodyOf(a)
       const named = people.find(p => p.id === personId)
       const person = kind === 'go-on' && named ? named : { id: a.personId, name: a.person }
-      return { kind, at_ms: a.happened_ms, person, to: named }
+      return { kind, at_ms: a.happened_ms, person, to: named, section: what }
     })
-}
-
-type PlanStep = PlanPage['steps'][number]
-/** Sections that went on and came off here. */
-function laidWith(step: PlanStep, acts: readonly Waiting[]) {
-  let laid = step.laid.map(s => ({ ...s }))
-  for (const act of acts) {
-    const { kind, what } = bodyOf(act)
-    const wet = laid.find(s => s.off_ms === null)
-    const begins = kind === 'start' && step.sections && !step.sections.takes
-    if (begins || (kind === 'section' && what === 'on'))
-      laid = [...laid, { no: laid.length + 1, on_ms: act.happened_ms, off_ms: null }]
-    if (kind === 'section' && what === 'off' && wet) wet.off_ms = act.happened_ms
-    if (kind === 'finish') laid.forEach(s => (s.off_ms ??= act.happened_ms))
-  }
-  return laid
-}
-function sectionsWith(step: PlanStep, laid: PlanStep['laid']): PlanStep['sections'] {
-  const its = step.sections
-  if (!its || its.takes) return its
-  const wet = laid.find(s => s.off_ms === null)
-  const after = (s: { on_ms: number }, minutes: number) => s.on_ms + minutes * MIN_MS
-  return {
-    ...its,
-    laid: laid.length,
-    off: laid.filter(s => s.off_ms !== null).length,
-    next: wet ? { no: wet.no, opens_ms: after(wet, its.opens_min), closes_ms: after(wet, its.closes_min) } : null,
-  }
 }
 
 export interface Known {
@@ -74,10 +44,6 @@ export interface Known {
   people: Named
   clock: (ms: number) => string
 }
-/** Air that was read too long ago is unknown air. */
-const airAt = (plan: PlanPage, now_ms: number): Air | null =>
-  now_ms - plan.now_ms < STALE_AFTER_MIN * MIN_MS ? plan.airNow : null
-
 /** A plan as it stands with what waits, judged anew at this moment. */
 export function planWith(
   plan: PlanPage,
@@ -85,30 +51,16 @@ export function planWith(
   now_ms: number,
   { shelf, people, clock }: Known,
 ): PlanPage {
-  const steps = plan.steps.map(step => {
-    const its = waiting.filter(a => a.stepId === step.id && a.key === 'POST /api/bench')
-    if (its.length === 0) return step
-    const laid = laidWith(step, its)
-    const told = withTold(step, toldOf(its, step.id, people))
-    return { ...told, laid, sections: told.state === 'done' ? null : sectionsWith(step, laid) }
-  })
-  const overruled = new Set(plan.verdicts.filter(v => v.overruled).map(v => `${v.rule}|${v.step}`))
-  const asked = {
-    steps,
-    waits: plan.waits,
-    verdicts: plan.verdicts,
-    overruled,
-    hours: plan.hours,
-    shelf,
-    clock,
-    now_ms,
-  }
-  const air = airAt(plan, now_ms)
+  const ids = new Set(waiting.flatMap(a => a.stepId ?? []))
+  const acts = new Map([...ids].map(id => [id, toldOf(waiting, id, people)]))
+  const { waits, verdicts, hours, wetCoat, airNow: air, now_ms: told_ms } = plan
+  const asked = { steps: plan.steps, waits, verdicts, hours, wetCoat, air, told_ms, now_ms, shelf, clock }
   // on its way as JSON it lost its types, not its shape
-  const judge = (step: PlanStep) => mayStart({ ...asked, step, air, wetCoat: plan.wetCoat } as unknown as StartQuestion)
-  return { ...plan, steps: steps.map(step => ({ ...step, start: judge(step) })) }
+  const steps = foretold(asked as unknown as Foretelling<ToldStep>, acts) as unknown as PlanPage['steps']
+  return { ...plan, steps }
 }
 
+type PlanStep = PlanPage['steps'][number]
 interface Piece {
   id: number
   name: string
@@ -133,13 +85,12 @@ const runningOf = (step: PlanStep, piece: Piece): RunningLine =>
 /** What opens and closes on one piece. */
 function windowsOf(plan: PlanPage, piece: Piece, now_ms: number): WindowLine[] {
   const byKey = new Map(plan.steps.map(s => [s.key, s]))
-  const air = airAt(plan, now_ms)
   return plan.steps.flatMap(to => {
     const own = plan.waits.flatMap((w): Window[] => {
       const from = w.to === to.key ? byKey.get(w.from) : undefined
       if (!from || from.state === 'skipped' || from.kind === 'approval' || (w.min === 0 && w.max === null)) return []
       if (to.state !== 'planned' && !(to.state === 'running' && from.laid.length > 0)) return []
-      const window = windowOf(w, from, air)
+      const window = windowOf(w, from, plan.airNow)
       return window ? [window] : []
     })
     const [first, ...more] = own

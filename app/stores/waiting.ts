@@ -26,6 +26,8 @@ export const useWaiting = defineStore('waiting', () => {
     try {
       acts.value = await readWaiting()
       cannot.value = !(await canCarry())
+      // asked of the browser: not to throw it away when the device runs short of room
+      void (navigator.storage as StorageManager | undefined)?.persist()
     } catch {
       cannot.value = true
     }

@@ -8,6 +8,8 @@ export interface ToldAct {
   person: { id: number; name: string }
   /** to whom it was handed on */
   to?: { id: number; name: string }
+  /** a section that went on, came off, or was taken back */
+  section?: 'on' | 'off' | 'back'
 }
 interface Bench {
   state: StepState

@@ -1,6 +1,8 @@
 /** What was done without a line and comes in late: entered, told, held where somebody else was there meanwhile. */
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Context } from '#core/context'
+import { type Foretelling, foretold, type ToldAct, type ToldStep } from '#core/timetable'
 import type { Role } from '#shared/rights'
 import { act, Caller, choice, intake, PASSWORD, planOf, sayYes, setClock, shopPeople, signedIn, stepOf } from './http'
 
@@ -143,6 +145,41 @@ describe('an act that comes late', () => {
     expect((await late(people.lead, 'start', id, wash, '11:00', { who: 'finisher' })).status).toBe(401)
     expect((await late(new Caller(), 'start', id, wash, '11:00')).status).toBe(401)
     expect((await late(people.office, 'start', id, wash, '11:00', { who: 'office' })).status).toBe(403)
+  })
+})
+
+describe('what a device shows before it went in', () => {
+  type Plan = Foretelling<ToldStep> & { airNow: Foretelling<ToldStep>['air'] }
+  it('is what the server makes of it: states, times, what may start, and why not', async () => {
+    const id = await agreed()
+    const plan = (await planOf(people.owner, id)) as unknown as Plan
+    const { context } = await people.owner.ok<{ context: Context }>(`GET /api/pieces/${id}/planning`)
+    const [wash, next] = plan.steps.filter(s => s.kind !== 'approval')
+    const start = crypto.randomUUID()
+    const done = [
+      { kind: 'start', step: wash!, clock: '09:00', how: { uuid: start } },
+      { kind: 'finish', step: wash!, clock: '09:40', how: { follows: start } },
+      { kind: 'start', step: next!, clock: '11:55', how: {} },
+    ]
+    const person = { id: ids.finisher, name: 'finisher' }
+    const acts = new Map<number, ToldAct[]>()
+    for (const { kind, step, clock } of done)
+      acts.set(step.id, [...(acts.get(step.id) ?? []), { kind, at_ms: Date.parse(t(clock)), person }])
+    const noon = Date.parse(t('12:00'))
+    const clock = (ms: number) => new Date(ms + 3_600_000).toISOString().slice(11, 16)
+    const asked = { ...plan, air: plan.airNow, told_ms: noon, now_ms: noon, shelf: context.shelf, clock }
+    const before = foretold(asked, acts)
+    for (const { kind, step, clock: at, how } of done)
+      expect((await late(people.finisher, kind, id, step as never, at, how)).body.held).toBeUndefined()
+    const { steps } = (await planOf(people.owner, id)) as unknown as Plan
+    const shown = (all: readonly ToldStep[]) =>
+      all.map(s => ({
+        ...{ key: s.key, state: s.state, started: s.started_ms, finished: s.finished_ms, may: s.start.may },
+        refusals: s.start.refusals.map(r => [r.code, r.says]),
+        spells: s.spells.map(x => [x.by, x.from_ms, x.to_ms]),
+      }))
+    expect(shown(before)).toEqual(shown(steps))
+    expect(steps.map(s => s.state).filter(s => s === 'running')).toHaveLength(1)
   })
 })
 

@@ -177,3 +177,33 @@ test('two fingers bring a face nearer, and the whole face comes back', async ({ 
   await page.getByRole('button', { name: 'The whole face' }).click()
   expect(await width()).toBe(whole)
 })
+
+test('after a night asleep a tablet catches up in a second', async ({ browser, watched }) => {
+  const page = await as(browser, 'tove', watched)
+  await page.clock.install()
+  await page.goto('/')
+  await page.waitForTimeout(1000)
+  const read = page.waitForResponse(r => r.url().endsWith('/api/now'))
+  const begun = performance.now()
+  await page.evaluate(() => {
+    const now = Date.now
+    Date.now = () => now() + 14 * 3_600_000
+    document.dispatchEvent(new Event('visibilitychange', { bubbles: true }))
+  })
+  await read
+  expect(performance.now() - begun).toBeLessThan(3000)
+  await expect(page.getByTestId('away')).toHaveCount(0)
+})
+
+test("an installed page keeps the tablet's back key inside", async ({ browser, watched }) => {
+  const page = watched(await (await browser.newContext()).newPage())
+  const line = await page.context().newCDPSession(page)
+  await line.send('Emulation.setEmulatedMedia', { features: [{ name: 'display-mode', value: 'standalone' }] })
+  // an installed page begins with one entry
+  await page.addInitScript(() => Object.defineProperty(history, 'length', { get: () => 1 }))
+  await page.goto('/sign-in')
+  await page.goBack()
+  await page.goBack()
+  await expect(page).toHaveURL(/\/sign-in$/)
+  await expect(page.getByRole('button', { name: 'Enter' })).toBeVisible()
+})

@@ -290,3 +290,26 @@ test('the judgement is tried on 5,000 made-up pieces without stopping the page',
   await expect(page.getByTestId('judgement')).toContainText('as advised', { timeout: 90_000 })
   await expect(page.getByTestId('judgement').locator('canvas')).toBeVisible()
 })
+
+test('a pen draws, and the hand that rests beside it does not', async ({ browser, watched }) => {
+  const page = await as(browser, 'tove', watched, { hasTouch: true })
+  await openFace(page, 15)
+  await page.getByRole('button', { name: 'peeling', exact: true }).click()
+  const [a, b, palm] = [await at(board(page), 600, 20), await at(board(page), 800, 90), await at(board(page), 300, 110)]
+  const before = (await examOf(page, 15)).findings.length
+  const line = await page.context().newCDPSession(page)
+  const pen = (type: 'mousePressed' | 'mouseMoved' | 'mouseReleased', { x, y }: { x: number; y: number }) =>
+    line.send('Input.dispatchMouseEvent', { type, x, y, button: 'left', buttons: 1, pointerType: 'pen', clickCount: 1 })
+  await pen('mouseMoved', a)
+  await line.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: [{ ...palm, id: 7 }] })
+  await pen('mousePressed', a)
+  for (const part of [0.3, 0.6, 1])
+    await pen('mouseMoved', { x: a.x + (b.x - a.x) * part, y: a.y + (b.y - a.y) * part })
+  await pen('mouseReleased', b)
+  await line.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+  await expect(page.getByTestId('detail')).toContainText(/\d+ × \d+ mm/)
+  const drawn = await newest(page, 15)
+  expect((await examOf(page, 15)).findings.length).toBe(before + 1)
+  expect(Math.abs(drawn.place.x_mm - 600)).toBeLessThan(6)
+  expect(Math.abs(drawn.place.x2_mm - 800)).toBeLessThan(6)
+})

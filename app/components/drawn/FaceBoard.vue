@@ -31,7 +31,7 @@ watch([() => props.face.id, () => props.copy], view.reset)
 const cross = ref({ x: 0, y: 0 })
 const keyed = ref(false)
 const first = ref<{ x: number; y: number } | null>(null)
-const down = ref<{ x: number; y: number; dragging: boolean } | null>(null)
+const down = ref<{ x: number; y: number; dragging: boolean; id: number } | null>(null)
 watch(
   [() => props.face.id, () => props.copy, () => props.kind],
   () => {
@@ -108,7 +108,15 @@ function finish(from: { x: number; y: number }, to: { x: number; y: number }) {
   }
   emit('place', placeOf(from, to, shape.value!))
 }
+/** Where a pen is at work, a hand that rests on the glass beside it draws nothing. */
+const PALM_MS = 1000
+let pen_ms = -PALM_MS
+function isPalm({ pointerType, timeStamp }: PointerEvent): boolean {
+  if (pointerType === 'pen') pen_ms = timeStamp
+  return pointerType === 'touch' && timeStamp - pen_ms < PALM_MS
+}
 function press(event: PointerEvent) {
+  if (isPalm(event)) return
   if (view.press(event)) {
     // the first of two fingers was no touch
     down.value = null
@@ -117,12 +125,13 @@ function press(event: PointerEvent) {
   if (!busy.value) return
   keyed.value = false
   const p = at(event)
-  down.value = { ...p, dragging: false }
+  down.value = { ...p, dragging: false, id: event.pointerId }
   if (!first.value) cross.value = p
   svg.value!.setPointerCapture(event.pointerId)
 }
 function drag(event: PointerEvent) {
-  if (view.move(event)) return
+  if (isPalm(event) || view.move(event)) return
+  if (down.value && down.value.id !== event.pointerId) return
   if (!busy.value || (!down.value && !first.value)) return
   cross.value = at(event)
   if (
@@ -132,7 +141,7 @@ function drag(event: PointerEvent) {
     down.value.dragging = true
 }
 function release(event: PointerEvent) {
-  if (view.release(event)) return
+  if (view.release(event) || down.value?.id !== event.pointerId) return
   const from = down.value
   down.value = null
   if (!busy.value || !from) return

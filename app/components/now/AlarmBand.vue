@@ -94,11 +94,11 @@ watch(
 )
 const nameOf = (id: number | undefined) => props.bench.people.find(p => p.id === id)?.name ?? session.person?.name ?? ''
 const heardBy = async (list: typeof ringing.value, personId?: number) => {
-  for (const line of list) {
-    const { pieceId, from, to } = line
+  for (const one of list) {
+    const { pieceId, from, to } = one
     if (!connection.away) await send('POST /api/alarms', { body: { pieceId, from, to, personId } })
     // by whoever stands here; it rings again on a page that is loaded anew
-    else heardHere.value = new Map(heardHere.value).set(keyOf(line), nameOf(personId))
+    else heardHere.value = new Map(heardHere.value).set(keyOf(one), nameOf(personId))
   }
 }
 const unheard = computed(() => late.value.filter(line => !line.acknowledged))

@@ -11,6 +11,8 @@ async function takeBack(act: Waiting) {
   await waiting.takeBack(act)
   if (act.key !== 'POST /api/pieces') return
   draft.value = JSON.stringify(act.asking.body)
+  // written before this box is gone
+  await nextTick()
   emit('close')
   await navigateTo('/pieces/new')
 }

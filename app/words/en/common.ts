@@ -13,7 +13,6 @@ export default {
   demoTime: 'demo time',
   slow: 'Takes longer than usual; still at it.',
   tryAgain: 'Try again',
-  offline: 'No line to the server. Waiting for it.',
   day: 'Day',
   evening: 'Evening',
   signOut: 'Leave',

@@ -117,6 +117,7 @@ export default {
     need: 'Tell this device once to trust it: camera, alarms and work without a line need that.',
     compare: 'Before you agree, compare the fingerprint (SHA-256) with the one under Shop, People on a trusted screen.',
     take: 'Take the certificate',
+    off: 'The shop is not opened to its network now, so there is no certificate to take: see Shop, People.',
     done: 'Open the shop',
     kinds: {
       security: {

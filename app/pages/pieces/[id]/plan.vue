@@ -178,6 +178,7 @@ useRowKeys()
   </p>
   <div v-else-if="plan" class="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_27rem] gap-x-10 gap-y-6">
     <div class="order-2 xl:order-1">
+      <p v-if="line.away" class="caption py-2">{{ w('line.editsLater') }}</p>
       <div v-if="can && (plan.undo || plan.redo)" class="sticky top-0 z-20 bg-ground flex flex-wrap gap-2 py-2">
         <button
           class="act act-quiet"
