@@ -108,8 +108,8 @@ const air = computed(() => {
         <component :is="icon" :size="24" :stroke-width="1.6" aria-hidden="true" />{{ w(`rail.${word}`) }}
       </NuxtLink>
     </nav>
-    <header class="flex flex-wrap items-baseline gap-x-5 gap-y-1 px-6 py-3 border-b border-line bg-sheet">
-      <span class="text-2xl font-bold clock min-w-48" data-test="clock">{{
+    <header class="shop-header">
+      <span class="text-2xl max-md:text-xl font-bold clock min-w-48 max-md:min-w-0" data-test="clock">{{
         clock.now ? dayTime(clock.now) : ' '
       }}</span>
       <span v-if="session.mode !== 'shop'" class="caption">{{ w('demoTime') }}</span>
@@ -121,7 +121,7 @@ const air = computed(() => {
           <span
             ><strong class="clock">{{ Math.round(air.reading.rh * 100) }} %</strong> {{ w('air.rh') }}</span
           >
-          <span
+          <span class="max-md:hidden"
             ><strong class="clock">{{ air.dew_C == null ? '' : degrees(air.dew_C) }}</strong> {{ w('air.dew') }}</span
           >
           <span v-if="session.mode === 'shop' && air.reading.source === 'simulated logger'" class="caption">{{

@@ -61,7 +61,7 @@ export const useSession = defineStore('session', {
       this.byName = true
       this.carry()
     },
-    /** Nobody stands here any more, also where the server cannot hear it: then this device says so when it next asks. */
+    /** Nobody stands here any more; where the server cannot hear it, this device says so when it next asks. */
     async leave(path: string) {
       if (this.person) this.left = { personId: this.person.id, path }
       try {

@@ -108,25 +108,27 @@ const unheard = computed(() => late.value.filter(line => !line.acknowledged))
   <div
     v-for="line in single"
     :key="`${line.pieceId}${line.from}${line.to}`"
-    class="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-1.5 border-b border-line"
+    class="flex flex-wrap items-center gap-x-6 max-md:gap-x-3 gap-y-1 px-6 max-md:px-4 py-1.5 border-b border-line"
     :class="line.acknowledged ? 'bg-madder-wash text-ink' : 'bg-[#8c2620] text-white'"
     role="alert"
     data-test="alarm"
   >
-    <strong class="text-2xl clock">{{ leftOf(line) }}</strong>
-    <span class="text-lg grow basis-64">{{ line.step.title }} · {{ line.pieceId }} {{ line.piece }}</span>
+    <strong class="text-2xl max-md:text-xl max-md:grow clock">{{ leftOf(line) }}</strong>
+    <span class="text-lg max-md:text-base grow basis-40 max-md:order-last max-md:basis-full"
+      >{{ line.step.title }} · {{ line.pieceId }} {{ line.piece }}</span
+    >
     <span v-if="line.acknowledged">{{ w('alarm.heardBy', { name: line.acknowledged }) }}</span>
     <HeardBy v-else @heard="heardBy([line], $event)" />
   </div>
   <div
     v-if="late.length > 1"
-    class="flex flex-wrap items-center gap-x-6 gap-y-2 px-6 py-1.5 border-b border-line"
+    class="flex flex-wrap items-center gap-x-6 max-md:gap-x-3 gap-y-1 px-6 max-md:px-4 py-1.5 border-b border-line"
     :class="late.every(line => line.acknowledged) ? 'bg-madder-wash text-ink' : 'bg-[#8c2620] text-white'"
     role="alert"
     data-test="alarm"
   >
-    <strong class="text-xl clock">{{ w('alarm.late', { n: late.length }) }}</strong>
-    <span class="grow basis-64">{{
+    <strong class="text-xl max-md:text-base max-md:grow clock">{{ w('alarm.late', { n: late.length }) }}</strong>
+    <span class="grow basis-40 max-md:order-last max-md:basis-full max-md:line-clamp-2">{{
       late.map(line => `${line.step.title} · ${line.pieceId} ${line.piece}`).join(' | ')
     }}</span>
     <HeardBy v-if="unheard.length" @heard="heardBy(unheard, $event)" />

@@ -4,7 +4,7 @@ import { Combobox, ComboboxInput, ComboboxOption, ComboboxOptions } from '@headl
 /** Finds anything by a few letters; before a letter is typed, what was looked at last. */
 const emit = defineEmits<{ close: [] }>()
 type Found = AnswerOf<'GET /api/find'>[number]
-const line = useLine()
+const connection = useLine()
 const q = ref('')
 const found = ref<Found[] | null>(null)
 const seen = useLocalStorage<Found[]>('hantverk-seen', [])
@@ -82,7 +82,7 @@ async function go(line: Found | null) {
         </template>
       </ComboboxOptions>
     </Combobox>
-    <p v-if="line.away" class="row mt-2">{{ w('line.carriedOnly') }}</p>
+    <p v-if="connection.away" class="row mt-2">{{ w('line.carriedOnly') }}</p>
     <p v-if="found && !found.length" class="row mt-2">{{ w('seek.nothing') }}</p>
     <LazyScanCode v-if="scanning" @read="read" />
     <button v-else class="act act-quiet mt-3" @click="scanning = true">{{ w('scan.open') }}</button>

@@ -17,7 +17,7 @@ const { data: pieces, failed } = useLive(
     <div class="flex flex-wrap items-center gap-4">
       <h1 class="grow">{{ w('pieces.title') }}</h1>
       <label class="sr-only" for="find">{{ w('pieces.find') }}</label>
-      <input id="find" v-model="find" class="field !w-72" :placeholder="w('pieces.find')" type="search" />
+      <input id="find" v-model="find" class="field !w-72 max-lg:!w-60" :placeholder="w('pieces.find')" type="search" />
       <ChoiceField
         v-model="state"
         :label="w('pieces.which')"
@@ -42,7 +42,7 @@ const { data: pieces, failed } = useLive(
           ><strong>{{ p.name }}</strong
           ><span class="caption block">{{ p.client_name }}</span></span
         >
-        <span class="max-md:hidden">{{ p.route ? w(`route.${p.route}`) : w('pieces.noRoute') }}</span>
+        <span class="max-lg:hidden">{{ p.route ? w(`route.${p.route}`) : w('pieces.noRoute') }}</span>
         <span class="max-md:hidden">
           <svg
             v-if="p.steps"

@@ -11,7 +11,9 @@ export default {
   waiting: {
     open: ['{n} waits for the line', '{n} wait for the line'],
     title: 'Done here, not gone in yet',
-    why: 'Kept on this device. It goes in by itself, in this order, when there is a line. Take back what did not happen.',
+    why:
+      'Kept on this device. It goes in by itself, in this order, when there is a line. Take back what did not ' +
+      'happen.',
     none: 'Nothing waits any more.',
     by: '{name}, {at}',
     byName: 'by name only',

@@ -71,7 +71,7 @@ export const keepAct = (
     },
   )
 
-/** When it happened by the device's clock: what lies ahead of the server's is now. @throws Fail 422 after three days. */
+/** When it happened by the device's clock: what lies ahead of the server's is now. @throws Fail 422 after 72 hours. */
 function lateMoment(happenedAt: string, now: Date): Date {
   const at = new Date(happenedAt)
   if (at.getTime() < now.getTime() - LONGEST_H * 60 * MINUTE_MS)

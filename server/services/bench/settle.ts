@@ -22,7 +22,7 @@ interface HeldRow {
   says: string
   command: LateCommand
 }
-/** This act and what the same person did after it on the same step, as far as it is held: they stand or fall together. */
+/** This act and what the same person did after it on the same step, as far as it is held: all stand or fall. */
 const heldFrom = (tx: Db, id: number) =>
   tx.rows<HeldRow>(
     `SELECT a.id, a.piece_id, a.step_id, a.person_id, a.kind, a.happened_at, a.says, a.command

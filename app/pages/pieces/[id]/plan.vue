@@ -176,8 +176,19 @@ useRowKeys()
   <p v-if="data && !data.ready">
     {{ w('plan.none') }} <NuxtLink :to="`/pieces/${id}/route`" class="underline">{{ w('plan.toRoute') }}</NuxtLink>
   </p>
-  <div v-else-if="plan" class="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_27rem] gap-x-10 gap-y-6">
-    <div class="order-2 xl:order-1">
+  <div
+    v-else-if="plan"
+    class="grid grid-cols-[minmax(0,1fr)] xl:grid-cols-[minmax(0,1fr)_27rem] xl:grid-rows-[auto_1fr] gap-x-10 gap-y-6"
+  >
+    <div v-if="worst.length || plan.found || plan.since" class="grid gap-5 content-start xl:col-start-2">
+      <div v-if="worst.length" class="verdict" :class="worst[0]!.severity === 'warn' ? '' : 'verdict-stop'">
+        <strong>{{ w('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}.
+        <button class="underline min-h-11 px-1" @click="openLayer(worst[0]!.step)">{{ w('plan.show') }}</button>
+      </div>
+      <PlanFound v-if="plan.found" :found="plan.found" :can="can" @take="takeFound" />
+      <PlanSince v-if="plan.since" :since="plan.since" />
+    </div>
+    <div class="xl:col-start-1 xl:row-start-1 xl:row-span-2">
       <p v-if="line.away" class="caption py-2">{{ w('line.editsLater') }}</p>
       <div v-if="can && (plan.undo || plan.redo)" class="sticky top-0 z-20 bg-ground flex flex-wrap gap-2 py-2">
         <button
@@ -252,7 +263,7 @@ useRowKeys()
         </template>
       </ol>
     </div>
-    <aside class="order-1 xl:order-2 grid gap-5 content-start xl:sticky xl:top-4 self-start">
+    <aside class="xl:col-start-2 grid gap-5 content-start xl:sticky xl:top-4 self-start">
       <div v-if="section">
         <SectionDrawing
           :section="section"
@@ -277,12 +288,6 @@ useRowKeys()
             @input="slide(Number(($event.target as HTMLInputElement).value))"
         /></label>
       </div>
-      <div v-if="worst.length" class="verdict" :class="worst[0]!.severity === 'warn' ? '' : 'verdict-stop'">
-        <strong>{{ w('plan.breaks', { n: worst.length }) }}</strong> {{ worst[0]!.says }}.
-        <button class="underline min-h-8" @click="openLayer(worst[0]!.step)">{{ w('plan.show') }}</button>
-      </div>
-      <PlanFound v-if="plan.found" :found="plan.found" :can="can" @take="takeFound" />
-      <PlanSince v-if="plan.since" :since="plan.since" />
       <PlanSums :plan="plan" />
     </aside>
   </div>
