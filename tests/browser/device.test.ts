@@ -74,7 +74,7 @@ test('without TLS at another address than this machine, a device says why it can
   await owner.addInitScript(() => Object.defineProperty(window, 'isSecureContext', { value: false }))
   await owner.goto('/shop?part=people')
   const device = owner.getByTestId('device')
-  await expect(device.getByText('Off: a device allows it only over TLS')).toHaveCount(2)
+  await expect(device.getByText('Off: a device allows it only over TLS')).toHaveCount(3)
   for (const one of await device.getByRole('switch').all()) await expect(one).toBeDisabled()
 })
 

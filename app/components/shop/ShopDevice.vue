@@ -1,10 +1,17 @@
 <script setup lang="ts">
+import { known } from '~/offline/carried'
+
 /** What this one device does: its screen stays on, alarms come while another program is in front. */
 const screen = useScreenKept()
 const notify = useNotifyKept()
 const reasons = ref<{ screen: ReturnType<typeof cannotStayOn>; notify: ReturnType<typeof cannotNotify> } | null>(null)
 const look = () => (reasons.value = { screen: cannotStayOn(), notify: cannotNotify() })
-onMounted(look)
+/** Pieces that it could be worked on with while there is no line; null until that is known. */
+const carries = ref<number | null>(null)
+onMounted(async () => {
+  look()
+  carries.value = Object.keys((await known<{ pieces: object }>('packed'))?.pieces ?? {}).length
+})
 async function setNotify(on: boolean) {
   notify.value = { on: on && (await Notification.requestPermission()) === 'granted' }
   look()
@@ -31,6 +38,12 @@ async function setNotify(on: boolean) {
         @update:model-value="setNotify(Boolean($event))"
       />
       <p class="caption">{{ w(reasons.notify ? `device.cannot.${reasons.notify}` : 'device.notifyWhy') }}</p>
+    </div>
+    <div class="row" data-test="carries">
+      <p>{{ w('device.noLine') }}</p>
+      <p class="caption">
+        {{ reasons.screen === 'insecure' ? w('device.cannot.insecure') : w('device.carries', { n: carries ?? 0 }) }}
+      </p>
     </div>
   </section>
 </template>

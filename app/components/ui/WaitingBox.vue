@@ -4,6 +4,7 @@ import type { Waiting } from '~/offline/carried'
 /** What was done on this device and has not gone in: looked at, and taken back. */
 const emit = defineEmits<{ close: [] }>()
 const waiting = useWaiting()
+const session = useSession()
 const { dayTime } = useFormat()
 const draft = useTakeInDraft()
 /** A piece that was taken in here is a draft again: nothing that was typed is lost. */
@@ -36,6 +37,9 @@ const behind = (act: Waiting) =>
           }}<template v-if="act.byName">, {{ w('waiting.byName') }}</template></span
         >
         <span v-if="act.refused" class="block text-madder">{{ w('waiting.refused', { why: act.refused }) }}</span>
+        <span v-else-if="!session.tablet && session.person?.id !== act.personId" class="caption block">{{
+          w('waiting.needs', { name: act.person })
+        }}</span>
         <span v-else-if="behind(act)" class="caption block">{{ w('waiting.behind', { n: behind(act) }) }}</span>
       </div>
       <button class="act act-quiet shrink-0" @click="takeBack(act)">

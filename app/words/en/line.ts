@@ -19,6 +19,7 @@ export default {
     byName: 'by name only',
     refused: 'Not taken: {why}',
     back: 'Take back',
+    needs: 'It goes in when {name} signs in here.',
     drop: 'Let it go',
     again: 'Open again',
     takeIn: 'Taken in: {name}',

@@ -92,6 +92,8 @@ export default {
     title: 'This device',
     screen: 'The screen stays on while a step is in hand',
     notify: 'Alarms come as notifications while the page is behind others',
+    noLine: 'It goes on without a line for 72 hours, and what is done goes in later',
+    carries: ['{n} piece in work is carried now', '{n} pieces in work are carried now'],
     notifyWhy:
       'Kept by this device. While the page is in front it rings by itself; a device in deep sleep may tell late.',
     cannot: {

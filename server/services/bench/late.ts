@@ -140,7 +140,10 @@ export async function enterLate(act: Act, command: BenchCommand, byName: boolean
 /** Its step is in the plan no more: what was done is told in the log. */
 export async function noteLost(tx: Db, command: BenchCommand, person: Person, now: Date): Promise<Result> {
   const { pieceId, says: was } = command.late!
-  if (!(await tx.row('SELECT id FROM piece WHERE id = :pieceId', { pieceId }))) throw notFound('piece')
+  const piece = await tx.row<{ state: string }>('SELECT state FROM piece WHERE id = :pieceId', { pieceId })
+  if (!piece) throw notFound('piece')
+  if (piece.state === 'handed-over')
+    throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
   const says = `Done without a line, on a step that is no longer in the plan: ${was}`
   const at = lateMoment(command.happenedAt, now)
   await log(tx, { pieceId, kind: 'late', says, at, recordedAt: now, personId: person.id })

@@ -20,6 +20,7 @@ interface HeldRow {
   kind: BenchCommand['kind']
   happened_at: Date
   says: string
+  /** null, or a text, where the row is damaged */
   command: LateCommand
 }
 /** This act and what the same person did after it on the same step, as far as it is held: all stand or fall. */
@@ -103,6 +104,8 @@ export async function settleLate(id: number, input: z.infer<typeof s.settleLate>
     const found = await tx.row<{ piece_id: number }>('SELECT piece_id FROM bench_act WHERE id = :id', { id })
     if (!found) throw notFound('act')
     const file = await readPiece(tx, found.piece_id, true)
+    if (file.piece.state === 'handed-over' && input.way !== 'back')
+      throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed. Take it back here.')
     const rows = await heldFrom(tx, id)
     const [first] = rows
     if (first?.id !== id) throw fail(409, 'settled', 'This is settled already.')
@@ -122,6 +125,8 @@ export async function settleLate(id: number, input: z.infer<typeof s.settleLate>
     const said: string[] = []
     let act: Act | undefined
     for (const row of list) {
+      if (input.way !== 'back' && !row.command?.kind)
+        throw fail(409, 'cannot-enter', `${row.says}: what was sent can no longer be read. Take it back.`)
       const plan = await readPlan(tx, file)
       const step = plan.steps.find(st => st.id === row.step_id)!
       act = { tx, file, plan, step, now, person, at: row.happened_at, against: [] }
