@@ -32,9 +32,9 @@ export function useBenchShown(bench: Readonly<Ref<BenchNow | null>>) {
   const clock = useClock()
   const { at } = useClockWords()
   const shown = shallowRef(bench.value)
-  const minute = useOwnMinute(() => waiting.open.length > 0)
+  const minute = useOwnMinute(() => waiting.told.length > 0)
   watch(
-    [bench, () => waiting.open, minute],
+    [bench, () => waiting.told, minute],
     async ([now, acts]) => {
       if (!now || acts.length === 0) {
         shown.value = now
@@ -42,7 +42,7 @@ export function useBenchShown(bench: Readonly<Ref<BenchNow | null>>) {
       }
       const plans = await carriedPlans(new Set(acts.flatMap(a => a.pieceId ?? [])))
       const { benchWith } = await import('~/offline/benchWith')
-      if (bench.value === now && waiting.open === acts) shown.value = benchWith(now, acts, plans, clock.now, at)
+      if (bench.value === now && waiting.told === acts) shown.value = benchWith(now, acts, plans, clock.now, at)
     },
     { immediate: true, flush: 'sync' },
   )
@@ -55,7 +55,7 @@ export function usePlanShown(plan: Readonly<Ref<PlanPage | null>>, pieceId: () =
   const [line, clock, bench] = [useLine(), useClock(), inject(BENCH)!]
   const { at } = useClockWords()
   const shown = shallowRef(plan.value)
-  const its = computed(() => waiting.open.filter(a => a.pieceId === pieceId()))
+  const its = computed(() => waiting.told.filter(a => a.pieceId === pieceId()))
   const judges = () => line.away || its.value.length > 0
   const minute = useOwnMinute(judges)
   watch(

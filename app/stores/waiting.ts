@@ -2,6 +2,8 @@ import { defineStore } from 'pinia'
 import { canCarry, dropWaiting, keepWaiting, readWaiting, type Waiting } from '~/offline/carried'
 
 const AGAIN_EVERY_MS = 15_000
+/** So long pages take at most to read what went in. */
+const READ_WITHIN_MS = 2000
 /** Nobody who is signed in here may send it: it waits for its person. */
 const NOT_YET = new Set([401, 403, 408, 429])
 
@@ -21,6 +23,10 @@ export const useWaiting = defineStore('waiting', () => {
   const sending = ref(false)
   /** what could be sent, were there a line and its person */
   const open = computed(() => acts.value.filter(a => a.refused === null))
+  /** what went in just now, and pages have not read yet */
+  const entered = shallowRef<Waiting[]>([])
+  /** what pages show as done */
+  const told = computed(() => [...entered.value, ...open.value])
 
   async function recall() {
     try {
@@ -96,6 +102,8 @@ export const useWaiting = defineStore('waiting', () => {
       const done: Done = await fetched(act.key as 'POST /api/bench', askingOf(act), act.uuid)
       if (act.key === 'POST /api/pieces' && act.picture) await pictureOf(act, done.id!)
       await dropWaiting(act.no!)
+      // shown as done all the while
+      if (!done.held) entered.value = [...entered.value, act]
       acts.value = acts.value.filter(a => a.no !== act.no)
       if (done.held) useNotes().show(done.says ?? '', 'stop')
       return true
@@ -117,7 +125,9 @@ export const useWaiting = defineStore('waiting', () => {
       if (!next || !(await sendOne(next))) break
       some = true
     }
-    if (some) useEvents().again()
+    if (!some) return
+    useEvents().again()
+    setTimeout(() => (entered.value = []), READ_WITHIN_MS)
   }
   /** In order, one at a time, on one page of this device. */
   async function sendAll() {
@@ -141,5 +151,5 @@ export const useWaiting = defineStore('waiting', () => {
     )
     setInterval(() => open.value.length && void sendAll(), AGAIN_EVERY_MS)
   }
-  return { acts, open, cannot, sending, recall, keep, takeBack, sendAll }
+  return { acts, open, told, cannot, sending, recall, keep, takeBack, sendAll }
 })
