@@ -21,6 +21,7 @@ export const useWaiting = defineStore('waiting', () => {
   /** this device keeps nothing: what is done without a line would be lost */
   const cannot = ref(false)
   const sending = ref(false)
+  let underway: { no: number; ended: Promise<unknown> } | null = null
   /** what could be sent, were there a line and its person */
   const open = computed(() => acts.value.filter(a => a.refused === null))
   /** what went in just now, and pages have not read yet */
@@ -64,12 +65,22 @@ export const useWaiting = defineStore('waiting', () => {
   /** What must not be sent without it: later acts on the same step. */
   const behind = (act: Waiting) =>
     acts.value.filter(a => a.stepId === act.stepId && a.stepId !== null && a.no! > act.no!)
-  /** It did not happen. What was done after it on the same step goes with it. */
-  async function takeBack(act: Waiting) {
+  /**
+   * It did not happen; what was done after it on the same step goes with it. False where it has gone in by now: then it
+   * is taken back at its step.
+   */
+  async function takeBack(act: Waiting): Promise<boolean> {
+    // what is on its way is waited for
+    if (underway && underway.no === act.no) await underway.ended
+    if (!acts.value.some(a => a.no === act.no)) {
+      useNotes().show(w('waiting.gone'), 'stop')
+      return false
+    }
     for (const a of [...behind(act), act]) {
       await dropWaiting(a.no!)
       acts.value = acts.value.filter(x => x.no !== a.no)
     }
+    return true
   }
 
   /** A photograph that does not say itself when it was taken was taken when it was kept. */
@@ -122,7 +133,12 @@ export const useWaiting = defineStore('waiting', () => {
       key !== 'POST /api/pieces' || (useSession().person?.id === personId && !useSession().byName)
     for (;;) {
       const next = open.value.find(may)
-      if (!next || !(await sendOne(next))) break
+      if (!next) break
+      const ended = sendOne(next)
+      underway = { no: next.no!, ended }
+      const went = await ended
+      underway = null
+      if (!went) break
       some = true
     }
     if (!some) return

@@ -9,8 +9,7 @@ const { dayTime } = useFormat()
 const draft = useTakeInDraft()
 /** A piece that was taken in here is a draft again: nothing that was typed is lost. */
 async function takeBack(act: Waiting) {
-  await waiting.takeBack(act)
-  if (act.key !== 'POST /api/pieces') return
+  if (!(await waiting.takeBack(act)) || act.key !== 'POST /api/pieces') return
   draft.value = JSON.stringify(act.asking.body)
   // written before this box is gone
   await nextTick()

@@ -20,6 +20,7 @@ export default {
     refused: 'Not taken: {why}',
     back: 'Take back',
     needs: 'It goes in when {name} signs in here.',
+    gone: 'It has gone in by now. Take it back at its step.',
     drop: 'Let it go',
     again: 'Open again',
     takeIn: 'Taken in: {name}',
