@@ -221,6 +221,8 @@ describe('two people on one step', () => {
       people.finisher.send(`POST /api/late/${held}/settle`, { way: 'times', from: t(from), to: t(to) })
     expect((await settle('09:20', '09:10')).body.fields).toHaveProperty('to')
     expect((await settle('09:20', '15:00')).body.fields).toHaveProperty('to')
+    const longAgo = { way: 'times', from: '2020-01-01T08:00:00Z', to: t('09:30') }
+    expect((await people.finisher.send(`POST /api/late/${held}/settle`, longAgo)).body.fields).toHaveProperty('from')
     expect((await settle('09:20', '09:30')).status).toBe(200)
     expect((await spells(id))[0]).toEqual(['finisher', 560, 570])
   })

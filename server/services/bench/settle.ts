@@ -35,6 +35,7 @@ const heldFrom = (tx: Db, id: number) =>
     { id },
   )
 
+const DAY_MS = 86_400_000
 const ENDS = ['finish', 'pause', 'hand-on']
 /** What I took up last ends at this moment, also where it was taken to last as long as the step. */
 const endMine = ({ tx, step, person, at }: Act) =>
@@ -118,6 +119,10 @@ export async function settleLate(id: number, input: z.infer<typeof s.settleLate>
     let list = rows
     if (input.way === 'times') {
       const [from, to] = [new Date(input.from), new Date(input.to)]
+      if (from.getTime() < first.happened_at.getTime() - DAY_MS) {
+        const says = 'That is more than a day before what was told.'
+        throw fail(422, 'invalid', says, { from: says })
+      }
       if (to < from) throw fail(422, 'invalid', 'It ends before it begins.', { to: 'It ends before it begins.' })
       if (to > now) throw fail(422, 'invalid', 'This has not happened yet.', { to: 'This has not happened yet.' })
       list = retimed(rows, from, to)
