@@ -45,7 +45,8 @@ export async function notifyAlarm(title: string, body: string) {
 const INSTALLED = '(display-mode: standalone), (display-mode: fullscreen)'
 /**
  * The back key of a tablet ends an installed page at its first entry: below that lies another here, from which it comes
- * back up, so that nobody falls out of the shop with wet gloves.
+ * back up, so that a touch by mistake leaves nobody outside. Browsers pass over entries that were made without a touch:
+ * it is laid at the first one, and two keys in a row still leave.
  */
 export function useStaysInside() {
   const up = () => {
@@ -53,10 +54,10 @@ export function useStaysInside() {
     if (!state.floor) history.replaceState({ ...state, floor: true }, '')
     history.pushState({ ...state, floor: false, position: (state.position ?? 0) + 1 }, '')
   }
-  onMounted(() => {
-    if (!matchMedia(INSTALLED).matches || history.length > 1) return
-    up()
-  })
+  const lay = () => {
+    if (matchMedia(INSTALLED).matches && history.length === 1) up()
+  }
+  useEventListener('pointerdown', lay, { once: true, capture: true })
   useEventListener('popstate', ({ state }: PopStateEvent) => {
     if ((state as { floor?: boolean } | null)?.floor) up()
   })

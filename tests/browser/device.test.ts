@@ -197,13 +197,16 @@ test('after a night asleep a tablet catches up in a second', async ({ browser, w
 
 test("an installed page keeps the tablet's back key inside", async ({ browser, watched }) => {
   const page = watched(await (await browser.newContext()).newPage())
-  const line = await page.context().newCDPSession(page)
-  await line.send('Emulation.setEmulatedMedia', { features: [{ name: 'display-mode', value: 'standalone' }] })
-  // an installed page begins with one entry
-  await page.addInitScript(() => Object.defineProperty(history, 'length', { get: () => 1 }))
+  // installed, it begins with one entry
+  await page.addInitScript(() => {
+    const asked = window.matchMedia.bind(window)
+    window.matchMedia = query => (query.includes('display-mode') ? asked('all') : asked(query))
+    Object.defineProperty(history, 'length', { get: () => 1 })
+  })
   await page.goto('/sign-in')
-  await page.goBack()
+  await page.getByLabel('Name to sign in with').click()
   await page.goBack()
   await expect(page).toHaveURL(/\/sign-in$/)
   await expect(page.getByRole('button', { name: 'Enter' })).toBeVisible()
+  expect(await page.evaluate(() => (history.state as { floor?: boolean }).floor)).toBe(false)
 })

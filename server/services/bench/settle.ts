@@ -81,8 +81,13 @@ async function besides(act: Act, command: BenchCommand): Promise<Result | string
   const begun = step.state === 'running' || step.state === 'done'
   const others = step.spells.some(sp => sp.personId !== person.id && sp.to_ms === null)
   const start = command.kind === 'start' || command.kind === 'go-on'
+  const at_ms = act.at.getTime()
+  // the same hands on another device count once
+  const had = step.spells.some(
+    sp => sp.personId === person.id && sp.from_ms <= at_ms && (sp.to_ms ?? Infinity) >= at_ms,
+  )
   if (begun && start) {
-    await workBeside(act)
+    if (!had) await workBeside(act)
     return { ok: true, says: '' }
   }
   if (begun && ENDS.includes(command.kind) && (step.state === 'done' || others))
