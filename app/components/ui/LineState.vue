@@ -5,7 +5,8 @@ const line = useLine()
 const clock = useClock()
 const waiting = useWaiting()
 const program = useProgram()
-const { dayTime, span } = useFormat()
+const { day, time, dayTime, span } = useFormat()
+const moment = (ms: number) => (day(ms) === day(clock.now) ? time(ms) : dayTime(ms))
 const looks = ref(false)
 const away = computed(() => line.away || !events.connected)
 /** How old what stands here is. */
@@ -13,14 +14,14 @@ const asOf = computed(() => {
   const ms = line.asOf_ms
   if (ms === null) return ''
   const ago = clock.now - ms
-  const at = dayTime(ms)
+  const at = moment(ms)
   return ago < 60_000 ? w('line.asOfNow', { at }) : w('line.asOf', { at, span: span(ago) })
 })
 </script>
 
 <template>
   <span v-if="away" class="text-madder font-semibold" role="status" data-test="away"
-    >{{ line.away && line.since_ms ? w('line.away', { at: dayTime(line.since_ms) }) : w('line.gone') }} {{ asOf }}</span
+    >{{ line.away && line.since_ms ? w('line.away', { at: moment(line.since_ms) }) : w('line.gone') }} {{ asOf }}</span
   >
   <span v-else-if="line.slow" class="font-semibold" role="status">{{ w('slow') }}</span>
   <span v-if="waiting.cannot" class="text-madder" role="status" data-test="keeps-nothing">{{ w('waiting.full') }}</span>
