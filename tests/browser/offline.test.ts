@@ -154,12 +154,32 @@ test('a photograph waits, shrunk, and arrives with when it was taken', async ({ 
   const size = (await sent).postDataBuffer()?.length ?? 0
   await expect(page.getByTestId('waiting')).toHaveCount(0)
   expect(size).toBeLessThan(big.length)
-  const { steps } = (await (await page.request.get(`/api/pieces/${line!.pieceId}/plan`)).json()) as {
-    steps: { id: number; pictures: string[] }[]
+  const pictures = async () => {
+    const plan = await page.request.get(`/api/pieces/${line!.pieceId}/plan`)
+    const { steps } = (await plan.json()) as { steps: { id: number; pictures: string[] }[] }
+    return steps.find(s => s.id === line!.stepId)!.pictures
   }
-  const address = steps.find(s => s.id === line!.stepId)!.pictures.at(-1)!
-  const kept = await (await page.request.get(`/api/photographs/${address}`)).body()
-  expect(Math.max((await sharp(kept).metadata()).width, 0)).toBe(2560)
+  const kept = await (await page.request.get(`/api/photographs/${(await pictures()).at(-1)!}`)).body()
+  expect((await sharp(kept).metadata()).width).toBe(2560)
+  // another arrives, and the line breaks before the server can say so: it is there once
+  const before = (await pictures()).length
+  await page.route('**/photographs*', async route => {
+    await route.fetch()
+    await route.abort()
+  })
+  await rowOf(page, line!)
+    .getByRole('button', { name: /^More about/ })
+    .click()
+  await page.getByRole('menuitem', { name: 'Note or photograph' }).click()
+  const small = await sharp({ create: { width: 90, height: 60, channels: 3, background: '#446644' } })
+    .jpeg()
+    .toBuffer()
+  await page.locator('input[type=file]').setInputFiles({ name: 'q.jpg', mimeType: 'image/jpeg', buffer: small })
+  await page.getByRole('button', { name: 'Keep' }).click()
+  await expect(page.getByTestId('waiting')).toContainText('1 waits')
+  await page.unroute('**/photographs*')
+  await expect(page.getByTestId('waiting')).toHaveCount(0)
+  expect(await pictures()).toHaveLength(before + 1)
 })
 
 test('two tablets without a line on one step: both are told, and both have worked', async ({ browser, watched }) => {
