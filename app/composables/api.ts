@@ -146,15 +146,12 @@ const AGAIN_MS = [400, 1200, 3000] as const
  * password that it wants was given.
  * @throws what the last try threw.
  */
-export const sendOnce = <K extends WriteKey>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> =>
-  sendAs(crypto.randomUUID(), key, asking ?? {})
-
-/** The same under a UUID that its sender keeps. */
-export async function sendAs<K extends WriteKey>(uuid: string, key: K, asking: object): Promise<AnswerOf<K>> {
+export async function sendOnce<K extends WriteKey>(key: K, ...[asking]: Args<K>): Promise<AnswerOf<K>> {
+  const uuid = crypto.randomUUID()
   let proved = false
   for (let tries = 0; ; tries++) {
     try {
-      return await fetched(key, asking, uuid)
+      return await fetched(key, asking ?? {}, uuid)
     } catch (error) {
       if (problem(error).code === 'prove' && !proved) {
         proved = await useProof().ask()
@@ -191,7 +188,7 @@ export async function doOrKeep<K extends WriteKey>(
   const waiting = useWaiting()
   const uuid = crypto.randomUUID()
   // what happened before goes in before
-  const inOrder = useSession().byName || waiting.open.length > 0 || useLine().away
+  const inOrder = useSession().byName || waiting.sendable.length > 0 || useLine().away
   try {
     const goesAlone = !picture || key === 'POST /api/pieces'
     const sent = goesAlone ? asking : { ...asking, body: pictureBody(picture) }

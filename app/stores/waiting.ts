@@ -24,6 +24,12 @@ export const useWaiting = defineStore('waiting', () => {
   let underway: { no: number; ended: Promise<unknown> } | null = null
   /** what could be sent, were there a line and its person */
   const open = computed(() => acts.value.filter(a => a.refused === null))
+  /** Is it whoever stands here who did it? A tablet of the shop sends for all, but a piece is taken in by one person. */
+  function may({ key, personId }: Waiting): boolean {
+    const { person, byName, tablet } = useSession()
+    return (person?.id === personId && !byName) || (tablet !== null && key !== 'POST /api/pieces')
+  }
+  const sendable = computed(() => open.value.filter(may))
   /** what went in just now, and pages have not read yet */
   const entered = shallowRef<Waiting[]>([])
   /** what pages show as done */
@@ -119,7 +125,9 @@ export const useWaiting = defineStore('waiting', () => {
       if (done.held) useNotes().show(done.says ?? '', 'stop')
       return true
     } catch (error) {
-      if (isAway(error) || NOT_YET.has(statusOf(error) ?? 0)) return false
+      // its own person may not do this any more: that is an answer
+      const lost = problem(error).code === 'forbidden' && useSession().person?.id === act.personId
+      if (isAway(error) || (NOT_YET.has(statusOf(error) ?? 0) && !lost)) return false
       put({ ...act, refused: problem(error).message })
       await keepWaiting({ ...act, refused: problem(error).message }).catch(() => undefined)
       return true
@@ -128,11 +136,8 @@ export const useWaiting = defineStore('waiting', () => {
 
   async function sendInOrder() {
     let some = false
-    // a piece is taken in by whoever took it in; all else names its person
-    const may = ({ key, personId }: Waiting) =>
-      key !== 'POST /api/pieces' || (useSession().person?.id === personId && !useSession().byName)
     for (;;) {
-      const next = open.value.find(may)
+      const [next] = sendable.value
       if (!next) break
       const ended = sendOne(next)
       underway = { no: next.no!, ended }
@@ -147,7 +152,7 @@ export const useWaiting = defineStore('waiting', () => {
   }
   /** In order, one at a time, on one page of this device. */
   async function sendAll() {
-    if (sending.value || !open.value.length) return
+    if (sending.value || !sendable.value.length) return
     sending.value = true
     try {
       const locks = navigator.locks as LockManager | undefined
@@ -165,7 +170,7 @@ export const useWaiting = defineStore('waiting', () => {
         if (!away) void sendAll()
       },
     )
-    setInterval(() => open.value.length && void sendAll(), AGAIN_EVERY_MS)
+    setInterval(() => void sendAll(), AGAIN_EVERY_MS)
   }
-  return { acts, open, told, cannot, sending, recall, keep, takeBack, sendAll }
+  return { acts, open, sendable, told, cannot, sending, recall, keep, takeBack, sendAll }
 })
