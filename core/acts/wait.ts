@@ -19,6 +19,8 @@ export interface Wait {
   why: string
   /** where it is worked in sections: what opens it goes on, and what closes it takes off, one after the other */
   sections?: Sections
+  /** by label and air alone, minutes: what the shop's own dry times are learnt against */
+  expected?: number
 }
 export type WaitDraft = Omit<Wait, 'from' | 'to'>
 
@@ -61,8 +63,9 @@ export function drying(
   air: Air,
   max: number | null = null,
 ): WaitDraft {
-  const { likely, safe } = dryingTime_min({ label_min: label[1], base: m.base, air })
+  const { expected, likely, safe } = dryingTime_min({ label_min: label[1], base: m.base, air, dries: m.dries })
   return {
+    expected,
     kind,
     min: label[0],
     likely: Math.max(label[0], likely),

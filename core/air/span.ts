@@ -16,3 +16,14 @@ export function meanAir(hours: readonly HourAir[]): Air | null {
 /** Mean air from one moment to another; null where no hour between them is known. */
 export const airBetween = (hours: readonly HourAir[], from_ms: number, to_ms: number): Air | null =>
   meanAir(hours.filter(h => h.at_ms > from_ms - HOUR_MS && h.at_ms < to_ms))
+
+/** Hours in a row as spans of moments, from and to. */
+export function spansOfHours(hours: readonly HourAir[]): (readonly [from_ms: number, to_ms: number])[] {
+  const spans: [number, number][] = []
+  for (const { at_ms } of hours) {
+    const last = spans.at(-1)
+    if (last && last[1] === at_ms) last[1] = at_ms + HOUR_MS
+    else spans.push([at_ms, at_ms + HOUR_MS])
+  }
+  return spans
+}

@@ -1,6 +1,6 @@
 /** When is it ready? Minutes, °C, RH as a fraction. */
 import type { Air } from '../air'
-import type { Base } from '../materials'
+import type { Base, Dries } from '../materials'
 
 export const STANDARD_AIR: Air = { temperature_C: 21, rh: 0.5 }
 
@@ -20,15 +20,22 @@ export function humidityFactor(base: Base, rh: number): number {
 export const sigmaOf = (base: Base): number => (base === 'oil' ? 0.45 : 0.3)
 const Z90 = 1.28
 
-/** Likely (P50), safe (P90) and early (P10) time from a label time and the air. */
-export function dryingTime_min(input: { label_min: number; base: Base; air?: Air; factor?: number }): {
-  likely: number
-  safe: number
-  early: number
-} {
-  const { label_min, base, air = STANDARD_AIR, factor = 1 } = input
-  const likely = label_min * temperatureFactor(air.temperature_C) * humidityFactor(base, air.rh) * factor
+/**
+ * Likely (P50), safe (P90) and early (P10) time from a label time and the air: by the usual spread, or as the shop has
+ * learnt it. `expected`: by label and air alone.
+ */
+export function dryingTime_min(input: {
+  label_min: number
+  base: Base
+  air?: Air
+  factor?: number
+  dries?: Dries | null
+}): Dries & { expected: number } {
+  const { label_min, base, air = STANDARD_AIR, factor = 1, dries } = input
+  const expected = label_min * temperatureFactor(air.temperature_C) * humidityFactor(base, air.rh) * factor
   const spread = Math.exp(Z90 * sigmaOf(base))
-  return { likely, safe: likely * spread, early: likely / spread }
+  const { early, likely, safe } = dries ?? { early: 1 / spread, likely: 1, safe: spread }
+  return { expected, likely: expected * likely, safe: expected * safe, early: expected * early }
 }
 export * from './look'
+export * from './learn'

@@ -5,6 +5,7 @@ import type { Sample } from './samples'
 
 export { parseCgats, writeCgats } from './cgats'
 export { cellText, parseSamplesCsv, textCell, writeSamplesCsv } from './csv'
+export { type Appointment, type CalendarDay, calendarDays, writeCalendar } from './calendar'
 export type { Sample } from './samples'
 
 /** Samples of a file, whichever of the two it is. @throws RangeError with the line that cannot be read. */

@@ -37,6 +37,12 @@ export type Trait =
   | 'wiped'
   | 'coloured'
 
+/** Real time over the time by label and air: P10, P50 and P90, as a shop has learnt it. */
+export interface Dries {
+  early: number
+  likely: number
+  safe: number
+}
 export interface Material {
   slug: string
   name: string
@@ -79,6 +85,8 @@ export interface Material {
   setup_min: number
   /** minor units of the shop's currency for one litre (or kg); shop default */
   price_minor: number
+  /** as this shop has learnt it; null: nobody looked yet, the usual spread counts */
+  dries: Dries | null
   /** fields that the product's own label says */
   labelled: readonly (keyof Material)[]
 }
@@ -122,6 +130,7 @@ export const film = (m: Partial<Material> & Pick<Material, 'slug' | 'name' | 'ba
   minutes_m2: 10,
   setup_min: 8,
   price_minor: 30000,
+  dries: null,
   labelled: [],
   ...m,
 })

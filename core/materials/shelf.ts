@@ -1,8 +1,11 @@
-/** The shop's own products, by the version of their label: a class's figures with what the label says over them. */
+/**
+ * The shop's own products, by the version of their label: a class's figures with what the label says over them. A class
+ * stands there by its slug where the shop knows more of it than everybody.
+ */
 import { materialOf } from './classes'
 import type { Material } from './material'
 
-export type Shelf = Readonly<Record<number, Material>>
+export type Shelf = Readonly<Record<number | string, Material>>
 /** Nothing but the classes. */
 export const EMPTY_SHELF: Shelf = {}
 
@@ -24,7 +27,7 @@ export const reducer_pct = ({ thinned_pct = 0, strength }: NonNullable<Taken['fi
  */
 export function taken(shelf: Shelf, { product, label, fields }: Taken): Material | null {
   if (product === null) return null
-  const m = (label === null ? undefined : shelf[label]) ?? materialOf(product)
+  const m = (label === null ? undefined : shelf[label]) ?? shelf[product] ?? materialOf(product)
   const pct = reducer_pct(fields ?? {})
   return pct > 0 ? thinned(m, pct) : m
 }

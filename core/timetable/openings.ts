@@ -33,6 +33,16 @@ export function openingsRead(text: string): Opening[] {
   return spans
 }
 
+/** What is wrong with hours as they are typed, in words; undefined: nothing. */
+export function openingsWrong(text: string): string | undefined {
+  try {
+    openingsRead(text)
+    return undefined
+  } catch (error) {
+    return (error as Error).message
+  }
+}
+
 const clock = (min: number) => `${String(Math.floor(min / 60)).padStart(2, '0')}:${String(min % 60).padStart(2, '0')}`
 /** "08:00–12:00, 13:00–17:30"; nothing where it is closed. */
 export const openingsSaid = (spans: readonly (readonly number[])[]): string =>
