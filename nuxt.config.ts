@@ -84,6 +84,7 @@ export default defineNuxtConfig({
     linkKey: '',
     smtpUrl: 'smtp://127.0.0.1:4182',
     climateUrl: 'http://127.0.0.1:4183/reading',
+    weatherUrl: 'http://127.0.0.1:4183/weather',
     swabUrl: 'http://127.0.0.1:4186/read',
     /** host:port of the lines to the colour meter and the balance */
     meterLine: '127.0.0.1:4187',

@@ -56,9 +56,7 @@ function websOf(profile: Profile, set: string): Web[] {
 const restartOf = (named: string | undefined) => (named === 'never' || named === 'always' ? named : 'bounded')
 function planOf(profile: Profile, set: string): Plan {
   const real = profile.name === 'shop'
-  const own = ['HANTVERK_CLIMATE', 'HANTVERK_SMTP', 'HANTVERK_SWAB', 'HANTVERK_METER', 'HANTVERK_BALANCE'].every(
-    name => process.env[name],
-  )
+  const own = ['CLIMATE', 'WEATHER', 'SMTP', 'SWAB', 'METER', 'BALANCE'].every(name => process.env[`HANTVERK_${name}`])
   return {
     profile,
     webs: websOf(profile, set),

@@ -106,6 +106,7 @@ export function webPart(profile: Profile, web: Web): PartSpec {
           NUXT_COOKIE_SECURE: String(base.startsWith('https:')),
           NUXT_SMTP_URL: process.env.HANTVERK_SMTP ?? `smtp://127.0.0.1:${ports.smtp}`,
           NUXT_CLIMATE_URL: process.env.HANTVERK_CLIMATE ?? `http://127.0.0.1:${ports.climate}/reading`,
+          NUXT_WEATHER_URL: process.env.HANTVERK_WEATHER ?? `http://127.0.0.1:${ports.climate}/weather`,
           NUXT_SWAB_URL: process.env.HANTVERK_SWAB ?? `http://127.0.0.1:${ports.swab}/read`,
           NUXT_METER_LINE: process.env.HANTVERK_METER ?? `127.0.0.1:${ports.meter}`,
           NUXT_BALANCE_LINE: process.env.HANTVERK_BALANCE ?? `127.0.0.1:${ports.balance}`,

@@ -162,8 +162,10 @@ export class Supervisor {
   /** A machine may get another address; the web server sees by itself what is written. */
   private async lookAtLan() {
     try {
-      if (await keepLan(this.plan.profile, Date.now()))
-        this.note(`on the shop's network: ${lanUrls(readLan(this.plan.profile)).join(' ') || 'no address'}`)
+      if (!(await keepLan(this.plan.profile, Date.now()))) return
+      const says = `On the shop's network: ${lanUrls(readLan(this.plan.profile)).join(' ') || 'no address'}`
+      this.note(says)
+      this.say(says)
     } catch (error) {
       this.note(`the shop's network: ${(error as Error).message}`)
     }

@@ -1,6 +1,7 @@
-import { addAir, BY_HAND } from '../services/shop/air'
+import { addAirByHand } from '../services/shop/roomAir'
 
 export default route('POST /api/air', async ({ body, person }) => {
-  await addAir({ temperature_C: body.temperature_C, rh: body.rh_pct / 100 }, BY_HAND, await now(), person)
+  const { temperature_C, rh_pct, roomId } = body
+  await addAirByHand({ temperature_C, rh: rh_pct / 100 }, roomId, await now(), person)
   return { ok: true }
 })

@@ -1,3 +1,3 @@
-import { timetablePage } from '../services/bench/timetable'
+import { timetablePage } from '../services/schedule/page'
 
-export default route('GET /api/timetable', async () => timetablePage(await now()))
+export default route('GET /api/timetable', async ({ query }) => timetablePage(query, await now()))

@@ -11,10 +11,10 @@ export type Watch = (name: string, no: number, when: 'begun' | 'ran') => void
 /** The database was written by a newer Hantverk than this one. */
 export class NewerDatabase extends Error {}
 
-/** Statements of a migration file; none holds a semicolon inside. */
+/** Statements of a migration file; none holds a semicolon inside, a comment has a line of its own. */
 export const statementsOf = (sql: string) =>
   sql
-    .replace(/^--.*$/gm, '')
+    .replace(/^\s*--.*$/gm, '')
     .split(';')
     .map(s => s.trim())
     .filter(Boolean)

@@ -2,44 +2,64 @@ import { z } from 'zod'
 import { openPool } from '../database/db'
 import { takeJob, thin } from '../services/platform/jobs'
 import { sendWaiting } from '../services/platform/mail'
+import { solveIfDue } from '../services/schedule/solve'
 import { addAir } from '../services/shop/air'
+import { forecast, keepWeather, readWeather } from '../services/shop/weather'
 
 const CLIMATE_S = 15
+/** How often the weather is asked for, and while none is known. */
+const [WEATHER_S, NO_WEATHER_S] = [900, 30] as const
 const MAIL_S = 1.5
 const THIN_S = 3600
-const reading = z.object({
-  temperature_C: z.number().min(-40).max(60),
-  rh: z.number().gt(0).max(1),
+/** The schedule is looked at so often; tests ask for it. */
+const SCHEDULE_S = 2
+const measured = z.object({ temperature_C: z.number().min(-40).max(60), rh: z.number().gt(0).max(1) })
+/** The shop's air, and by their names that of rooms with a logger of their own. */
+const reading = measured.extend({
   simulated: z.boolean().default(false),
+  loggers: z.record(z.string().trim().min(1).max(40), measured).default({}),
 })
+const MOST_LOGGERS = 20
+const answerOf = (url: string): Promise<unknown> =>
+  fetch(url, { signal: AbortSignal.timeout(3000) })
+    .then(a => a.json())
+    .catch(() => null)
 
 /**
- * Reads the climate logger, sends waiting mail and thins what only grows, for as long as the server runs. Of several
- * instances one does each.
+ * Reads the climate logger, sends waiting mail, thins what only grows and keeps the schedule, for as long as the
+ * server runs. Of several instances one does each.
  */
 export default defineNitroPlugin(nitro => {
-  const { climateUrl, databaseUrl } = useRuntimeConfig()
+  const { climateUrl, weatherUrl, databaseUrl, mode } = useRuntimeConfig()
   if (!databaseUrl) return
   const climate = async () => {
     if (!(await takeJob('climate', CLIMATE_S - 1))) return
-    const answer = await fetch(climateUrl, { signal: AbortSignal.timeout(3000) })
-      .then(a => a.json())
-      .catch(() => null)
-    const got = reading.safeParse(answer)
+    const got = reading.safeParse(await answerOf(climateUrl))
     // no reading is recorded: the page says since when
-    if (got.success)
-      await addAir(
-        { temperature_C: got.data.temperature_C, rh: got.data.rh },
-        got.data.simulated ? 'simulated logger' : 'climate logger',
-        await now(),
-        null,
-      )
+    if (!got.success) return
+    const { loggers, simulated, ...shop } = got.data
+    const [source, at] = [simulated ? 'simulated logger' : 'climate logger', await now()]
+    await addAir(shop, source, at, null)
+    for (const [logger, air] of Object.entries(loggers).slice(0, MOST_LOGGERS))
+      await addAir(air, source, at, null, { name: '', logger })
+  }
+  const weather = async () => {
+    const at = await now()
+    const known = (await readWeather(at)).hours.length > 0
+    if (!(await takeJob(known ? 'weather' : 'weather-none', known ? WEATHER_S : NO_WEATHER_S))) return
+    const asked = new URL(weatherUrl)
+    asked.searchParams.set('from', at.toISOString())
+    const got = forecast.safeParse(await answerOf(asked.href))
+    if (got.success) await keepWeather(got.data, at)
   }
   const mail = async () => {
     await sendWaiting(await now())
   }
   const thinning = async () => {
     if (await takeJob('thin', THIN_S)) await thin(await now())
+  }
+  const scheduling = async () => {
+    await solveIfDue(await now())
   }
   /** Does `work` again and again, never twice at once; what goes wrong is told once until it goes right again. */
   const every = (seconds: number, name: string, work: () => Promise<void>) => {
@@ -63,7 +83,13 @@ export default defineNitroPlugin(nitro => {
     void turn()
     return setInterval(turn, seconds * 1000)
   }
-  const timers = [every(CLIMATE_S, 'climate', climate), every(MAIL_S, 'mail', mail), every(10, 'thinning', thinning)]
+  const timers = [
+    every(CLIMATE_S, 'climate', climate),
+    every(CLIMATE_S, 'weather', weather),
+    every(MAIL_S, 'mail', mail),
+    every(10, 'thinning', thinning),
+  ]
+  if (mode !== 'test') timers.push(every(SCHEDULE_S, 'schedule', scheduling))
   nitro.hooks.hook('close', async () => {
     timers.forEach(clearInterval)
     await closeWorkers()

@@ -20,10 +20,24 @@ import {
   type SearchQuestion,
   type Spectrum,
 } from '#core/colour'
-import { parseSamples } from '#core/formats'
+import { calendarDays, parseSamples } from '#core/formats'
 import { type Asking, judgeRoutes, judgeRoute, type RouteQuestion, type RouteVerdict } from '#core/ground'
 import { afterFallback, completePlan, fallBackFrom, planDifference, workOutPlan } from '#core/plan'
 import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
+import {
+  batches,
+  byShare,
+  dustPairs,
+  livesOf,
+  overload,
+  type Placed,
+  type PlannedJob,
+  type Schedule,
+  shareBy,
+  type Shop,
+  solve,
+  type UnsureShop,
+} from '#core/schedule'
 import type { Hours } from '#core/timetable'
 import { reportSchema } from '#shared/report'
 import type { Fonts } from './pdf'
@@ -124,6 +138,9 @@ export const samples = (text: string): ReadSample[] =>
         },
   )
 
+export const calendar = ({ text, from, until }: { text: string; from: string; until: string }) =>
+  calendarDays(text, from, until)
+
 export const airLog = ({ text, zone }: { text: string; zone: string }) => parseClimateLog(text, zone)
 
 const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
@@ -173,4 +190,55 @@ export function compare({ before, after }: { before: string; after: string }) {
     picture: r.photographs[0]?.address ?? null,
   })
   return { before: head(old), after: head(fresh), ...compareReports(old, fresh) }
+}
+
+/** The best schedule that is found in so many milliseconds, or so many orders; one order is tried at least. */
+export function schedule({ shop, seed, within_ms, orders }: ScheduleQuestion): Schedule & { tried: number } {
+  const until = performance.now() + within_ms
+  for (const { best, tried } of solve(shop, seed))
+    if (tried >= orders || performance.now() >= until) return { ...best, tried }
+  throw new Error('solve never ends by itself')
+}
+export interface ScheduleQuestion {
+  shop: Shop
+  seed: number
+  within_ms: number
+  orders: number
+}
+
+/** When each piece is likely and safely ready, and the chance that it is late. */
+export function lives({ shop, placed, most, seed }: LivesQuestion): Outlook[] {
+  const all = livesOf(shop, { placed }, { most, seed })
+  const sure = (ms: number) => (Number.isFinite(ms) ? ms : null)
+  return shop.jobs.map(j => {
+    const ends = all.get(j.id)!
+    return {
+      ...{ id: j.id, likely_ms: sure(byShare(ends, 0.5)), safe_ms: sure(byShare(ends, 0.9)) },
+      risk: j.due_ms === null ? null : 1 - shareBy(ends, j.due_ms),
+      runs: ends.length,
+    }
+  })
+}
+/** When one piece is ready in each of so many lives, sorted; Infinity: not within what is planned ahead. */
+export const livesOfOne = ({ shop, placed, most, seed, only }: LivesQuestion & { only: number }): Float64Array =>
+  livesOf(shop, { placed }, { most, seed, only }).get(only) ?? new Float64Array()
+/** What could be put together, and where there is more work than hands. */
+export function proposals({ shop, schedule: found }: { shop: PlannedShop; schedule: Schedule }) {
+  const shared = shop.jobs.flatMap(j => j.tasks.flatMap(t => (t.shares ? [{ task: t.id, ...t.shares }] : [])))
+  const alike = [...shared, ...dustPairs(shop, found.placed)]
+  return { batches: batches(shop, found, alike), overload: overload(shop) }
+}
+type PlannedShop = Omit<Shop, 'jobs'> & { jobs: readonly PlannedJob[] }
+export interface LivesQuestion {
+  shop: UnsureShop
+  placed: readonly Placed[]
+  most: number
+  seed: number
+}
+export interface Outlook {
+  id: number
+  likely_ms: number | null
+  safe_ms: number | null
+  risk: number | null
+  runs: number
 }

@@ -108,6 +108,8 @@ export const alarmAck = z.strictObject({
 export const airReading = z.strictObject({
   temperature_C: z.number({ error: 'Give °C.' }).min(-20, 'Below any shop.').max(60, 'Above any shop.'),
   rh_pct: z.number({ error: 'Give %.' }).min(1, '1 to 100 %.').max(100, '1 to 100 %.'),
+  /** a room with a logger of its own; none: the shop */
+  roomId: id.nullable().default(null),
 })
 export const airLog = z.strictObject({
   text: z

@@ -77,6 +77,7 @@ export const pieceChange = z
     name: text("The piece's name").optional(),
     ...wish,
     rustic: z.boolean(),
+    goesFirst: z.boolean(),
     // no default: what is not sent stays
     note: written().max(2000, 'Too long: 2000 characters at most.'),
     roomDryRh: roomRh,

@@ -4,6 +4,7 @@ import { LIGHTS } from '../../core/colour'
 import { LICENCES } from '../../core/safety'
 import { TEMPERATURE_UNITS } from '../../core/units'
 import { text, maybeText, version, id, moment, placeMark } from './fields'
+import { openings } from './rooms'
 
 const passwordGiven = z
   .string({ error: 'The password is missing.' })
@@ -58,7 +59,6 @@ export const shopChange = z.strictObject({
     .min(1, 'One minute at least.')
     .max(480, 'Eight hours at the most.')
     .default(15),
-  oneRoom: z.boolean().default(false),
   light: z.enum(LIGHTS, { error: 'Choose a light.' }).default('led'),
   idleH: z
     .number({ error: 'How many hours?' })
@@ -75,13 +75,6 @@ export const shopChange = z.strictObject({
   mailName: maybeText(120),
   mailAddress: z.email('This is no mail address.').max(200).or(z.literal('')).default(''),
 })
-const minute = z.number({ error: 'Give a time of the day.' }).int().min(0).max(1440, 'A day ends at 24:00.')
-/** Openings of one day: in order, apart, each ending after it begins. */
-const openings = z
-  .array(z.tuple([minute, minute]))
-  .max(4, 'Four openings a day at the most.')
-  .refine(spans => spans.every(([from, to]) => from < to), 'Each opening ends after it begins.')
-  .refine(spans => spans.every(([from], i) => i === 0 || from >= spans[i - 1]![1]), 'Two of these hours overlap.')
 export const hoursChange = z.strictObject({
   rowVersion: version,
   /** Monday first */

@@ -289,24 +289,18 @@ describe('the air, and what dust may do in it', () => {
     expect((await people.office.send('POST /api/air-log', { text: logOf(1) })).status).toBe(403)
   })
   it('while dust and finish share a room, a wet coat elsewhere stops sanding; the owner may overrule', async () => {
-    const room = async (oneRoom: boolean) => {
-      const shop = await people.owner.ok<{
-        rowVersion: number
-        name: string
-        hour_minor: number
-        material_markup_bp: number
-        tax_bp: number
-        length_unit: string
-      }>('GET /api/shop')
-      await people.owner.ok('PUT /api/shop', {
-        rowVersion: shop.rowVersion,
-        name: shop.name,
-        hourMinor: shop.hour_minor,
-        materialMarkupBp: shop.material_markup_bp,
-        taxBp: shop.tax_bp,
-        lengthUnit: shop.length_unit,
-        oneRoom,
-      })
+    /** All in one room, or coats in one of their own. */
+    const room = async (shared: boolean) => {
+      const { rooms } = await people.owner.ok<{ rooms: Record<string, unknown>[] }>('GET /api/rooms')
+      const { id, racks, air: _air, ...workshop } = rooms.find(r => r.name === 'Workshop')!
+      expect(racks).toEqual([])
+      await people.owner.ok(`PUT /api/rooms/${Number(id)}`, { ...workshop, wet: shared })
+      const own = rooms.find(r => r.name === 'Finishing room')
+      if (shared) await people.owner.ok(`DELETE /api/rooms/${Number(own!.id)}`)
+      else
+        await people.owner.ok('POST /api/rooms', {
+          ...{ name: 'Finishing room', dust: false, wet: true, other: true, changeOverMin: 30 },
+        })
     }
     const [coated, sanded] = [await table(), await table()]
     for (const { id } of [coated, sanded]) await sayYes(people.office, id)

@@ -10,11 +10,11 @@ import { startVerdictsOf } from '../plan/judge'
 import { type PlannedStep, readPlan } from '../plan/rows'
 import { readWetCoat } from '../plan/wetCoat'
 import { tell } from '../platform/log'
-import { readAir } from '../shop/air'
+import { readStepAir } from '../shop/roomAir'
 import type { Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
-import { look } from './dry'
+import { dropStarted, keepStarted, look } from './dry'
 import { fallBack, gateBack } from './gate'
 import { enterLate, keepAct, noteLost } from './late'
 import { keepMeasured } from './measured'
@@ -100,14 +100,14 @@ async function start(act: Act, outside: boolean): Promise<Result> {
   const hours = await readHours(tx)
   if (outside && !makesDust(step))
     throw fail(422, 'invalid', 'Only dusty work is carried outside.', { outside: 'It makes no dust.' })
-  const { air } = await readAir(at, tx)
+  const airOf = await readStepAir(at, tx)
   const verdict = benchView({
     plan,
     verdicts: startVerdictsOf(file, plan, at),
     hours,
     at,
     shelf: file.context.shelf,
-    air,
+    airOf,
     wetCoat: await readWetCoat(tx, at, clockIn(hours.zone, at)),
     outside,
   }).get(step.key)!
@@ -128,6 +128,8 @@ async function start(act: Act, outside: boolean): Promise<Result> {
   )
   await layFirst(act)
   await firstSpell(act)
+  // what was begun against a rule says nothing of how dry it was
+  if (!act.against?.length) await keepStarted(act)
   const knowing = verdict.warnings.length ? `. Knowing: ${verdict.warnings.join(' ')}` : ''
   const against = act.against?.length ? `. Against it: ${act.against.join(' ')}` : ''
   await write(act, 'started', `Started${outside ? ' outside' : ''}: ${step.title}${against}${knowing}`)
@@ -231,7 +233,8 @@ async function mixed(act: Act): Promise<Result> {
   const { tx, file, step, at } = act
   if (step.state !== 'planned' && step.state !== 'running')
     throw fail(409, 'done', 'This step is done; nothing is mixed for it any more.')
-  const ends_ms = potEnds_ms({ ...step, mixed_ms: at.getTime() }, (await readAir(at, tx)).air, file.context.shelf)
+  const air = (await readStepAir(at, tx))(step.id)
+  const ends_ms = potEnds_ms({ ...step, mixed_ms: at.getTime() }, air, file.context.shelf)
   if (ends_ms === null) throw fail(422, 'no-pot', 'This product is not mixed from two parts, or its pot does not set.')
   await tx.run('UPDATE plan_step SET mixed_at = :at, row_version = row_version + 1 WHERE id = :id', { at, id: step.id })
   const says = `Mixed for: ${step.title}. Use the pot by ${clockIn((await readHours(tx)).zone, at)(ends_ms)}`
@@ -270,6 +273,7 @@ async function undo(act: Act): Promise<Result> {
   )
   if (step.state === 'done') {
     await giveBack(act)
+    await tx.run('DELETE FROM dry_look WHERE step_id = :id', { id: step.id })
     await tx.run(
       `UPDATE plan_step
           SET state = 'running', finished_at = NULL, finished_by = NULL, gate_result = NULL, measured = NULL,
@@ -292,6 +296,7 @@ async function undo(act: Act): Promise<Result> {
     )
     await tx.run('DELETE FROM step_section WHERE step_id = :id', { id: step.id })
     await dropSpells(act)
+    await dropStarted(act)
   }
   const says = `Taken back: ${step.state === 'done' ? 'the end' : 'the start'} of ${step.title}`
   await write(act, 'undone', says, last?.id)

@@ -5,7 +5,7 @@ import { taken } from '#core/materials'
 import { nextSpan } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import type { PlannedStep } from '../plan/rows'
-import { readAir } from '../shop/air'
+import { readStepAir } from '../shop/roomAir'
 import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
 
@@ -19,34 +19,52 @@ function drying({ plan, step }: Act): PlannedStep[] {
   return plan.steps.filter(st => from.includes(st.key) && st.finished_ms !== null)
 }
 
-async function keep(act: Act, { kind, by }: Look, from: PlannedStep) {
-  const { tx, file, step, at, person } = act
-  const { air } = await readAir(at, tx)
+interface Seen {
+  dry: boolean
+  by: Look['by']
+  started: boolean
+}
+async function keep(act: Act, { dry, by, started }: Seen, from: PlannedStep) {
+  const { tx, file, plan, step, at, person } = act
+  const air = (await readStepAir(at, tx))(from.id)
+  const wait = plan.waits.find(w => w.from === from.key && (step === from || w.to === step.key) && w.expected)
   await tx.run(
     `INSERT INTO dry_look (
-        piece_id, step_id, before_id, dry, tried, product, label_id, wet_um, elapsed_min, temperature_C, rh,
-        person_id, at
+        piece_id, step_id, before_id, dry, tried, started, product, label_id, wet_um, elapsed_min, expected_min,
+        temperature_C, rh, person_id, at
       )
         VALUES (
-          :pieceId, :stepId, :beforeId, :dry, :by, :product, :label, :wet, :elapsed, :temperature, :rh, :personId, :at
+          :pieceId, :stepId, :beforeId, :dry, :by, :started, :product, :label, :wet, :elapsed, :expected,
+          :temperature, :rh, :personId, :at
         )`,
     {
-      by,
-      at,
+      ...{ by, at, dry, started },
       pieceId: file.piece.id,
       stepId: from.id,
       beforeId: from.id === step.id ? null : step.id,
-      dry: kind === 'dry',
       product: from.product,
       label: from.label ?? null,
       wet: taken(file.context.shelf, from)?.wet_um ?? null,
       elapsed: Math.max(0, at.getTime() - from.finished_ms!) / MINUTE_MS,
+      expected: wait?.expected ?? null,
       temperature: air?.temperature_C ?? null,
       rh: air?.rh ?? null,
       personId: person.id,
     },
   )
 }
+
+/** What is begun was dry enough by then. */
+export async function keepStarted(act: Act): Promise<void> {
+  const { plan, step } = act
+  const from = plan.steps.filter(st => st.finished_ms !== null && st.finished_ms < act.at.getTime())
+  for (const st of from)
+    if (plan.waits.some(w => w.from === st.key && w.to === step.key && w.expected))
+      await keep(act, { dry: true, by: null, started: true }, st)
+}
+/** It was not begun after all. */
+export const dropStarted = ({ tx, step }: Act) =>
+  tx.run('DELETE FROM dry_look WHERE before_id = :id AND started', { id: step.id })
 
 /** "Dry" or "not dry yet", and by what; not dry holds back what waits for it until the next look. */
 export async function look(act: Act, command: Look): Promise<Result> {
@@ -59,7 +77,8 @@ export async function look(act: Act, command: Look): Promise<Result> {
   const waits = command.kind === 'dry' ? from.length > 0 : into.length > 0
   if (!waits || (step.state !== 'planned' && step.state !== 'done'))
     throw fail(409, 'nothing-dries', 'Nothing is drying here.')
-  for (const st of from) await keep(act, command, st)
+  const shown = { dry: command.kind === 'dry', by: command.by, started: false }
+  for (const st of from) await keep(act, shown, st)
   const hold = async (until: Date, over: typeof into) => {
     for (const w of over)
       await tx.run(

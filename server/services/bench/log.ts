@@ -2,6 +2,7 @@ import { DateTime } from 'luxon'
 import Papa from 'papaparse'
 import type { z } from 'zod'
 import { STALE_AFTER_MIN } from '#core/air'
+import { textCell } from '#core/formats'
 import { LOG_GROUPS } from '#shared/schemas'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
@@ -43,7 +44,7 @@ async function readLog({ piece, from, until, group, person }: Asked) {
         LEFT JOIN climate_reading air ON air.id = (
           SELECT id
           FROM climate_reading
-          WHERE at <= logbook.happened_at + INTERVAL 1 MINUTE
+          WHERE logger = '' AND at <= logbook.happened_at + INTERVAL 1 MINUTE
             AND at > logbook.happened_at - INTERVAL
               IF(source = '${BY_HAND}', (SELECT hand_air_min FROM shop), ${STALE_AFTER_MIN}) MINUTE
           ORDER BY source = '${BY_HAND}' DESC, at DESC, id DESC
@@ -105,8 +106,6 @@ export async function dayLog({ day, ...filters }: z.infer<typeof s.dayLogQuery>,
   return { day: start.toISODate()!, entries }
 }
 
-/** A sheet takes a cell that begins so for a formula. */
-const cell = (text: string) => (/^[=+\-@\t\r]/.test(text) ? `'${text}` : text)
 /** The same entries as CSV, moments in the shop's zone. */
 export async function exportLog({ piece, ...asked }: z.infer<typeof s.exportLogQuery>, at: Date): Promise<string> {
   const { day: _, ...filters } = asked
@@ -117,11 +116,11 @@ export async function exportLog({ piece, ...asked }: z.infer<typeof s.exportLogQ
     e.id,
     moment(e.happened_at),
     moment(e.recorded_at),
-    e.by_name === null ? '' : cell(e.by_name),
+    e.by_name === null ? '' : textCell(e.by_name),
     e.piece_id ?? '',
-    cell(e.piece ?? ''),
+    textCell(e.piece ?? ''),
     e.kind,
-    cell(e.says),
+    textCell(e.says),
     e.temperature_C ?? '',
     e.rh === null ? '' : Math.round(e.rh * 100),
     e.used_ml ?? '',

@@ -26,11 +26,13 @@ import { readWetCoat } from '../plan/wetCoat'
 import { lastEvent } from '../platform/events'
 import { readable } from '../platform/readable'
 import { readAir } from '../shop/air'
+import { ownAir, readRoomAir, readStepAir } from '../shop/roomAir'
 import { clockIn, readHours } from '../shop/rows'
 import { type Active, readActive } from './active'
 import { handsOf, readFaces, readHands } from './hands'
 import { type MeasuresLine, measuresLine } from './measures'
 import { type SectionLine, sectionLine } from './sections'
+import { type Planned, readPlanned } from './planned'
 import { readLate } from './settle'
 import { benchView } from './view'
 
@@ -89,6 +91,8 @@ interface MayLine extends StepLine {
   since_ms: number | null
   /** minutes of hands and waits that hang on it, its own among them */
   behind_min: number
+  /** when the timetable has it done, and by whom; null: it has no place there */
+  planned: Planned | null
   warnings: string[]
 }
 
@@ -138,7 +142,13 @@ export async function nowPage(at: Date): Promise<NowPage> {
 
 /** One question of the bench for each planned step, over all pieces. */
 async function workOutNow(at: Date) {
-  const [{ pieces, unreadable }, hours, { air, last }] = await Promise.all([readActive(), readHours(), readAir(at)])
+  const [{ pieces, unreadable }, hours, { air, last }, rooms, timetable] = await Promise.all([
+    readActive(),
+    readHours(),
+    readAir(at),
+    readRoomAir(at),
+    readPlanned(),
+  ])
   const acks = await db().rows<{ piece_id: number; from_key: string; to_key: string; at: Date; name: string }>(
     `SELECT a.piece_id, a.from_key, a.to_key, a.at, person.name
         FROM alarm_ack a
@@ -154,6 +164,7 @@ async function workOutNow(at: Date) {
   const mustNot: (StepLine & { code: string; says: string; latest_ms: number | null })[] = []
   const waiting: { pieceId: number; piece: string; says: string }[] = []
   const barred = new Map<string, string>()
+  const airOf = await readStepAir(at, db(), rooms)
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   const strange = await eachPiece(pieces, (active, plan) => {
     const { file } = active
@@ -169,13 +180,9 @@ async function workOutNow(at: Date) {
     const names = new Map(file.faces.map(f => [f.id, f.part]))
     const faceName = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
     const view = benchView({
-      plan,
+      ...{ plan, hours, at, airOf, wetCoat },
       verdicts: active.verdicts.start(at),
-      hours,
-      at,
       shelf: file.context.shelf,
-      air,
-      wetCoat,
     })
     /** may end soon, on a tablet without a line also what is not begun here */
     const ends = (st: PlannedStep) => st.state === 'running' || Boolean(view.get(st.key)?.may)
@@ -226,7 +233,7 @@ async function workOutNow(at: Date) {
           ...line(st),
           ...{ inside: v.may, outside: v.outside, latest_ms: v.latest_ms, closes_ms: v.closes_ms },
           since_ms: v.opens_ms,
-          behind_min: behind.get(st.key) ?? 0,
+          ...{ behind_min: behind.get(st.key) ?? 0, planned: timetable.get(st.id) ?? null },
           warnings: v.may ? v.warnings : v.refusals.map(r => r.says),
         })
       else if (!codes.has('earlier-step') && !codes.has('client') && !codes.has('too-early'))
@@ -257,7 +264,7 @@ async function workOutNow(at: Date) {
       })
       const own = before.flatMap(({ w, from }) => {
         if (!open(from, to) || from.kind === 'approval' || (w.min === 0 && w.max === null)) return []
-        return windowOf(w, from, air) ?? []
+        return windowOf(w, from, airOf(from.id)) ?? []
       })
       const [first, ...more] = own
       if (!first) continue
@@ -294,7 +301,14 @@ async function workOutNow(at: Date) {
     return end_ms ? (end_ms - at.getTime()) / 60_000 - line.behind_min : Infinity
   }
   const closes = (line: MayLine) => Math.min(line.closes_ms ?? Infinity, line.latest_ms ?? Infinity)
-  may.sort((a, b) => order(closes(a), closes(b)) || order(spare(a), spare(b)) || b.behind_min - a.behind_min)
+  const planned = (line: MayLine) => line.planned?.start_ms ?? Infinity
+  may.sort(
+    (a, b) =>
+      order(closes(a), closes(b)) ||
+      order(planned(a), planned(b)) ||
+      order(spare(a), spare(b)) ||
+      b.behind_min - a.behind_min,
+  )
   const since = new Date(at.getTime() - 26 * 3_600_000)
   const news = await db().rows<{ piece_id: number; piece: string; kind: string; says: string; happened_at: Date }>(
     `SELECT logbook.piece_id, piece.name AS piece, logbook.kind, logbook.says, logbook.happened_at
@@ -315,6 +329,7 @@ async function workOutNow(at: Date) {
     closing_min: CLOSING_MIN,
     air: {
       reading: last,
+      rooms: rooms.filter(r => ownAir(r.room)).map(({ room, ...r }) => ({ id: room.id, name: room.name, ...r })),
       fresh: air !== null,
       dew_C: air ? round(dewPoint_C(air), 1) : null,
       general: judgeAir(GENERAL_AIR, air),

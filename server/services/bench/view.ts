@@ -11,7 +11,8 @@ export interface BenchQuestion {
   hours: Hours
   at: Date
   shelf: Shelf
-  air: Air | null
+  /** the air in which a step is done */
+  airOf: (stepId: number) => Air | null
   wetCoat: string | null
   outside?: boolean
 }
@@ -23,7 +24,7 @@ export function benchView({
   hours,
   at,
   shelf,
-  air,
+  airOf,
   wetCoat,
   outside,
 }: BenchQuestion): Map<string, StartVerdict> {
@@ -41,7 +42,7 @@ export function benchView({
         hours,
         now_ms: at.getTime(),
         shelf,
-        air,
+        air: airOf(step.id),
         wetCoat,
         outside,
         clock,

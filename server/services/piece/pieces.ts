@@ -186,7 +186,17 @@ export async function piecePage(id: number, at: Date) {
   const { piece: row, faces, facts, concluded, choice } = await readPiece(db(), id)
   const { known_findings: _known, ...piece } = row
   const main = choice?.buildUps[0]
+  const look = await db().row<{ risk: number | null; likely_at: Date | null; safe_at: Date | null }>(
+    `SELECT risk, likely_at, safe_at
+        FROM schedule_piece
+        WHERE piece_id = :id AND schedule_id = (SELECT MAX(schedule_id) FROM schedule_piece)`,
+    { id },
+  )
   return {
+    /** chance that it is late for the day it is promised for; null: none is, or it is not planned */
+    risk: row.state === 'active' ? (look?.risk ?? null) : null,
+    /** ready with all else in the shop, in half of all lives of the schedule and in nine of ten */
+    outlook: row.state === 'active' && look?.likely_at ? look : null,
     piece: { ...piece, mayTakeBack: mayTakeBack(row, at) },
     /** of the main build-up */
     route: main?.ground ?? null,
@@ -222,8 +232,12 @@ export async function listPieces(query: z.infer<typeof s.pieceQuery>) {
     steps: number
     done: number
     thumb: string | null
+    likely_at: Date | null
+    safe_at: Date | null
+    risk: number | null
   }>(
     `SELECT piece.id, piece.name, client.name AS client_name, piece.state, piece.due_on, piece.taken_in_at,
+        look.likely_at, look.safe_at, look.risk,
         (SELECT ground FROM build_up WHERE piece_id = piece.id ORDER BY position LIMIT 1) AS route,
         ${FINISH_OF_PIECE} AS finish,
         (SELECT COUNT(*) FROM plan_step WHERE piece_id = piece.id AND state <> 'skipped') AS steps,
@@ -231,6 +245,8 @@ export async function listPieces(query: z.infer<typeof s.pieceQuery>) {
         (SELECT address FROM photograph WHERE piece_id = piece.id ORDER BY id LIMIT 1) AS thumb
         FROM piece
         JOIN client ON client.id = piece.client_id
+        LEFT JOIN schedule_piece look ON look.piece_id = piece.id AND piece.state = 'active'
+          AND look.schedule_id = (SELECT MAX(schedule_id) FROM schedule_piece)
         WHERE (:state = 'all' OR piece.state = :state)
           AND (
             :find = ''

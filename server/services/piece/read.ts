@@ -8,6 +8,7 @@ import type { Db } from '../../database/db'
 import { type BuildUpRow, choiceOfRows, type LayerRow } from '../plan/buildUps'
 import { cannotRead, readable } from '../platform/readable'
 import { type AirHours, readAirHours } from '../shop/airHours'
+import { SHARED_ROOM } from '../shop/rows'
 import { readShelf } from '../store/shelf'
 import {
   type AnswerRow,
@@ -184,7 +185,7 @@ export async function readPieces(on: Db, which: Which, lock = false): Promise<Pi
   const params = { id: which.id ?? 0 }
   const pieces = await on.rows<PieceRow>(
     `SELECT piece.*, (SELECT JSON_OBJECTAGG(slug, choice) FROM house_method) AS shop_house,
-        (SELECT one_room FROM shop WHERE id = 1) AS one_room,
+        (${SHARED_ROOM}) AS one_room,
         (SELECT code FROM place WHERE place.id = piece.place_id) AS place,
         (
           SELECT JSON_ARRAYAGG(JSON_OBJECT('kind', kind, 'valid_until', valid_until))

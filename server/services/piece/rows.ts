@@ -26,6 +26,7 @@ export interface PieceRow {
   refinished: 'yes' | 'no' | 'unknown'
   keep_patina: 0 | 1
   rustic: 0 | 1
+  goes_first: 0 | 1
   lead_answer: 'yes' | 'no' | 'unknown'
   note: string
   state: 'active' | 'ready' | 'handed-over'
@@ -67,6 +68,7 @@ export const CHANGES = {
   refinished: ['refinished', 'refinished before'],
   keepPatina: ['keep_patina', 'keep the patina'],
   rustic: ['rustic', 'rustic'],
+  goesFirst: ['goes_first', 'goes before others'],
   lead: ['lead_answer', 'may hold lead'],
   note: ['note', 'note'],
   roomDryRh: ['room_dry_rh', 'its room in winter'],

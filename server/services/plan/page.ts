@@ -17,6 +17,7 @@ import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
 import { cannotRead } from '../platform/readable'
 import { readAirAhead, readAir } from '../shop/air'
+import { readStepAir } from '../shop/roomAir'
 import { licencesOn } from '../shop/licences'
 import { checkProved, overruling, type Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
@@ -108,12 +109,12 @@ export async function planPage(id: number, person: Person, at: Date) {
   const strange = strangeInPlan(plan)
   if (strange) throw cannotRead(strange)
   const hours = await readHours()
-  const { air } = await readAir(at)
+  const [{ air }, airOf] = await Promise.all([readAir(at), readStepAir(at)])
   const judging = kept?.verdicts ?? judged(file, plan, at)
   const verdicts = judging.standing(at)
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   const bench = benchView({
-    ...{ plan, hours, at, air, wetCoat },
+    ...{ plan, hours, at, airOf, wetCoat },
     verdicts: judging.start(at),
     shelf: file.context.shelf,
   })

@@ -1,6 +1,7 @@
 import { kindsThat } from '#core/acts'
 import { type Shelf, taken } from '#core/materials'
 import type { Db } from '../../database/db'
+import { SHARED_ROOM } from '../shop/rows'
 import { readShelf } from '../store/shelf'
 import { type PlannedStep, stepOf, type StepRow } from './rows'
 
@@ -13,8 +14,7 @@ export async function readWetCoat(on: Db, at: Date, clock: (at_ms: number) => st
         (SELECT MAX(id) FROM product_label WHERE product_id = s.product_id) AS label
         FROM plan_step s
         JOIN piece ON piece.id = s.piece_id
-        JOIN shop ON shop.id = 1 AND shop.one_room
-        WHERE piece.state = 'active' AND s.kind IN (:kinds)
+        WHERE (${SHARED_ROOM}) AND piece.state = 'active' AND s.kind IN (:kinds)
           AND (s.state = 'running' OR (s.state = 'done' AND s.finished_at > :since))`,
     { kinds: kindsThat('lingers'), since: new Date(at.getTime() - STAYS_WET_D * DAY_MS) },
   )

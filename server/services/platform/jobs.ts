@@ -49,7 +49,7 @@ function thinned(from_d: number, to_d: number, span_s: number): string {
           FROM (
             SELECT id,
               ROW_NUMBER() OVER (
-                PARTITION BY source, FLOOR(UNIX_TIMESTAMP(at) / ${span_s}) ORDER BY at, id
+                PARTITION BY logger, source, FLOOR(UNIX_TIMESTAMP(at) / ${span_s}) ORDER BY at, id
               ) AS place
               FROM climate_reading
               WHERE at < :now - INTERVAL ${from_d} DAY AND at > :now - INTERVAL ${to_d} DAY AND person_id IS NULL

@@ -25,7 +25,7 @@ export async function log(tx: Db, e: Entry): Promise<number> {
 export const logShop = (tx: Db, kind: string, says: string, at: Date, personId: number | null): Promise<number> =>
   log(tx, { pieceId: null, kind, says, at, recordedAt: at, personId })
 
-export type Topic = 'piece' | 'pieces' | 'air' | 'store' | 'shop' | 'alarm'
+export type Topic = 'piece' | 'pieces' | 'air' | 'store' | 'shop' | 'alarm' | 'schedule'
 
 const told = new WeakMap<Db, Set<string>>()
 

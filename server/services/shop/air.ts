@@ -16,18 +16,18 @@ export interface AirNow {
 
 type Reading = NonNullable<AirNow['last']>
 /**
- * The room's air; a stale reading is unknown air. What was typed by hand counts for the house's minutes, also against a
- * logger's newer readings; after them the logger's count again.
+ * The shop's air, or that of a room's own logger; a stale reading is unknown air. What was typed by hand counts for the
+ * house's minutes, also against a logger's newer readings; after them the logger's count again.
  */
-export async function readAir(at: Date, on: Db = db()): Promise<AirNow> {
+export async function readAir(at: Date, on: Db = db(), logger = ''): Promise<AirNow> {
   const newest = await on.row<Reading & { hand_min: number }>(
     `SELECT r.at, r.temperature_C, r.rh, r.source, shop.hand_air_min AS hand_min
         FROM climate_reading r
         JOIN shop ON shop.id = 1
-        WHERE r.at <= :at
+        WHERE r.logger = :logger AND r.at <= :at
         ORDER BY r.at DESC, r.id DESC
         LIMIT 1`,
-    { at },
+    { at, logger },
   )
   if (!newest) return { air: null, last: null }
   const { hand_min, ...measured } = newest
@@ -35,10 +35,10 @@ export async function readAir(at: Date, on: Db = db()): Promise<AirNow> {
   const byHand = await on.row<Reading>(
     `SELECT at, temperature_C, rh, source
         FROM climate_reading
-        WHERE source = '${BY_HAND}' AND at BETWEEN :from AND :at
+        WHERE logger = :logger AND source = '${BY_HAND}' AND at BETWEEN :from AND :at
         ORDER BY at DESC, id DESC
         LIMIT 1`,
-    { from: since(hand_min), at },
+    { from: since(hand_min), at, logger },
   )
   const last = byHand ?? measured
   const fresh = byHand !== null || last.at >= since(STALE_AFTER_MIN)
@@ -50,18 +50,20 @@ export async function addAir(
   source: string,
   at: Date,
   person: Person | null,
+  room: { name: string; logger: string } = { name: '', logger: '' },
 ): Promise<void> {
   await transaction(async tx => {
     await tx.run(
-      `INSERT INTO climate_reading (at, temperature_C, rh, source, person_id)
-          VALUES (:at, :temperature_C, :rh, :source, :personId)`,
-      { ...reading, at, source, personId: person?.id ?? null },
+      `INSERT INTO climate_reading (at, temperature_C, rh, source, logger, person_id)
+          VALUES (:at, :temperature_C, :rh, :source, :logger, :personId)`,
+      { ...reading, at, source, logger: room.logger, personId: person?.id ?? null },
     )
+    const where = room.name ? ` in ${room.name}` : ''
     if (person)
       await log(tx, {
         pieceId: null,
         kind: 'air',
-        says: `Air read by hand: ${reading.temperature_C} °C, ${Math.round(reading.rh * 100)} %`,
+        says: `Air read by hand${where}: ${reading.temperature_C} °C, ${Math.round(reading.rh * 100)} %`,
         at,
         recordedAt: at,
         personId: person.id,
@@ -81,7 +83,7 @@ export async function addAirLog(text: string, person: Person, at: Date) {
     const known = new Set(
       (
         await tx.rows<{ at: Date }>(
-          "SELECT at FROM climate_reading WHERE source = 'log file' AND at BETWEEN :from AND :to",
+          "SELECT at FROM climate_reading WHERE logger = '' AND source = 'log file' AND at BETWEEN :from AND :to",
           { from: new Date(past[0]!.at_ms), to: new Date(past.at(-1)!.at_ms) },
         )
       ).map(r => r.at.getTime()),
@@ -121,7 +123,7 @@ export async function readAirAhead(
 ): Promise<{ seen: number; hours: AheadHour[] } | null> {
   const rows = await on.rows<{ at: Date; temperature_C: number; rh: number }>(
     `SELECT MAX(at) AS at, AVG(temperature_C) AS temperature_C, AVG(rh) AS rh FROM climate_reading
-      WHERE at > :from AND at <= :at GROUP BY FLOOR(UNIX_TIMESTAMP(at) / 3600) ORDER BY at`,
+      WHERE logger = '' AND at > :from AND at <= :at GROUP BY FLOOR(UNIX_TIMESTAMP(at) / 3600) ORDER BY at`,
     { at, from: new Date(at.getTime() - LOG_DAYS * 86_400_000) },
   )
   const { last } = await readAir(at, on)

@@ -38,7 +38,7 @@ export async function readAirHours(on: Db): Promise<AirHours> {
     `SELECT r.at, r.temperature_C, r.rh, shop.zone, shop.air_logs AS logs
         FROM climate_reading r
         JOIN shop ON shop.id = 1
-        WHERE r.at <= :now + INTERVAL shop.clock_offset_ms * 1000 MICROSECOND
+        WHERE r.logger = '' AND r.at <= :now + INTERVAL shop.clock_offset_ms * 1000 MICROSECOND
         ORDER BY r.at DESC, r.id DESC
         LIMIT 1`,
     { now: new Date() },
@@ -48,7 +48,7 @@ export async function readAirHours(on: Db): Promise<AirHours> {
   const rows = await on.rows<{ at: Date; temperature_C: number; rh: number }>(
     `SELECT MAX(at) AS at, AVG(temperature_C) AS temperature_C, AVG(rh) AS rh
         FROM climate_reading
-        WHERE at > :from AND at <= :to
+        WHERE logger = '' AND at > :from AND at <= :to
         GROUP BY FLOOR(UNIX_TIMESTAMP(at) / 3600)
         ORDER BY at`,
     { from: new Date(last.at.getTime() - LOG_DAYS * 24 * HOUR_MS), to: last.at },

@@ -61,7 +61,6 @@ function changesOf(before: ShopRow, now: z.infer<typeof s.shopChange>): string {
     ['unit', before.length_unit, now.lengthUnit],
     ['temperatures in', `°${before.temperature_unit}`, `°${now.temperatureUnit}`],
     ['air by hand counts', `${before.hand_air_min} min`, `${now.handAirMin} min`],
-    ['dust and finish in one room', before.one_room ? 'yes' : 'no', now.oneRoom ? 'yes' : 'no'],
     ['light', before.light, now.light],
     ['signed out after', `${before.idle_h} h`, `${now.idleH} h`],
     ['left on a tablet after', `${before.tablet_idle_min} min`, `${now.tabletIdleMin} min`],
@@ -82,7 +81,7 @@ export async function changeShop(input: z.infer<typeof s.shopChange>, person: Pe
     const { changed } = await tx.run(
       `UPDATE shop
           SET name = :name, hour_minor = :hourMinor, material_markup_bp = :materialMarkupBp, tax_bp = :taxBp,
-            length_unit = :lengthUnit, one_room = :oneRoom, light = :light, idle_h = :idleH,
+            length_unit = :lengthUnit, light = :light, idle_h = :idleH,
             tablet_idle_min = :tabletIdleMin, hand_air_min = :handAirMin, temperature_unit = :temperatureUnit,
             mail_name = :mailName, mail_address = :mailAddress, row_version = row_version + 1
           WHERE id = 1 AND row_version = :rowVersion`,

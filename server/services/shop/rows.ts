@@ -12,7 +12,6 @@ export interface ShopRow {
   hour_minor: number
   material_markup_bp: number
   tax_bp: number
-  one_room: 0 | 1
   light: Light
   idle_h: number
   tablet_idle_min: number
@@ -29,6 +28,11 @@ export async function readShop(on: Db = db()): Promise<ShopRow> {
   if (!row) throw fail(409, 'no-shop', 'This shop is not set up yet. Open the first page.')
   return row
 }
+
+/** Dust falls where coats dry: every room that takes coats takes dust too. */
+export const SHARED_ROOM = `
+  EXISTS (SELECT 1 FROM room WHERE dust AND wet)
+  AND NOT EXISTS (SELECT 1 FROM room WHERE wet AND NOT dust AND NOT outdoors)`
 
 let lastHours: { text: string; hours: Hours } | undefined
 

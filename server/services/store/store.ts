@@ -2,8 +2,15 @@ import type { z } from 'zod'
 import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
+import { type Learnt, readLearnt } from './dryTimes'
 import { NEWEST_LABELS, type NewestLabel } from './labels'
 import type { Person } from '../shop/person'
+
+function driesOf(learnt: Learnt | null, { id, class: of }: { id: number; class: string }) {
+  if (!learnt?.classes.includes(of)) return null
+  const spread = learnt.of({ class: of, productId: id })
+  return spread.seen.product + spread.seen.class > 0 ? spread : null
+}
 
 /** Products with their lots, what is left and what open plans still need of each class. */
 export async function storePage() {
@@ -25,11 +32,14 @@ export async function storePage() {
         GROUP BY st.product`,
   )
   const labels = new Map((await db().rows<NewestLabel>(NEWEST_LABELS)).map(l => [l.product_id, l]))
+  const learnt = await readLearnt(db())
   return {
     products: products.map(p => ({
       ...p,
       lots: lots.filter(l => l.product_id === p.id),
       label: labels.get(p.id) ?? null,
+      /** as the shop has learnt it; null: nobody looked at it, or at its class */
+      dries: driesOf(learnt, p),
     })),
     needs: needs.map(n => {
       const left_ml = lots

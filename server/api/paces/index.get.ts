@@ -1,0 +1,3 @@
+import { pacesPage } from '../../services/shop/paces'
+
+export default route('GET /api/paces', async () => pacesPage(await now()))
