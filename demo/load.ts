@@ -10,6 +10,7 @@ import { loggerFile } from './logger'
 import { COMPOSED, composeAsKnown } from './composed'
 import { GROUNDS } from './grounds'
 import { type DemoPiece, PIECES as OTHERS, placeOf } from './pieces'
+import { furnish } from './rooms'
 import { OWNER, PASSWORD, PEOPLE, PIN, PRODUCTS } from './shop'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
@@ -326,6 +327,7 @@ async function main() {
   }
   for (const caller of Object.values(people))
     await caller.send('PUT', '/api/session/pin', { password: PASSWORD, pin: PIN })
+  await furnish(people.ingrid)
   await at(ago(25, '08:00'))
   for (const [name, slug, priceMinor, stock] of PRODUCTS) {
     const { id: productId } = await people.tove.send<{ id: number }>('POST', '/api/products', {
@@ -353,10 +355,7 @@ async function main() {
   if (meter)
     await tellColour({
       ...people,
-      meter,
-      at,
-      today,
-      ago,
+      ...{ meter, at, today, ago },
       pieces: {
         chairs: pieceOf('Five chairs to match an old one'),
         sewingTable: pieceOf('Sewing table'),

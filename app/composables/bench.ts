@@ -45,7 +45,7 @@ export async function actAtBench(
   if (!sent) return false
   const notes = useNotes()
   if ('kept' in sent) {
-    notes.show(w('waiting.kept', { says }), 'done', () => useWaiting().takeBack(sent.kept))
+    notes.show(w('waiting.kept', { says }), 'done', () => useWaiting().takeBack(sent.kept), sent.kept.uuid)
     return true
   }
   // what it was raises the step's version by one; whoever changed it meanwhile keeps the mis-tap from being taken back
@@ -64,7 +64,7 @@ export async function addStepPicture({ pieceId, stepId, title }: ActTarget, file
   const sent = await sendOrKeep('POST /api/pieces/:id/photographs', asking, {
     ...{ says, pieceId, stepId, happened_ms, picture },
   })
-  if (sent && 'kept' in sent) useNotes().show(w('waiting.kept', { says }))
+  if (sent && 'kept' in sent) useNotes().show(w('waiting.kept', { says }), 'done', undefined, sent.kept.uuid)
   return sent !== null
 }
 

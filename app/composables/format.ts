@@ -1,7 +1,8 @@
 import { inFahrenheit, toF } from '#core/units/temperature'
 
 const PARTS: Intl.DateTimeFormatOptions = {
-  ...({ weekday: 'short', day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' } as const),
+  ...({ weekday: 'short', day: 'numeric', month: 'short', year: 'numeric' } as const),
+  ...({ hour: '2-digit', minute: '2-digit' } as const),
   hourCycle: 'h23',
 }
 const formats = new Map<string, Intl.DateTimeFormat>()
@@ -20,6 +21,8 @@ function inZone(timeZone: string): Intl.DateTimeFormat {
     return new Intl.DateTimeFormat('en-GB', { ...PARTS, timeZone: 'UTC' })
   }
 }
+/** Days further away than this say their year. */
+const NEAR_MS = 300 * 86_400_000
 const ZONELESS = /^\d{4}-\d{2}-\d{2}$/
 /** A moment as it is written in a zone; a date without a time is that day, wherever the page is read. */
 function written(moment: number | string, zone: string): { day: string; time: string } {
@@ -27,7 +30,8 @@ function written(moment: number | string, zone: string): { day: string; time: st
   if (Number.isNaN(at.getTime())) return { day: '', time: '' }
   const format = formatIn(typeof moment === 'string' && ZONELESS.test(moment) ? 'UTC' : zone)
   const p = Object.fromEntries(format.formatToParts(at).map(({ type, value }) => [type, value]))
-  return { day: `${p.weekday} ${p.day} ${p.month}`, time: `${p.hour}:${p.minute}` }
+  const far = Math.abs(at.getTime() - Date.now()) > NEAR_MS
+  return { day: `${p.weekday} ${p.day} ${p.month}${far ? ` ${p.year}` : ''}`, time: `${p.hour}:${p.minute}` }
 }
 
 /** How moments, spans and money are written, in the shop's zone and currency. */

@@ -15,7 +15,7 @@ export function useNowFilter() {
   const places = computed(() =>
     [...new Set(Object.values(bench.value?.pieces ?? {}).flatMap(p => p.place ?? []))].sort(),
   )
-  /** Pieces on which this person has something in hand, or had the last thing. */
+  /** Pieces on which this person has something in hand, or had the last thing; also what the timetable gives them. */
   const mine = computed(() => {
     const me = session.person?.id
     const now = bench.value
@@ -24,10 +24,11 @@ export function useNowFilter() {
       ...Object.entries(now?.pieces ?? {}).flatMap(([id, p]) => (p.last_by === me ? [Number(id)] : [])),
     ])
   })
-  const shows = (line: { pieceId: number }): boolean => {
+  const shows = (line: { pieceId: number; planned?: { personId: number | null } | null }): boolean => {
     const { mine: onlyMine, place, piece } = filter.value
     if (piece !== null) return line.pieceId === piece
-    if (onlyMine && !mine.value.has(line.pieceId)) return false
+    const planned = line.planned != null && line.planned.personId === session.person?.id
+    if (onlyMine && !planned && !mine.value.has(line.pieceId)) return false
     return place === null || bench.value?.pieces[line.pieceId]?.place === place
   }
   // a piece that left the shop filters nothing any more

@@ -12,7 +12,7 @@ async function carriedPlans(pieceIds: Iterable<number>) {
     if ((plan?.answer as { ready?: boolean } | undefined)?.ready)
       plans.set(id, {
         plan: plan!.answer as PlanPage,
-        shelf: (planning?.answer as Planning | undefined)?.context.shelf ?? [],
+        shelf: (planning?.answer as Planning | undefined)?.context.shelf ?? {},
         name: (piece?.answer as PiecePage | undefined)?.piece.name ?? String(id),
       })
   }
@@ -65,7 +65,7 @@ export function usePlanShown(plan: Readonly<Ref<PlanPage | null>>, pieceId: () =
         shown.value = now
         return
       }
-      const shelf = (await carriedPlans([pieceId()])).get(pieceId())?.shelf ?? []
+      const shelf = (await carriedPlans([pieceId()])).get(pieceId())?.shelf ?? {}
       const { planWith } = await import('~/offline/benchWith')
       const people = bench.value?.people ?? []
       if (plan.value === now) shown.value = planWith(now, its.value, clock.now, { shelf, people, clock: at })

@@ -74,6 +74,7 @@ const lineOf = (step: PlanStep, piece: Piece): StepLine =>
     on: step.faces.map((id, i) => ({ id, name: step.faceNames[i] ?? '' })),
     ...{ inside: step.start.may, outside: step.start.outside, behind_min: 0, since_ms: step.start.opens_ms },
     ...{ latest_ms: step.start.latest_ms, closes_ms: step.start.closes_ms, warnings: step.start.warnings },
+    planned: null,
   }) as StepLine
 
 const runningOf = (step: PlanStep, piece: Piece): RunningLine =>

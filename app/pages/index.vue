@@ -60,7 +60,22 @@ const rows = computed(() => {
 })
 /** Steps that stand beside their bar, with their touch, stand nowhere else. */
 const drawnSteps = computed(() => new Set(rows.value.flatMap(r => r.line?.step.stepId ?? [])))
-const next = computed(() => may.value.filter(s => !drawnSteps.value.has(s.stepId)))
+const session = useSession()
+const { airOf } = useRoomAir()
+/** So near an end it is everybody's. */
+const SOON_MS = 2 * HOUR
+/** What closes soon, then one's own by the timetable, then the others'. */
+const next = computed(() => {
+  const list = may.value.filter(s => !drawnSteps.value.has(s.stepId))
+  const rank = (s: StepLine) => {
+    if (Math.min(s.closes_ms ?? Infinity, s.latest_ms ?? Infinity) < clock.now + SOON_MS) return 0
+    return s.planned && s.planned.personId === session.person?.id ? 1 : 2
+  }
+  return list
+    .map((s, i) => ({ s, i }))
+    .sort((a, b) => rank(a.s) - rank(b.s) || a.i - b.i)
+    .map(x => x.s)
+})
 const waitsFor = (s: StepLine) => all.value.some(l => l.step.stepId === s.stepId)
 const only = (piece: number) => set({ piece: filter.value.piece === piece ? null : piece })
 /** As many of each as are one look on a tablet: what must not start is in it, also while something is in hand. */
@@ -78,6 +93,11 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
     <h1 class="sr-only">{{ w('rail.now') }}</h1>
     <CannotRead :pieces="bench.unreadable" />
     <LazyLateActs v-if="bench.late?.length" />
+    <ul v-if="bench.air.rooms.length" class="flex flex-wrap gap-x-6 mb-3" data-test="room-air">
+      <li v-for="r in bench.air.rooms" :key="r.id" :class="r.air ? 'text-soft' : 'text-madder'">
+        <strong>{{ r.name }}</strong> {{ airOf(r.air, r.rain) }}
+      </li>
+    </ul>
     <LazyBigClock v-if="big" :lines="rows.flatMap(r => r.line ?? [])" :running="running" @close="big = false" />
     <div v-else class="grid grid-cols-1 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
       <section :aria-label="w('now.windows')" class="min-w-0">

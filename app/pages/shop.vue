@@ -3,7 +3,12 @@ const route = useRoute()
 const router = useRouter()
 const session = useSession()
 const { data: shop, load, failed } = useLive('GET /api/shop', topic => topic === 'shop')
-const PARTS = ['shop', 'people', 'methods', 'figures'] as const
+const {
+  data: rooms,
+  load: loadRooms,
+  failed: roomsFailed,
+} = useLive('GET /api/rooms', topic => topic === 'shop' || topic === 'air')
+const PARTS = ['shop', 'rooms', 'people', 'methods', 'figures'] as const
 const tabs = PARTS.map(name => ({ name, label: w(`shop.parts.${name}`) }))
 const part = computed({
   get: () => String(route.query.part ?? 'shop'),
@@ -18,10 +23,21 @@ const part = computed({
         <ShopSettings :shop="shop" @changed="load" />
         <div class="grid gap-8 content-start">
           <ShopHours :shop="shop" @changed="load" />
-          <ShopAir v-if="session.may('work')" />
+          <ShopAir v-if="session.may('work')" :rooms="rooms?.rooms.filter(r => r.logger) ?? []" />
           <ShopBackup :shop="shop" @changed="load" />
         </div>
       </div>
+    </template>
+    <template #rooms>
+      <div v-if="rooms" class="grid lg:grid-cols-2 gap-10">
+        <ShopRooms :rooms="rooms.rooms" :loggers="rooms.loggers" @changed="loadRooms" />
+        <div class="grid gap-8 content-start">
+          <ShopPresence :people="rooms.people" :hours="rooms.hours" @changed="loadRooms" />
+          <ShopFetching :days="rooms.fetchDays" @changed="loadRooms" />
+          <ShopFeeds :people="rooms.people" :rooms="rooms.rooms" />
+        </div>
+      </div>
+      <PageState v-else :failed="roomsFailed" />
     </template>
     <template #people>
       <div class="grid lg:grid-cols-2 gap-10">
@@ -39,7 +55,12 @@ const part = computed({
       </div>
     </template>
     <template #methods><ShopMethods /></template>
-    <template #figures><ShopFigures class="max-w-4xl" :materials="shop.materials" /></template>
+    <template #figures>
+      <div class="grid lg:grid-cols-2 gap-10">
+        <ShopFigures :materials="shop.materials" />
+        <ShopPaces class="content-start" />
+      </div>
+    </template>
   </TabRow>
   <PageState v-else :failed="failed" />
 </template>

@@ -42,6 +42,8 @@ const labelSays = (figures: object) => {
   const n = Object.keys(figures).length
   return n ? w('label.some', { n }) : w('label.none')
 }
+const driesSays = (d: NonNullable<NonNullable<typeof store.value>['products'][number]['dries']>) =>
+  w('store.driesLine', { factor: d.likely.toFixed(2), n: d.seen.product, others: d.seen.class })
 const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml > 0))
 </script>
 
@@ -70,6 +72,15 @@ const short = computed(() => (store.value?.needs ?? []).filter(n => n.short_ml >
         <span v-if="session.may('see-prices')" class="clock sm:text-right"
           >{{ money(p.price_minor) }}<span class="caption"> / L</span></span
         >
+        <FoldOut v-if="p.dries" class="sm:col-span-3" :title="driesSays(p.dries)">
+          <DryCurve
+            :product-id="p.id"
+            :product-class="p.class"
+            :dries="p.dries"
+            :can="session.may('store')"
+            @changed="load"
+          />
+        </FoldOut>
         <FoldOut v-if="p.label" class="sm:col-span-3" :title="labelSays(p.label.figures)">
           <LabelForm
             :product-id="p.id"

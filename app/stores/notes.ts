@@ -6,6 +6,8 @@ interface Note {
   kind: 'done' | 'stop'
   /** takes back what was done */
   back?: () => Promise<unknown>
+  /** the waiting act that it tells of: once it has gone in, it is told no more */
+  of?: string
 }
 
 /** One line at the foot of the page: what was done, or why it was not. */
@@ -15,15 +17,18 @@ export const useNotes = defineStore('notes', () => {
   const clear = () => {
     note.value = null
   }
-  function show(says: string, kind: Note['kind'] = 'done', back?: Note['back']) {
-    note.value = { says, kind, back }
+  function show(says: string, kind: Note['kind'] = 'done', back?: Note['back'], of?: string) {
+    note.value = { says, kind, back, of }
     clearTimeout(timer)
     timer = setTimeout(clear, STAYS_MS[back ? 'stop' : kind])
+  }
+  const wentIn = (uuid: string) => {
+    if (note.value?.of === uuid) clear()
   }
   async function takeBack() {
     const back = note.value?.back
     clear()
     await back?.()
   }
-  return { note, show, clear, takeBack }
+  return { note, show, clear, wentIn, takeBack }
 })

@@ -24,7 +24,7 @@ export const useWaiting = defineStore('waiting', () => {
   let underway: { no: number; ended: Promise<unknown> } | null = null
   /** what could be sent, were there a line and its person */
   const open = computed(() => acts.value.filter(a => a.refused === null))
-  /** Is it whoever stands here who did it? A tablet of the shop sends for all, but a piece is taken in by one person. */
+  /** Did whoever stands here do it? A tablet of the shop sends for all, but a piece is taken in by one person. */
   function may({ key, personId }: Waiting): boolean {
     const { person, byName, tablet } = useSession()
     return (person?.id === personId && !byName) || (tablet !== null && key !== 'POST /api/pieces')
@@ -119,6 +119,7 @@ export const useWaiting = defineStore('waiting', () => {
       const done: Done = await fetched(act.key as 'POST /api/bench', askingOf(act), act.uuid)
       if (act.key === 'POST /api/pieces' && act.picture) await pictureOf(act, done.id!)
       await dropWaiting(act.no!)
+      useNotes().wentIn(act.uuid)
       // shown as done all the while
       if (!done.held) entered.value = [...entered.value, act]
       acts.value = acts.value.filter(a => a.no !== act.no)
@@ -164,12 +165,9 @@ export const useWaiting = defineStore('waiting', () => {
   }
 
   if (import.meta.client) {
-    watch(
-      () => useLine().away,
-      away => {
-        if (!away) void sendAll()
-      },
-    )
+    watch([() => useLine().away, () => useSession().person?.id], ([away]) => {
+      if (!away) void sendAll()
+    })
     setInterval(() => void sendAll(), AGAIN_EVERY_MS)
   }
   return { acts, open, sendable, told, cannot, sending, recall, keep, takeBack, sendAll }

@@ -102,7 +102,8 @@ test('the answer to an act is lost, or the server is killed over it: it is done 
   // the server did it, and the line broke before it could say so
   await page.route('**/api/bench', async route => {
     await route.fetch()
-    await route.abort()
+    // taken off its route meanwhile, it goes through
+    await route.abort().catch(() => undefined)
   })
   await rowOf(page, line!).getByRole('button', { name: 'Start', exact: true }).click()
   await expect(page.getByTestId('note')).toContainText('Kept on this device')
@@ -165,7 +166,8 @@ test('a photograph waits, shrunk, and arrives with when it was taken', async ({ 
   const before = (await pictures()).length
   await page.route('**/photographs*', async route => {
     await route.fetch()
-    await route.abort()
+    // taken off its route meanwhile, it goes through
+    await route.abort().catch(() => undefined)
   })
   await rowOf(page, line!)
     .getByRole('button', { name: /^More about/ })
@@ -260,6 +262,37 @@ test('what an older program carried is not shown; what is full or refused is sai
   await expect(page.getByTestId('note')).toContainText('This was not kept')
   await expect(page.getByTestId('keeps-nothing')).toBeVisible()
   await expect(rowOf(page, line!)).toBeVisible()
+})
+
+test('on a device of two, what one did without a line waits for them and holds up nobody', async ({
+  browser,
+  watched,
+}) => {
+  const page = await device(browser, 'tove', watched)
+  const [hers, his] = await startable(page)
+  const signIn = async (login: string) => {
+    await page.getByLabel('Name to sign in with').fill(login)
+    await page.getByLabel('Password').fill('verdigris-9')
+    await page.getByRole('button', { name: 'Enter' }).click()
+    await expect(page.getByTestId('may').first()).toBeVisible()
+  }
+  const leave = () => page.getByRole('button', { name: /Leave|Sign out/ }).click()
+  await cut(page)
+  await rowOf(page, hers!).getByRole('button', { name: 'Start', exact: true }).click()
+  await expect(page.getByTestId('waiting')).toContainText('1 waits')
+  await leave()
+  await mend(page)
+  await signIn('emil')
+  await rowOf(page, his!).getByRole('button', { name: 'Start', exact: true }).click()
+  await expect.poll(async () => (await started(page, his!))?.spells.map(s => s.by)).toEqual(['Emil'])
+  await expect(page.getByTestId('waiting')).toContainText('1 waits')
+  expect(await started(page, hers!)).toBeUndefined()
+  await undo(page, his!)
+  await leave()
+  await signIn('tove')
+  await expect(page.getByTestId('waiting')).toHaveCount(0)
+  await expect.poll(async () => (await started(page, hers!))?.spells.map(s => s.by)).toEqual(['Tove'])
+  await undo(page, hers!)
 })
 
 test('at a tablet of the shop without a line a name alone may work, and is asked for its PIN', async ({

@@ -1,5 +1,5 @@
 import { expect } from '@playwright/test'
-import { as, choose, step, test } from './page'
+import { as, step, test } from './page'
 
 test('a field that opens is worked by keys alone, finds by typing, and gives back what was chosen', async ({
   browser,
@@ -101,6 +101,8 @@ test('the parts of Shop are tabs with an address of their own', async ({ browser
   await owner.goto('/shop')
   await owner.getByRole('tab', { name: 'The shop' }).focus()
   await owner.keyboard.press('ArrowRight')
+  await expect(owner.getByTestId('rooms')).toBeVisible()
+  await owner.keyboard.press('ArrowRight')
   await expect(owner.getByTestId('people')).toBeVisible()
   await expect(owner).toHaveURL(/part=people/)
   await owner.reload()
@@ -128,24 +130,28 @@ test('a grit on another scale is typed at a step, said in its title and kept', a
 
 test('one room for dust and finish: a caution that stands before a start', async ({ browser, watched }) => {
   const owner = await as(browser, 'ingrid', watched)
-  await owner.goto('/shop')
-  const one = owner.getByRole('switch', { name: 'Dust and finish share one room' })
-  const saved = async () => {
-    const answer = owner.waitForResponse(r => r.url().endsWith('/api/shop') && r.request().method() === 'PUT')
+  await owner.goto('/shop?part=rooms')
+  const room = (name: string) => owner.getByTestId('room').filter({ hasText: name })
+  const coats = async (on: boolean) => {
+    await room('Workshop').getByRole('button', { name: 'Change' }).click()
+    const wet = owner.getByRole('switch', { name: 'Coats dry here' })
+    await expect(wet).toBeChecked({ checked: !on })
+    await wet.click()
     await owner.getByRole('button', { name: 'Save' }).click()
-    await answer
+    await expect(wet).toHaveCount(0)
   }
-  await one.click()
-  await saved()
-  await owner.goto('/pieces/11/plan')
-  const sand = owner.getByTestId('step').filter({ hasText: 'Sand lightly' }).first()
+  await coats(true)
+  await room('Finishing room').getByRole('button', { name: 'Remove' }).first().click()
+  await expect(room('Finishing room')).toHaveCount(0)
+  const other = await as(browser, 'ingrid', watched)
+  await other.goto('/pieces/11/plan')
+  const sand = other.getByTestId('step').filter({ hasText: 'Sand lightly' }).first()
   await sand.locator('button[aria-expanded]').first().click()
   await expect(sand.getByTestId('cautions').first()).toContainText('one room for dust and finish')
-  await owner.goto('/shop')
-  await expect(one).toBeChecked()
-  await one.click()
-  await saved()
-  await choose(owner.getByLabel('Lengths in'), 'mm')
+  // taken back, it stands there again with its racks
+  await owner.getByTestId('note').getByRole('button', { name: 'Take back' }).click()
+  await expect(room('Finishing room')).toContainText('RACK-1')
+  await coats(false)
 })
 
 test('a form that was taken is empty for the next one, and blames nothing yet', async ({ browser, watched }) => {

@@ -18,28 +18,8 @@ const withIt = (l: Late) => late.value.filter(x => x.held && x.stepId === l.step
 const byName = computed(() => late.value.filter(l => l.byName && l.personId === me.value))
 const broke = computed(() => (session.person?.role === 'owner' ? late.value.filter(l => l.broke) : []))
 const timing = ref<Late | null>(null)
-const times = ref<{ from: number | null; to: number | null }>({ from: null, to: null })
-const errors = ref<Record<string, string>>({})
-function ask(l: Late) {
-  const all = withIt(l)
-  times.value = { from: Date.parse(l.happened_at), to: Date.parse(all.at(-1)!.happened_at) }
-  errors.value = {}
-  timing.value = l
-}
 const settle = (l: Late, body: BodyOf<'POST /api/late/:id/settle'>) =>
   send('POST /api/late/:id/settle', { id: l.id, body })
-async function settleTimes() {
-  const { from, to } = times.value
-  if (from === null || to === null) return
-  const body = { way: 'times' as const, from: new Date(from).toISOString(), to: new Date(to).toISOString() }
-  try {
-    await sendOnce('POST /api/late/:id/settle', { id: timing.value!.id, body })
-    timing.value = null
-  } catch (error) {
-    const { fields, message } = problem(error)
-    errors.value = fields ?? { to: message }
-  }
-}
 const name = (mine: boolean) => send('POST /api/late/names', { body: { ids: byName.value.map(l => l.id), mine } })
 </script>
 
@@ -54,7 +34,7 @@ const name = (mine: boolean) => send('POST /api/late/names', { body: { ids: byNa
       <p>{{ w('late.held', { by: l.by, why: l.why ?? '' }) }}</p>
       <div class="flex flex-wrap gap-3 mt-2">
         <button class="act" @click="settle(l, { way: 'both' })">{{ w('late.both') }}</button>
-        <button class="act act-quiet" @click="ask(l)">{{ w('late.times') }}</button>
+        <button class="act act-quiet" @click="timing = l">{{ w('late.times') }}</button>
         <button class="act act-stop" @click="settle(l, { way: 'back' })">
           {{ l.personId === me ? w('late.back') : w('late.backOf', { by: l.by }) }}
         </button>
@@ -80,15 +60,6 @@ const name = (mine: boolean) => send('POST /api/late/names', { body: { ids: byNa
         {{ w('late.seen') }}
       </button>
     </div>
-    <DialogBox v-if="timing" :title="w('late.times')" @close="timing = null">
-      <div class="grid gap-4 mt-4">
-        <MomentField v-model="times.from" :label="w('late.from')" :error="errors.from" />
-        <MomentField v-model="times.to" :label="w('late.to')" :error="errors.to" />
-        <div class="flex gap-3">
-          <button class="act" @click="settleTimes">{{ w('late.settle') }}</button>
-          <button class="act act-quiet" @click="timing = null">{{ w('cancel') }}</button>
-        </div>
-      </div>
-    </DialogBox>
+    <LateTimes v-if="timing" :acts="withIt(timing)" @close="timing = null" />
   </section>
 </template>

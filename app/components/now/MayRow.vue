@@ -5,6 +5,17 @@ const emit = defineEmits<{ piece: [id: number] }>()
 const bench = inject(BENCH)!
 const { time, day, hours, span } = useFormat()
 const due = computed(() => bench.value?.pieces[props.line.pieceId]?.due_on ?? null)
+const session = useSession()
+const clock = useClock()
+/** When the timetable has it done, and by whom. */
+const planned = computed(() => {
+  const p = props.line.planned
+  if (!p) return ''
+  const mine = p.personId !== null && p.personId === session.person?.id
+  const other = day(p.start_ms) === day(clock.now) ? '' : day(p.start_ms)
+  const at = p.start_ms <= clock.now ? w('now.plannedNow') : `${other} ${time(p.start_ms)}`.trim()
+  return w(mine ? 'now.plannedMine' : 'now.planned', { who: p.person ?? w('timetable.nobody'), at })
+})
 /** More than this hangs on it: then it says so. */
 const MUCH_MIN = 24 * 60
 const why = computed(() => {
@@ -28,7 +39,11 @@ const why = computed(() => {
       />
       <BenchAct :step="line" state="planned" :may="line.inside" :outside="line.outside" :waits="waits" />
     </div>
-    <p v-if="why.says || line.keeps.length || line.cautions.length" class="caption pl-14 flex flex-wrap gap-x-3">
+    <p
+      v-if="planned || why.says || line.keeps.length || line.cautions.length"
+      class="caption pl-14 flex flex-wrap gap-x-3"
+    >
+      <span v-if="planned" class="text-ink" data-test="planned">{{ planned }}</span>
       <span v-if="why.says" :class="why.soon ? 'text-ochre' : ''">{{ why.says }}</span>
       <span v-if="line.keeps.length" class="text-ochre">{{ w('plan.keeps', { marks: line.keeps.join(', ') }) }}</span>
       <span v-if="line.cautions.length" class="text-madder" data-test="cautions"

@@ -15,6 +15,7 @@ const fresh = () => ({
   dueOn: props.piece.due_on,
   keepPatina: Boolean(props.piece.keep_patina),
   rustic: Boolean(props.piece.rustic),
+  goesFirst: Boolean(props.piece.goes_first),
 })
 const form = ref(fresh())
 watch(
@@ -58,6 +59,7 @@ async function save() {
     <DateField v-model="form.dueOn" :label="w('intake.due')" />
     <SwitchField v-model="form.keepPatina" :label="w('intake.patina')" />
     <SwitchField v-model="form.rustic" :label="w('intake.rustic')" />
+    <SwitchField v-model="form.goesFirst" :label="w('intake.goesFirst')" />
     <button class="act">{{ w('save') }}</button>
     <p class="caption col-span-2">{{ w('examine.changeWhy') }}</p>
   </form>

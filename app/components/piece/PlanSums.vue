@@ -5,6 +5,8 @@ import { gritName } from '#core/abrasives'
 defineProps<{ plan: PlanPage }>()
 const session = useSession()
 const { hours, money, day } = useFormat()
+const { page } = inject(PIECE)!
+const outlook = computed(() => page.value?.outlook)
 </script>
 
 <template>
@@ -21,6 +23,15 @@ const { hours, money, day } = useFormat()
           >{{ w('plan.safe') }} {{ day(plan.dates.readySafe_ms) }}</span
         >
       </dd>
+      <template v-if="outlook?.likely_at">
+        <dt>{{ w('plan.withAll') }}</dt>
+        <dd data-test="with-all">
+          {{ day(outlook.likely_at)
+          }}<span v-if="outlook.safe_at" class="caption block font-normal"
+            >{{ w('plan.safe') }} {{ day(outlook.safe_at) }}</span
+          >
+        </dd>
+      </template>
       <template v-if="session.may('see-prices')">
         <dt>{{ w('plan.cost') }}</dt>
         <dd data-test="cost">

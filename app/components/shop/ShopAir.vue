@@ -1,10 +1,17 @@
 <script setup lang="ts">
 /** The air by hand, or from a logger's file. */
-const air = ref<{ temperature_C: number | null; rh_pct: number | null }>({ temperature_C: 20, rh_pct: 45 })
+const props = defineProps<{ rooms: readonly { id: number; name: string }[] }>()
+const air = ref<{ temperature_C: number | null; rh_pct: number | null; roomId: number | null }>({
+  ...{ temperature_C: 20, rh_pct: 45, roomId: null },
+})
+const places = computed(() => [
+  { value: null, label: w('shop.airShop') },
+  ...props.rooms.map(r => ({ value: r.id, label: r.name })),
+])
 async function add() {
-  const { temperature_C, rh_pct } = air.value
+  const { temperature_C, rh_pct, roomId } = air.value
   if (temperature_C === null || rh_pct === null) return
-  if (await send('POST /api/air', { body: { temperature_C, rh_pct } })) useNotes().show(w('shop.airKept'))
+  if (await send('POST /api/air', { body: { temperature_C, rh_pct, roomId } })) useNotes().show(w('shop.airKept'))
 }
 async function read(event: Event) {
   const input = event.target as HTMLInputElement
@@ -19,6 +26,7 @@ async function read(event: Event) {
 <template>
   <form class="flex flex-wrap gap-3 items-end" @submit.prevent="add">
     <h2 class="w-full">{{ w('shop.air') }}</h2>
+    <ChoiceField v-if="rooms.length" v-model="air.roomId" class="w-48" :label="w('shop.airWhere')" :options="places" />
     <TemperatureField v-model="air.temperature_C" class="w-32" :label="w('shop.airT')" :min="-20" :max="60" />
     <NumberField v-model="air.rh_pct" class="w-32" :label="w('shop.airRh')" :min="1" :max="100" step="any" />
     <button class="act act-quiet">{{ w('shop.addAir') }}</button>

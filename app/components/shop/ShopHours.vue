@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { openingsRead, openingsSaid } from '#core/timetable'
+import { openingsRead, openingsSaid, openingsWrong } from '#core/timetable'
 
 /** When the shop is open, and on which days it is not; the owner changes both. */
 const props = defineProps<{ shop: AnswerOf<'GET /api/shop'> }>()
@@ -28,16 +28,7 @@ watch(
   { immediate: true },
 )
 /** What is wrong with the hours of a day, in words. */
-const wrong = computed(() =>
-  week.value.map(text => {
-    try {
-      openingsRead(text)
-      return undefined
-    } catch (error) {
-      return (error as Error).message
-    }
-  }),
-)
+const wrong = computed(() => week.value.map(openingsWrong))
 function close() {
   if (!fresh.value || closures.value.some(c => c.day === fresh.value)) return
   const added = { day: fresh.value, why: why.value }

@@ -10,7 +10,6 @@ const { money } = useFormat()
 const fresh = () => ({
   name: props.shop.name,
   lengthUnit: props.shop.length_unit,
-  oneRoom: Boolean(props.shop.one_room),
   light: props.shop.light,
   idleH: props.shop.idle_h,
   tabletIdleMin: props.shop.tablet_idle_min,
@@ -98,7 +97,6 @@ async function save() {
         :label="w('shop.temperatures')"
         :options="optionsOf(TEMPERATURE_UNITS, u => `°${u}`)"
       />
-      <SwitchField v-model="form.oneRoom" class="self-end" :label="w('shop.oneRoom')" />
       <button class="act justify-self-start">{{ w('save') }}</button>
     </form>
     <p v-else-if="session.may('see-prices')">{{ money(shop.hour_minor) }} {{ w('shop.anHour') }}</p>

@@ -5,7 +5,7 @@ defineProps<{ label: string; done: number }>()
 
 <template>
   <p class="flex flex-wrap items-center gap-3" role="status">
-    <progress :value="done" max="1" class="w-64 h-3" :aria-label="label" /><span class="clock">{{
+    <progress :value="done" max="1" class="w-64 h-3 accent-verdigris" :aria-label="label" /><span class="clock">{{
       `${Math.round(done * 100)} %`
     }}</span>
     <slot>{{ label }}</slot>

@@ -11,7 +11,12 @@ const {
   () => ({ id: id.value }),
 )
 provide(PIECE, { page, load })
-const { day } = useFormat()
+const promising = ref(false)
+function promised() {
+  promising.value = false
+  void load()
+}
+const { day, percent } = useFormat()
 const tabs = [
   ['', 'examine'],
   ['/route', 'route'],
@@ -39,6 +44,12 @@ useCurrentInView(useTemplateRef('row'))
           {{ w(`tone.${page.piece.tone}`) }}, {{ w(`sheen.${page.piece.sheen}`)
           }}<template v-if="page.piece.due_on"> · {{ w('piece.due', { day: day(page.piece.due_on) }) }}</template></span
         >
+        <button v-if="page.piece.state === 'active' && page.route" class="underline min-h-11" @click="promising = true">
+          {{ w('promise.ask') }}
+        </button>
+        <strong v-if="page.risk !== null && page.risk >= RISKY" class="text-ochre">{{
+          w('piece.risk', { percent: percent(page.risk) })
+        }}</strong>
         <PiecePlace v-if="page.piece.state !== 'handed-over'" :piece="page.piece" @moved="load" />
         <strong v-if="page.leadSuspected" class="text-madder">{{ w('piece.lead') }}</strong>
         <strong v-if="page.hazards.some(h => h.slug !== 'lead')" class="text-madder">{{
@@ -69,6 +80,7 @@ useCurrentInView(useTemplateRef('row'))
         >
       </nav>
       <div class="pt-4"><NuxtPage /></div>
+      <PromiseBox v-if="promising" :piece="page.piece" @close="promising = false" @changed="promised" />
     </template>
     <p v-else-if="!failed">{{ w('loading') }}</p>
   </div>

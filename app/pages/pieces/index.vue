@@ -1,6 +1,6 @@
 <script setup lang="ts">
 const session = useSession()
-const { day } = useFormat()
+const { day, percent } = useFormat()
 const { query } = useRoute()
 const find = ref(typeof query.find === 'string' ? query.find : '')
 const state = ref<'active' | 'ready' | 'handed-over' | 'all'>('active')
@@ -63,7 +63,15 @@ const { data: pieces, failed } = useLive(
               : w(`pieces.${p.state}`)
           }}</span>
         </span>
-        <span class="text-right clock">{{ p.due_on ? day(p.due_on) : '' }}</span>
+        <span class="text-right"
+          ><span class="clock">{{ p.due_on ? day(p.due_on) : '' }}</span
+          ><span v-if="p.likely_at && p.safe_at" class="caption block">{{
+            w('pieces.likely', { likely: day(p.likely_at), safe: day(p.safe_at) })
+          }}</span
+          ><span v-if="p.risk !== null && p.risk >= RISKY" class="block text-ochre font-semibold">{{
+            w('pieces.risk', { percent: percent(p.risk) })
+          }}</span></span
+        >
       </NuxtLink>
       <p v-if="pieces && !pieces.length" class="row">{{ find ? w('pieces.noneFound') : w('pieces.none') }}</p>
     </div>

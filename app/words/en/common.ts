@@ -7,6 +7,7 @@ export default {
   cancel: 'Cancel',
   save: 'Save',
   remove: 'Remove',
+  change: 'Change',
   takeBack: 'Take back',
   worst: 'at worst',
   skip: 'To the content',
@@ -90,6 +91,7 @@ export default {
     noLacquer: 'no lacquer: too damp or too hot',
     allStop: 'no coats: film below dew point',
     barred: 'not in this air: {names}',
+    is: '{t}, {rh} %',
   },
   alarm: {
     left: '{left} left',

@@ -10,6 +10,7 @@ import mixing from './mixing'
 import now from './now'
 import pieces from './pieces'
 import plan from './plan'
+import rooms from './rooms'
 import route from './route'
 import shop from './shop'
 import store from './store'
@@ -31,6 +32,7 @@ export const WORDS = {
   ...store,
   ...surface,
   ...shop,
+  ...rooms,
   ...colour,
   ...mixing,
 }

@@ -2,6 +2,9 @@
 export default {
   now: {
     windows: 'Closes and opens',
+    planned: '{who}, {at}',
+    plannedMine: 'yours, {at}',
+    plannedNow: 'now',
     shows: 'What is shown',
     mine: 'Mine',
     only: 'Only piece {id}',

@@ -11,6 +11,8 @@ export default {
     'takeIn': 'Take in',
     'noRoute': 'no route yet',
     'steps': 'steps done: {done} of {steps}',
+    'likely': 'likely {likely}, safe {safe}',
+    'risk': '{percent} risk of being late',
     'noneFound': 'Nothing found. Look among all pieces, or try part of the name.',
     'none': 'No piece here yet. Take one in first.',
   },
@@ -22,6 +24,7 @@ export default {
     place: 'It stands there',
     nowhere: 'Nobody knows where',
     due: 'promised {day}',
+    risk: '{percent} risk of being late',
     lead: 'Lead not ruled out: wet only',
     hazard: 'Not ruled out: {names}',
     patina: 'Keep the patina',
@@ -59,6 +62,7 @@ export default {
     due: 'Promised for',
     patina: 'Keep the patina',
     rustic: 'Rustic: marks and blotches may show',
+    goesFirst: 'Goes before other pieces in the timetable',
     lead: 'May the old paint or varnish hold lead?',
     leadWhy:
       'Anything before 1978, and any old paint of unknown age. "Not known" counts as yes: everything is ' +

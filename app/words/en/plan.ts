@@ -96,6 +96,7 @@ export default {
     handsLeft: 'Hands on, left',
     film: 'Dry film when done',
     ready: 'Ready, all well',
+    withAll: 'Likely, with all in the shop',
     expected: 'Expected, with the chance of failing',
     safe: 'safe',
     cost: 'Cost so far',

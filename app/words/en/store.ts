@@ -3,6 +3,13 @@ export default {
   store: {
     title: 'Store',
     noLot: 'no lot',
+    driesLine: [
+      'Dries × {factor} of the usual here: seen {n} time, and {others} of others of its kind',
+      'Dries × {factor} of the usual here: seen {n} times, and {others} of others of its kind',
+    ],
+    driesKey: 'Dashed: the usual spread. Line: this shop. × 1 is the label with air and film.',
+    driesTimes: 'Next coat at 21 °C and 50 %: usual {label}; here likely {likely}, early {early}, safe {safe}.',
+    driesBack: 'Put back to the usual',
     none: 'Nothing in the store yet. Add a product, then a lot of it.',
     needs: 'Open plans need',
     noNeeds: 'No open plan needs anything.',
