@@ -550,6 +550,17 @@ export const PIECES: readonly DemoPiece[] = [
     tests: lacquer,
     findings: [[0, 'scratches', 3]],
   },
+  {
+    name: 'Coat rail',
+    client: ['Hotel Strandgården', 'hotel@example.invalid'],
+    begun: 7,
+    faces: [['rail', 'outside', 'flat', 'vertical', '1400', '120', 1, 'ash']],
+    more: { period: '1960-1990', lead: 'no', use: 'hard' },
+    tests: lacquer,
+    findings: [[0, 'worn-through', 1]],
+    choice: { route: 'strip-chemical', finish: 'nitrocellulose-lacquer' },
+    story: 'lacquer-next',
+  },
 ]
 
 /** A place as the API takes it. */

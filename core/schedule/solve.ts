@@ -4,7 +4,7 @@
  */
 import { costOf, endOf, lateHours, sumOf } from './cost'
 import { type Graph, graphOf } from './graph'
-import type { Schedule, Shop, Task } from './model'
+import type { Job, Schedule, Shop, Task } from './model'
 import { handsFor, Placing, type Ways } from './place'
 
 const MIN_MS = 60_000
@@ -116,7 +116,25 @@ function firstOrders(shop: Shop, graph: Graph): Order[] {
     by(g => due(g) - whole.get(g.job.id)! * MIN_MS),
     by((g, i) => (due(g) - shop.now_ms - behind[i]! * MIN_MS) / g.job.weight),
     by(g => whole.get(g.job.id)!),
+    ...jobAfterJob(shop, graph),
   ]
+}
+
+/** One job after the other, what is left in between filled by those that follow. */
+function jobAfterJob(shop: Shop, graph: Graph): Order[] {
+  const work = new Map(shop.jobs.map(j => [j.id, j.tasks.reduce((sum, t) => sum + t.minutes * t.hands, 0) * MIN_MS]))
+  const all = [...work.values()].reduce((sum, w) => sum + w, 0)
+  const slack = ({ id, due_ms }: Job) => Math.max(0, (due_ms ?? shop.until_ms) - shop.now_ms - work.get(id)! * 2)
+  const rules = [
+    (j: Job) => work.get(j.id)! / j.weight,
+    (j: Job) => j.due_ms ?? shop.until_ms,
+    ...[0.1, 0.3, 1].map(k => (j: Job) => (work.get(j.id)! / j.weight) * Math.exp(slack(j) / (k * all))),
+  ]
+  const step = (shop.until_ms - shop.now_ms) / Math.max(1, shop.jobs.length)
+  return rules.map(rule => {
+    const ranks = new Map(shop.jobs.toSorted((a, b) => rule(a) - rule(b)).map((j, i) => [j.id, i]))
+    return Float64Array.from(graph.groups, (g, i) => shop.now_ms + ranks.get(g.job.id)! * step + i)
+  })
 }
 
 /** As the last schedule had it, what is new by the time that it can be left for; null where there was none. */
