@@ -14,12 +14,15 @@ const allows = (r: Room) =>
 /** Work for which no room is. */
 const missing = computed(() => WORK.filter(what => !props.rooms.some(r => r[what] && !(what === 'wet' && r.outdoors))))
 const { airOf } = useRoomAir()
+/** A length as it was typed; a bare number is in the shop's unit. */
+const longUp = (typed: string) =>
+  w('rooms.longUp', { length: /[a-z"'″′]/i.test(typed) ? typed : `${typed} ${session.shop?.length_unit ?? 'mm'}` })
 const facts = (r: Room) =>
   [
     r.outdoors && w('rooms.outdoors'),
     r.dust && r.wet && w('rooms.change', { n: r.changeOverMin }),
     r.oneAtATime && w('rooms.one'),
-    r.length && w('rooms.longUp', { length: r.length }),
+    r.length && longUp(r.length),
     r.volume_m3 && w('rooms.volume', { n: r.volume_m3 }),
     r.airChanges_h && w('rooms.air', { n: r.airChanges_h }),
     r.air && airOf(r.air.now, r.air.rain),
@@ -72,7 +75,7 @@ function saved() {
         <span class="grow"
           ><span class="clock">{{ rack.code }}</span> {{ w(`rooms.kind.${rack.kind}`)
           }}<span v-if="rack.area_m2" class="caption"> · {{ rack.area_m2 }} m²</span
-          ><span v-if="rack.length_text" class="caption"> · {{ w('rooms.longUp', { length: rack.length_text }) }}</span
+          ><span v-if="rack.length_text" class="caption"> · {{ longUp(rack.length_text) }}</span
           ><span v-if="!rack.area_m2" class="caption"> · {{ w('rooms.onePiece') }}</span></span
         >
         <button v-if="may" class="act act-quiet" @click="removeRack(r, rack)">{{ w('remove') }}</button>
