@@ -116,6 +116,8 @@ export default defineNuxtConfig({
     ],
     routeRules: {
       '/shell': { ssr: false },
+      // a client's page needs no script, and no search engine
+      '/answer/**': { noScripts: true, headers: { 'x-robots-tag': 'noindex, nofollow' } },
       '/worker.js': {
         headers: {
           'cache-control': 'no-cache',

@@ -243,7 +243,7 @@ async function planAndAsk(id: number, p: DemoPiece) {
   if (p.story === 'asked' || p.story === 'asked-question') return
   await at(now + 25 * MIN)
   await people.sara.send('POST', `/api/approvals/${approval}/answer`, {
-    answer: 'yes',
+    replies: [{ no: 1, reply: 0 }],
     via: p.name.length % 2 ? 'phone' : 'counter',
     name: p.client[0],
     says: '',
@@ -270,9 +270,7 @@ const STORY: Record<NonNullable<DemoPiece['story']>, (id: number) => Promise<voi
     const token = await tokenTo(mails, piece.client[1])
     await at(today('08:52'))
     await client.send('POST', `/api/answer/${token}`, {
-      kind: 'question',
-      name: '',
-      says: 'Do the arms come off, and will they stay numbered?',
+      asks: 'Do the arms come off, and will they stay numbered?',
     })
   },
   'approved': async () => {},

@@ -36,6 +36,7 @@ export const API = {
   'DELETE /api/sessions/:id': { right: 'anyone' },
   'POST /api/first-owner': { right: 'public', body: s.firstOwner, once: false },
   'GET /api/answer/:token': { right: 'public' },
+  'GET /api/answer/:token/photographs/:address': { right: 'public', query: s.pictureQuery },
   'POST /api/answer/:token': { right: 'public', body: s.clientAnswer },
 
   'GET /api/now': { right: 'anyone', tablet: true },
@@ -121,6 +122,12 @@ export const API = {
   'POST /api/pieces/:id/hand-over': { right: 'hand-over', body: s.handOver },
 
   'POST /api/pieces/:id/approvals': { right: 'quote', body: s.ask },
+  'POST /api/pieces/:id/approvals/preview': { right: 'quote', body: s.ask, once: false },
+  'GET /api/pieces/:id/asking': { right: 'quote' },
+  'POST /api/pieces/:id/link': { right: 'quote', body: s.noBody },
+  'DELETE /api/pieces/:id/link': { right: 'quote' },
+  'PUT /api/shop/reminders': { right: 'shop', body: s.reminding },
+  'GET /api/approvals/:id/since': { right: 'anyone' },
   'POST /api/approvals/:id/answer': { right: 'quote', body: s.recordAnswer },
   'POST /api/approvals/:id/words': { right: 'quote', body: s.replyWord },
   'GET /api/clients': { right: 'anyone', query: s.clientQuery },

@@ -3,7 +3,7 @@ import { usualContext } from '#core/context'
 import mysql from 'mysql2/promise'
 import { LIMITS, simulate } from '../core/identify/simulate'
 import { workOutPlan } from '../core/plan'
-import { Caller, choice, intake, PASSWORD, setClock } from './api/http'
+import { Caller, choice, intake, PASSWORD, replied, setClock } from './api/http'
 import { colourBench } from './benchColour'
 import { loadBench } from './benchLoad'
 import { actsBench, findBench, firstLoadBench } from './benchPage'
@@ -70,7 +70,7 @@ async function main() {
     pieces.push(id)
     await owner.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
     const { id: approval } = await owner.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
-    await owner.ok(`POST /api/approvals/${approval}/answer`, { answer: 'yes', via: 'phone', name: 'C', says: '' })
+    await owner.ok(`POST /api/approvals/${approval}/answer`, { ...replied(), via: 'phone', name: 'C', says: '' })
   }
   /** Archived pieces are copies made in the database: volume only, never judged. */
   const archive = (n: number) =>

@@ -21,3 +21,5 @@ export function canonicalJson(value: Json): string {
 /** Must the client be asked again? Only when the new worst price is beyond the worst that was accepted. */
 export const mustAskAgain = (acceptedWorst_minor: number, newWorst_minor: number): boolean =>
   newWorst_minor > acceptedWorst_minor
+
+export * from './question'

@@ -226,3 +226,17 @@ export async function transaction<T>(work: (tx: Db) => Promise<T>): Promise<T> {
     await new Promise(r => setTimeout(r, pause_ms(tries)))
   }
 }
+
+/** Does it all and undoes it again: what would come of it. */
+export async function rehearse<T>(work: (tx: Db) => Promise<T>): Promise<T> {
+  const undone = { result: undefined as T | undefined }
+  try {
+    return await transaction<T>(async tx => {
+      undone.result = await work(tx)
+      throw undone
+    })
+  } catch (error) {
+    if (error !== undone) throw error
+    return undone.result as T
+  }
+}

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { openPool } from '../database/db'
+import { remindDue } from '../services/client/remind'
 import { takeJob, thin } from '../services/platform/jobs'
 import { sendWaiting } from '../services/platform/mail'
 import { solveIfDue } from '../services/schedule/solve'
@@ -11,6 +12,7 @@ const CLIMATE_S = 15
 const [WEATHER_S, NO_WEATHER_S] = [900, 30] as const
 const MAIL_S = 1.5
 const THIN_S = 3600
+const REMIND_S = 60
 /** The schedule is looked at so often; tests ask for it. */
 const SCHEDULE_S = 2
 const measured = z.object({ temperature_C: z.number().min(-40).max(60), rh: z.number().gt(0).max(1) })
@@ -55,6 +57,9 @@ export default defineNitroPlugin(nitro => {
   const mail = async () => {
     await sendWaiting(await now())
   }
+  const reminding = async () => {
+    if (await takeJob('remind', REMIND_S)) await remindDue(await now())
+  }
   const thinning = async () => {
     if (await takeJob('thin', THIN_S)) await thin(await now())
   }
@@ -88,6 +93,7 @@ export default defineNitroPlugin(nitro => {
     every(CLIMATE_S, 'weather', weather),
     every(MAIL_S, 'mail', mail),
     every(10, 'thinning', thinning),
+    every(10, 'reminding', reminding),
   ]
   if (mode !== 'test') timers.push(every(SCHEDULE_S, 'schedule', scheduling))
   nitro.hooks.hook('close', async () => {

@@ -91,3 +91,10 @@ export async function readFile(event: H3Event, limit: number, missing: string): 
   if (!file) throw fail(422, 'invalid', missing)
   return file.data
 }
+
+/** Fields of a page's form that was sent without a script. @throws Fail 415 for another kind of body. */
+export async function readForm(event: H3Event, limit: number): Promise<URLSearchParams> {
+  if (contentType(event) !== 'application/x-www-form-urlencoded')
+    throw fail(415, 'not-a-form', 'This is no form of this page.')
+  return new URLSearchParams((await readBytes(event.node.req, limit, JSON_MS)).toString('utf8'))
+}

@@ -180,3 +180,23 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
     }
   })
 }
+
+/**
+ * A form of a page without a script, sent to a public route: checked, parsed and done once like a call; what came of it.
+ */
+export async function sentByForm<K extends RouteKey, R>(
+  event: H3Event,
+  key: K,
+  { uuid, body }: { uuid: string; body: unknown },
+  handle: (body: Parsed<K, 'body'>) => Promise<R>,
+): Promise<{ answer: R } | { problem: Problem }> {
+  try {
+    checkOrigin(event)
+    await ready()
+    const { body: schema }: RouteSpec = API[key]
+    const read = parse(schema, body) as Parsed<K, 'body'>
+    return { answer: await once({ uuid, route: key, personId: null }, () => handle(read)) }
+  } catch (error) {
+    return { problem: problemOf(error).problem }
+  }
+}

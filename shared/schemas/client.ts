@@ -1,7 +1,9 @@
 /** What clients are asked and answer. */
 import { z } from 'zod'
-import { ITEM_ANSWERS } from '../../core/parts'
-import { text, maybeText, version } from './fields'
+import { LIGHTS } from '../../core/colour/lights'
+import { FINISHES } from '../../core/materials'
+import { address } from './examination'
+import { id, maybeText, slugOf, text, version } from './fields'
 
 /** `to`: the address to send it to this time; it becomes the client's. */
 export const mailAgain = z.strictObject({
@@ -9,19 +11,67 @@ export const mailAgain = z.strictObject({
   to: z.email('This is no mail address.').max(200).optional(),
 })
 export const releaseMail = z.strictObject({})
-export const ask = z.strictObject({ words: maybeText(1000), days: z.number().int().min(1).max(90).default(14) })
+export const noBody = z.strictObject({})
+const minor = z.number().int('A price in whole cents.').min(0, 'Not below nothing.').max(100_000_000, 'Too much.')
+const daysMore = z.number().int().min(0).max(365, 'A year at most.')
+const PRICELESS = { replace: 0, match: 0, leave: 0 }
+/** A question to a client: what is asked, with words, and how long it waits. */
+export const ask = z.strictObject({
+  words: maybeText(1000),
+  days: z.number().int().min(1).max(90).default(14),
+  /** the plan as it stands; and beside it the same with other finishes */
+  surface: z.boolean().default(true),
+  beside: z.array(slugOf(FINISHES, 'Choose a finish.')).max(2, 'Two finishes beside it at most.').default([]),
+  /** what was found since the plan was made */
+  found: z.boolean().default(false),
+  /** more work, at its price with tax */
+  work: z
+    .array(z.strictObject({ says: text('What is to be done', 200), priceMinor: minor, days: daysMore.default(0) }))
+    .max(3, 'Three at most.')
+    .default([]),
+  hardware: z
+    .array(
+      z.strictObject({
+        itemId: id,
+        prices: z.strictObject({ replace: minor, match: minor, leave: minor }).default(PRICELESS),
+        days: daysMore.default(0),
+      }),
+    )
+    .max(6, 'Six at most.')
+    .default([]),
+  bands: z.array(id).max(4, 'Four bands at most.').default([]),
+  light: z.enum(LIGHTS).default('d65'),
+  dueOn: z.iso.date('This is no day.').nullable().default(null),
+  photographs: z.array(address).max(6, 'Six photographs at most.').default([]),
+})
+/** What is said to one item: the number of an option, from 0; no; or that it wants talking about. */
+const reply = z.union([z.number().int().min(0).max(9), z.literal('no'), z.literal('talk')], {
+  error: 'Choose an answer.',
+})
+export const replies = z
+  .array(z.strictObject({ no: z.number().int().min(1).max(20), reply }))
+  .max(20)
+  .refine(all => new Set(all.map(a => a.no)).size === all.length, { error: 'One answer to each.' })
 export const clientAnswer = z
   .strictObject({
-    kind: z.enum(['yes', 'no', 'question', ...ITEM_ANSWERS]),
+    /** the question that is answered; null: the link's own */
+    questionId: id.nullable().default(null),
+    replies: replies.default([]),
+    /** a question back */
+    asks: maybeText(1000),
     name: maybeText(120),
     says: maybeText(1000),
   })
-  .refine(a => a.kind !== 'question' || a.says.length > 0, { error: 'Write your question.', path: ['says'] })
-  .refine(a => a.kind === 'question' || a.name.length > 0, { error: 'Write your name.', path: ['name'] })
+  .refine(a => a.replies.length > 0 || a.asks.length > 0, { error: 'Choose an answer.', path: ['replies'] })
+  .refine(a => a.replies.length === 0 || a.name.length > 0, { error: 'Write your name.', path: ['name'] })
 export const recordAnswer = z.strictObject({
-  answer: z.enum(['yes', 'no', ...ITEM_ANSWERS]),
+  replies: replies.min(1, 'Choose an answer.'),
   via: z.enum(['phone', 'counter']),
   name: text('Who said it'),
   says: maybeText(1000),
+})
+export const reminding = z.strictObject({
+  days: z.number().int().min(0).max(60, '60 days at most.'),
+  most: z.number().int().min(0).max(5, 'Five times at most.'),
 })
 export const replyWord = z.strictObject({ says: text('Your answer', 1000) })

@@ -20,7 +20,7 @@ import { parseSamples } from '#core/formats'
 import type { Role } from '#shared/rights'
 import { aged, COLOURANTS, OLD_STAINS, WOODS } from '../../demo/colours'
 import { bringBack, takeAway } from '../standIns'
-import { BASE, type Caller, choice, intake, planOf, setClock, shopPeople } from './http'
+import { BASE, type Caller, choice, intake, planOf, replied, setClock, shopPeople } from './http'
 
 const t = (clock: string, day = '2026-12-15') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
@@ -568,7 +568,7 @@ describe('the step panel', () => {
           >('GET /api/answers')
           .then(all => all.filter(a => a.pieceId === id))
       expect((await answers())[0]).toMatchObject({
-        about: 'colour',
+        items: [{ kind: 'colour', state: 'yes' }],
         state: 'yes',
         via: 'counter',
         name: 'Client',
@@ -609,20 +609,20 @@ describe('the step panel', () => {
       const band = await made({ readingId: r.targetId, recipeId: r.id, clearCoat: CLEAR })
       const first = (await ask(band)).body.id
       const second = (await ask(band)).body.id
-      const answer = (question: number, says: string) =>
+      const answer = (question: number, says: number | 'no') =>
         people.office.send(`POST /api/approvals/${question}/answer`, {
-          answer: says,
+          ...replied(says),
           via: 'phone',
           name: 'Client',
           says: '',
         })
-      expect((await answer(first, 'yes')).body.code).toBe('answered')
-      expect((await answer(second, 'match')).status).toBe(422)
+      expect((await answer(first, 0)).body.code).toBe('answered')
+      expect((await answer(second, 1)).status).toBe(422)
       expect((await answer(second, 'no')).status).toBe(200)
       const sample = async () =>
         (await people.office.ok<{ piece: { colour_sample: string } }>(`GET /api/pieces/${id}`)).piece.colour_sample
       expect(await sample()).toBe('none')
-      expect((await answer((await ask(band)).body.id, 'yes')).status).toBe(200)
+      expect((await answer((await ask(band)).body.id, 0)).status).toBe(200)
       expect(await sample()).toBe('under-finish')
       expect(
         (await people.office.ok<{ id: number; state: string }[]>('GET /api/answers')).find(a => a.id === plan.id)!

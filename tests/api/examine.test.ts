@@ -4,7 +4,20 @@ import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
 import { canonicalJson, type Json } from '#core/approval'
 import type { Role } from '#shared/rights'
 import { reportSchema } from '#shared/report'
-import { act, BASE, type Caller, choice, intake, planOf, setClock, setHouse, shopPeople, stepOf, sayYes } from './http'
+import {
+  act,
+  BASE,
+  type Caller,
+  choice,
+  intake,
+  planOf,
+  replied,
+  sayYes,
+  setClock,
+  setHouse,
+  shopPeople,
+  stepOf,
+} from './http'
 
 const t = (clock: string, day = '2026-12-08') => `${day}T${clock}:00+01:00`
 const people = {} as Record<Role, Caller>
@@ -483,21 +496,21 @@ describe('parts and hardware', () => {
       words: 'One knob is gone',
       days: 14,
     })
-    await people.office.ok(`POST /api/approvals/${plan}/answer`, { answer: 'yes', via: 'phone', name: 'C', says: '' })
+    await people.office.ok(`POST /api/approvals/${plan}/answer`, { ...replied(), via: 'phone', name: 'C', says: '' })
     const held = (await stepOf(people.owner, id, 'coat-1')).start.refusals.map(r => r.says).join()
     expect(held).toMatch(/has not answered about: knob/)
     expect(
       (
         await people.office.send(`POST /api/approvals/${question}/answer`, {
-          answer: 'yes',
+          ...replied(3),
           via: 'phone',
           name: 'C',
           says: '',
         })
       ).body.message,
-    ).toMatch(/replace, match or leave/)
+    ).toMatch(/does not take that answer/)
     await people.office.ok(`POST /api/approvals/${question}/answer`, {
-      answer: 'match',
+      ...replied(1),
       via: 'phone',
       name: 'C',
       says: '',

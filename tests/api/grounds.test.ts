@@ -10,8 +10,9 @@ import {
   freshLayer,
   intake,
   named,
-  type PlanStep,
   planOf,
+  type PlanStep,
+  replied,
   sayYes,
   setClock,
   shopPeople,
@@ -326,8 +327,8 @@ describe('paint over wood', () => {
     )
     await sql.end()
     expect(JSON.stringify(shown)).toContain('your yes or no in writing')
-    const said = (via: string, answer = 'yes') =>
-      people.office.send(`POST /api/approvals/${asked.id}/answer`, { answer, via, name: 'Test client', says: '' })
+    const said = (via: string) =>
+      people.office.send(`POST /api/approvals/${asked.id}/answer`, { ...replied(), via, name: 'Test client', says: '' })
     expect((await said('phone')).body.code).toBe('in-writing')
     expect((await said('counter')).status).toBe(200)
   })

@@ -137,10 +137,12 @@ export interface PlanView {
   verdicts: { rule: string; step: string }[]
   cost: { soFar_minor: number }
 }
+/** An answer to a question's only item: an option, from 0; no; or that it wants talking about. */
+export const replied = (reply: number | 'no' | 'talk' = 0) => ({ replies: [{ no: 1, reply }] })
 /** Asks the client of a piece, who says yes by phone. */
 export async function sayYes(office: Caller, id: number) {
   const asked = await office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: 'Please', days: 14 })
-  const yes = { answer: 'yes', via: 'phone', name: 'Test client', says: '' }
+  const yes = { ...replied(), via: 'phone', name: 'Test client', says: '' }
   await office.ok(`POST /api/approvals/${asked.id}/answer`, yes)
 }
 export const planOf = (caller: Caller, id: number) => caller.ok<PlanView>(`GET /api/pieces/${id}/plan`)

@@ -4,7 +4,7 @@ import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/rights'
 import { bringBack, takeAway } from '../standIns'
-import { act, BASE, Caller, choice, intake, planOf, setClock, shopPeople, stepOf, sayYes } from './http'
+import { act, BASE, Caller, choice, intake, planOf, replied, sayYes, setClock, shopPeople, stepOf } from './http'
 
 const people = {} as Record<Role, Caller>
 let sql: mysql.Connection
@@ -136,7 +136,7 @@ describe('many at once', () => {
       const version = (await planOf(people.owner, id)).rowVersion
       const replies = await Promise.all([
         people.office.send(`POST /api/approvals/${approval}/answer`, {
-          answer: 'yes',
+          ...replied(),
           via: 'counter',
           name: 'C',
           says: '',
@@ -250,18 +250,19 @@ describe('mail', () => {
       await until(approval, 'sent')
       const [first] = await linksTo(approval)
       const client = new Caller()
-      await client.ok(`POST /api/answer/${first}`, { kind: 'question', name: '', says: 'Will it smell?' })
+      await client.ok(`POST /api/answer/${first}`, { asks: 'Will it smell?' })
       await people.office.ok(`POST /api/approvals/${approval}/words`, { says: 'Three weeks.' })
       await expect.poll(async () => (await linksTo(approval)).length, { timeout: 20_000 }).toBe(2)
       const [second] = await linksTo(approval)
       expect(second).not.toBe(first)
-      for (const token of [first, second])
-        expect((await client.ok<{ state: string }>(`GET /api/answer/${token}`)).state).toBe('open')
-      await client.ok(`POST /api/answer/${first}`, { kind: 'yes', name: 'Client', says: '' })
-      expect((await client.ok<{ state: string }>(`GET /api/answer/${second}`)).state).toBe('yes')
-      expect(
-        (await client.send(`POST /api/answer/${second}`, { kind: 'no', name: 'Client', says: '' })).body.code,
-      ).toBe('answered')
+      const stateAt = async (token = '') =>
+        (await client.ok<{ questions: { state: string }[] }>(`GET /api/answer/${token}`)).questions[0]!.state
+      for (const token of [first, second]) expect(await stateAt(token)).toBe('open')
+      await client.ok(`POST /api/answer/${first}`, { ...replied(), name: 'Client' })
+      expect(await stateAt(second)).toBe('yes')
+      expect((await client.send(`POST /api/answer/${second}`, { ...replied('no'), name: 'Client' })).body.code).toBe(
+        'answered',
+      )
     },
   )
   it(

@@ -2,7 +2,7 @@ import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/rights'
 import { P } from '../../core/abrasives'
-import { type Caller, choice, intake, planOf, setClock, shopPeople, stepOf } from './http'
+import { type Caller, choice, intake, planOf, replied, setClock, shopPeople, stepOf } from './http'
 
 /** What a client is asked is one table; each change of a piece is numbered; grits are kept by their names. */
 const people = {} as Record<Role, Caller>
@@ -22,7 +22,7 @@ const planned = async (more = {}) => {
 }
 interface Asked {
   id: number
-  about: string
+  items: { kind: string }[]
   state: string
   pieceId: number
 }
@@ -49,14 +49,17 @@ describe('a question to a client', () => {
     await people.office.ok(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
     for (const item of [pull, hinge, pull])
       await people.lead.ok(`POST /api/items/${item}/question`, { words: 'Look', days: 14 })
-    expect((await asked(id)).map(a => [a.about, a.state])).toEqual([
-      ['plan', 'open'],
-      ['item', 'superseded'],
-      ['item', 'open'],
-      ['item', 'open'],
+    expect((await asked(id)).map(a => [a.items[0]!.kind, a.state])).toEqual([
+      ['surface', 'open'],
+      ['hardware', 'superseded'],
+      ['hardware', 'open'],
+      ['hardware', 'open'],
     ])
     await people.office.ok(`POST /api/pieces/${id}/approvals`, { words: 'Again', days: 14 })
-    expect((await asked(id)).filter(a => a.about === 'plan').map(a => a.state)).toEqual(['superseded', 'open'])
+    expect((await asked(id)).filter(a => a.items[0]!.kind === 'surface').map(a => a.state)).toEqual([
+      'superseded',
+      'open',
+    ])
   })
   it('takes its own answers and no others, and does what they mean', async () => {
     const id = await planned()
@@ -64,18 +67,18 @@ describe('a question to a client', () => {
     await people.office.ok(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
     await people.lead.ok(`POST /api/items/${pull}/question`, { words: '', days: 14 })
     const [plan, item] = await asked(id)
-    const answer = (q: Asked, answered: string) =>
+    const answer = (q: Asked, said: number | 'no' | 'talk') =>
       people.office.send(`POST /api/approvals/${q.id}/answer`, {
-        answer: answered,
+        ...replied(said),
         via: 'phone',
         name: 'Test client',
         says: '',
       })
-    expect((await answer(plan!, 'replace')).body.message).toBe('Answer yes or no.')
-    expect((await answer(item!, 'yes')).body.message).toBe('Answer replace, match or leave.')
+    expect((await answer(plan!, 1)).body.message).toBe('This question does not take that answer.')
+    expect((await answer(item!, 3)).status).toBe(422)
     expect((await asked(id)).map(a => a.state)).toEqual(['open', 'open'])
-    expect((await answer(item!, 'match')).status).toBe(200)
-    expect((await answer(plan!, 'yes')).status).toBe(200)
+    expect((await answer(item!, 1)).status).toBe(200)
+    expect((await answer(plan!, 0)).status).toBe(200)
     expect((await stepOf(people.owner, id, 'approval')).state).toBe('done')
     const [row] = (await sql.query<mysql.RowDataPacket[]>('SELECT answer FROM item WHERE id = ?', [pull]))[0]
     expect(row!.answer).toBe('match')

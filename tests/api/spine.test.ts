@@ -1,8 +1,22 @@
 import { readdirSync } from 'node:fs'
 import { beforeAll, beforeEach, describe, expect, it, test } from 'vitest'
+import type { QuestionShown } from '#core/approval'
 import { API, type RouteSpec } from '#shared/api'
 import { type Right, type Role, ROLES } from '#shared/rights'
-import { act, Caller, choice, intake, PASSWORD, planOf, setClock, shopPeople, signedIn, stepOf, sayYes } from './http'
+import {
+  act,
+  Caller,
+  choice,
+  intake,
+  PASSWORD,
+  planOf,
+  replied,
+  sayYes,
+  setClock,
+  shopPeople,
+  signedIn,
+  stepOf,
+} from './http'
 
 const DAY = '2026-11-24'
 const t = (clock: string, day = DAY) => `${day}T${clock}:00+01:00`
@@ -165,7 +179,7 @@ describe('bad input gets a clear message and the right status', () => {
     ['air of another planet', 'POST /api/air', { temperature_C: 400, rh_pct: 50 }, 422],
     ['a broken token', 'GET /api/answer/short', undefined, 404],
     ['a token of nobody', `GET /api/answer/${'a'.repeat(43)}`, undefined, 404],
-    ['an answer without a name', `POST /api/answer/${'a'.repeat(43)}`, { kind: 'yes' }, 422],
+    ['an answer without a name', `POST /api/answer/${'a'.repeat(43)}`, { replies: [{ no: 1, reply: 0 }] }, 422],
   ])('%s', async (_what, route, body, status) => {
     const reply = await people.owner.send(route, body)
     expect(reply.status, reply.body.message).toBe(status)
@@ -319,32 +333,32 @@ describe("the client's word", () => {
     const token = await until(async () =>
       linkOf((await mails()).find(m => m.to.includes(email)) ?? { to: '', text: '' }),
     )
-    const page = await nobody.ok<{ shown: { likely_minor: number; words: string }; picture: string; state: string }>(
-      `GET /api/answer/${token}`,
-    )
-    expect(page.shown.words).toBe('Look at the price')
-    expect(page.picture).toContain('<svg')
-    expect(page.state).toBe('open')
-    await nobody.ok(`POST /api/answer/${token}`, { kind: 'question', says: 'May the lid stay dark?', name: '' })
+    const {
+      questions: [page],
+    } = await nobody.ok<{ questions: { shown: QuestionShown; state: string }[] }>(`GET /api/answer/${token}`)
+    expect(page!.shown.words).toBe('Look at the price')
+    expect(page!.shown.items[0]!.options[0]!.picture).toContain('<svg')
+    expect(page!.state).toBe('open')
+    await nobody.ok(`POST /api/answer/${token}`, { asks: 'May the lid stay dark?' })
     const [asked] = (
       await people.office.ok<{ id: number; pieceId: number; words: { says: string }[] }[]>('GET /api/answers')
     ).filter(a => a.pieceId === id)
     expect(asked!.words[0]!.says).toMatch(/dark/)
     await people.office.ok(`POST /api/approvals/${asked!.id}/words`, { says: 'It may' })
     expect((await nobody.send(`GET /api/answer/${token}`)).status).toBe(200)
-    await nobody.ok(`POST /api/answer/${token}`, { kind: 'yes', name: 'Asked', says: '' }).catch(async () => {
+    await nobody.ok(`POST /api/answer/${token}`, { ...replied(), name: 'Asked' }).catch(async () => {
       const newer = await until(async () => linkOf((await mails()).find(m => m.to.includes(email))!))
-      return nobody.ok(`POST /api/answer/${newer}`, { kind: 'yes', name: 'Asked', says: '' })
+      return nobody.ok(`POST /api/answer/${newer}`, { ...replied(), name: 'Asked' })
     })
     expect((await stepOf(people.owner, id, 'wash')).start.refusals.map(r => r.code)).not.toContain('client')
-    const again = await nobody.send(`POST /api/answer/${token}`, { kind: 'no', name: 'Asked', says: '' })
+    const again = await nobody.send(`POST /api/answer/${token}`, { ...replied('no'), name: 'Asked' })
     expect([again.status, again.body.code]).toEqual([409, 'answered'])
   })
   it('is superseded by a newer question, and cannot be given twice', async () => {
     const id = await planned()
     const first = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
     const second = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
-    const yes = { answer: 'yes', via: 'counter', name: 'C', says: '' }
+    const yes = { ...replied(), via: 'counter', name: 'C', says: '' }
     expect((await people.office.send(`POST /api/approvals/${first.id}/answer`, yes)).status).toBe(409)
     expect((await people.office.send(`POST /api/approvals/${second.id}/answer`, yes)).status).toBe(200)
     expect((await people.office.send(`POST /api/approvals/${second.id}/answer`, yes)).status).toBe(409)
@@ -359,7 +373,7 @@ describe("the client's word", () => {
     expect(
       (
         await people.office.send(`POST /api/approvals/${approval}/answer`, {
-          answer: 'yes',
+          ...replied(),
           via: 'phone',
           name: 'C',
           says: '',

@@ -57,7 +57,10 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
 
   await owner.getByRole('link', { name: 'Client', exact: true }).click()
   await owner.getByLabel('Your words to the client').fill('A new coat of shellac is enough.')
-  await owner.getByRole('button', { name: 'Ask the client' }).click()
+  await owner.getByRole('button', { name: 'Look at it first' }).click()
+  await expect(owner.getByTestId('preview')).toContainText('shellac is enough')
+  await expect(owner.getByTestId('letter')).toContainText('Dear Alma')
+  await owner.getByRole('button', { name: 'Send it' }).click()
   await expect(owner.getByTestId('answer')).toContainText('open')
   const client = watched(await (await browser.newContext()).newPage())
   await client.goto(await linkTo('alma', 'shellac is enough'))
@@ -84,8 +87,11 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
       )!.text,
     )![0],
   )
+  await client.getByTestId('item').getByRole('radio').first().check()
+  await client.getByRole('button', { name: 'Go on' }).click()
+  await expect(client.getByTestId('sum')).toContainText('SEK')
   await client.getByLabel('Your name').fill('Alma Test')
-  await client.getByRole('button', { name: 'Yes, go on' }).click()
+  await client.getByRole('button', { name: 'Say so' }).click()
   await expect(client.getByTestId('state')).toContainText('said yes')
   await expect(owner.getByTestId('answer')).toContainText('yes')
 

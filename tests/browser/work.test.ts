@@ -41,7 +41,7 @@ async function agreed(page: Page, route: string, length = '1800') {
   const asked = await write(page, 'post', `/api/pieces/${id}/approvals`, { words: 'Please', days: 14 })
   const { id: question } = (await asked.json()) as { id: number }
   await write(page, 'post', `/api/approvals/${question}/answer`, {
-    ...{ answer: 'yes', via: 'phone', name: 'Trial client', says: '' },
+    ...{ replies: [{ no: 1, reply: 0 }], via: 'phone', name: 'Trial client', says: '' },
   })
   return id
 }

@@ -3,7 +3,7 @@ import { ONCE_MORE, roundEndingAt, seenAt, withOneMore, withPaintWash } from '#c
 import { potEnds_ms, worked_min } from '#core/timetable'
 import type { BenchCommand } from '#shared/schemas'
 import { transaction } from '../../database/db'
-import { takeSnapshot } from '../client/ask'
+import { keepBegun } from '../client/ask'
 import { readPiece } from '../piece/read'
 import { planAgain } from '../plan/edits'
 import { startVerdictsOf } from '../plan/judge'
@@ -117,8 +117,7 @@ async function start(act: Act, outside: boolean): Promise<Result> {
     if (!act.against || step.state !== 'planned') throw fail(409, refused.code, says)
     act.against.push(says)
   }
-  if (!plan.steps.some(st => st.kind !== 'approval' && st.started_ms !== null))
-    await takeSnapshot(tx, file, plan, 'work-started', '', at)
+  if (!plan.steps.some(st => st.kind !== 'approval' && st.started_ms !== null)) await keepBegun(tx, file, plan, at)
   await tx.run(
     `UPDATE plan_step
         SET state = 'running', started_at = :at, started_by = :personId, label_id = :label, outside = :outside,

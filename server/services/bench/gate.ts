@@ -5,6 +5,7 @@ import { ROUTE_NAMES } from '#core/piece'
 import { estimate } from '#core/estimate'
 import { againAfter } from '#core/plan'
 import type { Db } from '../../database/db'
+import { overtakePlan } from '../client/overtake'
 import { readPrices, readRates } from '../plan/asking'
 import { setGround } from '../plan/buildUps'
 import { keepKnown } from '../plan/findings'
@@ -88,13 +89,7 @@ export async function gateBack({ tx, file, plan, step }: Act): Promise<void> {
     )
   }
   for (const { id, ...b } of back.grounds) await setGround(tx, id, b)
-  if (back.asks)
-    await tx.run(
-      `UPDATE approval
-          SET state = 'superseded'
-          WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'`,
-      { id: file.piece.id },
-    )
+  if (back.asks) await overtakePlan(tx, file.piece.id)
   await tx.run('DELETE FROM gate_back WHERE step_id = :id', { id: step.id })
   await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id: file.piece.id })
 }

@@ -1,70 +1,141 @@
 import type { z } from 'zod'
+import { type Answers, type QuestionShown, type Reply, standingOf, sumOfReplies, takes } from '#core/approval'
 import { paintsOver } from '#core/build'
 import type * as s from '#shared/schemas'
 import { type Db, transaction } from '../../database/db'
 import { readPiece } from '../piece/read'
-import { sha256 } from '../platform/digest'
+import { readAsking } from '../plan/asking'
 import { log, tell } from '../platform/log'
 import { queueMail } from '../platform/mail'
 import type { Person } from '../shop/person'
-import { settleQuestion } from './questions'
-import { type Answer, type ApprovalRow, expired, isChoice, readApproval } from './rows'
+import type { Effect } from './compose'
+import { agree, formerEffects, takeEffect } from './effects'
+import { workedOut } from './figures'
+import { linkOf, questionOf } from './links'
+import { overtakePlan } from './overtake'
+import { type ApprovalRow, expired, type QuestionItemRow, readApproval, readItems, repliesOf, shownOf } from './rows'
+
+interface Kept {
+  shown: QuestionShown
+  effects: Effect[]
+  items: QuestionItemRow[]
+}
+async function readKept(tx: Db, a: ApprovalRow): Promise<Kept> {
+  const { content, picture } = (await tx.row<{ content: string; picture: string }>(
+    'SELECT content, picture FROM plan_snapshot WHERE id = :id',
+    { id: a.snapshot_id },
+  ))!
+  const shown = shownOf(content, picture)
+  const items = await readItems(tx, [a.id])
+  const { effects } = JSON.parse(content) as { effects?: Effect[] }
+  return { shown, items, effects: effects ?? formerEffects(items, shown) }
+}
+
+interface Given {
+  replies: readonly { no: number; reply: Reply }[]
+  via: 'link' | 'phone' | 'counter'
+  name: string
+  says: string
+  person: Person | null
+}
+
+/** @throws Fail 409 or 410 for a question that is closed, with words for a client. */
+function checkOpen(a: ApprovalRow, at: Date): void {
+  if (a.state === 'superseded') throw fail(409, 'answered', 'The shop has asked anew since; please use the newer mail.')
+  if (a.state !== 'open') throw fail(409, 'answered', 'This has been answered already. The shop can ask again.')
+  if (expired(a, at)) throw fail(410, 'expired', 'The time for this answer has passed. The shop can ask again.')
+}
+/** @throws Fail 422 for a reply that no item takes, 409 for one to an item that is closed. */
+function checkReplies({ shown, items }: Kept, replies: Given['replies']): void {
+  for (const { no, reply } of replies) {
+    const item = shown.items.find(i => i.no === no)
+    if (!item || !takes(item, reply)) throw fail(422, 'invalid', 'This question does not take that answer.')
+    if (items.find(i => i.no === no)?.state !== 'open')
+      throw fail(409, 'answered', 'This has been answered already. The shop can ask again.')
+  }
+}
 
 /**
- * Writes an answer down and does what it means: the plan goes on, the hardware is decided, the band's colour is
- * approved.
+ * Does what is asked still hold? A worst price or a safe date beyond those that were shown overtakes the question.
+ * @returns whether it does
  */
-export async function settle(
-  tx: Db,
-  a: ApprovalRow,
-  given: { answer: Answer; via: 'link' | 'phone' | 'counter'; name: string; says: string; person: Person | null },
-  at: Date,
-) {
-  if (a.state !== 'open')
-    throw fail(
-      409,
-      'answered',
-      a.state === 'superseded'
-        ? 'The shop has asked anew since; please use the newer mail.'
-        : 'This has been answered already. The shop can ask again.',
-    )
-  if (expired(a, at)) throw fail(410, 'expired', 'The time for this answer has passed. The shop can ask again.')
-  const choice = isChoice(given.answer) ? given.answer : null
-  const apply = settleQuestion(tx, a, given.answer, given.name, at)
+async function stillHolds(tx: Db, a: ApprovalRow, sum: { worst_minor: number; readySafe: string }, at: Date) {
+  const now = await workedOut(tx, a.piece_id, at, await readAsking(at, tx))
+  return now.worst_minor <= sum.worst_minor && now.readySafe <= sum.readySafe
+}
+
+/** Writes answers down and does what they mean. Returns false where the question was overtaken instead. */
+export async function settle(tx: Db, a: ApprovalRow, given: Given, at: Date): Promise<boolean> {
+  checkOpen(a, at)
+  const kept = await readKept(tx, a)
+  const { shown, items, effects } = kept
+  checkReplies(kept, given.replies)
+  const replies: Answers = new Map([...repliesOf(items), ...given.replies.map(r => [r.no, r.reply] as const)])
+  const kindOf = (no: number) => shown.items.find(i => i.no === no)?.kind
+  const yesTo = (kind: string) => [...replies].some(([no, r]) => kindOf(no) === kind && typeof r === 'number')
+  const saysYes = given.replies.some(r => kindOf(r.no) === 'surface' && typeof r.reply === 'number')
+  const plain = saysYes && shown.sums.find(x => x.picks.every(p => !p))
+  if (plain && plain.readySafe && !(await stillHolds(tx, a, plain, at))) {
+    await overtakePlan(tx, a.piece_id)
+    await log(tx, {
+      ...{ pieceId: a.piece_id, kind: 'answer', at, recordedAt: at, personId: null },
+      says: `${given.name} said yes to a price or a date that does not hold any more; the client is to be asked again`,
+    })
+    await tell(tx, 'piece', a.piece_id, at)
+    return false
+  }
+  for (const { no, reply } of given.replies) {
+    const item = items.find(i => i.no === no)!
+    const state = typeof reply === 'number' ? 'yes' : reply
+    item.state = state
+    item.option_no = typeof reply === 'number' ? reply : null
+    await tx.run('UPDATE question_item SET state = :state, option_no = :option WHERE id = :id', {
+      ...{ id: item.id, state, option: item.option_no },
+    })
+    const its = { tx, a, item, reply, by: given.name, at, withFound: yesTo('found') }
+    await takeEffect(its, effects[no - 1]!)
+  }
+  const sum = sumOfReplies(shown, replies)
+  const priced = given.replies.some(r => typeof r.reply === 'number' && shown.items.find(i => i.no === r.no)?.priced)
+  const agreed = shown.items.some(i => i.kind === 'surface') ? yesTo('surface') : true
+  if (sum && priced && agreed && sum.readySafe) await agree(tx, a.piece_id, sum)
   await tx.run(
     `UPDATE approval
-        SET state = :state, choice = :choice, answered_at = :at, answered_via = :via, answered_name = :name,
-          answer_word = :says, recorded_by = :personId
+        SET state = :state, answered_at = :at, answered_via = :via, answered_name = :name, answer_word = :says,
+          recorded_by = :personId
         WHERE id = :id`,
     {
-      ...given,
-      person: undefined,
-      state: choice ? 'yes' : given.answer,
-      choice,
-      id: a.id,
-      at,
-      personId: given.person?.id ?? null,
+      ...{ id: a.id, state: standingOf(items.map(i => i.state)), at, via: given.via, name: given.name },
+      ...{ says: given.says, personId: given.person?.id ?? null },
     },
   )
-  await apply()
   const heard = given.via === 'phone' ? 'by phone' : 'at the counter'
   const how = given.via === 'link' ? 'by the link' : `${heard}, recorded by ${given.person!.name}`
   await log(tx, {
-    pieceId: a.piece_id,
-    kind: 'answer',
-    says: `Client said ${given.answer} ${how}: ${given.name}${given.says ? `: ${given.says}` : ''}`,
-    at,
-    recordedAt: at,
-    personId: given.person?.id ?? null,
+    ...{ pieceId: a.piece_id, kind: 'answer', at, recordedAt: at, personId: given.person?.id ?? null },
+    says: `Client ${saidOf(shown, given.replies)} ${how}: ${given.name}${given.says ? `: ${given.says}` : ''}`,
   })
   await tell(tx, 'piece', a.piece_id, at)
+  return true
+}
+/** How the log tells what was answered. */
+export function saidOf({ items }: QuestionShown, replies: Given['replies']): string {
+  const one = replies.map(({ no, reply }) => {
+    const item = items.find(i => i.no === no)!
+    const about = item.kind === 'surface' ? '' : ` to "${item.title}"`
+    if (reply === 'no') return `said no${about}`
+    if (reply === 'talk') return `wants to talk about ${item.kind === 'surface' ? 'it' : `"${item.title}"`}`
+    return item.options.length > 1 ? `chose "${item.options[reply]!.says}"${about}` : `said yes${about}`
+  })
+  return one.join('; ')
 }
 
 /** Paint over wood is agreed to in writing: by the mail, or signed at the counter. */
-async function refuseByPhone(tx: Db, a: ApprovalRow) {
-  if (a.item_id !== null || a.band_id !== null) return
+async function refuseByPhone(tx: Db, a: ApprovalRow, replies: Given['replies']) {
+  const { items } = await readKept(tx, a)
+  const yes = replies.some(r => typeof r.reply === 'number' && items.some(i => i.no === r.no && i.kind === 'surface'))
   const { choice, context } = await readPiece(tx, a.piece_id)
-  if (choice && paintsOver(choice, context))
+  if (yes && choice && paintsOver(choice, context))
     throw fail(
       422,
       'in-writing',
@@ -73,56 +144,42 @@ async function refuseByPhone(tx: Db, a: ApprovalRow) {
     )
 }
 
-/** A yes or no by phone or at the counter, recorded by staff and marked so. */
-export async function recordAnswer(id: number, input: z.infer<typeof s.recordAnswer>, person: Person, at: Date) {
-  return transaction(async tx => {
+/** Answers by phone or at the counter, recorded by staff and marked so. */
+export const recordAnswer = (id: number, input: z.infer<typeof s.recordAnswer>, person: Person, at: Date) =>
+  transaction(async tx => {
     const a = await readApproval(tx, id)
-    if (input.via === 'phone' && input.answer === 'yes') await refuseByPhone(tx, a)
-    await settle(tx, a, { answer: input.answer, via: input.via, name: input.name, says: input.says, person }, at)
-    return { ok: true }
+    if (input.via === 'phone') await refuseByPhone(tx, a, input.replies)
+    return { holds: await settle(tx, a, { ...input, person }, at) }
   })
+
+const MOST_WORDS = 30
+async function askBack(tx: Db, a: ApprovalRow, says: string, at: Date): Promise<void> {
+  if (a.state === 'superseded' || expired(a, at))
+    throw fail(410, 'expired', 'This question is closed. The shop can ask again.')
+  const asked = await tx.row<{ n: number }>(
+    "SELECT COUNT(*) AS n FROM approval_word WHERE approval_id = :id AND side = 'client'",
+    { id: a.id },
+  )
+  if ((asked?.n ?? 0) >= MOST_WORDS) throw fail(429, 'slow-down', 'That is a lot of questions; please call the shop.')
+  await tx.run("INSERT INTO approval_word (approval_id, side, says, at) VALUES (:id, 'client', :says, :at)", {
+    ...{ id: a.id, says, at },
+  })
+  await log(tx, {
+    ...{ pieceId: a.piece_id, kind: 'question', at, recordedAt: at, personId: null },
+    says: `Client asks: ${says}`,
+  })
+  await tell(tx, 'piece', a.piece_id, at)
 }
 
-/** The question that a link belongs to. Links of one question live side by side. */
-export async function approvalOf(on: Db, token: string): Promise<number> {
-  const link = /^[\w-]{43}$/.test(token)
-    ? await on.row<{ approval_id: number }>('SELECT approval_id FROM link WHERE hash = :hash', { hash: sha256(token) })
-    : null
-  if (!link) throw notFound('question')
-  return link.approval_id
-}
-
-export async function clientAnswers(token: string, input: z.infer<typeof s.clientAnswer>, at: Date) {
-  return transaction(async tx => {
-    const a = await readApproval(tx, await approvalOf(tx, token))
-    if (input.kind === 'question') {
-      if (a.state === 'superseded' || expired(a, at))
-        throw fail(410, 'expired', 'This question is closed. The shop can ask again.')
-      const asked = await tx.row<{ n: number }>(
-        "SELECT COUNT(*) AS n FROM approval_word WHERE approval_id = :id AND side = 'client'",
-        { id: a.id },
-      )
-      if ((asked?.n ?? 0) >= 30) throw fail(429, 'slow-down', 'That is a lot of questions; please call the shop.')
-      await tx.run("INSERT INTO approval_word (approval_id, side, says, at) VALUES (:id, 'client', :says, :at)", {
-        id: a.id,
-        says: input.says,
-        at,
-      })
-      await log(tx, {
-        pieceId: a.piece_id,
-        kind: 'question',
-        says: `Client asks: ${input.says}`,
-        at,
-        recordedAt: at,
-        personId: null,
-      })
-      await tell(tx, 'piece', a.piece_id, at)
-    } else {
-      await settle(tx, a, { answer: input.kind, via: 'link', name: input.name, says: input.says, person: null }, at)
-    }
-    return { ok: true }
+/** A client answers, or asks back. `holds`: false where price or date moved since; nothing is agreed to then. */
+export const clientAnswers = (token: string, input: z.output<typeof s.clientAnswer>, at: Date) =>
+  transaction(async tx => {
+    const link = await linkOf(tx, token, at)
+    const a = await readApproval(tx, await questionOf(tx, link, input.questionId))
+    if (input.asks) await askBack(tx, a, input.asks, at)
+    if (input.replies.length === 0) return { holds: true }
+    return { holds: await settle(tx, a, { ...input, via: 'link', person: null }, at) }
   })
-}
 
 export async function replyWord(id: number, input: z.infer<typeof s.replyWord>, person: Person, at: Date) {
   return transaction(async tx => {
@@ -134,19 +191,12 @@ export async function replyWord(id: number, input: z.infer<typeof s.replyWord>, 
     const { piece } = await readPiece(tx, a.piece_id)
     if (piece.client_email)
       await queueMail(tx, {
-        kind: 'reply',
-        recipient: piece.client_email,
-        pieceId: a.piece_id,
+        ...{ kind: 'reply', recipient: piece.client_email, pieceId: a.piece_id, says: input.says },
         approvalId: a.state === 'open' ? a.id : null,
-        says: input.says,
       })
     await log(tx, {
-      pieceId: a.piece_id,
-      kind: 'reply',
+      ...{ pieceId: a.piece_id, kind: 'reply', at, recordedAt: at, personId: person.id },
       says: `Answered the client: ${input.says}`,
-      at,
-      recordedAt: at,
-      personId: person.id,
     })
     await tell(tx, 'piece', a.piece_id, at)
     return { ok: true }

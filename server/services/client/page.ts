@@ -1,58 +1,168 @@
+import { DateTime } from 'luxon'
+import type { Answers, QuestionShown, Reply } from '#core/approval'
+import { whereabouts } from '#core/acts'
 import { db } from '../../database/db'
-import type { ColourShown } from '../colour/bandRows'
+import { readPiece } from '../piece/read'
+import { readPhotograph } from '../piece/photographs'
+import { readAsking } from '../plan/asking'
+import { readPlan } from '../plan/rows'
 import { heldBecause } from '../platform/mail'
 import { readShop } from '../shop/rows'
-import { approvalOf } from './answers'
-import { aboutOf } from './questions'
-import { type ApprovalRow, expired, type ItemShown, shownOf } from './rows'
+import { workedOut } from './figures'
+import { linkOf, type LinkRow } from './links'
+import { type ApprovalRow, expired, type QuestionItemRow, readItems, repliesOf, shownOf } from './rows'
 
-/** The client's page: the stored snapshot and nothing else. Reading it never answers. */
-export async function clientPage(token: string, at: Date) {
-  const a = (await db().row<ApprovalRow>('SELECT * FROM approval WHERE id = :id', {
-    id: await approvalOf(db(), token),
-  }))!
-  const snapshot = await db().row<{ content: string; picture: string; sha256: string }>(
-    'SELECT content, picture, sha256 FROM plan_snapshot WHERE id = :id',
-    { id: a.snapshot_id },
+interface Word {
+  approval_id: number
+  side: 'client' | 'shop'
+  says: string
+  at: Date
+}
+const readWords = (ids: readonly number[]): Promise<Word[]> =>
+  db().rows<Word>('SELECT approval_id, side, says, at FROM approval_word WHERE approval_id IN (:ids) ORDER BY id', {
+    ids: [0, ...ids],
+  })
+const replied = (answers: Answers): { no: number; reply: Reply }[] => [...answers].map(([no, reply]) => ({ no, reply }))
+
+/** The questions that a link opens: its own, or all of its piece that are or were open. */
+async function readQuestions(link: LinkRow, at: Date) {
+  const rows = await db().rows<ApprovalRow & { content: string; picture: string; sha256: string }>(
+    `SELECT a.*, sn.content, sn.picture, sn.sha256
+        FROM approval a
+        JOIN plan_snapshot sn ON sn.id = a.snapshot_id
+        WHERE a.piece_id = :pieceId AND (a.id = :asked OR (:asked IS NULL AND a.state <> 'superseded'))
+        ORDER BY a.state <> 'open', a.id DESC
+        LIMIT 20`,
+    { pieceId: link.piece_id, asked: link.approval_id },
   )
-  const words = await db().rows<{ side: 'client' | 'shop'; says: string; at: Date }>(
-    'SELECT side, says, at FROM approval_word WHERE approval_id = :id ORDER BY id',
-    { id: a.id },
+  const [items, words] = await Promise.all([
+    readItems(
+      db(),
+      rows.map(r => r.id),
+    ),
+    readWords(rows.map(r => r.id)),
+  ])
+  return rows.map(a => {
+    const its = items.filter(i => i.approval_id === a.id)
+    return {
+      id: a.id,
+      state: expired(a, at) ? ('expired' as const) : a.state,
+      shown: shownOf(a.content, a.picture),
+      standing: its.map(({ no, state }) => ({ no, state })),
+      replies: replied(repliesOf(its)),
+      words: words.filter(x => x.approval_id === a.id),
+      digest: a.sha256,
+      expiresAt: a.expires_at,
+      answeredAt: a.answered_at,
+      answeredName: a.answered_name,
+    }
+  })
+}
+
+/** Where the piece is, and when it will be ready: what the shop's own timetable says, in words. */
+async function whereIs(pieceId: number, at: Date) {
+  const file = await readPiece(db(), pieceId)
+  const { state, due_on, handed_over_at } = file.piece
+  const { zone } = await readShop()
+  const dayOf = (moment: Date | string) =>
+    DateTime.fromJSDate(new Date(moment), { zone }).setLocale('en-GB').toFormat('cccc d LLLL')
+  if (state === 'handed-over')
+    return { says: `It went home${handed_over_at ? ` on ${dayOf(handed_over_at)}` : ''}.`, dueOn: null, safeOn: null }
+  if (state === 'ready') return { says: 'It is ready to be fetched.', dueOn: null, safeOn: null }
+  const plan = await readPlan(db(), file)
+  const live = plan.steps.filter(st => st.state !== 'skipped')
+  const next = live.find(st => st.state === 'planned') ?? null
+  const planned = next
+    ? await db().row<{ start_at: Date; if_yes: 0 | 1 }>(
+        `SELECT start_at, if_yes
+            FROM schedule_step
+            WHERE step_id = :id AND schedule_id = (SELECT MAX(id) FROM schedule)`,
+        { id: next.id },
+      )
+    : null
+  const outlook = await db().row<{ safe_at: Date | null }>(
+    `SELECT safe_at
+        FROM schedule_piece
+        WHERE piece_id = :pieceId AND schedule_id = (SELECT MAX(schedule_id) FROM schedule_piece)`,
+    { pieceId },
+  )
+  const done = new Map(live.map(st => [st.key, st.finished_ms]))
+  const drying = plan.waits.some(
+    x => x.to === next?.key && (done.get(x.from) ?? Infinity) + (x.min ?? 0) * 60_000 > at.getTime(),
   )
   return {
-    shown: shownOf(snapshot!.content),
-    picture: snapshot!.picture,
-    digest: snapshot!.sha256,
-    words,
-    state: expired(a, at) ? ('expired' as const) : a.state,
-    expiresAt: a.expires_at,
-    answeredAt: a.answered_at,
-    answeredName: a.answered_name,
+    says: whereabouts({
+      doing: live.filter(st => st.state === 'running').map(st => st.kind),
+      begun: live.some(st => st.state === 'done' && st.kind !== 'approval'),
+      drying: drying && live.some(st => st.state === 'done' && st.kind !== 'approval'),
+      next: next?.kind ?? null,
+      nextDay: planned && !planned.if_yes ? dayOf(planned.start_at) : null,
+    }),
+    dueOn: due_on,
+    safeOn: outlook?.safe_at ?? null,
   }
 }
 
-/** What clients were asked, open ones first. */
+/** Photographs that a link shows: those of its question, or all that the shop released. */
+const readReleased = (link: LinkRow) =>
+  db().rows<{ address: string; caption: string; taken_at: Date | null }>(
+    `SELECT address, caption, taken_at
+        FROM photograph
+        WHERE piece_id = :pieceId AND released
+        ORDER BY COALESCE(taken_at, added_at) DESC, id DESC
+        LIMIT 60`,
+    { pieceId: link.piece_id },
+  )
+
+/** What a client's link opens. Reading it never answers. */
+export async function clientPage(token: string, at: Date) {
+  const link = await linkOf(db(), token, at)
+  const whole = link.approval_id === null
+  const piece = (await db().row<{ name: string; who: string; shop: string }>(
+    `SELECT piece.name, client.name AS who, shop.name AS shop
+        FROM piece
+        JOIN client ON client.id = piece.client_id
+        JOIN shop ON shop.id = 1
+        WHERE piece.id = :id`,
+    { id: link.piece_id },
+  ))!
+  return {
+    ...{ shop: piece.shop, piece: piece.name, who: piece.who, whole },
+    questions: await readQuestions(link, at),
+    where: whole ? await whereIs(link.piece_id, at) : null,
+    photographs: whole ? await readReleased(link) : [],
+  }
+}
+/** One released photograph, through a client's link. @throws Fail 404. */
+export async function clientPicture(token: string, address: string, size: 'full' | 'thumb', at: Date): Promise<Buffer> {
+  const link = await linkOf(db(), token, at)
+  const its = await readReleased(link)
+  if (!its.some(p => p.address === address)) throw notFound('photograph')
+  return readPhotograph(address, size)
+}
+
+interface AnswerRow extends ApprovalRow {
+  piece: string
+  client: string
+  asked_by_name: string
+  mail_id: number | null
+  mail_state: 'waiting' | 'sending' | 'sent' | 'perhaps' | 'failed' | null
+  mail_error: string | null
+  mail_to: string | null
+  mail_version: number | null
+  sha256: string
+  recorded_by_name: string | null
+  holds: number
+  due_on: string | null
+  content: string
+  picture: string
+}
+/** What clients were asked: open ones first, those that close soonest before others. */
 export async function answersPage(at: Date, pieceId: number | null = null) {
-  const rows = await db().rows<
-    ApprovalRow & {
-      piece: string
-      client: string
-      asked_by_name: string
-      mail_id: number | null
-      mail_state: 'waiting' | 'sending' | 'sent' | 'perhaps' | 'failed' | null
-      mail_error: string | null
-      mail_to: string | null
-      mail_version: number | null
-      sha256: string
-      recorded_by_name: string | null
-      holds: number
-      content: string
-    }
-  >(
-    `SELECT a.*, piece.name AS piece, client.name AS client, p.name AS asked_by_name,
+  const rows = await db().rows<AnswerRow>(
+    `SELECT a.*, piece.name AS piece, piece.due_on, client.name AS client, p.name AS asked_by_name,
         r.name AS recorded_by_name, m.id AS mail_id, m.state AS mail_state, m.last_error AS mail_error,
-        m.recipient AS mail_to, m.row_version AS mail_version, sn.sha256,
-        IF(a.item_id IS NULL AND a.band_id IS NULL, '', sn.content) AS content,
+        m.recipient AS mail_to, m.row_version AS mail_version, sn.sha256, sn.content, sn.picture,
         (
           SELECT COUNT(*)
             FROM plan_step st
@@ -66,49 +176,70 @@ export async function answersPage(at: Date, pieceId: number | null = null) {
         JOIN plan_snapshot sn ON sn.id = a.snapshot_id
         LEFT JOIN mail m ON m.id = (SELECT MAX(id) FROM mail WHERE approval_id = a.id)
         WHERE :pieceId IS NULL OR a.piece_id = :pieceId
-        ORDER BY a.state <> 'open', a.id DESC
+        ORDER BY a.state <> 'open', IF(a.state = 'open', a.expires_at, NULL), a.id DESC
         LIMIT 200`,
     { pieceId },
   )
-  const words = await db().rows<{ approval_id: number; side: 'client' | 'shop'; says: string; at: Date }>(
-    `SELECT approval_id, side, says, at
-        FROM approval_word
-        WHERE approval_id IN (SELECT id FROM approval WHERE :pieceId IS NULL OR piece_id = :pieceId)
-        ORDER BY id`,
-    { pieceId },
+  const ids = rows.map(r => r.id)
+  const [items, words, shop] = await Promise.all([readItems(db(), ids), readWords(ids), readShop()])
+  const held = heldBecause(shop, useRuntimeConfig().mode)
+  return rows.map(a =>
+    answerLine(
+      a,
+      items.filter(i => i.approval_id === a.id),
+      words,
+      held,
+      at,
+    ),
   )
-  const held = heldBecause(await readShop(), useRuntimeConfig().mode)
-  return rows.map(({ ...a }) => ({
-    id: a.id,
-    pieceId: a.piece_id,
-    piece: a.piece,
-    client: a.client,
+}
+function answerLine(a: AnswerRow, items: QuestionItemRow[], words: Word[], held: string, at: Date) {
+  const { items: shown, sums } = shownOf(a.content)
+  const replies = repliesOf(items)
+  return {
+    ...{ id: a.id, pieceId: a.piece_id, piece: a.piece, client: a.client, dueOn: a.due_on },
     state: expired(a, at) ? ('expired' as const) : a.state,
-    likely_minor: a.likely_minor,
-    worst_minor: a.worst_minor,
-    askedAt: a.asked_at,
-    askedBy: a.asked_by_name,
-    expiresAt: a.expires_at,
-    answeredAt: a.answered_at,
-    via: a.answered_via,
-    name: a.answered_name,
-    says: a.answer_word,
+    ...{ likely_minor: a.likely_minor, worst_minor: a.worst_minor },
+    readySafe: sums.find(x => x.picks.every(p => !p))?.readySafe ?? null,
+    ...{ askedAt: a.asked_at, askedBy: a.asked_by_name, expiresAt: a.expires_at, reminded: a.reminded },
+    ...{ answeredAt: a.answered_at, via: a.answered_via, name: a.answered_name, says: a.answer_word },
     recordedBy: a.recorded_by_name,
     mail:
       a.mail_id === null
         ? null
         : {
-            id: a.mail_id,
-            state: a.mail_state!,
+            ...{ id: a.mail_id, state: a.mail_state!, to: a.mail_to!, rowVersion: a.mail_version! },
             error: (a.mail_state === 'waiting' && held) || (a.mail_error ?? ''),
-            to: a.mail_to!,
-            rowVersion: a.mail_version!,
           },
     digest: a.sha256,
-    about: aboutOf(a),
-    holds: aboutOf(a) === 'plan' ? a.holds : 0,
-    choice: a.choice,
-    question: a.content ? (shownOf(a.content) as ItemShown | ColourShown).question : null,
-    words: words.filter(w => w.approval_id === a.id),
-  }))
+    items: shown.map(i => ({
+      ...{ no: i.no, kind: i.kind, title: i.title, says: i.says, options: i.options.map(o => o.says) },
+      state: items.find(x => x.no === i.no)?.state ?? ('open' as const),
+      reply: replies.get(i.no) ?? null,
+    })),
+    holds: shown.some(i => i.kind === 'surface') ? a.holds : 0,
+    words: words.filter(x => x.approval_id === a.id),
+  }
+}
+
+export interface Since {
+  likely_minor: number
+  worst_minor: number
+  readySafe: string
+  /** beyond what the client was shown: the answer would not hold */
+  beyond: boolean
+}
+/** What the plan that was asked about costs and takes by now. */
+export async function sinceAsked(id: number, at: Date): Promise<Since | null> {
+  const a = await db().row<ApprovalRow & { content: string }>(
+    `SELECT a.*, sn.content FROM approval a JOIN plan_snapshot sn ON sn.id = a.snapshot_id WHERE a.id = :id`,
+    { id },
+  )
+  if (!a) throw notFound('question to a client')
+  const shown: QuestionShown = shownOf(a.content)
+  const sum = shown.sums.find(x => x.picks.every(p => !p))
+  if (a.state !== 'open' || !sum?.readySafe) return null
+  const { likely_minor, worst_minor, readySafe } = await workedOut(db(), a.piece_id, at, await readAsking(at))
+  const beyond = worst_minor > sum.worst_minor || readySafe > sum.readySafe
+  return { likely_minor, worst_minor, readySafe, beyond }
 }

@@ -1,4 +1,4 @@
-import type { APPLICATORS, ClearCoat, Light, Share, UnderLight, Wipe } from '#core/colour'
+import type { APPLICATORS, ClearCoat, Light, Share, Wipe } from '#core/colour'
 import type { Db } from '../../database/db'
 import type { ReadingRow } from './readings'
 
@@ -44,16 +44,3 @@ const BANDS = `SELECT band.id, band.step_key, band.title, band.recipe_id, band.s
     ORDER BY band.id`
 /** The bands of a piece's panel, with their readings. */
 export const readBands = (on: Db, id: number) => on.rows<BandRow>(BANDS, { id })
-
-/** What a client is shown about a colour. Everything on the client's page comes from here. */
-export interface ColourShown {
-  about: 'colour'
-  shop: string
-  piece: string
-  client: string
-  words: string
-  question: string
-  light: Light
-  under: UnderLight[] | null
-  answerBy: string | null
-}

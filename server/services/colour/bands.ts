@@ -1,25 +1,20 @@
 import type { z } from 'zod'
-import { canonicalJson, type Json } from '#core/approval'
-import { bandSvg, differencesUnder, labOfSpectrum, LIGHTS, type Light } from '#core/colour'
-import { finishMaterial } from '#core/build'
-import { materialOf } from '#core/materials'
+import { labOfSpectrum, type Light } from '#core/colour'
 import { saidSlug } from '#core/units'
-import { speciesOf } from '#core/wood'
 import type * as c from '#shared/colour'
 import type { Db } from '../../database/db'
 import { settle } from '../client/answers'
-import { keepShown, openQuestion, overtake } from '../client/questions'
+import { type AskInput, openQuestion } from '../client/ask'
+import { overtakeItems } from '../client/overtake'
 import { readApproval } from '../client/rows'
 import { ownerOf } from '../piece/findings'
 import { onPiece } from '../piece/pieces'
 import type { PieceFile } from '../piece/rows'
 import { readPlan } from '../plan/rows'
-import { DAY_MS } from '../platform/digest'
 import type { Person } from '../shop/person'
-import { readShop } from '../shop/rows'
-import { type BandRow, type ColourShown, readBands } from './bandRows'
+import { type BandRow, readBands } from './bandRows'
 import { potShares } from './potRows'
-import { type ReadingRow, READINGS, readReading } from './readings'
+import { readReading } from './readings'
 import { readRecipe, sharesOnly } from './recipes'
 
 const stepOf = async (tx: Db, file: PieceFile, key: string) => {
@@ -98,93 +93,11 @@ export const addBand = (id: number, input: z.infer<typeof c.addBand>, person: Pe
     }
   })
 
-/**
- * A question about a band, kept like every question: content, swatches under each light, and a digest over both. A
- * newer one supersedes it.
- */
-async function askColour(
-  tx: Db,
-  { piece, choice, context }: PieceFile,
-  band: BandRow,
-  { words, light }: { words: string; light: Light },
-  person: Person,
-  at: Date,
-  { expires, mailed }: { expires: Date; mailed: boolean },
-) {
-  if (!band.clear_coat)
-    throw fail(
-      409,
-      'no-finish',
-      'This band has no finish on it. Wood and stain look paler and greyer bare; coat the band, read it, ' +
-        'and approve that.',
-    )
-  const finishes = (choice?.buildUps ?? []).flatMap(b => finishMaterial(b.layers, context) ?? [])
-  if (finishes.length && !finishes.some(m => m.slug === band.clear_coat))
-    throw fail(
-      409,
-      'other-finish',
-      `This band lies under ${materialOf(band.clear_coat).name}; the piece gets ` +
-        `${finishes[0]!.name}. Put the finish on the band, read it, and approve that.`,
-    )
-  const target = await tx.row<ReadingRow>(
-    `${READINGS} AND r.piece_id = :id AND r.role = 'target' ORDER BY r.id DESC LIMIT 1`,
-    { id: piece.id },
-  )
-  const {
-    spectrum,
-    id,
-    title,
-    clear_coat,
-    species,
-    light_history,
-    shares,
-    grit,
-    scale,
-    conditioner,
-    applicator,
-    dwell_min,
-    wipe,
-    temperature_C,
-    coats,
-  } = band
-  const shown: ColourShown = {
-    about: 'colour',
-    shop: (await readShop(tx)).name,
-    piece: piece.name,
-    client: piece.client_name,
-    words,
-    question: `Is this the colour? Band ${id}: ${title}, on ${speciesOf(species).name}`,
-    light,
-    under: spectrum && target && differencesUnder(target.spectrum, spectrum, LIGHTS),
-    answerBy: expires.toISOString().slice(0, 10),
-  }
-  const content = canonicalJson({
-    shown,
-    band: {
-      id,
-      title,
-      clear_coat,
-      species,
-      light_history,
-      shares,
-      coats,
-      grit,
-      scale,
-      conditioner,
-      applicator,
-      dwell_min,
-      wipe,
-      temperature_C,
-      spectrum,
-    },
-    target: target && { name: target.name, clear_coat: target.clear_coat, spectrum: target.spectrum },
-  } as unknown as Json)
-  const picture = spectrum ? bandSvg(spectrum, target?.spectrum ?? null, LIGHTS) : ''
-  const snapshotId = await keepShown(tx, { pieceId: piece.id, reason: 'asked', content, picture }, at)
-  await tx.run('UPDATE band SET judged_light = :light, row_version = row_version + 1 WHERE id = :id', { id, light })
-  const asked = { about: 'colour', piece, snapshotId, bandId: id, words, expires, mailed } as const
-  return { id: await openQuestion(tx, asked, person, at), question: shown.question }
-}
+/** A question about one band alone. */
+const aboutBand = (band: BandRow, light: Light, { words, days }: { words: string; days: number }): AskInput => ({
+  ...{ words, days, light, surface: false, beside: [], found: false, work: [], hardware: [], bands: [band.id] },
+  ...{ dueOn: null, photographs: [] },
+})
 
 const onBand = <T>(
   bandId: number,
@@ -206,9 +119,8 @@ export const askAboutBand = (bandId: number, input: z.infer<typeof c.askBand>, p
   onBand(bandId, input.rowVersion, at, person, async (tx, file, band) => {
     if (!band.spectrum)
       throw fail(409, 'not-read', 'Read this band first; the client is shown its colour beside the target.')
-    const expires = new Date(at.getTime() + input.days * DAY_MS)
-    const asked = await askColour(tx, file, band, input, person, at, { expires, mailed: true })
-    return { kind: 'asked', says: `Client asked: ${asked.question}`, result: { id: asked.id } }
+    const asked = await openQuestion(tx, file, aboutBand(band, input.light, input), person, at)
+    return { kind: 'asked', says: asked.says, result: { id: asked.id } }
   })
 
 /**
@@ -218,7 +130,7 @@ export const askAboutBand = (bandId: number, input: z.infer<typeof c.askBand>, p
 export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, person: Person, at: Date) =>
   onBand(bandId, input.rowVersion, at, person, async (tx, file, band) => {
     if (input.kind === 'withdraw') {
-      await overtake(tx, 'colour', { pieceId: file.piece.id, bandId })
+      await overtakeItems(tx, file.piece.id, { bandIds: [bandId] })
       await tx.run('UPDATE band SET withdrawn_at = :at, row_version = row_version + 1 WHERE id = :bandId', {
         bandId,
         at,
@@ -240,16 +152,10 @@ export const changeBand = (bandId: number, input: z.infer<typeof c.changeBand>, 
         )
       return { kind: 'colour', says: `Band taken back: ${band.title}`, result: { ok: true } }
     }
-    const asked = await askColour(tx, file, band, { words: '', light: input.light }, person, at, {
-      expires: new Date(at.getTime() + DAY_MS),
-      mailed: false,
-    })
-    await settle(
-      tx,
-      await readApproval(tx, asked.id),
-      { answer: 'yes', via: 'counter', name: input.by, says: '', person },
-      at,
-    )
+    const question = aboutBand(band, input.light, { words: '', days: 1 })
+    const asked = await openQuestion(tx, file, question, person, at, { mailed: false })
+    const yes = { replies: [{ no: 1, reply: 0 }], via: 'counter' as const, name: input.by, says: '', person }
+    await settle(tx, await readApproval(tx, asked.id), yes, at)
     const lab = band.spectrum ? labOfSpectrum(band.spectrum).map(v => v.toFixed(1)) : []
     return {
       kind: 'colour',

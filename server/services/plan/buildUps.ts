@@ -73,9 +73,16 @@ export function choiceOfRows(buildUps: readonly BuildUpRow[], layers: readonly L
 /** A layer as it is stored; `productId`: the shop's own product, where one was chosen. */
 export type LayerDraft = Omit<Layer, 'label'> & { productId: number | null }
 
-async function writeLayer(tx: Db, buildUpId: number, position: number, layer: LayerDraft, stays: boolean) {
+async function writeLayer(
+  tx: Db,
+  buildUpId: number,
+  position: number,
+  layer: LayerDraft,
+  { stays, keepNumbers }: { stays: boolean; keepNumbers: boolean },
+) {
   const row = {
-    id: layer.id,
+    // 0: it gets a number
+    id: stays || keepNumbers ? layer.id : 0,
     buildUpId,
     position,
     act: layer.act,
@@ -103,10 +110,10 @@ async function writeLayer(tx: Db, buildUpId: number, position: number, layer: La
     : (
         await tx.run(
           `INSERT INTO layer (
-              build_up_id, position, act, product, product_id, coats, film_um, method, grit, used_as, fields
+              id, build_up_id, position, act, product, product_id, coats, film_um, method, grit, used_as, fields
             )
               VALUES (
-                :buildUpId, :position, :act, :product, :productId, :coats, :film_um, :method, :grit, :use, :fields
+                :id, :buildUpId, :position, :act, :product, :productId, :coats, :film_um, :method, :grit, :use, :fields
               )`,
           row,
         )
@@ -115,8 +122,16 @@ async function writeLayer(tx: Db, buildUpId: number, position: number, layer: La
     await tx.run('INSERT INTO layer_face (layer_id, face_id) VALUES :rows', { rows: layer.faces.map(f => [id, f]) })
 }
 
-/** Writes the layers of a build-up: those that were there keep their id, the others get one. */
-export async function writeLayers(tx: Db, buildUpId: number, layers: readonly LayerDraft[]): Promise<void> {
+/**
+ * Writes the layers of a build-up: those that were there keep their id, the others get one. `keepNumbers`: they have
+ * one, given when this surface was written down and not taken.
+ */
+export async function writeLayers(
+  tx: Db,
+  buildUpId: number,
+  layers: readonly LayerDraft[],
+  { keepNumbers = false } = {},
+): Promise<void> {
   const known = new Set(
     (await tx.rows<{ id: number }>('SELECT id FROM layer WHERE build_up_id = :buildUpId', { buildUpId })).map(
       r => r.id,
@@ -124,7 +139,8 @@ export async function writeLayers(tx: Db, buildUpId: number, layers: readonly La
   )
   const kept = layers.filter(l => known.has(l.id)).map(l => l.id)
   for (const id of known) if (!kept.includes(id)) await tx.run('DELETE FROM layer WHERE id = :id', { id })
-  for (const [i, layer] of layers.entries()) await writeLayer(tx, buildUpId, (i + 1) * 10, layer, known.has(layer.id))
+  for (const [i, layer] of layers.entries())
+    await writeLayer(tx, buildUpId, (i + 1) * 10, layer, { stays: known.has(layer.id), keepNumbers })
 }
 
 /** A new build-up of a piece, after those that it has. */

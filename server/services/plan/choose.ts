@@ -9,12 +9,15 @@ import {
   type Picks,
   picksOf,
 } from '#core/build'
+import type { Step } from '#core/acts'
 import type { Context } from '#core/context'
 import { lessInvasive } from '#core/ground'
 import { finishOfSchool } from '#core/house'
 import { factsOfFaces, ROUTE_NAMES, type RouteSlug } from '#core/piece'
+import type { Finish } from '#core/materials'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
+import { overtakePlan } from '../client/overtake'
 import { onPiece } from '../piece/pieces'
 import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
@@ -105,25 +108,50 @@ export async function planningPage(id: number, person: Person, at: Date) {
  * with the old plan.
  */
 async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
-  const id = file.piece.id
-  const plan = await inWorker('plan', { context: file.context, choice })
+  await writeAnew(tx, file, (await inWorker('plan', { context: file.context, choice })).steps)
+  await askAnew(tx, file.piece.id)
+}
+
+/** These steps instead of those that there were; only while nothing has been started. */
+async function writeAnew(tx: Db, file: PieceFile, steps: readonly Step[]): Promise<void> {
+  const { id } = file.piece
   await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
   await tx.run("DELETE FROM overrule WHERE piece_id = :id AND about = 'plan'", { id })
-  for (const [i, step] of plan.steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
+  for (const [i, step] of steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
   await writeSaid(tx, id, [])
   await keepKnown(tx, file)
-  await askAnew(tx, id)
+}
+
+/** Another surface for the main build-up: its ground, its layers with the numbers that they have, and the steps. */
+export interface Surface {
+  ground: RouteSlug
+  ending: BuildUp['ending']
+  layers: readonly LayerDraft[]
+  steps: readonly Step[]
+}
+/** The piece as it would be with another finish, written down. Only while nothing has been started. */
+export async function writeFinish(tx: Db, file: PieceFile, finish: Finish): Promise<Surface> {
+  const main = file.choice!.buildUps[0]
+  const next = buildUpFor(file.context, main.ground, { ...picksOf(main), finish }, main)
+  await setGround(tx, main.id, next)
+  await writeLayers(tx, main.id, draftsOf(file, next.layers))
+  const now = await readPiece(tx, file.piece.id)
+  const { steps } = await inWorker('plan', { context: file.context, choice: now.choice! })
+  await writeAnew(tx, file, steps)
+  return { ground: next.ground, ending: next.ending, layers: draftsOf(now, now.choice!.buildUps[0].layers), steps }
+}
+/** Takes a surface as it was worked out before. */
+export async function writeSurface(tx: Db, file: PieceFile, { layers, steps, ...its }: Surface): Promise<void> {
+  const main = file.choice!.buildUps[0]
+  await setGround(tx, main.id, its)
+  await writeLayers(tx, main.id, layers, { keepNumbers: true })
+  await writeAnew(tx, await readPiece(tx, file.piece.id), steps)
 }
 
 /** What was asked of the client falls away, and so does what was accepted: the plan is another. */
 export async function askAnew(tx: Db, id: number): Promise<void> {
-  await tx.run(
-    `UPDATE approval
-        SET state = 'superseded'
-        WHERE piece_id = :id AND item_id IS NULL AND band_id IS NULL AND state = 'open'`,
-    { id },
-  )
+  await overtakePlan(tx, id)
   await tx.run(
     'UPDATE piece SET accepted_worst_minor = NULL, agreed_minor = NULL, row_version = row_version + 1 WHERE id = :id',
     { id },

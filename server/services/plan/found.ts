@@ -2,6 +2,7 @@
 import type { Step } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
 import type { Finding } from '#core/piece'
+import type { Db } from '../../database/db'
 import { onPiece } from '../piece/pieces'
 import type { PieceFile } from '../piece/rows'
 import type { Person } from '../shop/person'
@@ -13,7 +14,7 @@ import { leastsOf, readPlan, type StoredPlan } from './rows'
 const written = (findings: readonly Finding[]) => canonicalJson(findings as unknown as Json)
 
 /** The plan with what was found since; null where nothing was, or it would change nothing. */
-async function changedBy(file: PieceFile, plan: StoredPlan) {
+export async function changedBy(file: PieceFile, plan: StoredPlan) {
   const known = knownOf(file.piece)
   if (!file.choice || !known || written(known) === written(file.facts.findings)) return null
   const made = await inWorker('withFindings', {
@@ -54,13 +55,7 @@ export const takeFound = (id: number, rowVersion: number, person: Person, at: Da
     const plan = await readPlan(tx, file)
     const made = await changedBy(file, plan)
     if (!made) throw fail(409, 'nothing', 'Nothing found since would change this plan.')
-    const started = plan.steps.filter(st => st.state !== 'planned')
-    const words = plan.steps.filter(st => st.state === 'planned' && st.kind === 'approval')
-    const fresh = made.steps.filter(st => st.kind !== 'approval')
-    await writeSteps(tx, file, plan, [...started, ...words, ...fresh], leastsOf(plan.waits))
-    await keepKnown(tx, file)
-    await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
-    await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
+    await writeFound(tx, file, plan, made.steps)
     const told = [
       ...made.added.map(s => `+ ${toldOf(file)(s)}`),
       ...made.gone.map(s => `− ${s.title}`),
@@ -68,6 +63,18 @@ export const takeFound = (id: number, rowVersion: number, person: Person, at: Da
     ].join('; ')
     return { kind: 'plan', says: `Plan changed for what was found: ${told || 'nothing'}`, result: { ok: true } }
   })
+
+/** Writes the steps that are still ahead, with what was found worked into them. */
+export async function writeFound(tx: Db, file: PieceFile, plan: StoredPlan, ahead: readonly Step[]): Promise<void> {
+  const { id } = file.piece
+  const started = plan.steps.filter(st => st.state !== 'planned')
+  const words = plan.steps.filter(st => st.state === 'planned' && st.kind === 'approval')
+  const fresh = ahead.filter(st => st.kind !== 'approval')
+  await writeSteps(tx, file, plan, [...started, ...words, ...fresh], leastsOf(plan.waits))
+  await keepKnown(tx, file)
+  await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
+  await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :id', { id })
+}
 
 /** Leaves the plan as it is; what was found is known from now on. */
 export const leaveFound = (id: number, person: Person, at: Date) =>

@@ -1,5 +1,5 @@
 import type { z } from 'zod'
-import { cautionsOfStep, does, measuredSaid, type Step, wears } from '#core/acts'
+import { cautionsOfStep, does, measuredSaid, wears } from '#core/acts'
 import { estimate, materialCost_minor } from '#core/estimate'
 import { loopsOf, notesOf, planDifference, roundEndingAt, seenAt } from '#core/plan'
 import { mendOf, RULES } from '#core/rules'
@@ -22,6 +22,8 @@ import { licencesOn } from '../shop/licences'
 import { checkProved, overruling, type Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { DAY_MS, readAsking, readPrices, readRates } from './asking'
+import { readAgreed } from '../client/agreed'
+import { type ExtraRow, readExtras } from '../client/extras'
 import { readEdits } from './edits'
 import { foundSince } from './found'
 import { datesOf, judged, sectionFor } from './judge'
@@ -32,9 +34,10 @@ import { readWetCoat } from './wetCoat'
 
 interface Cost {
   soFar_minor: number
+  /** of the plan and of what was agreed beside it */
   planned_minor: number
 }
-async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
+async function costOf(id: number, plan: StoredPlan, extras: readonly ExtraRow[]): Promise<Cost> {
   const rates = await readRates()
   const price = await readPrices()
   const used = await db().row<{ lots: number | null; pots: number | null }>(
@@ -61,11 +64,13 @@ async function costOf(id: number, plan: StoredPlan): Promise<Cost> {
   const net = labour.net_minor + materials
   return {
     soFar_minor: net + Math.round((net * rates.tax_bp) / 10_000),
-    planned_minor: estimate(
-      plan.steps.filter(st => st.state !== 'skipped'),
-      rates,
-      price,
-    ).total_minor,
+    planned_minor:
+      sumOf(extras, e => e.price_minor) +
+      estimate(
+        plan.steps.filter(st => st.state !== 'skipped'),
+        rates,
+        price,
+      ).total_minor,
   }
 }
 /** Minutes of hands on a step: as timed, at least one. */
@@ -124,7 +129,8 @@ export async function planPage(id: number, person: Person, at: Date) {
   const used = await readUsed(db(), id)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
-  const cost = await costOf(id, plan)
+  const extras = await readExtras(db(), id)
+  const cost = await costOf(id, plan, extras)
   const dates = datesOf(plan, hours, at)
   return {
     ready: true as const,
@@ -143,6 +149,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     now_ms: at.getTime(),
     acceptedWorst_minor: file.piece.accepted_worst_minor,
     agreed_minor: file.piece.agreed_minor,
+    extras: extras.map(({ says, price_minor }) => ({ says, price_minor })),
     steps: plan.steps.map(st => ({
       ...st,
       faceNames: st.faces.map(f => faceNames.get(f) ?? ''),
@@ -195,31 +202,20 @@ async function sinceAgreed(
   agreed_minor: number | null,
   worst_minor: number | null,
 ) {
-  const row = await db().row<{ content: string }>(
-    `SELECT sn.content
-        FROM approval a
-        JOIN plan_snapshot sn ON sn.id = a.snapshot_id
-        WHERE a.piece_id = :id AND a.item_id IS NULL AND a.band_id IS NULL AND a.state = 'yes'
-        ORDER BY a.id DESC
-        LIMIT 1`,
-    { id },
-  )
-  if (!row || agreed_minor === null) return null
-  const agreed = JSON.parse(row.content) as {
-    steps: Pick<Step, 'key' | 'title' | 'attended_min'>[]
-    shown: { readyLikely: string; readySafe: string }
-  }
+  const agreed = agreed_minor === null ? null : await readAgreed(id)
+  if (!agreed || agreed_minor === null) return null
   const dayOf = (ms: number | null) => (ms === null ? 0 : Math.floor(ms / DAY_MS))
   const difference = planDifference(
-    agreed.steps as Step[],
+    [...agreed.steps],
     plan.steps.filter(st => st.state !== 'skipped'),
   )
   const dearer = worst_minor !== null && cost.planned_minor > worst_minor
-  const later = dayOf(dates.readyLikely_ms) > dayOf(Date.parse(agreed.shown.readySafe)) ? ('date' as const) : null
+  const told = (iso: string) => (iso ? dayOf(Date.parse(iso)) : dayOf(dates.readyLikely_ms))
+  const later = dayOf(dates.readyLikely_ms) > told(agreed.readySafe) ? ('date' as const) : null
   return {
     ...difference,
     price_minor: cost.planned_minor - agreed_minor,
-    days: dayOf(dates.readyLikely_ms) - dayOf(Date.parse(agreed.shown.readyLikely)),
+    days: dayOf(dates.readyLikely_ms) - told(agreed.readyLikely),
     needsAnswer: dearer ? ('price' as const) : later,
   }
 }

@@ -1,11 +1,14 @@
-import { createHmac, randomBytes } from 'node:crypto'
+import { randomBytes } from 'node:crypto'
 import { Transform } from 'node:stream'
 import nodemailer, { type SendMailOptions, type Transporter } from 'nodemailer'
 import type { z } from 'zod'
+import { withName } from '#core/approval'
 import type * as s from '#shared/schemas'
 import { type Db, transaction } from '../../database/db'
 import type { Person } from '../shop/person'
 import { sha256 } from './digest'
+import { keepLink, tokenOf } from '../client/links'
+import { type LetterKind, letterOf } from './letters'
 import { logShop, log, tell } from './log'
 
 /**
@@ -19,7 +22,7 @@ const SMTP_MS = { connectionTimeout: 5000, greetingTimeout: 5000, socketTimeout:
 const NO_ADDRESS = 'shop@hantverk.invalid'
 
 export interface NewMail {
-  kind: 'ask' | 'reply'
+  kind: LetterKind
   recipient: string
   pieceId: number
   approvalId: number | null
@@ -33,22 +36,18 @@ export async function queueMail(tx: Db, m: NewMail) {
   )
 }
 
-/**
- * The token of a mail's link: made from its seed with the links' key, so that the same letter sent again carries the
- * same link.
- */
-const tokenOf = (seed: string): string =>
-  createHmac('sha256', useRuntimeConfig().linkKey).update(seed).digest('base64url')
-
 interface MailRow {
   id: number
-  kind: 'ask' | 'reply'
+  kind: LetterKind
   recipient: string
   says: string
   approval_id: number | null
   piece_id: number
   piece: string
+  who: string
   seed: string
+  /** of the first letter about its piece: all of them are one thread */
+  first_seed: string
   tries: number
   shop: string
   mail_name: string
@@ -85,33 +84,33 @@ const claim = (mode: string) =>
     )
     const mail = (await tx.row<MailRow>(
       `SELECT mail.id, mail.kind, mail.recipient, mail.says, mail.approval_id, mail.piece_id, mail.seed,
-          mail.tries, piece.name AS piece, shop.name AS shop, shop.mail_name, shop.mail_address
+          mail.tries, piece.name AS piece, client.name AS who, shop.name AS shop, shop.mail_name, shop.mail_address,
+          (SELECT seed FROM mail f WHERE f.piece_id = piece.id ORDER BY f.id LIMIT 1) AS first_seed
           FROM mail
           JOIN piece ON piece.id = mail.piece_id
+          JOIN client ON client.id = piece.client_id
           JOIN shop ON shop.id = 1
           WHERE mail.id = :id`,
       due,
     ))!
     if (mail.approval_id) {
-      await tx.run(
-        'INSERT IGNORE INTO link (hash, approval_id, made_at) VALUES (:hash, :approvalId, UTC_TIMESTAMP(3))',
-        { hash: sha256(tokenOf(mail.seed)), approvalId: mail.approval_id },
-      )
+      const { piece_id: pieceId, approval_id: approvalId } = mail
+      await keepLink(tx, tokenOf(mail.seed), { pieceId, approvalId, expires: null })
     }
     return mail
   })
 
-function letterOf(m: MailRow, publicBase: string) {
+/** Named by its seed, so that a letter that is sent again is the same letter. */
+const messageId = (seed: string, address: string) => `<${sha256(seed).slice(0, 32)}@${address.split('@').at(-1)!}>`
+function addressed(m: MailRow, publicBase: string): SendMailOptions {
   const link = m.approval_id ? `${publicBase}/answer/${tokenOf(m.seed)}` : null
-  const subject = m.kind === 'ask' ? `${m.piece}: your answer is wanted` : `${m.piece}: an answer to your question`
-  const text = [m.says, link ? `Everything is shown here, with price and date:\n${link}` : '', m.shop]
-    .filter(Boolean)
-    .join('\n\n')
+  const address = m.mail_address || NO_ADDRESS
+  const first = messageId(m.first_seed, address)
+  const thread = m.first_seed === m.seed ? {} : { inReplyTo: first, references: [first] }
   return {
-    from: { name: m.mail_name || m.shop, address: m.mail_address || NO_ADDRESS },
-    to: m.recipient,
-    subject,
-    text,
+    ...{ from: { name: m.mail_name || m.shop, address }, to: m.recipient },
+    ...{ messageId: messageId(m.seed, address), ...thread },
+    ...letterOf(m.kind, { ...m, says: withName(m.says, m.who), link }),
   }
 }
 
@@ -138,7 +137,7 @@ async function sendOne(transport: Transporter, mail: MailRow, publicBase: string
   let handedOver = false
   try {
     const letter: HandedOver = {
-      ...letterOf(mail, publicBase),
+      ...addressed(mail, publicBase),
       handedOver: () => {
         handedOver = true
       },

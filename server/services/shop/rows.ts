@@ -20,6 +20,8 @@ export interface ShopRow {
   mail_name: string
   mail_address: string
   mail_held: 0 | 1
+  remind_days: number
+  remind_most: number
   row_version: number
 }
 

@@ -8,8 +8,6 @@ const {
   failed,
 } = useLive('GET /api/answers', (topic, piece) => topic === 'piece' && (piece === null || piece === id.value))
 const mine = computed(() => (answers.value ?? []).filter(a => a.pieceId === id.value))
-const words = ref('')
-const days = ref(14)
 const SAMPLES = ['none', 'bare', 'under-finish'] as const
 async function sample(colourSample: 'none' | 'bare') {
   await send('PATCH /api/pieces/:id', {
@@ -19,28 +17,14 @@ async function sample(colourSample: 'none' | 'bare') {
   await reload()
 }
 const can = computed(() => session.may('quote'))
-async function ask() {
-  if (await send('POST /api/pieces/:id/approvals', { id: id.value, body: { words: words.value, days: days.value } }))
-    words.value = ''
-  await load()
-  await reload()
-}
 </script>
 
 <template>
   <div class="grid lg:grid-cols-2 gap-10">
-    <form v-if="can && page!.piece.state === 'active'" class="grid gap-3 content-start" @submit.prevent="ask">
-      <h2>{{ w('client.ask') }}</h2>
-      <p>
-        {{ page!.piece.client_email ? w('client.byMail', { to: page!.piece.client_email }) : w('client.noMail') }}
-      </p>
-      <label>{{ w('client.words') }} <textarea v-model="words" class="field" rows="4" maxlength="1000" /></label>
-      <label
-        >{{ w('client.days') }} <input v-model.number="days" type="number" min="1" max="90" class="field !w-28"
-      /></label>
-      <button class="act justify-self-start">{{ w('client.ask') }}</button>
-      <p class="caption">{{ w('client.what') }}</p>
-    </form>
+    <div v-if="can && page!.piece.state === 'active'">
+      <AskForm :key="id" :piece-id="id" @asked="load().then(reload)" />
+      <PieceLink :piece-id="id" />
+    </div>
     <section>
       <div v-if="can && page!.coloured" class="mb-4">
         <ChoiceField

@@ -14,23 +14,48 @@ const colour = {
   open: 'text-slate',
   yes: 'text-moss',
   no: 'text-madder',
+  talk: 'text-ochre',
   superseded: 'text-soft',
   expired: 'text-ochre',
 } as const
-async function record(answer: 'yes' | 'no' | 'replace' | 'match' | 'leave') {
-  if (
-    await send('POST /api/approvals/:id/answer', {
-      id: props.answer.id,
-      body: {
-        answer,
-        via: via.value,
-        name: name.value,
-        says: '',
-      },
-    })
-  )
-    emit('changed')
+type Reply = number | 'no' | 'talk'
+const replies = ref<Record<number, Reply>>({})
+const open = computed(() => props.answer.items.filter(i => i.state === 'open'))
+const optionsOf = (i: AnswerLine['items'][number]): Option<Reply>[] => [
+  ...i.options.map((label, value) => ({ value, label: i.options.length > 1 ? label : w('client.saidYes') })),
+  { value: 'no' as const, label: w('client.saidNo') },
+  { value: 'talk' as const, label: w('letter.choose.talk') },
+]
+async function record() {
+  const said = open.value.flatMap(({ no }) => {
+    const reply = replies.value[no]
+    return reply === undefined ? [] : [{ no, reply }]
+  })
+  if (said.length === 0) return useNotes().show(w('client.choose'), 'stop')
+  const body = { replies: said, via: via.value, name: name.value, says: '' }
+  const done = await send('POST /api/approvals/:id/answer', { id: props.answer.id, body })
+  if (!done) return
+  if (!done.holds) useNotes().show(w('client.holdsNot'), 'stop')
+  replies.value = {}
+  emit('changed')
 }
+/** What it costs by now, beside what was shown; asked for when somebody opens it. */
+const since = ref<AnswerOf<'GET /api/approvals/:id/since'>['since']>(null)
+watch(
+  () => props.answer.state === 'open' && props.answer.readySafe !== null && session.may('see-prices'),
+  async asks => {
+    since.value = asks
+      ? await call('GET /api/approvals/:id/since', { id: props.answer.id }).then(
+          a => a.since,
+          () => null,
+        )
+      : null
+  },
+  { immediate: true },
+)
+/** An item's answer in words. */
+const saidTo = (i: AnswerLine['items'][number]) =>
+  typeof i.reply === 'number' && i.options.length > 1 ? i.options[i.reply]! : w(`answer.${i.state as 'yes'}`)
 async function say() {
   if (await send('POST /api/approvals/:id/words', { id: props.answer.id, body: { says: reply.value } })) {
     reply.value = ''
@@ -54,11 +79,22 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
         >{{ answer.pieceId }} {{ answer.piece }}</NuxtLink
       >
       <strong :class="colour[answer.state]">{{ w(`answer.${answer.state}`) }}</strong>
-      <strong v-if="answer.choice">{{ w(`parts.answer.${answer.choice}`) }}</strong>
-      <span v-if="answer.question">{{ answer.question }}</span>
-      <span v-else-if="session.may('see-prices')" class="clock"
+      <span v-if="answer.readySafe && session.may('see-prices')" class="clock"
         >{{ money(answer.likely_minor) }}, {{ w('worst') }} {{ money(answer.worst_minor) }}</span
       >
+    </p>
+    <ul class="mt-1">
+      <li v-for="i in answer.items" :key="i.no" data-test="answer-item">
+        {{ i.says || i.title }}: <strong>{{ saidTo(i) }}</strong>
+      </li>
+    </ul>
+    <p v-if="since" :class="since.beyond ? 'verdict verdict-stop' : 'caption'" data-test="since">
+      {{
+        w(since.beyond ? 'client.sinceBeyond' : 'client.sinceWithin', {
+          sum: money(since.worst_minor),
+          day: day(since.readySafe),
+        })
+      }}
     </p>
     <p class="caption">
       {{ answer.client }} · {{ w('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} ·
@@ -66,7 +102,8 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
       }}<strong v-if="answer.mail?.state === 'waiting' && answer.mail.error" class="text-madder"
         >: {{ answer.mail.error }}</strong
       ><template v-if="answer.state === 'open'">
-        · {{ w('client.until', { day: day(answer.expiresAt) })
+        <template v-if="answer.reminded">· {{ w('client.reminded', { n: answer.reminded }) }}</template> ·
+        {{ w('client.until', { day: day(answer.expiresAt) })
         }}<template v-if="answer.holds"> · {{ w('client.holds', { n: answer.holds }) }}</template></template
       >
     </p>
@@ -115,15 +152,15 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
             { value: 'counter', label: w('via.counter') },
           ]"
         />
-        <template v-if="answer.about === 'item'"
-          ><button v-for="c in ['replace', 'match', 'leave'] as const" :key="c" class="act" @click="record(c)">
-            {{ w(`parts.answer.${c}`) }}
-          </button></template
-        >
-        <template v-else
-          ><button class="act" @click="record('yes')">{{ w('client.saidYes') }}</button
-          ><button class="act act-stop" @click="record('no')">{{ w('client.saidNo') }}</button></template
-        >
+        <RadioField
+          v-for="i in open"
+          :key="i.no"
+          v-model="replies[i.no]"
+          class="basis-full"
+          :label="i.says || i.title"
+          :options="optionsOf(i)"
+        />
+        <button class="act" @click="record">{{ w('client.recordIt') }}</button>
       </div>
     </FoldOut>
     <p class="caption break-all">SHA-256 {{ answer.digest.slice(0, 16) }}…</p>

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import type { ItemShown, OptionShown, QuestionShown } from '#core/approval'
+
+/** One way to answer: what it is, what it costs, when it is ready. */
+const props = defineProps<{ shown: QuestionShown; item: ItemShown; option: OptionShown; no: number }>()
+const { money, day, optionSum } = useLetter(() => props.shown)
+const its = computed(() => optionSum(props.item, props.no))
+const letter = computed(() => (props.item.options.length > 1 ? `${'ABCDEFGHIJ'[props.no]}. ` : ''))
+</script>
+
+<template>
+  <div>
+    <strong class="text-xl">{{ letter }}{{ option.says }}</strong>
+    <p v-if="option.lines.length" data-test="way">{{ option.lines.join(' · ') }}</p>
+    <!-- eslint-disable-next-line vue/no-v-html -- the kept picture, drawn by this shop's server -->
+    <div v-if="option.picture" data-test="picture" class="my-2 max-w-xl" v-html="option.picture" />
+    <p v-if="option.stands" class="caption">
+      {{ w('letter.stands', option.stands) }}
+    </p>
+    <p v-if="its" class="clock">
+      <template v-if="its.adds"
+        ><strong>{{ w('letter.adds', { sum: money(its.sum.likely_minor) }) }}</strong></template
+      ><template v-else
+        ><strong data-test="price">{{ money(its.sum.likely_minor) }}</strong
+        ><template v-if="its.sum.worst_minor > its.sum.likely_minor"
+          >, {{ w('letter.atWorst', { sum: money(its.sum.worst_minor) }) }}</template
+        ></template
+      ><template v-if="its.sum.readyLikely"
+        ><br />{{ w('letter.ready') }}: {{ w('letter.ifNow', { day: day(its.sum.readyLikely) }) }},
+        {{ w('letter.latest', { day: day(its.sum.readySafe), by: day(shown.answerBy) }) }}</template
+      >
+    </p>
+  </div>
+</template>

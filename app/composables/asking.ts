@@ -1,0 +1,55 @@
+import type { Finish } from '#core/materials'
+
+type Asking = AnswerOf<'GET /api/pieces/:id/asking'>
+/** Money is typed in whole units of the shop's currency. */
+interface HardwareRow {
+  on: boolean
+  replace: number | null
+  match: number | null
+  days: number | null
+}
+interface WorkRow {
+  says: string
+  price: number | null
+  days: number | null
+}
+const empty = () => ({
+  ...{ words: '', days: 14 as number | null, surface: true, found: false, dueOn: null as string | null },
+  ...{ beside: [null, null] as (Finish | null)[], work: [] as WorkRow[], hardware: {} as Record<number, HardwareRow> },
+  ...{ bands: [] as number[], photographs: [] as string[] },
+})
+const minor = (units: number | null) => Math.round((units ?? 0) * 100)
+
+/** A question being put together: what may be asked, what was chosen, and the body that asks it. */
+export function useAsking(id: () => number) {
+  const live = useLive(
+    'GET /api/pieces/:id/asking',
+    (topic, piece) => topic === 'piece' && (piece === null || piece === id()),
+    () => ({ id: id() }),
+  )
+  const form = reactive(empty())
+  watch(live.data, now => {
+    for (const i of now?.hardware ?? []) form.hardware[i.id] ??= { on: false, replace: null, match: null, days: null }
+  })
+  function bodyOf(can: Asking) {
+    const surface = form.surface && can.surface
+    return {
+      ...{ words: form.words, days: form.days ?? 14, surface, found: form.found && can.found !== null },
+      beside: surface ? form.beside.filter(f => f !== null && can.beside.includes(f)).map(f => f!) : [],
+      work: form.work.map(x => ({ says: x.says, priceMinor: minor(x.price), days: x.days ?? 0 })),
+      hardware: can.hardware.flatMap(({ id: itemId }) => {
+        const its = form.hardware[itemId]
+        if (!its?.on) return []
+        const prices = { replace: minor(its.replace), match: minor(its.match), leave: 0 }
+        return [{ itemId, prices, days: its.days ?? 0 }]
+      }),
+      bands: form.bands.filter(b => can.bands.some(x => x.id === b)),
+      ...{ dueOn: form.dueOn, photographs: form.photographs },
+    }
+  }
+  const clear = () => void Object.assign(form, empty())
+  return { ...live, form, body: () => bodyOf(live.data.value!), clear }
+}
+/** In a list, or out of it. */
+export const turned = <T>(list: readonly T[], one: T, on: boolean | undefined): T[] =>
+  on ? [...list.filter(x => x !== one), one] : list.filter(x => x !== one)

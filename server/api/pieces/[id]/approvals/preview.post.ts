@@ -1,0 +1,3 @@
+import { preview } from '../../../../services/client/ask'
+
+export default route('POST /api/pieces/:id/approvals/preview', async ({ id, body }) => preview(id(), body, await now()))

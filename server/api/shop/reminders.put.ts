@@ -1,0 +1,3 @@
+import { changeReminders } from '../../services/client/remind'
+
+export default route('PUT /api/shop/reminders', async ({ body, person }) => changeReminders(body, person, await now()))
