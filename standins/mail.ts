@@ -12,6 +12,9 @@ interface Mail {
   to: string
   subject: string
   text: string
+  html: string
+  /** the letter that it follows; '': it begins a thread */
+  inReplyTo: string
   at: string
 }
 
@@ -45,6 +48,8 @@ new SMTPServer({
           to,
           subject: mail.subject ?? '',
           text: mail.text ?? '',
+          html: mail.html || '',
+          inReplyTo: mail.inReplyTo ?? '',
           at: new Date().toISOString(),
         }
         mails.unshift(letter)
@@ -69,13 +74,15 @@ createServer((request, response) => {
 body{font:16px/1.5 sans-serif;max-width:44rem;margin:2rem auto;padding:0 1rem;color:#1c211f;background:#eeeeec}
 article{border-top:1px solid #aaa;padding:1rem 0}
 pre{white-space:pre-wrap;font:inherit}
+iframe{width:100%;height:16rem;border:1px solid #aaa;background:#fff}
 </style>
 <h1>Simulated mail</h1><p>What the shop would have sent. Nothing leaves this machine.</p>${
     mails
       .map(
         m =>
-          `<article><strong>${escape(m.subject)}</strong><br>to ${escape(m.to)}, ${m.at}<pre>` +
-          `${linked(m.text)}</pre></article>`,
+          `<article><strong>${escape(m.subject)}</strong><br>to ${escape(m.to)}, ${m.at}` +
+          `${m.inReplyTo ? ', follows an earlier letter' : ''}<pre>${linked(m.text)}</pre>` +
+          `${m.html ? `<p>The same as HTML:</p><iframe sandbox srcdoc="${escape(m.html)}"></iframe>` : ''}</article>`,
       )
       .join('') || '<p>No mail yet.</p>'
   }</html>`)

@@ -2,7 +2,7 @@
 import type { z } from 'zod'
 import type { Step } from '#core/acts'
 import { choicesOf, type ItemKind, type ItemShown, MOST_SUMS, type OptionShown, type Sum } from '#core/approval'
-import { finishMaterial } from '#core/build'
+import { finishLayer, finishMaterial } from '#core/build'
 import { bandSvg, differencesUnder, gradeOf, type Light, LIGHTS } from '#core/colour'
 import type { Asking } from '#core/ground'
 import { materialOf } from '#core/materials'
@@ -69,6 +69,9 @@ async function offersOf({ tx, file, at, asking }: Shop, { beside, found }: Input
   const plan = await readPlan(tx, file)
   if (beside.length > 0 && beganWork(plan))
     throw fail(409, 'started', 'Work has started: another finish can be offered only before. Change steps under Plan.')
+  const own = finishLayer(file.choice?.buildUps[0].layers ?? [])?.product
+  if (new Set([own, ...beside]).size <= beside.length)
+    throw fail(422, 'invalid', 'These are the same finish twice. Choose others beside it.', { beside: 'Twice.' })
   const made = found ? await changedBy(file, plan) : null
   if (found && !made) throw fail(409, 'nothing', 'Nothing found since would change this plan.')
   const now = await workedOut(tx, id, at, asking)

@@ -1,0 +1,301 @@
+import mysql from 'mysql2/promise'
+import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import type { QuestionShown } from '#core/approval'
+import type { Role } from '#shared/rights'
+import { BASE, Caller, choice, intake, planOf, replied, setClock, shopPeople } from './http'
+
+/** What a client is asked: items with their options, links, what an answer does, and when it no longer holds. */
+const people = {} as Record<Role, Caller>
+const nobody = new Caller()
+let sql: mysql.Connection
+beforeAll(async () => {
+  Object.assign(people, await shopPeople())
+  sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
+})
+afterAll(() => sql.end())
+beforeEach(() => setClock(people.owner, '2027-03-08T09:00:00+01:00'))
+
+let count = 0
+async function planned() {
+  count++
+  const client = { name: `Runa Test ${count}`, email: `runa${Date.now()}${count}@example.invalid`, phone: '' }
+  const { id } = await people.owner.ok<{ id: number }>('POST /api/pieces', intake({ client }))
+  await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
+  return { id, ...client }
+}
+const ask = (id: number, body: object) =>
+  people.office.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', ...body })
+interface Line {
+  id: number
+  state: string
+  reminded: number
+  items: { no: number; kind: string; state: string; reply: unknown }[]
+}
+const line = async (id: number) => (await people.office.ok<Line[]>('GET /api/answers')).find(a => a.id === id)!
+interface Mail {
+  to: string
+  subject: string
+  text: string
+  html: string
+  inReplyTo: string
+}
+const mailTo = async (address: string, n = 1): Promise<Mail> => {
+  for (let tries = 0; tries < 100; tries++) {
+    const all = (await (await fetch(`${process.env.HANTVERK_MAILS}/mails`)).json()) as Mail[]
+    const its = all.filter(m => m.to.includes(address))
+    if (its.length >= n) return its[0]!
+    await new Promise(r => setTimeout(r, 200))
+  }
+  throw new Error(`no mail to ${address}`)
+}
+const tokenIn = (m: Mail) => /answer\/([\w-]{43})/.exec(m.text)![1]!
+interface Page {
+  whole: boolean
+  where: { says: string } | null
+  photographs: unknown[]
+  questions: { id: number; state: string; shown: QuestionShown; standing: { no: number; state: string }[] }[]
+}
+const open = (token: string) => nobody.ok<Page>(`GET /api/answer/${token}`)
+const agreed = async (id: number) => {
+  const [[row]] = await sql.query<mysql.RowDataPacket[]>(
+    'SELECT agreed_minor, accepted_worst_minor FROM piece WHERE id = ?',
+    [id],
+  )
+  return row as { agreed_minor: number | null; accepted_worst_minor: number | null }
+}
+/** A form as a browser without a script sends it. */
+const form = (token: string, fields: Record<string, string>, headers: Record<string, string> = { origin: BASE }) =>
+  fetch(`${BASE}/answer/${token}`, {
+    ...{ method: 'POST', redirect: 'manual', body: new URLSearchParams(fields) },
+    headers: { 'content-type': 'application/x-www-form-urlencoded', ...headers },
+  })
+
+describe('alternatives', () => {
+  const beside = ['waterborne-polyurethane', 'wiping-varnish']
+  it('are worked out when asking; the one that is chosen is taken with exactly its steps and its sum', async () => {
+    const piece = await planned()
+    const before = await planOf(people.lead, piece.id)
+    await ask(piece.id, { beside, words: `Dear ${piece.name}` })
+    const token = tokenIn(await mailTo(piece.email))
+    const [question] = (await open(token)).questions
+    const { items, sums, words } = question!.shown
+    expect(items[0]!.options).toHaveLength(3)
+    expect(new Set(sums.map(s => s.likely_minor)).size).toBe(3)
+    expect(items[0]!.options[2]!.says).toMatch(/wiping varnish/i)
+    expect(words).not.toContain(piece.name)
+    for (const o of items[0]!.options) expect(o.picture).toContain('<svg')
+    // worked out, not taken
+    expect((await planOf(people.lead, piece.id)).steps.map(s => s.key)).toEqual(before.steps.map(s => s.key))
+    const said = await form(token, {
+      'question': String(question!.id),
+      'item-1': '2',
+      'name': 'Runa',
+      'uuid': crypto.randomUUID(),
+    })
+    expect([said.status, said.headers.get('location')]).toEqual([303, `/answer/${token}?said=thanks`])
+    const plan = await planOf(people.lead, piece.id)
+    expect(plan.steps.filter(s => s.kind !== 'approval').map(s => (s as unknown as { title: string }).title)).toEqual(
+      items[0]!.options[2]!.steps,
+    )
+    expect(plan.steps.find(s => s.kind === 'approval')!.state).toBe('done')
+    expect(plan.steps.some(s => s.kind === 'oil-on')).toBe(false)
+    const sum = sums.find(s => s.picks[0] === 2)!
+    expect(await agreed(piece.id)).toMatchObject({
+      agreed_minor: sum.likely_minor,
+      accepted_worst_minor: sum.worst_minor,
+    })
+  })
+  it('are looked at before they go: the same page, and nothing is written or sent', async () => {
+    const { id } = await planned()
+    const body = { words: 'Look', beside, days: 14 }
+    const seen = await people.office.ok<{ shown: QuestionShown; letter: { text: string; html: string } }>(
+      `POST /api/pieces/${id}/approvals/preview`,
+      body,
+    )
+    expect(
+      (await people.office.ok<Line[]>('GET /api/answers')).some(
+        a => (a as unknown as { pieceId: number }).pieceId === id,
+      ),
+    ).toBe(false)
+    expect(seen.letter.text).toContain('Look')
+    expect(seen.letter.html).toContain('<p>Look</p>')
+    const { id: asked } = await ask(id, body)
+    const [[row]] = await sql.query<mysql.RowDataPacket[]>(
+      'SELECT content FROM plan_snapshot s JOIN approval a ON a.snapshot_id = s.id WHERE a.id = ?',
+      [asked],
+    )
+    const { shown } = JSON.parse(row!.content as string) as { shown: QuestionShown }
+    expect(shown.sums).toEqual(seen.shown.sums)
+    expect(shown.items.map(i => i.options.map(o => o.steps))).toEqual(
+      seen.shown.items.map(i => i.options.map(o => o.steps)),
+    )
+  })
+  it('are other finishes, each once', async () => {
+    const { id } = await planned()
+    for (const twice of [['varnish-oil'], ['wiping-varnish', 'wiping-varnish']])
+      expect(
+        (await people.office.send(`POST /api/pieces/${id}/approvals`, { words: '', beside: twice })).body.fields,
+      ).toHaveProperty('beside')
+  })
+  it('more ways than can be worked out are asked in two questions', async () => {
+    const { id } = await planned()
+    const work = ['A', 'B', 'C'].map(says => ({ says, priceMinor: 1000 }))
+    expect((await people.office.send(`POST /api/pieces/${id}/approvals`, { words: '', beside, work })).status).toBe(200)
+    const made = await people.finisher.ok<{ id: number }>(`POST /api/pieces/${id}/items`, {
+      ...{ name: 'Knob', kind: 'hardware', count: 1, state: 'missing' },
+    })
+    const hardware = [{ itemId: made.id, prices: { replace: 500, match: 900, leave: 0 } }]
+    const refused = await people.office.send(`POST /api/pieces/${id}/approvals`, { words: '', beside, work, hardware })
+    expect([refused.status, refused.body.code]).toEqual([422, 'too-many'])
+  })
+})
+
+describe('items', () => {
+  it('are answered one by one; prices of work and hardware are agreed, and "let us talk" keeps the rest', async () => {
+    const piece = await planned()
+    const knob = await people.finisher.ok<{ id: number }>(`POST /api/pieces/${piece.id}/items`, {
+      ...{ name: 'Knob', kind: 'hardware', count: 1, state: 'missing' },
+    })
+    const { id } = await ask(piece.id, {
+      work: [{ says: 'New glass', priceMinor: 80_000, days: 3 }],
+      hardware: [{ itemId: knob.id, prices: { replace: 12_000, match: 30_000, leave: 0 } }],
+      dueOn: '2027-06-01',
+    })
+    const answer = (replies: object[]) =>
+      people.office.send(`POST /api/approvals/${id}/answer`, { replies, via: 'phone', name: 'Runa', says: '' })
+    expect(
+      (
+        await answer([
+          { no: 1, reply: 0 },
+          { no: 3, reply: 1 },
+        ])
+      ).status,
+    ).toBe(200)
+    const first = await agreed(piece.id)
+    expect((await line(id)).items.map(i => i.state)).toEqual(['yes', 'open', 'yes', 'open'])
+    expect((await line(id)).state).toBe('open')
+    expect((await answer([{ no: 1, reply: 'no' }])).body.code).toBe('answered')
+    expect(
+      (
+        await answer([
+          { no: 2, reply: 0 },
+          { no: 4, reply: 'talk' },
+        ])
+      ).status,
+    ).toBe(200)
+    const then = await agreed(piece.id)
+    expect(then.agreed_minor! - first.agreed_minor!).toBe(80_000)
+    expect((await line(id)).state).toBe('yes')
+    const plan = await people.owner.ok<{ cost: { planned_minor: number }; extras: { price_minor: number }[] }>(
+      `GET /api/pieces/${piece.id}/plan`,
+    )
+    expect(plan.extras.map(e => e.price_minor).sort()).toEqual([30_000, 80_000])
+    expect(plan.cost.planned_minor).toBe(then.agreed_minor)
+    const { piece: row } = await people.owner.ok<{ piece: { due_on: string | null } }>(`GET /api/pieces/${piece.id}`)
+    expect(row.due_on).not.toBe('2027-06-01')
+  })
+  it('a yes to a price that no longer holds agrees to nothing; the shop sees it and asks anew', async () => {
+    const piece = await planned()
+    const { id } = await ask(piece.id, {})
+    await sql.query('UPDATE shop SET hour_minor = hour_minor * 2')
+    try {
+      const since = await people.office.ok<{ since: { beyond: boolean } }>(`GET /api/approvals/${id}/since`)
+      expect(since.since.beyond).toBe(true)
+      const said = await form(tokenIn(await mailTo(piece.email)), {
+        'question': String(id),
+        'item-1': '0',
+        'name': 'Runa',
+      })
+      expect(said.headers.get('location')).toMatch(/said=overtaken$/)
+    } finally {
+      await sql.query('UPDATE shop SET hour_minor = hour_minor / 2')
+    }
+    expect((await line(id)).state).toBe('superseded')
+    expect(await agreed(piece.id)).toMatchObject({ agreed_minor: null })
+    expect((await planOf(people.lead, piece.id)).steps.find(s => s.kind === 'approval')!.state).toBe('planned')
+  })
+  it('a plan that is chosen anew overtakes what was asked about it, and leaves the rest open', async () => {
+    const piece = await planned()
+    const { id } = await ask(piece.id, { work: [{ says: 'New glass', priceMinor: 80_000 }] })
+    const { rowVersion } = await planOf(people.lead, piece.id)
+    await people.lead.ok(`PUT /api/pieces/${piece.id}/choice`, { ...choice, finish: 'wiping-varnish', rowVersion })
+    expect((await line(id)).items.map(i => i.state)).toEqual(['overtaken', 'open'])
+  })
+})
+
+describe('links', () => {
+  it('open their own question and no other; reading answers nothing; a foreign form is refused', async () => {
+    const [mine, other] = [await planned(), await planned()]
+    const [asked, foreign] = [await ask(mine.id, {}), await ask(other.id, {})]
+    const token = tokenIn(await mailTo(mine.email))
+    expect(
+      (await nobody.send(`POST /api/answer/${token}`, { ...replied(), questionId: foreign.id, name: 'X' })).status,
+    ).toBe(404)
+    const confirm = `/answer/${token}/confirm?question=${asked.id}&item-1=0`
+    for (const path of [`/answer/${token}`, confirm, confirm]) {
+      const page = await fetch(BASE + path)
+      expect(page.headers.get('x-robots-tag')).toContain('noindex')
+      expect(page.headers.get('referrer-policy')).toBe('same-origin')
+      expect(await page.text()).not.toContain('<script')
+    }
+    expect((await line(asked.id)).state).toBe('open')
+    const fields = { 'question': String(asked.id), 'item-1': '0', 'name': 'Runa' }
+    for (const headers of [{ origin: 'http://elsewhere.invalid' }, { origin: 'null' }])
+      expect((await form(token, fields, headers)).headers.get('location')).toMatch(/said=closed$/)
+    expect((await line(asked.id)).state).toBe('open')
+    expect((await form(token, { question: String(asked.id), name: 'Runa' })).headers.get('location')).toMatch(
+      /said=choose$/,
+    )
+    expect((await form(token, { ...fields, name: ' ' })).headers.get('location')).toMatch(/said=name$/)
+    const uuid = crypto.randomUUID()
+    const twice = await Promise.all([form(token, { ...fields, uuid }), form(token, { ...fields, uuid })])
+    expect(twice.map(r => r.headers.get('location')?.split('=')[1])).toEqual(['thanks', 'thanks'])
+    expect((await line(asked.id)).state).toBe('yes')
+  })
+  it("to a piece's page open all that is asked, say where the piece is, and are taken back", async () => {
+    const piece = await planned()
+    const asked = await ask(piece.id, {})
+    const { address } = await people.office.ok<{ address: string }>(`POST /api/pieces/${piece.id}/link`, {})
+    const token = address.split('/').at(-1)!
+    const page = await open(token)
+    expect(page).toMatchObject({ whole: true, where: { says: 'We wait for your word.' } })
+    expect(page.questions.map(q => q.id)).toEqual([asked.id])
+    expect(JSON.stringify(page)).not.toMatch(/office|markup|hour_minor/)
+    await nobody.ok(`POST /api/answer/${token}`, { ...replied('talk'), questionId: asked.id, name: 'Runa' })
+    expect((await line(asked.id)).state).toBe('talk')
+    await people.office.ok(`DELETE /api/pieces/${piece.id}/link`)
+    expect((await nobody.send(`GET /api/answer/${token}`)).status).toBe(410)
+    // the question's own link lives on
+    expect((await open(tokenIn(await mailTo(piece.email)))).questions[0]!.state).toBe('talk')
+  })
+})
+
+describe('letters', () => {
+  it('come as text and as HTML, in one thread for each piece, and remind by the rule of the house', async () => {
+    const piece = await planned()
+    const { id } = await ask(piece.id, { words: 'First <b>words</b>' })
+    const first = await mailTo(piece.email)
+    expect(first.text).toContain(`Dear ${piece.name},`)
+    expect(first.html).toContain('&lt;b&gt;')
+    const due = () => sql.query("UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = 'remind'")
+    const reminded = (n: number) => expect.poll(async () => (await line(id)).reminded, { timeout: 25_000 }).toBe(n)
+    // at night nobody is reminded
+    await setClock(people.owner, '2027-03-13T23:00:00+01:00')
+    await due()
+    await new Promise(r => setTimeout(r, 11_000))
+    expect((await line(id)).reminded).toBe(0)
+    await setClock(people.owner, '2027-03-15T10:00:00+01:00')
+    await due()
+    await reminded(1)
+    const second = await mailTo(piece.email, 2)
+    expect(second.subject).toMatch(/still wait/)
+    expect(second.inReplyTo).not.toBe('')
+    expect((await open(tokenIn(second))).questions[0]!.id).toBe(id)
+    await people.owner.ok('PUT /api/shop/reminders', { days: 4, most: 1 })
+    await setClock(people.owner, '2027-03-19T10:00:00+01:00')
+    await due()
+    await new Promise(r => setTimeout(r, 11_000))
+    expect((await line(id)).reminded).toBe(1)
+    await people.owner.ok('PUT /api/shop/reminders', { days: 4, most: 2 })
+  }, 90_000)
+})
