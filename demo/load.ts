@@ -10,6 +10,7 @@ import { loggerFile } from './logger'
 import { COMPOSED, composeAsKnown } from './composed'
 import { GROUNDS } from './grounds'
 import { type DemoPiece, PIECES as OTHERS, placeOf } from './pieces'
+import { askMore } from './questions'
 import { furnish } from './rooms'
 import { OWNER, PASSWORD, PEOPLE, PIN, PRODUCTS } from './shop'
 
@@ -238,12 +239,12 @@ async function planAndAsk(id: number, p: DemoPiece) {
   if (p.story === 'planned') return
   const { id: approval } = await people.sara.send<{ id: number }>('POST', `/api/pieces/${id}/approvals`, {
     words: p.words ?? 'This is what we would do.',
-    days: 21,
+    days: p.story === 'asked-expired' ? 7 : 21,
   })
-  if (p.story === 'asked' || p.story === 'asked-question') return
+  if (p.story?.startsWith('asked')) return
   await at(now + 25 * MIN)
   await people.sara.send('POST', `/api/approvals/${approval}/answer`, {
-    replies: [{ no: 1, reply: 0 }],
+    replies: [{ no: 1, reply: p.story === 'declined' ? 'no' : 0 }],
     via: p.name.length % 2 ? 'phone' : 'counter',
     name: p.client[0],
     says: '',
@@ -274,6 +275,8 @@ const STORY: Record<NonNullable<DemoPiece['story']>, (id: number) => Promise<voi
     })
   },
   'approved': async () => {},
+  'asked-expired': async () => {},
+  'declined': async () => {},
   'handed-over': async id => {
     await workTo(id, null, ago(5, '15:00'))
     const { piece } = await people.sara.get<{ piece: { row_version: number } }>(`/api/pieces/${id}`)
@@ -360,6 +363,7 @@ async function main() {
         hallBench: pieceOf('Hall bench'),
       },
     })
+  await askMore({ ...people, at, today, pieceOf })
   await inAir(open.toMillis())
   await people.emil.send('POST', '/api/air-log', { text: loggerFile(open) })
 }

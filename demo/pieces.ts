@@ -61,6 +61,8 @@ export interface DemoPiece {
     | 'gate-failed'
     | 'gate-open'
     | 'lacquer-next'
+    | 'asked-expired'
+    | 'declined'
     | 'ready'
     | 'handed-over'
 }

@@ -164,6 +164,7 @@ export const changePhotograph = z
     rowVersion: version,
     caption: written().max(200, 'Too long: 200 characters at most.'),
     before: address.nullable(),
+    released: z.boolean(),
   })
   .partial()
   .required({ rowVersion: true })

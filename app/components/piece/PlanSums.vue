@@ -43,7 +43,12 @@ const outlook = computed(() => page.value?.outlook)
           }}</span>
         </dd>
         <dt>{{ w('plan.planned') }}</dt>
-        <dd>{{ money(plan.cost.planned_minor) }}</dd>
+        <dd>
+          {{ money(plan.cost.planned_minor)
+          }}<span v-for="e in plan.extras" :key="e.says" class="caption block font-normal" data-test="extra">{{
+            w('plan.extra', { what: e.says, sum: money(e.price_minor) })
+          }}</span>
+        </dd>
       </template>
       <template v-if="plan.expected">
         <dt>{{ w('plan.expected') }}</dt>

@@ -216,6 +216,7 @@ export default {
     pair: 'Pair with an earlier one',
     part: 'Part the pair',
     name: 'What it shows',
+    released: 'The client may see it',
     none: 'No photograph yet. Take some before anything is touched.',
   },
   report: {

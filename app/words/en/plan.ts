@@ -102,6 +102,7 @@ export default {
     cost: 'Cost so far',
     agreed: 'of {sum} agreed, {worst} at worst',
     notAgreed: 'nothing agreed yet',
+    extra: 'with {what}, {sum}',
     planned: 'Price, all well',
     veneer: '{species} veneer {mm} mm:',
     veneerSum:

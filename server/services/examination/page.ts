@@ -96,10 +96,11 @@ export interface PhotographRow {
   height: number
   caption: string
   before_address: string | null
+  released: 0 | 1
 }
 export const readPhotographs = (id: number) =>
   db().rows<PhotographRow>(
-    `SELECT p.id, p.address, p.row_version, p.taken_at, p.added_at, p.width, p.height, p.caption,
+    `SELECT p.id, p.address, p.row_version, p.taken_at, p.added_at, p.width, p.height, p.caption, p.released,
         b.address AS before_address
         FROM photograph p
         LEFT JOIN photograph b ON b.id = p.before_id

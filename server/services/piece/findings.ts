@@ -4,6 +4,7 @@ import { saidSlug, VENEER_MM } from '#core/units'
 import { speciesOf } from '#core/wood'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
+import { overtakePlan } from '../client/overtake'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { lengthOf, onPiece } from './pieces'
@@ -160,7 +161,7 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
     await ownerOf('SELECT part.piece_id FROM face JOIN part ON part.id = face.part_id WHERE face.id = :id', id, 'face'),
     at,
     person,
-    async (tx, { faces }) => {
+    async (tx, { piece, faces }) => {
       const old = faces.find(f => f.id === id)!
       if (old.row_version !== input.rowVersion) throw stale()
       const substrate = input.substrate ?? old.substrate
@@ -182,6 +183,8 @@ export async function changeFace(id: number, input: z.infer<typeof s.changeFace>
             WHERE id = :id`,
         { ...next, id },
       )
+      if (next.species !== old.species || substrate !== old.substrate || next.veneer_mm !== old.veneer_mm)
+        await overtakePlan(tx, piece.id)
       return {
         kind: 'face',
         says:

@@ -79,16 +79,27 @@ export async function readPhotograph(address: string, size: 'full' | 'thumb'): P
 }
 
 /** Names a photograph, or says which earlier one it belongs beside. */
+/** How the log tells a change of a photograph. */
+function changeSaid({ before, released, caption }: z.infer<typeof s.changePhotograph>): string {
+  if (before !== undefined) return before ? 'Photographs paired, before and after' : 'A pair of photographs parted'
+  if (released !== undefined)
+    return released ? 'The client may see a photograph' : 'The client sees a photograph no more'
+  return `Photograph named: ${caption}`
+}
+
 export async function changePhotograph(
   address: string,
   input: z.infer<typeof s.changePhotograph>,
   person: Person,
   at: Date,
 ) {
-  const row = await db().row<{ id: number; piece_id: number; caption: string; before_id: number | null }>(
-    'SELECT id, piece_id, caption, before_id FROM photograph WHERE address = :address',
-    { address },
-  )
+  const row = await db().row<{
+    id: number
+    piece_id: number
+    caption: string
+    before_id: number | null
+    released: 0 | 1
+  }>('SELECT id, piece_id, caption, before_id, released FROM photograph WHERE address = :address', { address })
   if (!row) throw notFound('photograph')
   return onPiece(row.piece_id, at, person, async tx => {
     const now = await tx.row<{ row_version: number }>(
@@ -107,17 +118,19 @@ export async function changePhotograph(
         before: 'Choose another photograph.',
       })
     await tx.run(
-      'UPDATE photograph SET caption = :caption, before_id = :beforeId, row_version = row_version + 1 WHERE id = :id',
+      `UPDATE photograph
+          SET caption = :caption, before_id = :beforeId, released = :released, row_version = row_version + 1
+          WHERE id = :id`,
       {
         id: row.id,
         caption: input.caption ?? row.caption,
+        released: input.released ?? Boolean(row.released),
         beforeId: input.before === undefined ? row.before_id : (before?.id ?? null),
       },
     )
-    const paired = input.before ? 'Photographs paired, before and after' : 'A pair of photographs parted'
     return {
       kind: 'photograph',
-      says: input.before === undefined ? `Photograph named: ${input.caption}` : paired,
+      says: changeSaid(input),
       result: { ok: true },
     }
   })

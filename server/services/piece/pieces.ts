@@ -1,5 +1,6 @@
 import type { z } from 'zod'
 import { coloursIn, finishLayer } from '#core/build'
+import { overtakePlan } from '../client/overtake'
 import { FINISH_OF_PIECE, FINISHING } from '../plan/buildUps'
 import type { Finish } from '#core/materials'
 import { isWooden, leadSuspected, type RouteSlug } from '#core/piece'
@@ -171,6 +172,7 @@ export async function onPiece<T>(
 export const addParts = (id: number, input: z.infer<typeof s.addParts>, person: Person, at: Date) =>
   onPiece(id, at, person, async tx => {
     await insertParts(tx, id, input.parts, (await readShop(tx)).length_unit)
+    await overtakePlan(tx, id)
     return { kind: 'changed', says: `Parts added: ${input.parts.map(p => p.name).join(', ')}`, result: { ok: true } }
   })
 

@@ -82,6 +82,12 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
             class="block"
             >{{ f.number }} {{ w(`finding.${f.kind}`) }}</NuxtLink
           >
+          <SwitchField
+            v-if="can"
+            :model-value="Boolean(p.released)"
+            :label="w('photo.released')"
+            @update:model-value="change(exam, p.address, { released: Boolean($event) }, load)"
+          />
           <template v-if="can && exam.photographs.length > 1">
             <button
               v-if="pairing && pairing !== p.address"
