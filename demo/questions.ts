@@ -29,4 +29,10 @@ export async function askMore({ sara, at, today, pieceOf }: Asks): Promise<void>
       .slice(0, 1)
       .map(i => ({ itemId: i.id, prices: { replace: 24_000, match: 61_000, leave: 0 }, days: 5 })),
   })
+  await at(today('10:05'))
+  await sara.send('POST', '/api/enquiries', {
+    ...{ name: 'Dining table, oval', kind: 'table', length: '1900', width: '1050', height: '740', condition: 'worn' },
+    client: { name: 'Ulrika Fors', email: 'ulrika@example.invalid', phone: '' },
+    ...{ species: 'walnut', veneered: true, use: 'daily', tone: 'same', sheen: 'satin', lead: 'no' },
+  })
 }

@@ -63,6 +63,9 @@ export const API = {
 
   'GET /api/pieces': { right: 'anyone', query: s.pieceQuery },
   'POST /api/pieces': { right: 'take-in', body: s.takeIn },
+  'POST /api/enquiries': { right: 'take-in', body: s.enquire },
+  'PUT /api/pieces/:id/state': { right: 'take-in', body: s.enquiryBecomes },
+  'GET /api/pieces/:id/estimate': { right: 'quote' },
   'GET /api/pieces/:id': { right: 'anyone' },
   'GET /api/pieces/:id/like': { right: 'anyone' },
   'PATCH /api/pieces/:id': { right: 'take-in', body: s.pieceChange },

@@ -1,5 +1,5 @@
 /** Where a piece is, in words for its owner. */
-import type { StepKind } from './step'
+import type { Step, StepKind } from './step'
 
 export const STAGES = [
   ...(['word', 'apart', 'cleaning', 'stripping', 'repair', 'sanding', 'colour', 'finish', 'look', 'together'] as const),
@@ -56,6 +56,20 @@ const NEXT: Record<Stage, string> = {
   },
   ...{ repair: 'repairs', sanding: 'sanding', colour: 'colour', finish: 'the next coat', look: 'a look at it' },
   together: 'it is put together',
+}
+
+const DOES: Record<Stage, string> = {
+  ...{ word: '', apart: 'Taken apart', cleaning: 'Cleaned', stripping: 'The old finish taken off', repair: 'Repaired' },
+  ...{ sanding: 'Sanded', colour: 'Coloured', finish: 'Finished', look: 'Looked at', together: 'Put together' },
+}
+/** What is done to it, in order, in everyday words: coats counted, what belongs together said once. */
+export function doneSaid(steps: readonly Pick<Step, 'kind'>[]): string[] {
+  const stages = steps.map(s => stageOf(s.kind)).filter(s => s !== 'word' && s !== 'look')
+  const coats = steps.filter(s => ['coat', 'oil-on', 'wax', 'french-polish', 'spot-coat'].includes(s.kind)).length
+  // sanding and cleaning between coats belong to the coats: each is said where it comes first
+  return [...new Set(stages)].map(stage =>
+    stage === 'finish' && coats > 1 ? `${DOES.finish}, in ${coats} coats` : DOES[stage],
+  )
 }
 
 export interface Whereabouts {

@@ -13,7 +13,9 @@ export interface OptionShown {
   says: string
   /** more about it, in everyday words */
   lines: readonly string[]
-  /** every step that it takes, by title */
+  /** what is done, in order, in everyday words */
+  does: readonly string[]
+  /** every step that it takes, by title; kept, not shown to the client */
   steps: readonly string[]
   /** 1 to 5, where it is a finish: how much it stands, and how well it can be mended in place */
   stands: { durability: number; repairable: number } | null

@@ -2,7 +2,7 @@
 import type { Grit } from '../abrasives'
 import { ACTS, actOf, does, type Fields, type LayerUse, type Method, STEP_KINDS, type StepKind } from '../acts'
 import type { Context } from '../context'
-import { type Material, type Taken, taken } from '../materials'
+import { everydayOf, type Material, type Taken, taken } from '../materials'
 import { factsOfFaces, type Facts, groupsOf, type Group, type RouteSlug } from '../piece'
 
 /** What somebody chooses of a layer beside its product. */
@@ -108,13 +108,20 @@ export const finishMaterial = (layers: readonly Layer[], { shelf }: Pick<Context
 /** Layers that colour. */
 export const coloursIn = (layers: readonly Layer[]): Layer[] => layers.filter(l => does({ kind: l.act }, 'colours'))
 
-/** A layer in everyday words, for a client; null: of no interest to one. */
-export function everyday(layer: Layer, { shelf }: Pick<Context, 'shelf'>): string | null {
+type NameOf = (m: Material) => string
+const inSentence: NameOf = ({ name }) => `${name.slice(0, 1).toLowerCase()}${name.slice(1)}`
+function said(layer: Layer, { shelf }: Pick<Context, 'shelf'>, nameOf: NameOf): string | null {
   const says = actOf({ kind: layer.act }).layer?.everyday
   const m = taken(shelf, layer)
   if (!says || (layer.use !== null && layer.act !== 'oil-on')) return null
-  return m ? `${says} ${m.name.slice(0, 1).toLowerCase()}${m.name.slice(1)}` : says.replace(/ with$/, '')
+  return m ? `${says} ${nameOf(m)}` : says.replace(/ with$/, '')
 }
+/** A layer in few words, by its product; null: it only serves another. */
+export const everyday = (layer: Layer, context: Pick<Context, 'shelf'>): string | null =>
+  said(layer, context, inSentence)
+/** The same for a client, by what its product is called at home. */
+export const atHome = (layer: Layer, context: Pick<Context, 'shelf'>): string | null =>
+  said(layer, context, m => everydayOf(m.slug)?.says ?? inSentence(m))
 
 /** What a client sees of a choice: grounds, endings, colours, finishes. When it changes, the client is asked again. */
 export const lookOfChoice = ({ buildUps }: Choice, context: Pick<Context, 'shelf'>): string =>

@@ -2,5 +2,6 @@
 export * from './cautions'
 export * from './material'
 export * from './classes'
+export * from './everyday'
 export * from './label'
 export * from './shelf'

@@ -34,6 +34,8 @@ export interface Box {
   found: number
   /** are planned layers drawn paler than those that lie there? */
   states: boolean
+  /** false: it is not said how thick a film is */
+  scale?: boolean
 }
 
 const INK = 'var(--color-ink, #1c211f)'
@@ -175,6 +177,28 @@ function surfaceLine(s: SurfaceDrawn, pores: readonly Pore[], left: number, widt
   return [drawn(line(y, ROUGH[s.sheen]), INK, 1.6), ...(shines ? [drawn(line(y - 3, 0), '#fff', 1.4)] : [])]
 }
 
+/** The mark that states the scale of the films. */
+const scaleOf = (mark_um: number, pxPerUm: number, left: number, woodTop: number): Shape[] => [
+  {
+    tag: 'path',
+    at: {
+      d: `M${left - 6} ${woodTop} v${-px(mark_um * pxPerUm)} m-4 0 h8 m-8 ${px(mark_um * pxPerUm)} h8`,
+      stroke: INK,
+      fill: 'none',
+    },
+  },
+  {
+    tag: 'text',
+    text: `${mark_um} µm`,
+    at: {
+      'transform': `translate(${left - 13} ${px(woodTop - (mark_um * pxPerUm) / 2)}) rotate(-90)`,
+      'font-size': 13,
+      'text-anchor': 'middle',
+      'fill': INK,
+    },
+  },
+]
+
 /** Places the cut in a box; wood takes the lower part, films keep one scale among each other, and it is stated. */
 export function cutOf(s: SurfaceDrawn, box: Box): Cut {
   const { width, height, found: left } = box
@@ -203,24 +227,7 @@ export function cutOf(s: SurfaceDrawn, box: Box): Cut {
     ...filmShapes(found, 'found', 0, left - GAP, box, s.foundGone),
     ...filmShapes(planned, 'planned', left, width - left, box),
     ...surfaceLine(s, pores, left, width, planned.at(-1)?.y ?? woodTop),
-    {
-      tag: 'path',
-      at: {
-        d: `M${left - 6} ${woodTop} v${-px(mark_um * pxPerUm)} m-4 0 h8 m-8 ${px(mark_um * pxPerUm)} h8`,
-        stroke: INK,
-        fill: 'none',
-      },
-    },
-    {
-      tag: 'text',
-      text: `${mark_um} µm`,
-      at: {
-        'transform': `translate(${left - 13} ${px(woodTop - (mark_um * pxPerUm) / 2)}) rotate(-90)`,
-        'font-size': 13,
-        'text-anchor': 'middle',
-        'fill': INK,
-      },
-    },
+    ...(box.scale === false ? [] : scaleOf(mark_um, pxPerUm, left, woodTop)),
   ]
   return { pxPerUm, mark_um, woodTop, left, found, planned, shapes }
 }

@@ -17,7 +17,7 @@ const word = (x: number, y: number, text: string): Shape => ({
   text,
   at: { x, 'y': Math.round(y), 'font-size': 14, 'font-family': FONT, 'fill': INK },
 })
-const BOX: Box = { width: 300, height: 280, found: 100, states: false }
+const BOX: Box = { width: 300, height: 280, found: 100, states: false, scale: false }
 const LABELS_PX = 260
 
 /** `says`: what a film or a colour is called; null: it has no label. Equal neighbours are named once. */

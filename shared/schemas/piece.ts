@@ -1,6 +1,8 @@
 /** Taking a piece in and changing what is known of it. */
 import { z } from 'zod'
 import { LIGHTS } from '../../core/colour'
+import { CONDITIONS, PIECE_KINDS } from '../../core/estimate/template'
+import { FINISHES } from '../../core/materials'
 import { PERIODS, SHEENS, SUBSTRATES, TONES, USES } from '../../core/piece'
 import { SHAPES } from '../../core/units'
 import { SPECIES } from '../../core/wood'
@@ -94,7 +96,7 @@ export const pieceChange = z
 export const addParts = z.strictObject({ parts })
 export const pieceQuery = z.strictObject({
   find: written().max(100).default(''),
-  state: z.enum(['active', 'ready', 'handed-over', 'all']).default('active'),
+  state: z.enum(['enquiry', 'active', 'ready', 'handed-over', 'declined', 'all']).default('active'),
 })
 /** The step at whose end it was taken, where it was. */
 /** `by`, `taken`: of a photograph that waited for the line, whose it is, and when it was taken. */
@@ -104,3 +106,36 @@ export const addedPicture = z.strictObject({
   taken: moment.optional(),
 })
 export const pictureQuery = z.strictObject({ size: z.enum(['full', 'thumb']).default('full') })
+
+/** A piece that is asked about before it is in: its kind and outer sizes stand for its faces. */
+export const enquire = z.strictObject({
+  name: text("The piece's name"),
+  client: z.strictObject({ id: id.nullable().default(null), ...client }),
+  kind: z.enum(PIECE_KINDS, { error: 'Choose a kind.' }),
+  count: z
+    .number()
+    .int()
+    .min(1, 'At least one.')
+    .max(24, 'Up to 24 alike; ask about more in two enquiries.')
+    .default(1),
+  length,
+  width: length,
+  height: length,
+  condition: z.enum(CONDITIONS, { error: 'Choose how it looks.' }),
+  species: slugOf(
+    SPECIES.map(s => s.slug),
+    'Choose a species.',
+  ),
+  veneered: z.boolean().default(false),
+  use: z.enum(USES),
+  tone: z.enum(TONES),
+  sheen: z.enum(SHEENS),
+  /** null: what the house's method takes */
+  finish: slugOf(FINISHES, 'Choose a finish.').nullable().default(null),
+  lead: z.enum(['yes', 'no', 'unknown'], { error: 'Answer the lead question; "not known" counts as yes.' }),
+})
+/** It has come in; or nobody wants it done. */
+export const enquiryBecomes = z.strictObject({
+  rowVersion: version,
+  becomes: z.enum(['active', 'declined', 'enquiry']),
+})

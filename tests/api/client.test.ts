@@ -299,3 +299,72 @@ describe('letters', () => {
     await people.owner.ok('PUT /api/shop/reminders', { days: 4, most: 2 })
   }, 90_000)
 })
+
+describe('an enquiry', () => {
+  const asked = (more: object = {}) => ({
+    ...{ name: 'Table', client: { name: 'Ulrika', email: '', phone: '' }, kind: 'table', condition: 'worn' },
+    ...{ length: '1900', width: '1050', height: '740', species: 'oak', use: 'daily', tone: 'same', sheen: 'satin' },
+    lead: 'no',
+    ...more,
+  })
+  interface Estimate {
+    ready: boolean
+    likely_min: number
+    worst_min: number
+    likely_minor: number
+    worst_minor: number
+    earliest: { likely: string; safe: string } | null
+    doubts: { says: string; price_minor: number }[]
+  }
+  const estimateOf = async (more: object = {}) => {
+    const { id } = await people.office.ok<{ id: number }>('POST /api/enquiries', asked(more))
+    return { id, ...(await people.office.ok<Estimate>(`GET /api/pieces/${id}/estimate`)) }
+  }
+  it('is planned from its kind and size: hours, price, an honest day, and what would change them', async () => {
+    const [table, small, six] = [
+      await estimateOf(),
+      await estimateOf({ length: '600', width: '400' }),
+      await estimateOf({ count: 6 }),
+    ]
+    expect(table.ready).toBe(true)
+    expect(table.worst_min).toBeGreaterThanOrEqual(table.likely_min)
+    expect(small.likely_minor).toBeLessThan(table.likely_minor)
+    expect(six.likely_min).toBeGreaterThan(3 * table.likely_min)
+    expect(table.earliest!.safe >= table.earliest!.likely).toBe(true)
+    expect(table.earliest!.likely > '2027-03-08').toBe(true)
+    expect(table.doubts.map(d => d.says)).toContain('If it is veneered')
+    expect(table.doubts.every(d => d.price_minor !== 0)).toBe(true)
+  })
+  it('is in no work before it comes in, can be quoted, declined and taken up again', async () => {
+    const { id } = await estimateOf({ condition: 'bare' })
+    const listed = async (state: string) =>
+      (await people.office.ok<{ id: number }[]>(`GET /api/pieces?state=${state}`)).some(p => p.id === id)
+    expect([await listed('active'), await listed('enquiry')]).toEqual([false, true])
+    const first = (await planOf(people.lead, id)).steps.find(s => s.kind !== 'approval')!
+    const begun = await people.lead.send('POST /api/bench', {
+      ...{ kind: 'start', stepId: first.id, rowVersion: first.rowVersion, happenedAt: '2027-03-08T09:00:00+01:00' },
+    })
+    expect(begun.body.code).toBe('not-in')
+    await ask(id, {})
+    const become = async (becomes: string) => {
+      const { piece } = await people.office.ok<{ piece: { row_version: number } }>(`GET /api/pieces/${id}`)
+      return (await people.office.send(`PUT /api/pieces/${id}/state`, { rowVersion: piece.row_version, becomes }))
+        .status
+    }
+    expect([await become('declined'), await become('enquiry'), await become('active'), await become('active')]).toEqual(
+      [200, 200, 200, 409],
+    )
+    expect(await listed('active')).toBe(true)
+  })
+  it('refuses what is silly, with words', async () => {
+    for (const silly of [
+      { kind: 'sofa' },
+      { count: 99 },
+      { length: '90000' },
+      { length: 'long' },
+      { condition: 'odd' },
+      { name: '' },
+    ])
+      expect((await people.office.send('POST /api/enquiries', asked(silly))).status, JSON.stringify(silly)).toBe(422)
+  })
+})

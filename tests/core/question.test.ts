@@ -15,7 +15,14 @@ import { STEP_KINDS, whereabouts } from '#core/acts'
 
 const item = (no: number, priced: boolean, options: number) => ({
   ...{ no, kind: 'work' as const, title: '', says: '', why: [], gate: null, priced },
-  options: Array.from({ length: options }, () => ({ says: '', lines: [], steps: [], stands: null, picture: '' })),
+  options: Array.from({ length: options }, () => ({
+    says: '',
+    lines: [],
+    does: [],
+    steps: [],
+    stands: null,
+    picture: '',
+  })),
 })
 const sum = (picks: (number | null)[], likely_minor: number) => ({
   ...{ picks, likely_minor, worst_minor: likely_minor, readyLikely: '2026-12-01', readySafe: '2026-12-08' },

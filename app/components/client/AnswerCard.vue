@@ -53,6 +53,20 @@ watch(
   },
   { immediate: true },
 )
+/** Who was asked by whom, how, and how long it waits. */
+const told = computed(() => {
+  const a = props.answer
+  const waits = a.state === 'open'
+  return [
+    a.client,
+    w('client.askedBy', { name: a.askedBy, at: dayTime(a.askedAt) }),
+    waits && a.dueOn && w('client.promisedFor', { day: day(a.dueOn) }),
+    waits && w('client.until', { day: day(a.expiresAt) }),
+    waits && a.holds > 0 && w('client.holds', { n: a.holds }),
+    waits && a.reminded > 0 && w('client.reminded', { n: a.reminded }),
+    w(`client.mails.${a.mail?.state ?? 'none'}`),
+  ].filter(Boolean)
+})
 /** An item's answer in words. */
 const saidTo = (i: AnswerLine['items'][number]) =>
   typeof i.reply === 'number' && i.options.length > 1 ? i.options[i.reply]! : w(`answer.${i.state as 'yes'}`)
@@ -85,7 +99,7 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
     </p>
     <ul class="mt-1">
       <li v-for="i in answer.items" :key="i.no" data-test="answer-item">
-        {{ i.says || i.title }}: <strong>{{ saidTo(i) }}</strong>
+        <strong>{{ saidTo(i) }}</strong> · {{ i.says || i.title }}
       </li>
     </ul>
     <p v-if="since" :class="since.beyond ? 'verdict verdict-stop' : 'caption'" data-test="since">
@@ -97,14 +111,9 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
       }}
     </p>
     <p class="caption">
-      {{ answer.client }} · {{ w('client.askedBy', { name: answer.askedBy, at: dayTime(answer.askedAt) }) }} ·
-      {{ w(`client.mails.${answer.mail?.state ?? 'none'}`)
+      {{ told.join(' · ')
       }}<strong v-if="answer.mail?.state === 'waiting' && answer.mail.error" class="text-madder"
         >: {{ answer.mail.error }}</strong
-      ><template v-if="answer.state === 'open'">
-        <template v-if="answer.reminded">· {{ w('client.reminded', { n: answer.reminded }) }}</template> ·
-        {{ w('client.until', { day: day(answer.expiresAt) })
-        }}<template v-if="answer.holds"> · {{ w('client.holds', { n: answer.holds }) }}</template></template
       >
     </p>
     <form v-if="trouble" class="verdict verdict-stop grid gap-2" data-test="mail-trouble" @submit.prevent="again">

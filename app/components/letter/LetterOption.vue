@@ -11,7 +11,7 @@ const letter = computed(() => (props.item.options.length > 1 ? `${'ABCDEFGHIJ'[p
 <template>
   <div>
     <strong class="text-xl">{{ letter }}{{ option.says }}</strong>
-    <p v-if="option.lines.length" data-test="way">{{ option.lines.join(' · ') }}</p>
+    <p v-for="line in option.lines" :key="line" data-test="way">{{ line }}</p>
     <!-- eslint-disable-next-line vue/no-v-html -- the kept picture, drawn by this shop's server -->
     <div v-if="option.picture" data-test="picture" class="my-2 max-w-xl" v-html="option.picture" />
     <p v-if="option.stands" class="caption">

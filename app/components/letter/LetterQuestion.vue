@@ -18,6 +18,8 @@ const { money, sumOf } = useLetter(() => props.shown)
 const name = computed(() => ('name' in props.shown.client ? props.shown.client.name : props.who))
 const stateOf = (no: number) => props.standing?.find(s => s.no === no)?.state ?? 'open'
 const replyTo = (no: number) => props.replies?.find(r => r.no === no)?.reply ?? null
+const id = useId()
+const titleId = (no: number) => `${id}-${no}`
 const worst = (no: number) => sumOf([[no, 0]])?.worst_minor ?? null
 </script>
 
@@ -31,8 +33,15 @@ const worst = (no: number) => sumOf([[no, 0]])?.worst_minor ?? null
         <figcaption class="caption">{{ p.caption }}</figcaption>
       </figure>
     </div>
-    <fieldset v-for="item in shown.items" :key="item.no" class="row mt-5" data-test="item">
-      <legend class="text-xl font-bold">{{ item.title }}</legend>
+    <div
+      v-for="item in shown.items"
+      :key="item.no"
+      class="row mt-5"
+      role="group"
+      data-test="item"
+      :aria-labelledby="titleId(item.no)"
+    >
+      <h2 :id="titleId(item.no)" class="!text-xl">{{ item.title }}</h2>
       <p v-if="item.says" data-test="item-question">{{ item.says }}</p>
       <p v-for="reason in item.why" :key="reason" class="caption">{{ reason }}</p>
       <p v-if="item.gate" class="verdict">
@@ -68,6 +77,6 @@ const worst = (no: number) => sumOf([[no, 0]])?.worst_minor ?? null
           {{ w(`letter.standing.${stateOf(item.no) as 'yes'}`) }}
         </p>
       </template>
-    </fieldset>
+    </div>
   </div>
 </template>

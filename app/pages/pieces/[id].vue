@@ -17,7 +17,14 @@ function promised() {
   void load()
 }
 const { day, percent } = useFormat()
-const tabs = [
+const session = useSession()
+/** It is not in the shop: only asked about. */
+const isAsked = computed(() => ['enquiry', 'declined'].includes(page.value?.piece.state ?? ''))
+const tabs = computed(() => [
+  ...(isAsked.value && session.may('quote') ? [['/estimate', 'estimate'] as const] : []),
+  ...TABS,
+])
+const TABS = [
   ['', 'examine'],
   ['/route', 'route'],
   ['/surface', 'surface'],
@@ -64,9 +71,10 @@ useCurrentInView(useTemplateRef('row'))
       </div>
       <div v-if="page.piece.state !== 'active'" class="row flex flex-wrap items-center gap-4 mt-2" data-test="state">
         <strong class="text-moss text-lg">{{
-          page.piece.state === 'ready' ? w('piece.ready') : w('piece.gone')
+          w(`piece.${page.piece.state === 'handed-over' ? 'gone' : page.piece.state}`)
         }}</strong>
-        <HandOver :piece="page.piece" @changed="load" />
+        <EnquiryState v-if="isAsked" :piece="page.piece" @changed="load" />
+        <HandOver v-else :piece="page.piece" @changed="load" />
       </div>
       <nav ref="row" class="flex gap-1 border-b border-line mt-2 overflow-x-auto" :aria-label="w('piece.tabs')">
         <NuxtLink

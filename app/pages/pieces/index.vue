@@ -3,13 +3,19 @@ const session = useSession()
 const { day, percent } = useFormat()
 const { query } = useRoute()
 const find = ref(typeof query.find === 'string' ? query.find : '')
-const state = ref<'active' | 'ready' | 'handed-over' | 'all'>('active')
+const STATES = ['enquiry', 'active', 'ready', 'handed-over', 'declined', 'all'] as const
+const state = ref<(typeof STATES)[number]>('active')
 const finding = refDebounced(find, 200)
 const { data: pieces, failed } = useLive(
   'GET /api/pieces',
   topic => topic !== 'air' && topic !== 'store',
   () => ({ query: { state: state.value, find: finding.value } }),
 )
+/** What is asked about opens at its estimate, what has a route at its plan. */
+function pageOf(p: { id: number; state: string; route: string | null }) {
+  if (p.state === 'enquiry' && session.may('quote')) return `/pieces/${p.id}/estimate`
+  return `/pieces/${p.id}${p.route ? '/plan' : ''}`
+}
 </script>
 
 <template>
@@ -22,21 +28,19 @@ const { data: pieces, failed } = useLive(
         v-model="state"
         :label="w('pieces.which')"
         label-hidden
-        :options="optionsOf(['active', 'ready', 'handed-over', 'all'], s => w(`pieces.${s}`))"
+        :options="optionsOf(STATES, s => w(`pieces.${s}`))"
         class="w-48"
       />
+      <NuxtLink v-if="session.may('take-in')" to="/pieces/enquiry" class="act act-quiet no-underline">{{
+        w('enquiry.ask')
+      }}</NuxtLink>
       <NuxtLink v-if="session.may('take-in')" to="/pieces/new" class="act no-underline">{{
         w('pieces.takeIn')
       }}</NuxtLink>
     </div>
     <p v-if="failed" class="verdict verdict-stop mt-4">{{ failed.message }}</p>
     <div class="mt-4" data-test="pieces">
-      <NuxtLink
-        v-for="p in pieces ?? []"
-        :key="p.id"
-        :to="`/pieces/${p.id}${p.route ? '/plan' : ''}`"
-        class="row piece-row no-underline"
-      >
+      <NuxtLink v-for="p in pieces ?? []" :key="p.id" :to="pageOf(p)" class="row piece-row no-underline">
         <span class="text-xl font-semibold clock">{{ p.id }}</span>
         <span
           ><strong>{{ p.name }}</strong

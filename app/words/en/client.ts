@@ -77,6 +77,7 @@ export default {
     sendAgain: 'Send again',
     address: "The client's mail address",
     until: 'until {day}',
+    promisedFor: 'promised for {day}',
     holds: ['{n} step waits for it', '{n} steps wait for it'],
     recordedBy: 'recorded by {name}',
     shop: 'We',
@@ -112,11 +113,11 @@ export default {
     ready: 'Ready',
     ifNow: '{day} if you say yes now',
     latest: '{day} at the latest if you answer by {by}',
-    stands: 'Of 5, stands wear: {durability}. Is mended where it is: {repairable}.',
+    stands: 'Stands wear: {durability} of 5. Can be mended where it is: {repairable} of 5.',
     gate:
       'This way may fail: "{fails}" Then we strip the faces instead, and the price is at most {sum}. Your yes ' +
       'covers both.',
-    steps: 'Every step',
+    steps: 'What is done',
     you: 'You',
     name: 'Your name',
     remark: 'A remark, if you like',

@@ -109,6 +109,7 @@ export default {
     go: 'Go on',
   },
   tab: {
+    estimate: 'Estimate',
     examine: 'Examine',
     route: 'Route',
     surface: 'Surface',

@@ -105,6 +105,14 @@ export async function readActiveOne(id: number): Promise<Active | null> {
   return mine.kept.get(id)?.active ?? null
 }
 
+/** A piece that is not in work yet, as if it were; null where it is in work already, or cannot be read. */
+export async function readAsActive(id: number): Promise<Active | null> {
+  const { files } = await readPieces(db(), { where: 'one', id })
+  const [file] = files
+  if (!file || file.piece.state === 'active') return null
+  return activeOf(file, (await readPlans(db(), { where: 'one', id }, files)).get(id))
+}
+
 export async function readActive(): Promise<ActivePieces> {
   const [mine, numbers] = await open("state = 'active'")
   const { kept } = mine

@@ -65,6 +65,8 @@ export async function actAtBench(command: BenchCommand, person: Person, now: Dat
     if (!owner && command.late) return noteLost(tx, command, person, now)
     if (!owner) throw notFound('step')
     const file = await readPiece(tx, owner.piece_id, true)
+    if (file.piece.state === 'enquiry' || file.piece.state === 'declined')
+      throw fail(409, 'not-in', 'This piece is not in the shop: it is only asked about. Say first that it came in.')
     if (file.piece.state === 'handed-over')
       throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
     const plan = await readPlan(tx, file)

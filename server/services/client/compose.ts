@@ -48,7 +48,7 @@ export interface Composed {
 type Input = z.output<typeof s.ask>
 
 const option = (says: string, more: Partial<OptionShown> = {}): OptionShown => ({
-  ...{ says, lines: [], steps: [], stands: null, picture: '' },
+  ...{ says, lines: [], does: [], steps: [], stands: null, picture: '' },
   ...more,
 })
 const bare = { says: '', why: [], gate: null, priced: false }
@@ -112,8 +112,8 @@ function surfaceDraft(rows: Awaited<ReturnType<typeof offersOf>>['rows'], found:
       ...{ kind: 'surface', says: '', priced: true, why: first.why, gate: first.gate },
       title: rows.length > 1 ? 'Which finish shall it have?' : 'The work, the finish and the price',
       options: rows.map(({ without: { worked } }) => {
-        const { says, lines, steps, stands, picture } = worked.told
-        return { says, lines, steps, stands, picture }
+        const { says, lines, does, steps, stands, picture } = worked.told
+        return { says, lines, does, steps, stands, picture }
       }),
     },
     effect: {

@@ -1,7 +1,9 @@
 /** What a piece costs and when it is ready: as it stands, and as it would be if the client chose otherwise. */
 import { blocks } from '#core/safety'
-import { type BuildUp, everyday, finishMaterial, paintsOver } from '#core/build'
+import { atHome, type BuildUp, finishMaterial, paintsOver } from '#core/build'
 import { estimate } from '#core/estimate'
+import { doneSaid } from '#core/acts'
+import { everydayOf } from '#core/materials'
 import type { Asking } from '#core/ground'
 import { ROUTE_NAMES } from '#core/piece'
 import { type ColourDrawn, type FilmDrawn, surfaceSvg } from '#core/section'
@@ -23,6 +25,7 @@ export interface Figures {
 export interface Told {
   says: string
   lines: string[]
+  does: string[]
   steps: string[]
   stands: { durability: number; repairable: number } | null
   picture: string
@@ -63,7 +66,7 @@ async function heldUp(tx: Db, id: number, own: { likely_ms: number; safe_ms: num
 /** A build-up in everyday words. */
 const wordsOf = (buildUp: BuildUp, { context }: PieceFile) => [
   ROUTE_NAMES[buildUp.ground],
-  ...buildUp.layers.flatMap(l => everyday(l, context) ?? []),
+  ...buildUp.layers.flatMap(l => atHome(l, context) ?? []),
 ]
 function picturesOf(file: PieceFile, plan: StoredPlan, at: Date): string {
   const section = sectionFor(file.context, plan, verdictsOf(file, plan, at))
@@ -71,7 +74,7 @@ function picturesOf(file: PieceFile, plan: StoredPlan, at: Date): string {
   /** in everyday words, without what was done to lay it */
   const says = ({ layer, step, name }: FilmDrawn | ColourDrawn): string | null => {
     const own = layers.find(l => l.id === layer)
-    if (own) return everyday(own, file.context)
+    if (own) return atHome(own, file.context)
     return step === null ? name : null
   }
   return section ? surfaceSvg(section, says) : ''
@@ -96,7 +99,7 @@ export async function workedOut(
   const file = await readPiece(tx, id)
   const { choice, context } = file
   const plan = await readPlan(tx, file)
-  const none: Told = { says: '', lines: [], steps: [], stands: null, picture: '', why: [], gate: null }
+  const none: Told = { says: '', lines: [], does: [], steps: [], stands: null, picture: '', why: [], gate: null }
   if (!choice || plan.steps.length === 0)
     return { ...NO_FIGURES, told: none, held: { likely_ms: 0, safe_ms: 0 }, breaks: null }
   const open = verdictsOf(file, plan, at).find(v => blocks(v, isOverruled(plan, v)))
@@ -115,7 +118,9 @@ export async function workedOut(
   const [main, ...rest] = choice.buildUps
   const [work, ...surface] = wordsOf(main, file)
   const material = finishMaterial(main.layers, context)
-  const finish = material && material.name.slice(0, 1).toUpperCase() + material.name.slice(1)
+  const home = material && everydayOf(material.slug)
+  const name = home?.says ?? material?.name
+  const finish = name && name.slice(0, 1).toUpperCase() + name.slice(1)
   const ways = rest.map(b => {
     const faces = file.faces.filter(f => b.faces?.includes(f.id)).map(f => `${f.part}, ${f.name}`)
     return `${faces.join(' · ')}: ${wordsOf(b, file).join(', ')}`
@@ -130,11 +135,16 @@ export async function workedOut(
     breaks: open ? `${open.says}. ${open.mend}` : null,
     told: {
       says: finish ?? work!,
-      lines: [...(finish ? [work!] : []), ...surface, file.piece.sheen, ...ways].filter(Boolean),
+      lines: [
+        [...(finish ? [work!] : []), ...surface, file.piece.sheen].filter(Boolean).join(' · '),
+        ...ways,
+        ...(home ? [[home.look, home.care].filter(Boolean).join(' ')] : []),
+      ],
+      does: doneSaid(live),
       steps: live.filter(st => st.kind !== 'approval').map(st => st.title),
       stands: material && { durability: material.durability, repairable: material.repairable },
       picture: picturesOf(file, plan, at),
-      why: [...verdict.reasons.map(r => r.says), ...(paintsOver(choice, context) ? [IN_WRITING] : [])],
+      why: paintsOver(choice, context) ? [IN_WRITING] : [],
       gate: live.find(st => st.gate?.fallback && st.state !== 'done')?.gate?.fails ?? null,
     },
   }

@@ -68,6 +68,8 @@ async function whereIs(pieceId: number, at: Date) {
     DateTime.fromJSDate(new Date(moment), { zone }).setLocale('en-GB').toFormat('cccc d LLLL')
   if (state === 'handed-over')
     return { says: `It went home${handed_over_at ? ` on ${dayOf(handed_over_at)}` : ''}.`, dueOn: null, safeOn: null }
+  if (state === 'enquiry' || state === 'declined')
+    return { says: 'It is not in the shop yet.', dueOn: null, safeOn: null }
   if (state === 'ready') return { says: 'It is ready to be fetched.', dueOn: null, safeOn: null }
   const plan = await readPlan(db(), file)
   const live = plan.steps.filter(st => st.state !== 'skipped')

@@ -40,7 +40,7 @@ export async function clientPage(id: number) {
     pieces: await db().rows<{
       id: number
       name: string
-      state: 'active' | 'ready' | 'handed-over'
+      state: 'enquiry' | 'active' | 'ready' | 'handed-over' | 'declined'
       taken_in_at: Date
       handed_over_at: Date | null
       due_on: string | null

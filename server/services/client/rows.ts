@@ -97,7 +97,7 @@ const FORMER_GROUND: Record<string, string> = {
 }
 const groundName = (slug = '') => FORMER_GROUND[slug] ?? ROUTE_NAMES[slug as RouteSlug] ?? slug
 const plainOption = (says: string, more: Partial<OptionShown> = {}): OptionShown => ({
-  ...{ says, lines: [], steps: [], stands: null, picture: '' },
+  ...{ says, lines: [], does: [], steps: [], stands: null, picture: '' },
   ...more,
 })
 export const HARDWARE_SAYS = {
@@ -122,7 +122,7 @@ function formerItem(was: Former, picture: string): ItemShown {
   )
   const lines = [...(was.surface ?? (was.finish ? [materialOf(was.finish).name] : [])), was.sheen ?? '', ...ways]
   const option = plainOption(was.work ?? groundName(was.route), {
-    ...{ lines: lines.filter(Boolean), steps: was.steps ?? [], picture },
+    ...{ lines: lines.filter(Boolean), does: was.steps ?? [], steps: was.steps ?? [], picture },
   })
   const title = 'The work, the finish and the price'
   return {

@@ -97,58 +97,68 @@ async function insertParts(tx: Db, pieceId: number, parts: z.infer<typeof s.take
   await checkSize(tx, pieceId)
 }
 
-export async function takeIn(input: z.infer<typeof s.takeIn>, person: Person, at: Date): Promise<{ id: number }> {
-  return transaction(async tx => {
-    const { length_unit } = await readShop(tx)
-    const chosen = input.client.id
-      ? await tx.row<{ id: number }>('SELECT id FROM client WHERE id = :id AND merged_into IS NULL', {
-          id: input.client.id,
-        })
-      : null
-    if (input.client.id && !chosen)
-      throw fail(422, 'invalid', 'There is no such client any more.', { 'client.name': 'Choose the client anew.' })
-    const known =
-      chosen ??
-      (input.client.email
-        ? await tx.row<{ id: number }>(
-            'SELECT id FROM client WHERE name = :name AND email = :email AND merged_into IS NULL LIMIT 1',
-            { name: input.client.name, email: input.client.email },
-          )
-        : null)
-    const clientId =
-      known?.id ??
-      (
-        await tx.run('INSERT INTO client (name, email, phone) VALUES (:name, :email, :phone)', {
-          name: input.client.name,
-          email: input.client.email,
-          phone: input.client.phone,
-        })
-      ).id
-    const { id } = await tx.run(
-      `INSERT INTO piece (
+export const takeIn = (input: z.infer<typeof s.takeIn>, person: Person, at: Date): Promise<{ id: number }> =>
+  transaction(async tx => {
+    const lead = input.lead === 'unknown' ? 'not known, counted as yes' : input.lead
+    const says = `Taken in: ${input.name}, for ${input.client.name}. Lead: ${lead}.`
+    return { id: await insertPiece(tx, input, { state: 'active', says }, person, at) }
+  })
+
+/** A new piece of a client, who is found or made. */
+export async function insertPiece(
+  tx: Db,
+  input: z.infer<typeof s.takeIn>,
+  { state, says }: { state: 'active' | 'enquiry'; says: string },
+  person: Person,
+  at: Date,
+): Promise<number> {
+  const { length_unit } = await readShop(tx)
+  const chosen = input.client.id
+    ? await tx.row<{ id: number }>('SELECT id FROM client WHERE id = :id AND merged_into IS NULL', {
+        id: input.client.id,
+      })
+    : null
+  if (input.client.id && !chosen)
+    throw fail(422, 'invalid', 'There is no such client any more.', { 'client.name': 'Choose the client anew.' })
+  const known =
+    chosen ??
+    (input.client.email
+      ? await tx.row<{ id: number }>(
+          'SELECT id FROM client WHERE name = :name AND email = :email AND merged_into IS NULL LIMIT 1',
+          { name: input.client.name, email: input.client.email },
+        )
+      : null)
+  const clientId =
+    known?.id ??
+    (
+      await tx.run('INSERT INTO client (name, email, phone) VALUES (:name, :email, :phone)', {
+        name: input.client.name,
+        email: input.client.email,
+        phone: input.client.phone,
+      })
+    ).id
+  const { id } = await tx.run(
+    `INSERT INTO piece (
           client_id, name, use_kind, tone, sheen, age_wish, due_on, period, refinished, keep_patina, rustic,
-          lead_answer, note, taken_in_at
+          lead_answer, note, taken_in_at, state
         )
           VALUES (
             :clientId, :name, :use, :tone, :sheen, :age, :dueOn, :period, :refinished, :keepPatina, :rustic,
-            :lead, :note, :at
+            :lead, :note, :at, :state
           )`,
-      { ...input, client: undefined, parts: undefined, clientId, at },
-    )
-    await insertParts(tx, id, input.parts, length_unit)
-    await log(tx, {
-      pieceId: id,
-      kind: 'taken-in',
-      says:
-        `Taken in: ${input.name}, for ${input.client.name}. Lead: ` +
-        `${input.lead === 'unknown' ? 'not known, counted as yes' : input.lead}.`,
-      at,
-      recordedAt: at,
-      personId: person.id,
-    })
-    await tell(tx, 'pieces', id, at)
-    return { id }
+    { ...input, client: undefined, parts: undefined, clientId, at, state },
+  )
+  await insertParts(tx, id, input.parts, length_unit)
+  await log(tx, {
+    pieceId: id,
+    kind: 'taken-in',
+    says,
+    at,
+    recordedAt: at,
+    personId: person.id,
   })
+  await tell(tx, 'pieces', id, at)
+  return id
 }
 
 /** Runs `change` on a locked piece that is still open, logs it and tells open pages. */

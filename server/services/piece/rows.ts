@@ -29,7 +29,7 @@ export interface PieceRow {
   goes_first: 0 | 1
   lead_answer: 'yes' | 'no' | 'unknown'
   note: string
-  state: 'active' | 'ready' | 'handed-over'
+  state: 'enquiry' | 'active' | 'ready' | 'handed-over' | 'declined'
   accepted_worst_minor: number | null
   agreed_minor: number | null
   room_dry_rh: number | null

@@ -233,6 +233,21 @@ export const choose = (id: number, input: z.infer<typeof s.choose>, person: Pers
     }
   })
 
+/** The way that is advised for a piece without one, with this finish or the house's; its plan is worked out. */
+export async function takeAdvised(tx: Db, id: number, finish: Finish | null, at: Date): Promise<void> {
+  const file = await readPiece(tx, id)
+  const house = await readHouse(tx)
+  const picks = { ...USUAL, finish: finish ?? (finishOfSchool(house, file.facts.use) as Finish | null) ?? USUAL.finish }
+  const context: Context = { ...file.context, house }
+  const judged = buildUpFor(context, 'strip-chemical', picks, undefined)
+  const asked = { ...(await readAsking(at, tx)), context, choice: { buildUps: [judged] } as Choice }
+  const { advised } = await inWorker('judgeAll', asked)
+  const next = buildUpFor(context, advised ?? 'strip-chemical', picks, undefined)
+  await writeLayers(tx, await insertBuildUp(tx, id, next), draftsOf(file, next.layers))
+  const now = await readPiece(tx, id)
+  await replan(tx, now, now.choice!)
+}
+
 /** All faces go the piece's way again. */
 export const dropWays = (id: number, rowVersion: number, person: Person, at: Date) =>
   onPiece(id, at, person, async (tx, file) => {

@@ -20,7 +20,7 @@ import {
 import type { GateRecord } from '#core/plan'
 import { closingOf, type Hours } from '#core/timetable'
 import { db } from '../../database/db'
-import { type Active, readActive } from '../bench/active'
+import { type Active, readActive, readAsActive } from '../bench/active'
 import type { Unreadable } from '../piece/rows'
 import { readGateRecord } from '../plan/asking'
 import { readable } from '../platform/readable'
@@ -100,13 +100,19 @@ export function endOfDay(day: string, hours: Hours): number {
 
 /**
  * @param at the server's moment
+ * @param also a piece that is not in work yet, planned with the others
  * @param wet a time in which it rains: nothing is done outdoors, and the air indoors is damp
  */
-export async function readShopToPlan(at: Date, wet: Span | null = null): Promise<ShopToPlan> {
+export async function readShopToPlan(
+  at: Date,
+  wet: Span | null = null,
+  also: number | null = null,
+): Promise<ShopToPlan> {
   const now_ms = at.getTime()
   const until_ms = now_ms + AHEAD_D * DAY_MS
-  const [active, hours, people, rooms, racks, fetchDays, said, record] = await Promise.all([
+  const [active, guest, hours, people, rooms, racks, fetchDays, said, record] = await Promise.all([
     readActive(),
+    also === null ? null : readAsActive(also),
     readHours(),
     readPresence(),
     readRooms(),
@@ -133,7 +139,7 @@ export async function readShopToPlan(at: Date, wet: Span | null = null): Promise
   const needs = new Map<string, Material>()
   const jobs: PlannedJob[] = []
   const strange: Unreadable[] = []
-  for (const piece of active.pieces) {
+  for (const piece of guest ? [...active.pieces, guest] : active.pieces) {
     if (!piece.plan) continue
     const { id, name } = piece.file.piece
     const job = readable(id, name, () => {

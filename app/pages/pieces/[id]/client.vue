@@ -21,7 +21,7 @@ const can = computed(() => session.may('quote'))
 
 <template>
   <div class="grid lg:grid-cols-2 gap-10">
-    <div v-if="can && page!.piece.state === 'active'">
+    <div v-if="can && ['active', 'enquiry'].includes(page!.piece.state)">
       <AskForm :key="id" :piece-id="id" @asked="load().then(reload)" />
       <PieceLink :piece-id="id" />
     </div>

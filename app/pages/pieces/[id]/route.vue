@@ -81,7 +81,9 @@ async function oneWay() {
   look(null)
   await Promise.all([reload(), load()])
 }
-const decides = computed(() => session.may('plan') && page.value!.piece.state === 'active' && !routes.value!.started)
+const decides = computed(
+  () => session.may('plan') && ['active', 'enquiry'].includes(page.value!.piece.state) && !routes.value!.started,
+)
 /** Two routes beside each other. */
 const pair = ref<RouteSlug[]>([])
 const compare = (route: RouteSlug) => {
