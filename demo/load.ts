@@ -9,14 +9,14 @@ import { picture } from './picture'
 import { loggerFile } from './logger'
 import { COMPOSED, composeAsKnown } from './composed'
 import { GROUNDS } from './grounds'
-import { type DemoPiece, PIECES as OTHERS, placeOf } from './pieces'
+import { type DemoPiece, LAST, PIECES as OTHERS, placeOf } from './pieces'
 import { askMore } from './questions'
 import { furnish } from './rooms'
 import { OWNER, PASSWORD, PEOPLE, PIN, PRODUCTS } from './shop'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
 const MIN = 60_000
-const PIECES: readonly DemoPiece[] = [...OTHERS, ...COMPOSED, ...GROUNDS]
+const PIECES: readonly DemoPiece[] = [...OTHERS, ...COMPOSED, ...GROUNDS, ...LAST]
 const people = {} as Record<'ingrid' | 'tove' | 'emil' | 'sara', Caller>
 
 interface Step {

@@ -2,7 +2,7 @@ import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { QuestionShown } from '#core/approval'
 import type { Role } from '#shared/rights'
-import { BASE, Caller, choice, intake, planOf, replied, setClock, shopPeople } from './http'
+import { act, BASE, Caller, choice, intake, planOf, replied, setClock, shopPeople } from './http'
 
 /** What a client is asked: items with their options, links, what an answer does, and when it no longer holds. */
 const people = {} as Record<Role, Caller>
@@ -341,9 +341,7 @@ describe('an enquiry', () => {
       (await people.office.ok<{ id: number }[]>(`GET /api/pieces?state=${state}`)).some(p => p.id === id)
     expect([await listed('active'), await listed('enquiry')]).toEqual([false, true])
     const first = (await planOf(people.lead, id)).steps.find(s => s.kind !== 'approval')!
-    const begun = await people.lead.send('POST /api/bench', {
-      ...{ kind: 'start', stepId: first.id, rowVersion: first.rowVersion, happenedAt: '2027-03-08T09:00:00+01:00' },
-    })
+    const begun = await act(people.lead, 'start', first, '2027-03-08T09:00:00+01:00')
     expect(begun.body.code).toBe('not-in')
     await ask(id, {})
     const become = async (becomes: string) => {
