@@ -15,17 +15,18 @@ export function useLetter(shown: () => Pick<QuestionShown, 'currency' | 'items' 
     shown()
       .items.filter(i => i.kind === 'surface')
       .map(i => [i.no, 0] as const)
-  /** An option alone: the whole price of a surface; of all else what it adds. Null: no price hangs on it. */
-  function optionSum(item: ItemShown, option: number): { sum: Sum; adds: boolean } | null {
+  /** An option alone: the whole price of a surface; of all else what it adds, and by how many days. Null: no price. */
+  function optionSum(item: ItemShown, option: number): { sum: Sum; adds: number | null } | null {
     if (!item.priced) return null
     if (item.kind === 'surface') {
       const sum = sumOf([[item.no, option]])
-      return sum && { sum, adds: false }
+      return sum && { sum, adds: null }
     }
     const [without, sum] = [sumOf(ground()), sumOf([...ground(), [item.no, option]])]
     if (!without || !sum) return null
     const likely_minor = sum.likely_minor - without.likely_minor
-    return { sum: { ...sum, likely_minor, worst_minor: sum.worst_minor - without.worst_minor }, adds: true }
+    const days = (Date.parse(sum.readyLikely) - Date.parse(without.readyLikely)) / 86_400_000
+    return { sum: { ...sum, likely_minor, worst_minor: sum.worst_minor - without.worst_minor }, adds: days || 0 }
   }
   return { money, day, sumOf, optionSum }
 }

@@ -23,7 +23,7 @@ const replies = ref<Record<number, Reply>>({})
 const open = computed(() => props.answer.items.filter(i => i.state === 'open'))
 const optionsOf = (i: AnswerLine['items'][number]): Option<Reply>[] => [
   ...i.options.map((label, value) => ({ value, label: i.options.length > 1 ? label : w('client.saidYes') })),
-  { value: 'no' as const, label: w('client.saidNo') },
+  ...(i.kind === 'hardware' ? [] : [{ value: 'no' as const, label: w('client.saidNo') }]),
   { value: 'talk' as const, label: w('letter.choose.talk') },
 ]
 async function record() {

@@ -17,14 +17,15 @@ const letter = computed(() => (props.item.options.length > 1 ? `${'ABCDEFGHIJ'[p
     <p v-if="option.stands" class="caption">
       {{ w('letter.stands', option.stands) }}
     </p>
-    <p v-if="its" class="clock">
-      <template v-if="its.adds"
-        ><strong>{{ w('letter.adds', { sum: money(its.sum.likely_minor) }) }}</strong></template
-      ><template v-else
-        ><strong data-test="price">{{ money(its.sum.likely_minor) }}</strong
-        ><template v-if="its.sum.worst_minor > its.sum.likely_minor"
-          >, {{ w('letter.atWorst', { sum: money(its.sum.worst_minor) }) }}</template
-        ></template
+    <p v-if="its && its.adds !== null" class="clock">
+      <strong>{{
+        its.sum.likely_minor > 0 ? w('letter.adds', { sum: money(its.sum.likely_minor) }) : w('letter.noMore')
+      }}</strong><template v-if="its.adds > 0">, {{ w('letter.laterBy', { n: its.adds }) }}</template>
+    </p>
+    <p v-else-if="its" class="clock">
+      <strong data-test="price">{{ money(its.sum.likely_minor) }}</strong><template
+        v-if="its.sum.worst_minor > its.sum.likely_minor"
+        >, {{ w('letter.atWorst', { sum: money(its.sum.worst_minor) }) }}</template
       ><template v-if="its.sum.readyLikely"
         ><br />{{ w('letter.ready') }}: {{ w('letter.ifNow', { day: day(its.sum.readyLikely) }) }},
         {{ w('letter.latest', { day: day(its.sum.readySafe), by: day(shown.answerBy) }) }}</template

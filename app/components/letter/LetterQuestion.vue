@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { type ItemStanding, type QuestionShown, type Reply, withName } from '#core/approval'
+import { type ItemShown, type ItemStanding, type QuestionShown, type Reply, withName } from '#core/approval'
 
 /**
  * A question as its client reads it. While it is open each item takes an answer (`name` of its radio: `fieldOf`); needs
@@ -18,6 +18,8 @@ const { money, sumOf } = useLetter(() => props.shown)
 const name = computed(() => ('name' in props.shown.client ? props.shown.client.name : props.who))
 const stateOf = (no: number) => props.standing?.find(s => s.no === no)?.state ?? 'open'
 const replyTo = (no: number) => props.replies?.find(r => r.no === no)?.reply ?? null
+/** Hardware is left as it is by an option of its own. */
+const othersOf = (item: ItemShown) => (item.kind === 'hardware' ? (['talk'] as const) : (['no', 'talk'] as const))
 const id = useId()
 const titleId = (no: number) => `${id}-${no}`
 const worst = (no: number) => sumOf([[no, 0]])?.worst_minor ?? null
@@ -56,7 +58,7 @@ const worst = (no: number) => sumOf([[no, 0]])?.worst_minor ?? null
             :no="i"
           />
         </label>
-        <label v-for="other in ['no', 'talk'] as const" :key="other" class="flex gap-4 items-center min-h-12">
+        <label v-for="other in othersOf(item)" :key="other" class="flex gap-4 items-center min-h-12">
           <input type="radio" :name="fieldOf(item.no)" :value="other" class="size-6 shrink-0" />{{
             w(`letter.choose.${other}`)
           }}

@@ -110,6 +110,8 @@ export default {
     price: 'The price with tax',
     atWorst: '{sum} at worst',
     adds: '+ {sum}',
+    noMore: 'Nothing more to pay',
+    laterBy: ['ready {n} day later', 'ready {n} days later'],
     ready: 'Ready',
     ifNow: '{day} if you say yes now',
     latest: '{day} at the latest if you answer by {by}',

@@ -87,6 +87,7 @@ export default {
     noDay: 'No day can be foretold: it cannot be placed beside what is in work.',
     changes: 'What would change it',
     change: '{says}: {hours}, {sum}',
+    out: '{says}: this way is ruled out then, and we would look for another.',
     sure: 'Nothing that we can think of changes it much.',
     cameIn: 'It has come in',
     decline: 'Not to be done',

@@ -139,7 +139,12 @@ function hardwareDraft({ items }: PieceFile, asked: Input['hardware'][number]): 
   const prices = ITEM_ANSWERS.map(a => asked.prices[a])
   return {
     item: {
-      ...{ ...bare, kind: 'hardware', title: item.name, priced: prices.some(p => p > 0) },
+      ...{
+        ...bare,
+        kind: 'hardware',
+        title: item.name.slice(0, 1).toUpperCase() + item.name.slice(1),
+        priced: prices.some(p => p > 0),
+      },
       says: itemQuestion(item.name, item.state, item.holes),
       options: ITEM_ANSWERS.map(a => option(HARDWARE_SAYS[a], { picture: '' })).map((o, i) =>
         i === 0 && item.holes ? { ...o, picture: holesSvg(item.holes) } : o,

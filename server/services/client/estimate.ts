@@ -13,11 +13,23 @@ import { readShopToPlan } from '../schedule/model'
 import { readFetchDays } from '../shop/rooms'
 import { readHours } from '../shop/rows'
 
+/** What is measured over a telephone may be a tenth more. */
+const LARGER = 1.1
 /** One thing that is not known, were it so. */
 const DOUBTS: readonly { says: string; facts: (f: PieceFile['facts']) => PieceFile['facts'] | null }[] = [
   {
     says: 'If the old paint or varnish holds lead',
     facts: f => (f.lead === 'yes' ? null : { ...f, lead: 'yes' }),
+  },
+  {
+    says: 'If it is a tenth larger each way',
+    facts: f => ({
+      ...f,
+      faces: f.faces.map(x => ({
+        ...x,
+        ...{ length_mm: x.length_mm * LARGER, width_mm: x.width_mm * LARGER, area_m2: x.area_m2 * LARGER ** 2 },
+      })),
+    }),
   },
   {
     says: 'If it is worn through in places',
@@ -40,8 +52,12 @@ const foundOn = (faceId: number): RecordedFacts['findings'][number] =>
     place: { shape: 'unplaced' },
   }) as never
 
+/** What changes the price by less is not said. */
+const WORTH_SAYING = 0.01
 export interface Doubt {
   says: string
+  /** this way is ruled out then */
+  out: boolean
   hours_min: number
   price_minor: number
 }
@@ -82,7 +98,9 @@ export async function estimatePage(id: number, at: Date) {
     if (!then) continue
     const hours_min = then.likely.attended_min - base.likely.attended_min
     const price_minor = then.likely.total_minor - base.likely.total_minor
-    if (Math.abs(price_minor) > 100) doubts.push({ says: doubt.says, hours_min, price_minor })
+    const out = then.standing === 'ruled-out' && base.standing !== 'ruled-out'
+    if (out || price_minor > WORTH_SAYING * base.likely.total_minor)
+      doubts.push({ says: doubt.says, hours_min, price_minor, out })
   }
   const labour = estimate(
     plan.steps.filter(st => st.state !== 'skipped'),

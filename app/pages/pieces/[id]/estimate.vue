@@ -39,11 +39,13 @@ const signed = (n: number, says: (x: number) => string) => `${n < 0 ? '−' : '+
         <h2>{{ w('enquiry.changes') }}</h2>
         <p v-for="d in its.doubts" :key="d.says" class="row" data-test="doubt">
           {{
-            w('enquiry.change', {
-              says: d.says,
-              hours: signed(d.hours_min, hours),
-              sum: signed(d.price_minor, x => money(x)),
-            })
+            d.out
+              ? w('enquiry.out', { says: d.says })
+              : w('enquiry.change', {
+                  says: d.says,
+                  hours: signed(d.hours_min, hours),
+                  sum: signed(d.price_minor, x => money(x)),
+                })
           }}
         </p>
         <p v-if="!its.doubts.length" class="row">{{ w('enquiry.sure') }}</p>
