@@ -111,7 +111,7 @@ export default defineNuxtConfig({
       {
         baseName: 'fonts',
         dir: here('./node_modules/@fontsource/schibsted-grotesk/files'),
-        pattern: 'schibsted-grotesk-latin-{400,700}-normal.woff',
+        pattern: 'schibsted-grotesk-{latin,latin-ext}-{400,700}-normal.woff',
       },
     ],
     routeRules: {

@@ -23,7 +23,7 @@ const part = computed({
         <ShopSettings :shop="shop" @changed="load" />
         <div class="grid gap-8 content-start">
           <ShopHours :shop="shop" @changed="load" />
-          <ShopReminders :days="shop.remind_days" :most="shop.remind_most" @changed="load" />
+          <ShopReminders :shop="shop" @changed="load" />
           <ShopAir v-if="session.may('work')" :rooms="rooms?.rooms.filter(r => r.logger) ?? []" />
           <ShopBackup :shop="shop" @changed="load" />
         </div>

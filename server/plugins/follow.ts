@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { openPool } from '../database/db'
-import { remindDue } from '../services/client/remind'
+import { remindDue } from '../services/client/houseRules'
 import { takeJob, thin } from '../services/platform/jobs'
 import { sendWaiting } from '../services/platform/mail'
 import { solveIfDue } from '../services/schedule/solve'

@@ -45,6 +45,7 @@ import { reportPdf } from './reportPdf'
 
 export { picture } from './picture'
 export { placeLabelPdf, potLabelPdf } from './labels'
+export { paperPdf } from './paper'
 
 export type Asked = Asking & { context: Context; choice: Choice }
 

@@ -4,6 +4,9 @@ import PDFDocument from 'pdfkit'
 export interface Fonts {
   regular: Uint8Array
   bold: Uint8Array
+  /** letters of other Latin alphabets */
+  regularExtended: Uint8Array
+  boldExtended: Uint8Array
 }
 
 /** A PDF as bytes, with the house's font. */
@@ -25,7 +28,12 @@ export async function pdfOf(
     doc.on('end', resolve)
     doc.on('error', reject)
   })
-  doc.registerFont('regular', Buffer.from(fonts.regular)).registerFont('bold', Buffer.from(fonts.bold)).font('regular')
+  doc
+    .registerFont('regular', Buffer.from(fonts.regular))
+    .registerFont('bold', Buffer.from(fonts.bold))
+    .registerFont('regular-extended', Buffer.from(fonts.regularExtended))
+    .registerFont('bold-extended', Buffer.from(fonts.boldExtended))
+    .font('regular')
   write(doc)
   doc.end()
   await done

@@ -2,6 +2,7 @@
 import { z } from 'zod'
 import { LIGHTS } from '../../core/colour/lights'
 import { FINISHES } from '../../core/materials'
+import { PAPER_SIZES } from '../../core/papers/paper'
 import { address } from './examination'
 import { id, maybeText, slugOf, text, version } from './fields'
 
@@ -70,6 +71,14 @@ export const recordAnswer = z.strictObject({
   name: text('Who said it'),
   says: maybeText(1000),
 })
+export const quote = z.strictObject({ words: maybeText(1000) })
+/** How quotations are made: how long they hold, what is asked for before work begins, the house's words. */
+export const quoting = z.strictObject({
+  days: z.number().int().min(1, 'One day at least.').max(365, 'A year at most.'),
+  depositBp: z.number().int().min(0).max(10_000, '100 % at most.'),
+  words: maybeText(1000),
+})
+export const paperQuery = z.strictObject({ size: z.enum(PAPER_SIZES).optional() })
 export const reminding = z.strictObject({
   days: z.number().int().min(0).max(60, '60 days at most.'),
   most: z.number().int().min(0).max(5, 'Five times at most.'),

@@ -91,6 +91,15 @@ export default {
     saidYes: 'Said yes',
     saidNo: 'Said no',
   },
+  papers: {
+    title: 'Papers',
+    quotation: 'Quotation {no}',
+    holds: 'holds until {day}',
+    words: 'Words on it, else those of the house',
+    make: 'Make a quotation',
+    ticket: 'Bench ticket',
+    statement: 'Work done and charge',
+  },
   via: { link: 'by the link', phone: 'by phone', counter: 'at the counter' },
   answer: {
     open: 'open',
@@ -133,6 +142,7 @@ export default {
     digest: 'What you see here is kept unchanged. SHA-256:',
     photograph: 'Photograph',
     photographs: 'Photographs',
+    quotation: 'Our quotation (PDF)',
     promised: 'Promised for {day}.',
     expected: 'Ready about {day}, as it looks now.',
     nothingAsked: 'We ask nothing of you just now.',

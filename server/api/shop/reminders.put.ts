@@ -1,3 +1,3 @@
-import { changeReminders } from '../../services/client/remind'
+import { changeReminders } from '../../services/client/houseRules'
 
 export default route('PUT /api/shop/reminders', async ({ body, person }) => changeReminders(body, person, await now()))

@@ -8,6 +8,7 @@ import { beganWork } from '../plan/choose'
 import { foundSince } from '../plan/found'
 import { readPlan } from '../plan/rows'
 import { countPieceLinks } from './links'
+import { readQuotations } from './papers'
 
 export async function askingPage(id: number, at: Date) {
   const file = await readPiece(db(), id)
@@ -32,5 +33,6 @@ export async function askingPage(id: number, at: Date) {
     ),
     dueOn: file.piece.due_on,
     links: await countPieceLinks(id, at),
+    quotations: await readQuotations(id),
   }
 }

@@ -10,6 +10,7 @@ import { heldBecause } from '../platform/mail'
 import { readShop } from '../shop/rows'
 import { workedOut } from './figures'
 import { linkOf, type LinkRow } from './links'
+import { readQuotations } from './papers'
 import { type ApprovalRow, expired, type QuestionItemRow, readItems, repliesOf, shownOf } from './rows'
 
 interface Word {
@@ -133,6 +134,7 @@ export async function clientPage(token: string, at: Date) {
     questions: await readQuestions(link, at),
     where: whole ? await whereIs(link.piece_id, at) : null,
     photographs: whole ? await readReleased(link) : [],
+    quotations: whole ? (await readQuotations(link.piece_id)).slice(0, 1) : [],
   }
 }
 /** One released photograph, through a client's link. @throws Fail 404. */

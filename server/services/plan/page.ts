@@ -1,10 +1,9 @@
 import type { z } from 'zod'
 import { cautionsOfStep, does, measuredSaid, wears } from '#core/acts'
-import { estimate, materialCost_minor } from '#core/estimate'
+import { materialCost_minor } from '#core/estimate'
 import { loopsOf, notesOf, planDifference, roundEndingAt, seenAt } from '#core/plan'
 import { mendOf, RULES } from '#core/rules'
 import { mayOverrule } from '#core/safety'
-import { worked_min } from '#core/timetable'
 import { sumOf } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
@@ -21,61 +20,17 @@ import { readStepAir } from '../shop/roomAir'
 import { licencesOn } from '../shop/licences'
 import { checkProved, overruling, type Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
-import { DAY_MS, readAsking, readPrices, readRates } from './asking'
+import { DAY_MS, readAsking, readPrices } from './asking'
+import { type Cost, costOf } from './cost'
 import { readAgreed } from '../client/agreed'
-import { type ExtraRow, readExtras } from '../client/extras'
+import { readExtras } from '../client/extras'
 import { readEdits } from './edits'
 import { foundSince } from './found'
 import { datesOf, judged, sectionFor } from './judge'
-import { type PlannedStep, readPlan, type StoredPlan } from './rows'
+import { readPlan, type StoredPlan } from './rows'
 import { strangeInPlan } from './strange'
 import { readUsed, usedSaid } from './used'
 import { readWetCoat } from './wetCoat'
-
-interface Cost {
-  soFar_minor: number
-  /** of the plan and of what was agreed beside it */
-  planned_minor: number
-}
-async function costOf(id: number, plan: StoredPlan, extras: readonly ExtraRow[]): Promise<Cost> {
-  const rates = await readRates()
-  const price = await readPrices()
-  const used = await db().row<{ lots: number | null; pots: number | null }>(
-    `SELECT
-        (
-          SELECT SUM(u.amount_ml / 1000 * u.price_minor)
-            FROM lot_use u
-            JOIN plan_step st ON st.id = u.step_id
-            WHERE st.piece_id = :id
-        ) AS lots,
-        (
-          SELECT SUM(u.cost_minor) FROM pot_use u JOIN plan_step st ON st.id = u.step_id WHERE st.piece_id = :id
-        ) AS pots`,
-    { id },
-  )
-  const done = plan.steps.filter(st => st.state === 'done')
-  const labour = estimate(
-    done.map(st => ({ ...st, amount_ml: null, attended_min: Math.min(workedMin(st), 600) })),
-    rates,
-  )
-  const materials = Math.round(
-    (Number(used?.lots ?? 0) + Number(used?.pots ?? 0)) * (1 + rates.materialMarkup_bp / 10_000),
-  )
-  const net = labour.net_minor + materials
-  return {
-    soFar_minor: net + Math.round((net * rates.tax_bp) / 10_000),
-    planned_minor:
-      sumOf(extras, e => e.price_minor) +
-      estimate(
-        plan.steps.filter(st => st.state !== 'skipped'),
-        rates,
-        price,
-      ).total_minor,
-  }
-}
-/** Minutes of hands on a step: as timed, at least one. */
-const workedMin = (st: PlannedStep) =>
-  does(st, 'words') ? 0 : Math.max(1, Math.round(worked_min(st.spells, st.finished_ms ?? 0)))
 
 /** Photographs taken at the end of steps, the oldest first. */
 const readStepPictures = (pieceId: number) =>

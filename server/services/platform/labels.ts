@@ -10,12 +10,14 @@ let fonts: Promise<Fonts> | undefined
 /** The house's fonts, read once. */
 export const readFonts = (): Promise<Fonts> =>
   (fonts ??= (async () => {
-    const [regular, bold] = await Promise.all(
-      [400, 700].map(weight =>
-        useStorage('assets:fonts').getItemRaw<Uint8Array>(`schibsted-grotesk-latin-${weight}-normal.woff`),
-      ),
-    )
-    return { regular: new Uint8Array(regular!), bold: new Uint8Array(bold!) }
+    const read = async (subset: 'latin' | 'latin-ext', weight: 400 | 700) =>
+      new Uint8Array(
+        (await useStorage('assets:fonts').getItemRaw<Uint8Array>(`schibsted-grotesk-${subset}-${weight}-normal.woff`))!,
+      )
+    return {
+      ...{ regular: await read('latin', 400), bold: await read('latin', 700) },
+      ...{ regularExtended: await read('latin-ext', 400), boldExtended: await read('latin-ext', 700) },
+    }
   })())
 
 /** Scanned in the shop: its own address there, where it has one. */

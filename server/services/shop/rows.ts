@@ -22,6 +22,9 @@ export interface ShopRow {
   mail_held: 0 | 1
   remind_days: number
   remind_most: number
+  quote_days: number
+  deposit_bp: number
+  quote_words: string
   row_version: number
 }
 

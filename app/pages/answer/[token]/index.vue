@@ -73,6 +73,11 @@ const date = letterDay
       <p class="caption break-all">{{ w('letter.digest') }} {{ q.digest }}</p>
     </section>
     <p v-if="page.whole && !page.questions.some(q => q.state === 'open')" class="row">{{ w('letter.nothingAsked') }}</p>
+    <p v-for="q in page.quotations" :key="q.id" class="row">
+      <a class="underline min-h-11 inline-flex items-center" :href="`/api/answer/${token}/quotations/${q.id}`">{{
+        w('letter.quotation')
+      }}</a>
+    </p>
     <section v-if="page.photographs.length" class="row mt-6">
       <h2>{{ w('letter.photographs') }}</h2>
       <div class="grid grid-cols-2 sm:grid-cols-3 gap-3">

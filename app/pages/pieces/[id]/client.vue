@@ -21,9 +21,12 @@ const can = computed(() => session.may('quote'))
 
 <template>
   <div class="grid lg:grid-cols-2 gap-10">
-    <div v-if="can && ['active', 'enquiry'].includes(page!.piece.state)">
-      <AskForm :key="id" :piece-id="id" @asked="load().then(reload)" />
-      <PieceLink :piece-id="id" />
+    <div v-if="can">
+      <template v-if="['active', 'enquiry'].includes(page!.piece.state)">
+        <AskForm :key="id" :piece-id="id" @asked="load().then(reload)" />
+        <PieceLink :piece-id="id" />
+      </template>
+      <PiecePapers :piece-id="id" :begun="page!.piece.state !== 'enquiry'" />
     </div>
     <section>
       <div v-if="can && page!.coloured" class="mb-4">

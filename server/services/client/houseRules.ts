@@ -1,4 +1,4 @@
-/** Clients who did not answer are reminded by the house's rule, while the shop is open, never at night. */
+/** Rules of the house for letters: clients who did not answer are reminded while the shop is open, never at night. */
 import type { z } from 'zod'
 import { isWorking } from '#core/timetable'
 import type * as s from '#shared/schemas'
@@ -50,6 +50,18 @@ export const changeReminders = (input: z.infer<typeof s.reminding>, person: Pers
     await tx.run('UPDATE shop SET remind_days = :days, remind_most = :most WHERE id = 1', input)
     const says = input.days && input.most ? `after ${input.days} d, at most ${input.most} times` : 'never'
     await logShop(tx, 'shop', `Clients are reminded of questions: ${says}`, at, person.id)
+    await tell(tx, 'shop', null, at)
+    return { ok: true }
+  })
+
+/** How quotations are made from now on. */
+export const changeQuoting = ({ days, depositBp, words }: z.infer<typeof s.quoting>, person: Person, at: Date) =>
+  transaction(async tx => {
+    await tx.run('UPDATE shop SET quote_days = :days, deposit_bp = :depositBp, quote_words = :words WHERE id = 1', {
+      ...{ days, depositBp, words },
+    })
+    const says = `Quotations hold for ${days} d, with ${depositBp / 100} % before work begins`
+    await logShop(tx, 'shop', says, at, person.id)
     await tell(tx, 'shop', null, at)
     return { ok: true }
   })

@@ -1,0 +1,8 @@
+import { linkOf } from '../../../../services/client/links'
+import { quotationFile } from '../../../../services/client/papers'
+import { db } from '../../../../database/db'
+
+export default route('GET /api/answer/:token/quotations/:id', async ({ event, id, param, query }) => {
+  const { piece_id } = await linkOf(db(), param('token'), await now())
+  return sendPdf(event, await quotationFile(id(), query.size, piece_id))
+})

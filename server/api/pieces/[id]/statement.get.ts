@@ -1,0 +1,5 @@
+import { statementFile } from '../../../services/client/papers'
+
+export default route('GET /api/pieces/:id/statement', async ({ event, id, query }) =>
+  sendPdf(event, await statementFile(id(), query.size, await now())),
+)

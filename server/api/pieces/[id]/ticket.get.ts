@@ -1,0 +1,5 @@
+import { ticketFile } from '../../../services/client/papers'
+
+export default route('GET /api/pieces/:id/ticket', async ({ event, id, query }) =>
+  sendPdf(event, await ticketFile(id(), query.size, await now())),
+)

@@ -1,0 +1,5 @@
+import { quotationFile } from '../../services/client/papers'
+
+export default route('GET /api/quotations/:id', async ({ event, id, query }) =>
+  sendPdf(event, await quotationFile(id(), query.size)),
+)
