@@ -64,6 +64,7 @@ export const API = {
   'GET /api/pieces': { right: 'anyone', query: s.pieceQuery },
   'POST /api/pieces': { right: 'take-in', body: s.takeIn },
   'POST /api/enquiries': { right: 'take-in', body: s.enquire },
+  'POST /api/pieces/:id/again': { right: 'take-in', body: s.noBody },
   'PUT /api/pieces/:id/state': { right: 'take-in', body: s.enquiryBecomes },
   'GET /api/pieces/:id/estimate': { right: 'quote' },
   'GET /api/pieces/:id': { right: 'anyone' },

@@ -366,3 +366,26 @@ describe('an enquiry', () => {
       expect((await people.office.send('POST /api/enquiries', asked(silly))).status, JSON.stringify(silly)).toBe(422)
   })
 })
+
+describe('a piece that went home', () => {
+  it('comes back as another, with its faces, and each leads to the other', async () => {
+    const { id } = await planned()
+    expect((await people.office.send(`POST /api/pieces/${id}/again`, {})).status).toBe(409)
+    await sql.query(
+      "UPDATE piece SET state = 'handed-over', handed_over_at = '2027-03-01', changed_no = changed_no + 1 WHERE id = ?",
+      [id],
+    )
+    const again = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/again`, {})
+    interface Back {
+      piece: { follows_id: number; refinished: string; client_id: number }
+      became: number | null
+      area_m2: number
+    }
+    const [now, before] = [
+      await people.office.ok<Back>(`GET /api/pieces/${again.id}`),
+      await people.office.ok<Back>(`GET /api/pieces/${id}`),
+    ]
+    expect(now.piece).toMatchObject({ follows_id: id, refinished: 'yes', client_id: before.piece.client_id })
+    expect([before.became, now.area_m2]).toEqual([again.id, before.area_m2])
+  })
+})

@@ -2,10 +2,16 @@
 import { gritName } from '#core/abrasives'
 
 /** Hands left, film, dates, price and veneer of a plan, each with where it comes from. */
-defineProps<{ plan: PlanPage }>()
+const props = defineProps<{ plan: PlanPage }>()
 const session = useSession()
 const { hours, money, day } = useFormat()
 const { page } = inject(PIECE)!
+/** As it goes it will cost more than was agreed, or than the worst that was accepted. */
+const dearer = computed(() => {
+  const { cost, agreed_minor, acceptedWorst_minor } = props.plan
+  if (agreed_minor === null || !session.may('see-prices') || !(cost.foreseen_minor > agreed_minor)) return null
+  return cost.foreseen_minor > (acceptedWorst_minor ?? agreed_minor) ? ('worst' as const) : ('likely' as const)
+})
 const outlook = computed(() => page.value?.outlook)
 </script>
 
@@ -48,6 +54,15 @@ const outlook = computed(() => page.value?.outlook)
           }}<span v-for="e in plan.extras" :key="e.says" class="caption block font-normal" data-test="extra">{{
             w('plan.extra', { what: e.says, sum: money(e.price_minor) })
           }}</span>
+        </dd>
+      </template>
+      <template v-if="dearer">
+        <dt>{{ w('plan.foreseen') }}</dt>
+        <dd data-test="foreseen" :class="dearer === 'worst' ? 'text-madder' : 'text-ochre'">
+          {{ money(plan.cost.foreseen_minor)
+          }}<NuxtLink class="block font-normal min-h-11" :to="`/pieces/${page!.piece.id}/client`">{{
+            w(`plan.beyond.${dearer}`)
+          }}</NuxtLink>
         </dd>
       </template>
       <template v-if="plan.expected">

@@ -16,6 +16,11 @@ function promised() {
   promising.value = false
   void load()
 }
+/** It came back, to be mended or renewed. */
+async function again() {
+  const made = await send('POST /api/pieces/:id/again', { id: id.value, body: {} })
+  if (made) await navigateTo(`/pieces/${made.id}`)
+}
 const { day, percent } = useFormat()
 const session = useSession()
 /** It is not in the shop: only asked about. */
@@ -54,6 +59,9 @@ useCurrentInView(useTemplateRef('row'))
         <button v-if="page.piece.state === 'active' && page.route" class="underline min-h-11" @click="promising = true">
           {{ w('promise.ask') }}
         </button>
+        <NuxtLink v-if="page.piece.follows_id" :to="`/pieces/${page.piece.follows_id}`">{{
+          w('piece.follows', { id: page.piece.follows_id })
+        }}</NuxtLink>
         <strong v-if="page.risk !== null && page.risk >= RISKY" class="text-ochre">{{
           w('piece.risk', { percent: percent(page.risk) })
         }}</strong>
@@ -74,7 +82,19 @@ useCurrentInView(useTemplateRef('row'))
           w(`piece.${page.piece.state === 'handed-over' ? 'gone' : page.piece.state}`)
         }}</strong>
         <EnquiryState v-if="isAsked" :piece="page.piece" @changed="load" />
-        <HandOver v-else :piece="page.piece" @changed="load" />
+        <template v-else>
+          <HandOver :piece="page.piece" @changed="load" />
+          <NuxtLink v-if="page.became" :to="`/pieces/${page.became}`">{{
+            w('piece.became', { id: page.became })
+          }}</NuxtLink>
+          <button
+            v-else-if="page.piece.state === 'handed-over' && session.may('take-in')"
+            class="act act-quiet"
+            @click="again"
+          >
+            {{ w('piece.again') }}
+          </button>
+        </template>
       </div>
       <nav ref="row" class="flex gap-1 border-b border-line mt-2 overflow-x-auto" :aria-label="w('piece.tabs')">
         <NuxtLink

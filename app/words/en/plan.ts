@@ -102,6 +102,8 @@ export default {
     cost: 'Cost so far',
     agreed: 'of {sum} agreed, {worst} at worst',
     notAgreed: 'nothing agreed yet',
+    foreseen: 'As it goes',
+    beyond: { likely: 'above what was agreed', worst: 'above the worst that was agreed: ask the client' },
     extra: 'with {what}, {sum}',
     planned: 'Price, all well',
     veneer: '{species} veneer {mm} mm:',

@@ -210,6 +210,9 @@ export async function piecePage(id: number, at: Date) {
     /** ready with all else in the shop, in half of all lives of the schedule and in nine of ten */
     outlook: row.state === 'active' && look?.likely_at ? look : null,
     piece: { ...piece, mayTakeBack: mayTakeBack(row, at) },
+    /** the piece that it became when it came back */
+    became:
+      (await db().row<{ id: number }>('SELECT MAX(id) AS id FROM piece WHERE follows_id = :id', { id }))?.id ?? null,
     /** of the main build-up */
     route: main?.ground ?? null,
     finish: finishLayer(main?.layers ?? [])?.product ?? null,

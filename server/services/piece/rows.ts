@@ -48,6 +48,8 @@ export interface PieceRow {
   licences: { kind: LicenceKind; valid_until: string }[] | null
   taken_in_at: Date
   handed_over_at: Date | null
+  /** the piece that it was when it was here before */
+  follows_id: number | null
   /** raised by every change of the piece, of whatever kind */
   changed_no: number
   row_version: number

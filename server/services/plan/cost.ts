@@ -15,6 +15,8 @@ export interface Cost {
   soFar_minor: number
   /** of the plan and of what was agreed beside it */
   planned_minor: number
+  /** what is spent by now, and all that is left as planned */
+  foreseen_minor: number
 }
 export async function costOf(id: number, plan: StoredPlan, extras: readonly ExtraRow[]): Promise<Cost> {
   const rates = await readRates()
@@ -40,17 +42,15 @@ export async function costOf(id: number, plan: StoredPlan, extras: readonly Extr
   const materials = Math.round(
     (Number(used?.lots ?? 0) + Number(used?.pots ?? 0)) * (1 + rates.materialMarkup_bp / 10_000),
   )
-  const net = labour.net_minor + materials
+  const withTax = (net: number) => net + Math.round((net * rates.tax_bp) / 10_000)
+  const extra_minor = sumOf(extras, e => e.price_minor)
+  const live = plan.steps.filter(st => st.state !== 'skipped')
+  const left = live.filter(st => st.state !== 'done')
+  const soFar_minor = withTax(labour.net_minor + materials)
   return {
-    ...{ labour_minor: labour.net_minor, materials_minor: materials },
-    soFar_minor: net + Math.round((net * rates.tax_bp) / 10_000),
-    planned_minor:
-      sumOf(extras, e => e.price_minor) +
-      estimate(
-        plan.steps.filter(st => st.state !== 'skipped'),
-        rates,
-        price,
-      ).total_minor,
+    ...{ labour_minor: labour.net_minor, materials_minor: materials, soFar_minor },
+    planned_minor: extra_minor + estimate(live, rates, price).total_minor,
+    foreseen_minor: extra_minor + soFar_minor + estimate(left, rates, price).total_minor,
   }
 }
 /** Minutes of hands on a step: as timed, at least one. */

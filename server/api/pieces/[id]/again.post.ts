@@ -1,0 +1,3 @@
+import { comesBack } from '../../../services/piece/enquiry'
+
+export default route('POST /api/pieces/:id/again', async ({ id, person }) => comesBack(id(), person, await now()))
