@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto'
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { QuestionShown } from '#core/approval'
@@ -387,5 +388,53 @@ describe('a piece that went home', () => {
     ]
     expect(now.piece).toMatchObject({ follows_id: id, refinished: 'yes', client_id: before.piece.client_id })
     expect([before.became, now.area_m2]).toEqual([again.id, before.area_m2])
+  })
+})
+
+describe('a question from before questions had items', () => {
+  const shown = {
+    ...{ about: 'plan', version: 2, shop: 'S', piece: 'P', client: 'Old Client', words: 'Look', currency: 'SEK' },
+    ...{
+      work: 'Strip with stripper',
+      surface: ['oiled'],
+      sheen: 'satin',
+      ways: [],
+      why: [],
+      gate: null,
+      steps: ['Wash'],
+    },
+    ...{ likely_minor: 100_000, worst_minor: 9_000_000, readyLikely: '2027-04-01', readySafe: '2028-05-01' },
+    answerBy: '2027-04-30',
+  }
+  it('is shown in the new form, and answered as it was meant', async () => {
+    const { id } = await planned()
+    const token = 'o'.repeat(43)
+    const run = async (text: string, values: unknown[]) =>
+      (await sql.query<mysql.ResultSetHeader>(text, values))[0].insertId
+    const snapshot = await run(
+      "INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256) VALUES (?, 'asked', NOW(), ?, '<svg></svg>', 'x')",
+      [id, JSON.stringify({ shown, steps: [], waits: [] })],
+    )
+    const approval = await run(
+      `INSERT INTO approval (piece_id, snapshot_id, step_key, likely_minor, worst_minor, asked_by, asked_at, expires_at)
+        VALUES (?, ?, 'approval', 100000, 9000000, (SELECT MIN(id) FROM person), '2027-03-01', '2027-04-30')`,
+      [id, snapshot],
+    )
+    await run("INSERT INTO question_item (approval_id, no, kind) VALUES (?, 1, 'surface')", [approval])
+    await run('INSERT INTO link (hash, piece_id, approval_id, made_at) VALUES (?, ?, ?, NOW())', [
+      createHash('sha256').update(token).digest('hex'),
+      id,
+      approval,
+    ])
+    const [question] = (await open(token)).questions
+    expect(question!.shown).toMatchObject({
+      client: { name: 'Old Client' },
+      sums: [{ picks: [0], likely_minor: 100_000 }],
+    })
+    expect(question!.shown.items[0]!.options[0]).toMatchObject({ says: 'Strip with stripper', picture: '<svg></svg>' })
+    await nobody.ok(`POST /api/answer/${token}`, { ...replied(), name: 'Old Client' })
+    expect((await line(approval)).state).toBe('yes')
+    expect(await agreed(id)).toMatchObject({ agreed_minor: 100_000, accepted_worst_minor: 9_000_000 })
+    expect((await planOf(people.lead, id)).steps.find(s => s.kind === 'approval')!.state).toBe('done')
   })
 })
