@@ -131,6 +131,7 @@ export const API = {
   'POST /api/pieces/:id/quotations': { right: 'quote', body: s.quote },
   'GET /api/quotations/:id': { right: 'quote', query: s.paperQuery },
   'GET /api/pieces/:id/ticket': { right: 'anyone', query: s.paperQuery },
+  'GET /api/pieces/:id/record': { right: 'anyone', query: s.paperQuery },
   'GET /api/pieces/:id/statement': { right: 'quote', query: s.paperQuery },
   'GET /api/answer/:token/quotations/:id': { right: 'public', query: s.paperQuery },
   'PUT /api/shop/quoting': { right: 'shop', body: s.quoting },

@@ -124,5 +124,8 @@ describe('the bench', () => {
     expect(statement.text).toMatch(/New lock \(with tax\)\s+SEK\s450\.00/)
     expect(statement.text).toMatch(/To pay/)
     expect(statement.text).toMatch(/Cleaned\s+\d+ min\s+\d+ min/)
+    const record = await paper(`/api/pieces/${id}/record`)
+    wellMade(record)
+    for (const done of ['12 April 2027', 'Wash with mild soap and water']) expect(record.text).toContain(done)
   })
 })

@@ -2,7 +2,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { doneSaid, stageOf, STAGES, STEP_KINDS } from '#core/acts'
 import { PIECE_KINDS, templateOf } from '#core/estimate'
-import { everydayOf, FINISHES } from '#core/materials'
+import { everydayOf, FINISHES, materialOf } from '#core/materials'
+import { comesOff } from '#core/papers'
 import { faceArea_m2, sumOf } from '#core/units'
 
 const area = (kind: (typeof PIECE_KINDS)[number], s: { length: number; width: number; height: number }) =>
@@ -60,5 +61,19 @@ describe('in everyday words', () => {
       ...['Cleaned', 'The old finish taken off', 'Sanded', 'Coloured', 'Finished, in 2 coats', 'Put together'],
     ])
     expect(new Set(STEP_KINDS.map(stageOf)).size).toBe(STAGES.length)
+  })
+})
+
+describe('how a material comes off again (common practice)', () => {
+  it.each([
+    ['dewaxed-shellac', /alcohol/],
+    ['nitrocellulose-lacquer', /lacquer thinner/],
+    ['oil-polyurethane', /stripper/],
+    ['urethane-2c', /two parts/],
+    ['paste-wax', /white spirit/],
+    ['varnish-oil', /lies in the wood/],
+    ['pigment-stain', /lies in the wood/],
+  ])('%s', (slug, says) => {
+    expect(comesOff(materialOf(slug))).toMatch(says)
   })
 })

@@ -34,6 +34,9 @@ async function quote() {
       <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${pieceId}/ticket`" target="_blank">{{
         w('papers.ticket')
       }}</a>
+      <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${pieceId}/record`" target="_blank">{{
+        w('papers.record')
+      }}</a>
       <a
         v-if="begun"
         class="underline min-h-11 inline-flex items-center"

@@ -98,6 +98,7 @@ export default {
     words: 'Words on it, else those of the house',
     make: 'Make a quotation',
     ticket: 'Bench ticket',
+    record: 'Treatment record',
     statement: 'Work done and charge',
   },
   via: { link: 'by the link', phone: 'by phone', counter: 'at the counter' },

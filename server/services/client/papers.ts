@@ -1,18 +1,21 @@
 /** Papers of a piece: quotation, bench ticket, and the statement at its end. */
 import { DateTime } from 'luxon'
 import type { z } from 'zod'
-import { cautionsOfStep, doneSaid, stageOf } from '#core/acts'
+import { cautionsOfStep, does, doneSaid, stageOf } from '#core/acts'
 import { canonicalJson, type Json } from '#core/approval'
 import { everyday } from '#core/build'
 import { estimate } from '#core/estimate'
+import { taken } from '#core/materials'
 import {
   type Paper,
   type PaperSize,
   type QuotationLine,
   quotationPaper,
+  recordPaper,
   statementPaper,
   ticketPaper,
 } from '#core/papers'
+import { saidSlug } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
 import { readPiece } from '../piece/read'
@@ -20,6 +23,7 @@ import type { PieceFile } from '../piece/rows'
 import { readAsking } from '../plan/asking'
 import { costOf, workedMin } from '../plan/cost'
 import { type PlannedStep, readPlan } from '../plan/rows'
+import { readUsed } from '../plan/used'
 import { DAY_MS, sha256 } from '../platform/digest'
 import { readFonts } from '../platform/labels'
 import { log, tell } from '../platform/log'
@@ -210,4 +214,33 @@ export async function statementFile(id: number, size: PaperSize | undefined, at:
     moneyIn(shop.currency),
   )
   return { name: `work-done-${id}.pdf`, data: await paperFile(paper, size, shop) }
+}
+
+/** What was found, done, and how it comes off again; for owner or museum. */
+export async function recordFile(id: number, size: PaperSize | undefined, at: Date) {
+  const file = await readPiece(db(), id)
+  const [plan, used, shop] = [await readPlan(db(), file), await readUsed(db(), id), await readShop()]
+  const day = dayIn(shop)
+  const done = plan.steps.filter(st => st.state === 'done' && st.kind !== 'approval')
+  const names = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
+  const laid = done.flatMap(st =>
+    does(st, 'finishes') || does(st, 'colours') ? (taken(file.context.shelf, st) ?? []) : [],
+  )
+  const paper = recordPaper({
+    ...{ id, shop: shop.name, client: file.piece.client_name, piece: file.piece.name, madeOn: day(at) },
+    takenInOn: day(file.piece.taken_in_at),
+    found: file.facts.findings.map(f => `${names.get(f.faceId) ?? ''}: ${saidSlug(f.kind)}, grade ${f.grade} of 5`),
+    finishes: file.concluded.finishes.flatMap(g =>
+      g.layers.map(l => `Finish ${g.group}: ${saidSlug(l.finish)}, ${Math.round(l.certainty * 100)} % sure`),
+    ),
+    tests: file.tests.map(x => `Test ${saidSlug(x.test)}: ${x.result}`),
+    steps: done.map(st => ({
+      on: st.finished_ms === null ? '' : day(new Date(st.finished_ms)),
+      title: st.title,
+      used: (used.get(st.id) ?? []).map(u => u.name).join('; '),
+    })),
+    materials: [...new Map(laid.map(m => [m.slug, m])).values()],
+    kept: [...file.facts.marks, ...(file.piece.keep_patina ? ['its patina'] : [])],
+  })
+  return { name: `record-${id}.pdf`, data: await paperFile(paper, size, shop) }
 }
