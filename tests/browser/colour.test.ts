@@ -2,7 +2,7 @@ import { connect } from 'node:net'
 import { expect } from '@playwright/test'
 import { clearCoat, colouredInner, readOf, type Spectrum, strengthOf } from '../../core/colour'
 import { numbered, WOODS } from '../../demo/colours'
-import { as, barriers, choose, linkTo, test, write } from './page'
+import { answerAs, as, barriers, choose, linkTo, test, write } from './page'
 
 const CLEAR = { clear: clearCoat('waterborne-polyurethane'), gloss: 'excluded' as const }
 /** Lays a sample under the simulated meter. */
@@ -186,8 +186,7 @@ test('a client sees the finished band beside its target and approves that band b
   await expect(client.getByTestId('picture').locator('rect')).toHaveCount(1 + 2 * 5)
   await expect(client.getByText('A screen shows colour only roughly')).toBeVisible()
   expect(await barriers(client)).toEqual([])
-  await client.getByLabel('Your name').fill('Inga-Lill Fors')
-  await client.getByRole('button', { name: 'Yes, this colour' }).click()
+  await answerAs(client, 'Inga-Lill Fors', 0)
   await expect(client.getByTestId('state')).toContainText('Inga-Lill Fors')
   await tove.goto('/pieces/19/client')
   await expect(tove.getByTestId('answer').first()).toContainText('Is this the colour? Band')

@@ -116,6 +116,20 @@ export async function opened(page: Page, key: string) {
   await expect(step(page, key).getByLabel('What is to be done')).toBeVisible()
   return step(page, key)
 }
+/** Asks the client what stands in the form, after a look at it. */
+export async function askClient(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Look at it first' }).click()
+  await expect(page.getByTestId('preview')).toBeVisible()
+  await page.getByRole('button', { name: /^(Send it|Open the question)$/ }).click()
+  await expect(page.getByTestId('preview')).toHaveCount(0)
+}
+/** A client's answer on the page of their link: an option, its sum and day seen, said under a name. */
+export async function answerAs(client: Page, name: string, option: number): Promise<void> {
+  await client.getByTestId('item').first().getByRole('radio').nth(option).check()
+  await client.getByRole('button', { name: 'Go on' }).click()
+  await client.getByLabel('Your name').fill(name)
+  await client.getByRole('button', { name: 'Say so' }).click()
+}
 /** The link in the newest mail to somebody that says this; mail goes out within seconds. */
 export async function linkTo(to: string, says: string): Promise<string> {
   let link = ''

@@ -1,7 +1,21 @@
 import { execFileSync } from 'node:child_process'
 import { expect } from '@playwright/test'
 import { bringBack, takeAway } from '../standIns'
-import { as, barriers, choose, forward, linkTo, opened, serverNow, setClock, step, test, write } from './page'
+import {
+  answerAs,
+  as,
+  askClient,
+  barriers,
+  choose,
+  forward,
+  linkTo,
+  opened,
+  serverNow,
+  setClock,
+  step,
+  test,
+  write,
+} from './page'
 
 const MAILS = process.env.HANTVERK_MAILS!
 
@@ -87,11 +101,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
       )!.text,
     )![0],
   )
-  await client.getByTestId('item').getByRole('radio').first().check()
-  await client.getByRole('button', { name: 'Go on' }).click()
-  await expect(client.getByTestId('sum')).toContainText('SEK')
-  await client.getByLabel('Your name').fill('Alma Test')
-  await client.getByRole('button', { name: 'Say so' }).click()
+  await answerAs(client, 'Alma Test', 0)
   await expect(client.getByTestId('state')).toContainText('said yes')
   await expect(owner.getByTestId('answer')).toContainText('yes')
 
@@ -211,7 +221,7 @@ test('mail waits while the mail server is gone', async ({ browser, watched }) =>
   const owner = await as(browser, 'ingrid', watched)
   takeAway('mail')
   await owner.goto('/pieces/12/client')
-  await owner.getByRole('button', { name: 'Ask the client' }).click()
+  await askClient(owner)
   await expect(owner.getByTestId('answer').first()).toContainText('mail waits')
   bringBack()
   await expect(owner.getByTestId('answer').first()).toContainText('mail sent', { timeout: 60_000 })

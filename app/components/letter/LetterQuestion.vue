@@ -45,6 +45,7 @@ const worst = (no: number) => sumOf([[no, 0]])?.worst_minor ?? null
     >
       <h2 :id="titleId(item.no)" class="!text-xl">{{ item.title }}</h2>
       <p v-if="item.says" data-test="item-question">{{ item.says }}</p>
+      <p v-if="item.kind === 'colour'" class="caption">{{ w('letter.colourGuide') }}</p>
       <p v-for="reason in item.why" :key="reason" class="caption">{{ reason }}</p>
       <p v-if="item.gate" class="verdict">
         {{ w('letter.gate', { fails: item.gate, sum: worst(item.no) === null ? '' : money(worst(item.no)!) }) }}

@@ -122,6 +122,8 @@ export default {
     adds: '+ {sum}',
     noMore: 'Nothing more to pay',
     laterBy: ['ready {n} day later', 'ready {n} days later'],
+    colourGuide:
+      'A screen shows colour only roughly. The band itself can be looked at in the shop, and at your place if you ask.',
     ready: 'Ready',
     ifNow: '{day} if you say yes now',
     latest: '{day} at the latest if you answer by {by}',
