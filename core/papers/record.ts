@@ -64,8 +64,8 @@ export function recordPaper(r: TreatmentRecord): Paper {
         kind: 'table',
         says: 'Steps done, by day, with product and lot',
         columns: [
-          { head: 'On', share: 0.18 },
-          { head: 'Step', share: 0.48 },
+          { head: 'On', share: 0.2 },
+          { head: 'Step', share: 0.46 },
           { head: 'With', share: 0.34 },
         ],
         rows: r.steps.map(s => [s.on, s.title, s.used]),

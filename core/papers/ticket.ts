@@ -25,9 +25,6 @@ export interface Ticket {
   /** opens the piece's page in the shop */
   address: string
 }
-/** What every caution ends with. */
-const DEFERS = "Follow each product's safety data sheet, local codes and licensed practice."
-
 export function ticketPaper(t: Ticket): Paper {
   const cautions = [...new Set(t.steps.filter(s => !s.done).flatMap(s => s.cautions))]
   const parts: PaperPart[] = [
@@ -63,7 +60,7 @@ export function ticketPaper(t: Ticket): Paper {
     ...(cautions.length
       ? [
           { kind: 'heading' as const, text: 'Take care' },
-          { kind: 'list' as const, items: [...cautions, DEFERS] },
+          { kind: 'list' as const, items: cautions },
         ]
       : []),
   ]

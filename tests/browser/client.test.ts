@@ -54,7 +54,7 @@ test('an enquiry becomes a piece: estimate, three finishes, a choice on a phone,
   const sum = (await client.getByTestId('sum').textContent())!
   await client.getByLabel('Your name').fill('Majken')
   await client.getByRole('button', { name: 'Say so' }).click()
-  await expect(client.getByRole('status')).toContainText('Thank you')
+  await expect(client.getByTestId('said')).toContainText('Thank you')
   await expect(client.getByTestId('state')).toContainText('Majken said yes')
   expect(await client.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   await expect(office.getByTestId('answer-item')).toContainText('Oil with a little varnish')

@@ -15,6 +15,7 @@ import {
   statementPaper,
   ticketPaper,
 } from '#core/papers'
+import { cautionText } from '#core/safety'
 import { saidSlug } from '#core/units'
 import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
@@ -40,6 +41,9 @@ const moneyIn = (currency: string) => (minor: number) =>
   new Intl.NumberFormat('en-GB', { style: 'currency', currency, currencyDisplay: 'code' }).format(minor / 100)
 const dayIn = (shop: Pick<ShopRow, 'zone'>) => (at: Date | string) =>
   DateTime.fromJSDate(new Date(at), { zone: shop.zone }).setLocale('en-GB').toFormat('d LLLL yyyy')
+
+const shortDayIn = (shop: Pick<ShopRow, 'zone'>) => (at: Date) =>
+  DateTime.fromJSDate(at, { zone: shop.zone }).setLocale('en-GB').toFormat('d LLL yyyy')
 
 /** Steps by stage of the work, in order. */
 function stagesOf(steps: readonly PlannedStep[]): { says: string; steps: PlannedStep[] }[] {
@@ -183,7 +187,9 @@ export async function ticketFile(id: number, size: PaperSize | undefined, at: Da
         faces: st.faces.length < all ? st.faces.map(f => names.get(f) ?? '').join('; ') : '',
         ...{ minutes: st.attended_min, amount: st.amount_ml === null ? '' : `${Math.round(st.amount_ml)} ml` },
         wait: waitOf(st.key),
-        cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) && !st.outside }).map(String),
+        cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) && !st.outside }).map(
+          cautionText,
+        ),
         done: st.state === 'done',
       })),
     address: `${lanAddresses()[0] ?? useRuntimeConfig().publicBase}/pieces/${id}/plan`,
@@ -235,7 +241,7 @@ export async function recordFile(id: number, size: PaperSize | undefined, at: Da
     ),
     tests: file.tests.map(x => `Test ${saidSlug(x.test)}: ${x.result}`),
     steps: done.map(st => ({
-      on: st.finished_ms === null ? '' : day(new Date(st.finished_ms)),
+      on: st.finished_ms === null ? '' : shortDayIn(shop)(new Date(st.finished_ms)),
       title: st.title,
       used: (used.get(st.id) ?? []).map(u => u.name).join('; '),
     })),

@@ -26,6 +26,7 @@ const date = letterDay
       class="verdict mt-4"
       :class="note === 'thanks' || note === 'asked' ? '' : 'verdict-stop'"
       role="status"
+      data-test="said"
     >
       {{ w(`letter.said.${note}`) }}
     </p>
