@@ -438,3 +438,88 @@ describe('a question from before questions had items', () => {
     expect((await planOf(people.lead, id)).steps.find(s => s.kind === 'approval')!.state).toBe('done')
   })
 })
+
+describe('every link and every item', () => {
+  const hash = (token: string) => createHash('sha256').update(token).digest('hex')
+  const statusOf = async (token: string, questionId: number | null) => [
+    (await nobody.send(`GET /api/answer/${token}`)).status,
+    (await nobody.send(`POST /api/answer/${token}`, { ...replied('talk'), questionId, name: 'X' })).status,
+    (await fetch(`${BASE}/answer/${token}`)).status,
+  ]
+  it('opens what it is for, while it is open: question and piece × own and other × expired × taken back', async () => {
+    const [mine, other] = [await planned(), await planned()]
+    const ids = { mine: (await ask(mine.id, {})).id, other: (await ask(other.id, {})).id }
+    const token = (kind: string) => kind.padEnd(43, 'l').slice(0, 43)
+    const make = (kind: string, approval: number | null, expires: string | null, revoked: string | null) =>
+      sql.query(
+        'INSERT INTO link (hash, piece_id, approval_id, made_at, expires_at, revoked_at) VALUES (?, ?, ?, NOW(), ?, ?)',
+        [hash(token(kind)), mine.id, approval, expires, revoked],
+      )
+    const [past, future] = ['2027-01-01', '2028-01-01']
+    for (const [what, approval] of [
+      ['question', ids.mine],
+      ['piece', null],
+    ] as const) {
+      await make(`${what}-open`, approval, future, null)
+      await make(`${what}-expired`, approval, past, null)
+      await make(`${what}-revoked`, approval, future, past)
+      expect(await statusOf(token(`${what}-expired`), ids.mine), what).toEqual([410, 410, 410])
+      expect(await statusOf(token(`${what}-revoked`), ids.mine), what).toEqual([410, 410, 410])
+      expect(await statusOf(token(`${what}-open`), ids.other), what).toEqual([200, 404, 200])
+    }
+    // a piece's link says which question it answers; a question's need not
+    expect((await statusOf(token('piece-open'), null))[1]).toBe(404)
+    expect((await statusOf(token('question-open'), null))[1]).toBe(200)
+    expect((await line(ids.mine)).state).toBe('talk')
+    expect((await line(ids.other)).state).toBe('open')
+    expect(await statusOf(token('nobody'), null)).toEqual([404, 404, 404])
+  })
+  it('two answers at once: one counts, whichever comes first', async () => {
+    for (let round = 0; round < 3; round++) {
+      const piece = await planned()
+      const { id } = await ask(piece.id, { work: [{ says: 'New glass', priceMinor: 50_000 }] })
+      const token = tokenIn(await mailTo(piece.email))
+      const say = (reply: number | 'no') =>
+        nobody.send(`POST /api/answer/${token}`, { replies: [{ no: 2, reply }], name: 'Runa' })
+      const both = await Promise.all([say(0), say('no')])
+      expect(both.map(r => r.status).sort()).toEqual([200, 409])
+      const yes = both[0].status === 200
+      expect((await line(id)).items[1]!.state).toBe(yes ? 'yes' : 'no')
+      const [[{ n }]] = (await sql.query<mysql.RowDataPacket[]>('SELECT COUNT(*) AS n FROM extra WHERE piece_id = ?', [
+        piece.id,
+      ])) as unknown as [[{ n: number }]]
+      expect(n).toBe(yes ? 1 : 0)
+    }
+  })
+  it.each([
+    ['yes', 0, 'yes', 200],
+    ['no', 'no', 'no', 200],
+    ['let us talk', 'talk', 'talk', 200],
+    ['an option that is not there', 4, 'open', 422],
+  ] as const)('%s leaves its item so, and no later answer moves it', async (_says, reply, state, status) => {
+    const piece = await planned()
+    const { id } = await ask(piece.id, { surface: false, work: [{ says: 'New glass', priceMinor: 50_000 }] })
+    const answer = (no: number, said: number | 'no' | 'talk') =>
+      people.office.send(`POST /api/approvals/${id}/answer`, {
+        ...{ replies: [{ no, reply: said }], via: 'counter', name: 'Runa', says: '' },
+      })
+    expect((await answer(1, reply)).status).toBe(status)
+    expect((await line(id)).items[0]!.state).toBe(state)
+    expect((await answer(2, 0)).status).toBe(state === 'open' ? 422 : 409)
+    if (state !== 'open') expect((await answer(1, 'no')).body.code).toBe('answered')
+    expect((await line(id)).items[0]!.state).toBe(state)
+  })
+  it('refuses a question about nothing, and one about what is not there', async () => {
+    const { id } = await planned()
+    const refused = async (body: object) =>
+      (await people.office.send(`POST /api/pieces/${id}/approvals`, { words: '', surface: false, ...body })).status
+    expect(await refused({})).toBe(422)
+    expect(await refused({ bands: [999_999] })).toBe(404)
+    expect(await refused({ hardware: [{ itemId: 999_999 }] })).toBe(404)
+    expect(await refused({ found: true })).toBe(409)
+    expect(await refused({ photographs: ['a'.repeat(64)], work: [{ says: 'X', priceMinor: 1 }] })).toBe(422)
+    expect(await refused({ work: [{ says: 'X', priceMinor: -1 }] })).toBe(422)
+    expect(await refused({ dueOn: 'soon' })).toBe(422)
+    expect(await refused({ work: [{ says: 'X', priceMinor: 1e12 }] })).toBe(422)
+  })
+})
