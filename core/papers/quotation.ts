@@ -1,4 +1,4 @@
-/** A quotation in lines that a client understands: each part of the work, extras, tax, deposit, and how long it holds. */
+/** A quotation in lines that a client understands: work by stages, extras, tax, deposit, and how long it holds. */
 import type { Paper, PaperPart } from './paper'
 
 export interface QuotationLine {

@@ -1,4 +1,4 @@
-/** The treatment record for an owner or a museum: what was found, what was done with what, and how it comes off again. */
+/** The treatment record for owner or museum: what was found, what was done with what, how it comes off again. */
 import type { Material } from '../materials'
 import type { Paper, PaperPart } from './paper'
 

@@ -79,7 +79,9 @@ export function statementPaper(s: Statement, money: Money): Paper {
         : [
             {
               kind: 'text' as const,
-              text: `Agreed: ${money(s.agreed_minor)} likely, ${money(s.worst_minor ?? s.agreed_minor)} at worst. Never more is charged than the worst that was agreed.`,
+              text:
+                `Agreed: ${money(s.agreed_minor)} likely, ${money(s.worst_minor ?? s.agreed_minor)} at worst. ` +
+                'Never more is charged than the worst that was agreed.',
               tone: 'small' as const,
             },
           ]),

@@ -182,7 +182,8 @@ export function route<K extends RouteKey, R>(key: K, handle: (call: Call<K>) => 
 }
 
 /**
- * A form of a page without a script, sent to a public route: checked, parsed and done once like a call; what came of it.
+ * A form of a page without a script, sent to a public route: checked, parsed and done once like a call.
+ * @returns what came of it
  */
 export async function sentByForm<K extends RouteKey, R>(
   event: H3Event,

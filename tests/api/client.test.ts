@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
 import mysql from 'mysql2/promise'
+import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { QuestionShown } from '#core/approval'
 import type { Role } from '#shared/rights'
@@ -412,7 +413,8 @@ describe('a question from before questions had items', () => {
     const run = async (text: string, values: unknown[]) =>
       (await sql.query<mysql.ResultSetHeader>(text, values))[0].insertId
     const snapshot = await run(
-      "INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256) VALUES (?, 'asked', NOW(), ?, '<svg></svg>', 'x')",
+      `INSERT INTO plan_snapshot (piece_id, reason, at, content, picture, sha256)
+        VALUES (?, 'asked', NOW(), ?, '<svg></svg>', 'x')`,
       [id, JSON.stringify({ shown, steps: [], waits: [] })],
     )
     const approval = await run(
@@ -521,5 +523,40 @@ describe('every link and every item', () => {
     expect(await refused({ work: [{ says: 'X', priceMinor: -1 }] })).toBe(422)
     expect(await refused({ dueOn: 'soon' })).toBe(422)
     expect(await refused({ work: [{ says: 'X', priceMinor: 1e12 }] })).toBe(422)
+  })
+})
+
+describe('photographs', () => {
+  const taken = async (id: number, red: number) => {
+    const background = { r: red, g: 90, b: 60 }
+    const picture = await sharp({ create: { width: 40, height: 20, channels: 3, background } })
+      .jpeg()
+      .toBuffer()
+    const form = new FormData()
+    form.append('picture', new Blob([new Uint8Array(picture)]), 'a.jpg')
+    return (await people.finisher.ok<{ address: string }>(`POST /api/pieces/${id}/photographs`, form)).address
+  }
+  it('are seen through a link only once the shop lets them go, of this piece alone', async () => {
+    const [piece, other] = [await planned(), await planned()]
+    const [shown, kept] = [await taken(piece.id, 200), await taken(piece.id, 20)]
+    const foreign = await taken(other.id, 120)
+    const { id } = await ask(piece.id, { photographs: [shown] })
+    const token = tokenIn(await mailTo(piece.email))
+    const seen = async (address: string) =>
+      (await fetch(`${BASE}/api/answer/${token}/photographs/${address}?size=thumb`)).status
+    expect([await seen(shown), await seen(kept), await seen(foreign)]).toEqual([200, 404, 404])
+    expect((await open(token)).questions[0]!.shown.photographs.map(p => p.address)).toEqual([shown])
+    // a preview lets nothing go
+    await people.office.ok(`POST /api/pieces/${piece.id}/approvals/preview`, { words: '', photographs: [kept] })
+    expect(await seen(kept)).toBe(404)
+    const change = (released: boolean, rowVersion: number) =>
+      people.finisher.ok(`PATCH /api/photographs/${kept}`, { rowVersion, released })
+    await change(true, 1)
+    const { address } = await people.office.ok<{ address: string }>(`POST /api/pieces/${piece.id}/link`, {})
+    expect((await open(address.split('/').at(-1)!)).photographs).toHaveLength(2)
+    expect(await seen(kept)).toBe(200)
+    await change(false, 2)
+    expect(await seen(kept)).toBe(404)
+    expect((await line(id)).state).toBe('open')
   })
 })

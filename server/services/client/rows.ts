@@ -106,6 +106,9 @@ export const HARDWARE_SAYS = {
   leave: 'Leave it as it is',
 } as const
 
+const surfaceOf = ({ surface, finish }: Pick<Former, 'surface' | 'finish'>): readonly string[] =>
+  surface ?? (finish ? [materialOf(finish).name] : [])
+
 function formerItem(was: Former, picture: string): ItemShown {
   const none = { no: 1, says: '', why: [], gate: null, priced: false }
   if (was.about === 'item') {
@@ -116,11 +119,8 @@ function formerItem(was: Former, picture: string): ItemShown {
     const options = [plainOption('Yes, this colour', { picture })]
     return { ...none, kind: 'colour', title: was.question ?? '', options }
   }
-  const ways = (was.ways ?? []).map(
-    f =>
-      `${f.faces}: ${[f.work ?? groundName(f.route), ...(f.surface ?? (f.finish ? [materialOf(f.finish).name] : []))].join(', ')}`,
-  )
-  const lines = [...(was.surface ?? (was.finish ? [materialOf(was.finish).name] : [])), was.sheen ?? '', ...ways]
+  const ways = (was.ways ?? []).map(f => `${f.faces}: ${[f.work ?? groundName(f.route), ...surfaceOf(f)].join(', ')}`)
+  const lines = [...surfaceOf(was), was.sheen ?? '', ...ways]
   const option = plainOption(was.work ?? groundName(was.route), {
     ...{ lines: lines.filter(Boolean), does: was.steps ?? [], steps: was.steps ?? [], picture },
   })

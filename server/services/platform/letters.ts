@@ -43,6 +43,8 @@ export function letterOf(kind: LetterKind, { shop, piece, who, says, link }: Let
   return {
     subject: SUBJECT[kind](piece),
     text: [...words, ...linked, shop].join('\n\n'),
-    html: `<!doctype html><html lang="en"><body style="${STYLE}">${words.map(paragraph).join('')}${button}${paragraph(shop)}</body></html>`,
+    html:
+      `<!doctype html><html lang="en"><body style="${STYLE}">` +
+      `${words.map(paragraph).join('')}${button}${paragraph(shop)}</body></html>`,
   }
 }
