@@ -21,6 +21,8 @@ export interface OptionShown {
   stands: { durability: number; repairable: number } | null
   /** drawn by this shop (SVG); '': nothing is drawn */
   picture: string
+  /** hard to undo: a yes by phone does not do */
+  inWriting?: boolean
 }
 export interface ItemShown {
   no: number
@@ -83,9 +85,11 @@ export function sumOfReplies({ items, sums }: QuestionShown, replies: Answers): 
   return sums.find(s => s.picks.every((p, i) => p === picks[i])) ?? null
 }
 
-/** Does this item take this reply? */
-export const takes = ({ options }: ItemShown, reply: Reply): boolean =>
-  typeof reply === 'string' || (Number.isInteger(reply) && reply >= 0 && reply < options.length)
+/** Does this item take this reply? Hardware is left as it is by an option of its own. */
+export const takes = ({ kind, options }: ItemShown, reply: Reply): boolean =>
+  reply === 'talk' ||
+  (reply === 'no' && kind !== 'hardware') ||
+  (Number.isInteger(reply) && Number(reply) >= 0 && Number(reply) < options.length)
 
 /** Where a question stands, by its items. */
 export function standingOf(items: readonly ItemStanding[]): 'open' | 'yes' | 'no' | 'talk' | 'superseded' {

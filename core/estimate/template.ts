@@ -31,11 +31,18 @@ const EDGE = 25
 const SLAT = 60
 
 type More = Partial<Pick<TemplateFace, 'shape' | 'orientation' | 'rank' | 'count'>>
-const face = (part: string, name: string, length_mm: number, width_mm: number, more: More = {}): TemplateFace => ({
-  ...{ part, name, length_mm: Math.max(1, Math.round(length_mm)), width_mm: Math.max(1, Math.round(width_mm)) },
-  ...({ shape: 'flat', orientation: 'vertical', rank: 'show', count: 1 } as const),
-  ...more,
-})
+/** What runs round a piece is measured in stretches of so many mm at most. */
+const LONGEST = 2500
+function face(part: string, name: string, length_mm: number, width_mm: number, more: More = {}): TemplateFace {
+  const stretches = Math.ceil(length_mm / LONGEST)
+  return {
+    ...{ part, name, width_mm: Math.max(1, Math.round(width_mm)) },
+    length_mm: Math.max(1, Math.round(length_mm / stretches)),
+    ...({ shape: 'flat', orientation: 'vertical', rank: 'show' } as const),
+    ...more,
+    count: (more.count ?? 1) * stretches,
+  }
+}
 const flat = { orientation: 'horizontal' } as const
 const legs = (h: number, count = 4, more: More = {}) => face('legs', 'all sides', h, LEG * 4, { count, ...more })
 const top = ({ length, width }: OuterSize) => [

@@ -196,6 +196,37 @@ describe('items', () => {
     const { piece: row } = await people.owner.ok<{ piece: { due_on: string | null } }>(`GET /api/pieces/${piece.id}`)
     expect(row.due_on).not.toBe('2027-06-01')
   })
+  it('in any order: work first does not make the price of the surface look higher', async () => {
+    const piece = await planned()
+    const { id } = await ask(piece.id, { work: [{ says: 'New glass', priceMinor: 9_000_000 }] })
+    const answer = (no: number) =>
+      people.office.send<{ holds: boolean }>(`POST /api/approvals/${id}/answer`, {
+        ...{ replies: [{ no, reply: 0 }], via: 'phone', name: 'Runa', says: '' },
+      })
+    expect((await answer(2)).body.holds).toBe(true)
+    expect((await answer(1)).body.holds).toBe(true)
+    const plan = await people.owner.ok<{ cost: { planned_minor: number } }>(`GET /api/pieces/${piece.id}/plan`)
+    expect((await agreed(piece.id)).agreed_minor).toBe(plan.cost.planned_minor)
+  })
+  it('what was found is done also when it is wanted later than the surface, and its price is agreed', async () => {
+    const piece = await planned()
+    const { faces } = await people.owner.ok<{ faces: { id: number }[] }>(`GET /api/pieces/${piece.id}`)
+    const dent = { faceId: faces[0]!.id, kind: 'open-joint', grade: 3, wish: 'mend' }
+    await people.finisher.ok(`POST /api/pieces/${piece.id}/findings`, dent)
+    const { id } = await ask(piece.id, { found: true })
+    const answer = (no: number) =>
+      people.office.ok(`POST /api/approvals/${id}/answer`, {
+        ...{ replies: [{ no, reply: 0 }], via: 'phone', name: 'Runa', says: '' },
+      })
+    await answer(1)
+    const [before, first] = [(await planOf(people.lead, piece.id)).steps.length, await agreed(piece.id)]
+    await answer(2)
+    expect((await planOf(people.lead, piece.id)).steps.length).toBeGreaterThan(before)
+    const plan = await people.owner.ok<{ cost: { planned_minor: number } }>(`GET /api/pieces/${piece.id}/plan`)
+    const then = await agreed(piece.id)
+    expect(then.agreed_minor).toBe(plan.cost.planned_minor)
+    expect(then.agreed_minor!).toBeGreaterThan(first.agreed_minor!)
+  })
   it('a yes to a price that no longer holds agrees to nothing; the shop sees it and asks anew', async () => {
     const piece = await planned()
     const { id } = await ask(piece.id, {})

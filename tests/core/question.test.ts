@@ -73,6 +73,8 @@ describe('what replies cost', () => {
       false,
       false,
     ])
+    const pull = { ...shown.items[0]!, kind: 'hardware' as const }
+    expect([takes(pull, 'no'), takes(pull, 'talk'), takes(pull, 1)]).toEqual([false, true, true])
     expect(takes(shown.items[1]!, 'talk') && takes(shown.items[1]!, 'no')).toBe(true)
   })
 })

@@ -39,20 +39,23 @@ async function record() {
   replies.value = {}
   emit('changed')
 }
-/** What it costs by now, beside what was shown; asked for when somebody opens it. */
+/** What it costs by now, beside what was shown; worked out once the card is in sight. */
+const card = useTemplateRef('card')
+const inSight = useElementVisibility(card)
 const since = ref<AnswerOf<'GET /api/approvals/:id/since'>['since']>(null)
-watch(
+const priced = computed(
   () => props.answer.state === 'open' && props.answer.readySafe !== null && session.may('see-prices'),
-  async asks => {
-    since.value = asks
-      ? await call('GET /api/approvals/:id/since', { id: props.answer.id }).then(
-          a => a.since,
-          () => null,
-        )
-      : null
-  },
-  { immediate: true },
 )
+watch([inSight, () => props.answer], async () => {
+  if (!inSight.value) return
+  const { id } = props.answer
+  since.value = priced.value
+    ? await call('GET /api/approvals/:id/since', { id }).then(
+        a => a.since,
+        () => null,
+      )
+    : null
+})
 /** Who was asked by whom, how, and how long it waits. */
 const told = computed(() => {
   const a = props.answer
@@ -87,7 +90,7 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
 </script>
 
 <template>
-  <article class="row" data-test="answer" :data-state="answer.state">
+  <article ref="card" class="row" data-test="answer" :data-state="answer.state">
     <p class="flex flex-wrap gap-x-4 items-baseline">
       <NuxtLink v-if="showPiece" :to="`/pieces/${answer.pieceId}/client`" class="text-lg font-bold no-underline"
         >{{ answer.pieceId }} {{ answer.piece }}</NuxtLink

@@ -73,9 +73,11 @@ export async function settle(tx: Db, a: ApprovalRow, given: Given, at: Date): Pr
   const replies: Answers = new Map([...repliesOf(items), ...given.replies.map(r => [r.no, r.reply] as const)])
   const kindOf = (no: number) => shown.items.find(i => i.no === no)?.kind
   const yesTo = (kind: string) => [...replies].some(([no, r]) => kindOf(no) === kind && typeof r === 'number')
-  const saysYes = given.replies.some(r => kindOf(r.no) === 'surface' && typeof r.reply === 'number')
-  const plain = saysYes && shown.sums.find(x => x.picks.every(p => !p))
-  if (plain && plain.readySafe && !(await stillHolds(tx, a, plain, at))) {
+  const saysYes = given.replies.find(r => kindOf(r.no) === 'surface' && typeof r.reply === 'number')
+  // as it stands now: what was agreed beside the surface before counts in both, what was found is not in the plan yet
+  const before = [...repliesOf(items)].filter(([no]) => kindOf(no) !== 'found')
+  const standing = saysYes && sumOfReplies(shown, new Map([...before, [saysYes.no, 0]]))
+  if (standing && standing.readySafe && !(await stillHolds(tx, a, standing, at))) {
     await overtakePlan(tx, a.piece_id)
     await log(tx, {
       ...{ pieceId: a.piece_id, kind: 'answer', at, recordedAt: at, personId: null },
@@ -94,6 +96,7 @@ export async function settle(tx: Db, a: ApprovalRow, given: Given, at: Date): Pr
     })
     const its = { tx, a, item, reply, by: given.name, at, withFound: yesTo('found') }
     await takeEffect(its, effects[no - 1]!)
+    if (kindOf(no) === 'found' && typeof reply === 'number') await foundLater(its, effects, before)
   }
   const sum = sumOfReplies(shown, replies)
   const priced = given.replies.some(r => typeof r.reply === 'number' && shown.items.find(i => i.no === r.no)?.priced)
@@ -118,6 +121,16 @@ export async function settle(tx: Db, a: ApprovalRow, given: Given, at: Date): Pr
   await tell(tx, 'piece', a.piece_id, at)
   return true
 }
+/** What was found is wanted after the surface was agreed to without it. */
+async function foundLater(
+  its: Parameters<typeof takeEffect>[0],
+  effects: readonly Effect[],
+  before: [number, Reply][],
+) {
+  const [no, reply] = before.find(([n]) => effects[n - 1]?.kind === 'surface') ?? []
+  if (no !== undefined && typeof reply === 'number')
+    await takeEffect({ ...its, reply, withFound: true }, effects[no - 1]!)
+}
 /** How the log tells what was answered. */
 export function saidOf({ items }: QuestionShown, replies: Given['replies']): string {
   const one = replies.map(({ no, reply }) => {
@@ -132,10 +145,15 @@ export function saidOf({ items }: QuestionShown, replies: Given['replies']): str
 
 /** Paint over wood is agreed to in writing: by the mail, or signed at the counter. */
 async function refuseByPhone(tx: Db, a: ApprovalRow, replies: Given['replies']) {
-  const { items } = await readKept(tx, a)
-  const yes = replies.some(r => typeof r.reply === 'number' && items.some(i => i.no === r.no && i.kind === 'surface'))
+  const { shown } = await readKept(tx, a)
+  const yes = replies.flatMap(({ no, reply }) => {
+    const item = shown.items.find(i => i.no === no && i.kind === 'surface')
+    return item && typeof reply === 'number' ? (item.options[reply] ?? []) : []
+  })
   const { choice, context } = await readPiece(tx, a.piece_id)
-  if (yes && choice && paintsOver(choice, context))
+  // the plan as it stands is the first option; questions from before say it only by the plan
+  const paints = yes.some(o => o.inWriting ?? (choice !== null && paintsOver(choice, context)))
+  if (paints)
     throw fail(
       422,
       'in-writing',

@@ -112,8 +112,8 @@ function surfaceDraft(rows: Awaited<ReturnType<typeof offersOf>>['rows'], found:
       ...{ kind: 'surface', says: '', priced: true, why: first.why, gate: first.gate },
       title: rows.length > 1 ? 'Which finish shall it have?' : 'The work, the finish and the price',
       options: rows.map(({ without: { worked } }) => {
-        const { says, lines, does, steps, stands, picture } = worked.told
-        return { says, lines, does, steps, stands, picture }
+        const { says, lines, does, steps, stands, picture, inWriting } = worked.told
+        return { says, lines, does, steps, stands, picture, inWriting }
       }),
     },
     effect: {

@@ -31,6 +31,7 @@ export interface Told {
   picture: string
   why: string[]
   gate: string | null
+  inWriting: boolean
 }
 
 export const IN_WRITING =
@@ -99,7 +100,17 @@ export async function workedOut(
   const file = await readPiece(tx, id)
   const { choice, context } = file
   const plan = await readPlan(tx, file)
-  const none: Told = { says: '', lines: [], does: [], steps: [], stands: null, picture: '', why: [], gate: null }
+  const none: Told = {
+    says: '',
+    lines: [],
+    does: [],
+    steps: [],
+    stands: null,
+    picture: '',
+    why: [],
+    gate: null,
+    inWriting: false,
+  }
   if (!choice || plan.steps.length === 0)
     return { ...NO_FIGURES, told: none, held: { likely_ms: 0, safe_ms: 0 }, breaks: null }
   const open = verdictsOf(file, plan, at).find(v => blocks(v, isOverruled(plan, v)))
@@ -138,13 +149,15 @@ export async function workedOut(
       lines: [
         [...(finish ? [work!] : []), ...surface, file.piece.sheen].filter(Boolean).join(' · '),
         ...ways,
+        ...(paintsOver(choice, context) ? [IN_WRITING] : []),
         ...(home ? [[home.look, home.care].filter(Boolean).join(' ')] : []),
       ],
       does: doneSaid(live),
       steps: live.filter(st => st.kind !== 'approval').map(st => st.title),
       stands: material && { durability: material.durability, repairable: material.repairable },
       picture: picturesOf(file, plan, at),
-      why: paintsOver(choice, context) ? [IN_WRITING] : [],
+      why: [],
+      inWriting: paintsOver(choice, context),
       gate: live.find(st => st.gate?.fallback && st.state !== 'done')?.gate?.fails ?? null,
     },
   }

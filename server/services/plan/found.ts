@@ -69,7 +69,8 @@ export async function writeFound(tx: Db, file: PieceFile, plan: StoredPlan, ahea
   const { id } = file.piece
   const started = plan.steps.filter(st => st.state !== 'planned')
   const words = plan.steps.filter(st => st.state === 'planned' && st.kind === 'approval')
-  const fresh = ahead.filter(st => st.kind !== 'approval')
+  // what has begun since this was worked out stays as it is
+  const fresh = ahead.filter(st => st.kind !== 'approval' && !started.some(b => b.key === st.key))
   await writeSteps(tx, file, plan, [...started, ...words, ...fresh], leastsOf(plan.waits))
   await keepKnown(tx, file)
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
