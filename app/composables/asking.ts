@@ -1,6 +1,6 @@
 import type { Finish } from '#core/materials'
 
-type Asking = AnswerOf<'GET /api/pieces/:id/asking'>
+export type MayAsk = AnswerOf<'GET /api/pieces/:id/asking'>
 /** Money is typed in whole units of the shop's currency. */
 interface HardwareRow {
   on: boolean
@@ -20,18 +20,17 @@ const empty = () => ({
 })
 const minor = (units: number | null) => Math.round((units ?? 0) * 100)
 
-/** A question being put together: what may be asked, what was chosen, and the body that asks it. */
-export function useAsking(id: () => number) {
-  const live = useLive(
-    'GET /api/pieces/:id/asking',
-    (topic, piece) => topic === 'piece' && (piece === null || piece === id()),
-    () => ({ id: id() }),
-  )
+/** A question being put together: what was chosen of what may be asked, and the body that asks it. */
+export function useAsking(may: () => MayAsk) {
   const form = reactive(empty())
-  watch(live.data, now => {
-    for (const i of now?.hardware ?? []) form.hardware[i.id] ??= { on: false, replace: null, match: null, days: null }
-  })
-  function bodyOf(can: Asking) {
+  watch(
+    may,
+    now => {
+      for (const i of now.hardware) form.hardware[i.id] ??= { on: false, replace: null, match: null, days: null }
+    },
+    { immediate: true },
+  )
+  function bodyOf(can: MayAsk) {
     const surface = form.surface && can.surface
     return {
       ...{ words: form.words, days: form.days ?? 14, surface, found: form.found && can.found !== null },
@@ -48,7 +47,7 @@ export function useAsking(id: () => number) {
     }
   }
   const clear = () => void Object.assign(form, empty())
-  return { ...live, form, body: () => bodyOf(live.data.value!), clear }
+  return { form, body: () => bodyOf(may()), clear }
 }
 /** In a list, or out of it. */
 export const turned = <T>(list: readonly T[], one: T, on: boolean | undefined): T[] =>

@@ -1,17 +1,13 @@
 <script setup lang="ts">
 /** Papers of a piece: quotations by version, the bench ticket, and what was done. */
-const props = defineProps<{ pieceId: number; begun: boolean }>()
+const props = defineProps<{ pieceId: number; quotations: MayAsk['quotations']; begun: boolean }>()
+const emit = defineEmits<{ changed: [] }>()
 const { money, day } = useFormat()
-const { data: may, load } = useLive(
-  'GET /api/pieces/:id/asking',
-  (topic, piece) => topic === 'piece' && (piece === null || piece === props.pieceId),
-  () => ({ id: props.pieceId }),
-)
 const words = ref('')
 async function quote() {
   if (await send('POST /api/pieces/:id/quotations', { id: props.pieceId, body: { words: words.value } })) {
     words.value = ''
-    await load()
+    emit('changed')
   }
 }
 </script>
@@ -19,7 +15,7 @@ async function quote() {
 <template>
   <section class="mt-6" data-test="papers">
     <h2>{{ w('papers.title') }}</h2>
-    <p v-for="q in may?.quotations ?? []" :key="q.id" class="row flex flex-wrap gap-x-4 items-center">
+    <p v-for="q in quotations" :key="q.id" class="row flex flex-wrap gap-x-4 items-center">
       <a class="underline min-h-11 inline-flex items-center" :href="`/api/quotations/${q.id}`" target="_blank">{{
         w('papers.quotation', { no: `${pieceId}-${q.version}` })
       }}</a>

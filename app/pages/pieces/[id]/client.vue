@@ -17,17 +17,12 @@ async function sample(colourSample: 'none' | 'bare') {
   await reload()
 }
 const can = computed(() => session.may('quote'))
+const again = () => load().then(reload)
 </script>
 
 <template>
   <div class="grid lg:grid-cols-2 gap-10">
-    <div v-if="can">
-      <template v-if="['active', 'enquiry'].includes(page!.piece.state)">
-        <AskForm :key="id" :piece-id="id" @asked="load().then(reload)" />
-        <PieceLink :piece-id="id" />
-      </template>
-      <PiecePapers :piece-id="id" :begun="page!.piece.state !== 'enquiry'" />
-    </div>
+    <ClientAsks v-if="can" :key="id" :piece="page!.piece" @changed="again" />
     <section>
       <div v-if="can && page!.coloured" class="mb-4">
         <ChoiceField
