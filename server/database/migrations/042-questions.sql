@@ -27,8 +27,8 @@ CREATE TABLE extra (
 -- A link opens one question, or NULL: all that is open about its piece.
 ALTER TABLE link MODIFY approval_id INT UNSIGNED NULL;
 ALTER TABLE link ADD COLUMN piece_id INT UNSIGNED NULL, ADD COLUMN expires_at DATETIME(3) NULL,
-  ADD COLUMN revoked_at DATETIME(3) NULL;
-ALTER TABLE link ADD CONSTRAINT link_piece FOREIGN KEY (piece_id) REFERENCES piece (id);
+  ADD COLUMN revoked_at DATETIME(3) NULL,
+  ADD CONSTRAINT link_piece FOREIGN KEY (piece_id) REFERENCES piece (id);
 UPDATE link SET piece_id = (SELECT piece_id FROM approval WHERE approval.id = link.approval_id);
 ALTER TABLE mail MODIFY kind ENUM('ask','reply','remind') NOT NULL;
 -- A client is reminded after so many days, at most so often; 0: never.
