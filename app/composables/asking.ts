@@ -16,6 +16,7 @@ interface WorkRow {
 const empty = () => ({
   ...{ words: '', days: 14 as number | null, surface: true, found: false, dueOn: null as string | null },
   ...{ beside: [null, null] as (Finish | null)[], work: [] as WorkRow[], hardware: {} as Record<number, HardwareRow> },
+  ...{ most: null as number | null, mostAsked: false },
   ...{ bands: [] as number[], photographs: [] as string[] },
 })
 const minor = (units: number | null) => Math.round((units ?? 0) * 100)
@@ -26,6 +27,9 @@ export function useAsking(may: () => MayAsk) {
   watch(
     may,
     now => {
+      // drafted before what was agreed is passed
+      if (now.beyond && form.most === null)
+        Object.assign(form, { most: Math.ceil(now.beyond.foreseen_minor / 100), mostAsked: true })
       for (const i of now.hardware) form.hardware[i.id] ??= { on: false, replace: null, match: null, days: null }
     },
     { immediate: true },
@@ -43,6 +47,7 @@ export function useAsking(may: () => MayAsk) {
         return [{ itemId, prices, days: its.days ?? 0 }]
       }),
       bands: form.bands.filter(b => can.bands.some(x => x.id === b)),
+      mostMinor: form.mostAsked && can.agreed ? minor(form.most) : null,
       ...{ dueOn: form.dueOn, photographs: form.photographs },
     }
   }

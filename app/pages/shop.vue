@@ -24,6 +24,7 @@ const part = computed({
         <div class="grid gap-8 content-start">
           <ShopHours :shop="shop" @changed="load" />
           <ShopReminders :shop="shop" @changed="load" />
+          <ShopLetters :shop="shop" @changed="load" />
           <ShopAir v-if="session.may('work')" :rooms="rooms?.rooms.filter(r => r.logger) ?? []" />
           <ShopBackup :shop="shop" @changed="load" />
         </div>

@@ -23,3 +23,4 @@ export const mustAskAgain = (acceptedWorst_minor: number, newWorst_minor: number
   newWorst_minor > acceptedWorst_minor
 
 export * from './question'
+export * from './overrun'

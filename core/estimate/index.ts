@@ -66,4 +66,5 @@ export function lostAtGate(plan: Plan): Step[] {
   const at = plan.steps.findIndex(s => s.gate?.fallback)
   return at < 0 ? [] : plan.steps.slice(0, at + 1)
 }
+export * from './storage'
 export * from './template'

@@ -1,4 +1,9 @@
 /** Papers that leave the shop or hang beside the work, as parts in reading order. */
+export * from './colours'
+export * from './condition'
+export * from './delivery'
+export * from './labels'
+export * from './letter'
 export * from './paper'
 export * from './quotation'
 export * from './record'

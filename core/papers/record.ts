@@ -1,6 +1,7 @@
 /** The treatment record for owner or museum: what was found, what was done with what, how it comes off again. */
 import type { Material } from '../materials'
-import type { Paper, PaperPart } from './paper'
+import type { Paper } from './paper'
+import { heading, listUnder } from './parts'
 
 export interface RecordStep {
   /** a day in words */
@@ -37,13 +38,6 @@ export function comesOff({ base, role, meltsIn, potLife_min }: TreatmentRecord['
 }
 
 export function recordPaper(r: TreatmentRecord): Paper {
-  const list = (head: string, items: readonly string[]): PaperPart[] =>
-    items.length
-      ? [
-          { kind: 'heading', text: head },
-          { kind: 'list', items },
-        ]
-      : []
   return {
     title: `Treatment record: ${r.piece}`,
     from: [r.shop, r.madeOn],
@@ -57,9 +51,9 @@ export function recordPaper(r: TreatmentRecord): Paper {
           ...(r.kept.length ? [['Kept as it was', r.kept.join(', ')] as const] : []),
         ],
       },
-      ...list('What was found', r.found),
-      ...list('Finish that was on it', [...r.finishes, ...r.tests]),
-      { kind: 'heading', text: 'What was done' },
+      ...listUnder('What was found', r.found),
+      ...listUnder('Finish that was on it', [...r.finishes, ...r.tests]),
+      heading('What was done'),
       {
         kind: 'table',
         says: 'Steps done, by day, with product and lot',
@@ -70,7 +64,7 @@ export function recordPaper(r: TreatmentRecord): Paper {
         ],
         rows: r.steps.map(s => [s.on, s.title, s.used]),
       },
-      ...list(
+      ...listUnder(
         'How it comes off again',
         r.materials.map(m => `${m.name}: ${comesOff(m)}`),
       ),

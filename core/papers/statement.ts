@@ -26,11 +26,17 @@ export interface Statement {
   /** null: nothing was agreed */
   agreed_minor: number | null
   worst_minor: number | null
+  /** kept beyond the free days; null: not */
+  storage: { days: number; minor: number } | null
+  /** paid already */
+  deposit_minor: number
 }
 const min = (n: number) => `${Math.round(n)} min`
 
 export function statementPaper(s: Statement, money: Money): Paper {
-  const due = s.agreed_minor === null ? s.actual_minor : Math.min(s.actual_minor, s.worst_minor ?? s.agreed_minor)
+  const stored = s.storage?.minor ?? 0
+  const charged = s.agreed_minor === null ? s.actual_minor : Math.min(s.actual_minor, s.worst_minor ?? s.agreed_minor)
+  const left = charged + stored - s.deposit_minor
   return {
     title: `Work done: ${s.piece}`,
     from: [s.shop, s.madeOn],
@@ -70,9 +76,13 @@ export function statementPaper(s: Statement, money: Money): Paper {
           [`Tax, ${percentSaid(s.tax_bp)}`, money(s.tax_minor)],
           ...s.extras.map(e => [`${e.says} (with tax)`, money(e.price_minor)]),
           ['Sum as worked', money(s.actual_minor)],
-          ['To pay', money(due)],
+          ...(s.storage
+            ? [[`Storage, ${s.storage.days} ${s.storage.days === 1 ? 'day' : 'days'}`, money(stored)]]
+            : []),
+          ...(s.deposit_minor > 0 ? [['Paid before', money(-s.deposit_minor)]] : []),
+          [left < 0 ? 'To give back' : 'To pay', money(Math.abs(left))],
         ],
-        totals: 2,
+        totals: 1,
       },
       ...(s.agreed_minor === null
         ? [{ kind: 'text' as const, text: 'No price was agreed beforehand.', tone: 'small' as const }]

@@ -1,5 +1,6 @@
 /** The bench ticket of a piece: every step with its waits, amounts and cautions, to hang beside the work. */
 import type { Paper, PaperPart } from './paper'
+import { heading, listUnder } from './parts'
 
 export interface TicketStep {
   title: string
@@ -21,6 +22,8 @@ export interface Ticket {
   /** layers from the wood upward, in words */
   surface: readonly string[]
   marks: readonly string[]
+  /** the cut as it will be; null: nothing is planned */
+  section: (PaperPart & { kind: 'drawing' }) | null
   steps: readonly TicketStep[]
   /** opens the piece's page in the shop */
   address: string
@@ -38,7 +41,8 @@ export function ticketPaper(t: Ticket): Paper {
         ...(t.marks.length ? [['Keep', t.marks.join(', ')] as const] : []),
       ],
     },
-    { kind: 'heading', text: 'Steps' },
+    ...(t.section ? [t.section] : []),
+    heading('Steps'),
     {
       kind: 'table',
       says: 'Steps in order, with waits, minutes and amounts',
@@ -57,12 +61,7 @@ export function ticketPaper(t: Ticket): Paper {
         s.amount,
       ]),
     },
-    ...(cautions.length
-      ? [
-          { kind: 'heading' as const, text: 'Take care' },
-          { kind: 'list' as const, items: cautions },
-        ]
-      : []),
+    ...listUnder('Take care', cautions),
   ]
   return { title: `${t.id} ${t.piece}`, from: [t.shop, t.madeOn], parts, foot: `${t.shop} · piece ${t.id}` }
 }

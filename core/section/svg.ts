@@ -20,8 +20,15 @@ const word = (x: number, y: number, text: string): Shape => ({
 const BOX: Box = { width: 300, height: 280, found: 100, states: false, scale: false }
 const LABELS_PX = 260
 
+export interface Labelled {
+  width: number
+  height: number
+  /** read to whoever does not see it */
+  says: string
+  shapes: Shape[]
+}
 /** `says`: what a film or a colour is called; null: it has no label. Equal neighbours are named once. */
-export function surfaceSvg(s: SurfaceDrawn, says: (of: FilmDrawn | ColourDrawn) => string | null): string {
+export function labelledCut(s: SurfaceDrawn, says: (of: FilmDrawn | ColourDrawn) => string | null): Labelled {
   const { planned, woodTop, shapes } = cutOf(s, BOX)
   const films = runsOf(planned, b => says(b.film) ?? '').map(run => {
     const top = run.at(-1)!
@@ -31,9 +38,18 @@ export function surfaceSvg(s: SurfaceDrawn, says: (of: FilmDrawn | ColourDrawn) 
   const labels = [...films, ...colour].filter(l => l.text)
   const words = spread(labels).map(l => word(BOX.width + 10, l.at, l.text ?? ''))
   const foot = word(4, BOX.height + 18, `${s.species} · found left, planned right`)
+  return {
+    width: BOX.width + LABELS_PX,
+    height: BOX.height + 26,
+    says: `Section: found and planned layers on ${s.species}`,
+    shapes: [...shapes, ...words, foot],
+  }
+}
+/** The cut with its labels, as SVG text. */
+export function surfaceSvg(s: SurfaceDrawn, says: (of: FilmDrawn | ColourDrawn) => string | null): string {
+  const cut = labelledCut(s, says)
   return (
-    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${BOX.width + LABELS_PX} ${BOX.height + 26}" role="img" ` +
-    `aria-label="Section: found and planned layers on ${escape(s.species)}">` +
-    `${[...shapes, ...words, foot].map(written).join('')}</svg>`
+    `<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 ${cut.width} ${cut.height}" role="img" ` +
+    `aria-label="${escape(cut.says)}">${cut.shapes.map(written).join('')}</svg>`
   )
 }

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { openPool } from '../database/db'
-import { remindDue } from '../services/client/houseRules'
+import { closeExpired, remindDue } from '../services/client/houseRules'
 import { takeJob, thin } from '../services/platform/jobs'
 import { sendWaiting } from '../services/platform/mail'
 import { solveIfDue } from '../services/schedule/solve'
@@ -58,7 +58,10 @@ export default defineNitroPlugin(nitro => {
     await sendWaiting(await now())
   }
   const reminding = async () => {
-    if (await takeJob('remind', REMIND_S)) await remindDue(await now())
+    if (!(await takeJob('remind', REMIND_S))) return
+    const at = await now()
+    await closeExpired(at)
+    await remindDue(at)
   }
   const thinning = async () => {
     if (await takeJob('thin', THIN_S)) await thin(await now())

@@ -23,6 +23,7 @@ import {
 import { calendarDays, parseSamples } from '#core/formats'
 import { type Asking, judgeRoutes, judgeRoute, type RouteQuestion, type RouteVerdict } from '#core/ground'
 import { afterFallback, completePlan, fallBackFrom, planDifference, workOutPlan } from '#core/plan'
+import { conditionPaper, type PaperSize, type PlanSaid } from '#core/papers'
 import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
 import {
   batches,
@@ -40,12 +41,12 @@ import {
 } from '#core/schedule'
 import type { Hours } from '#core/timetable'
 import { reportSchema } from '#shared/report'
+import { paperPdf } from './paper'
 import type { Fonts } from './pdf'
-import { reportPdf } from './reportPdf'
 
 export { picture } from './picture'
-export { placeLabelPdf, potLabelPdf } from './labels'
-export { paperPdf } from './paper'
+export { labelsPdf } from './labels'
+export { paperPdf }
 
 export type Asked = Asking & { context: Context; choice: Choice }
 
@@ -179,8 +180,17 @@ export function readReport(file: string): {
   const { name, made_at, piece, shop } = report.data
   return { ...canonical(report.data), name: name || made_at.slice(0, 10), piece: piece.name, shop, made_at }
 }
-export const reportFilePdf = ({ content, fonts }: { content: string; fonts: Fonts }): Promise<Uint8Array> =>
-  reportPdf(fonts, JSON.parse(content) as Report)
+/** A kept condition report as PDF; with a plan, what is going to be done too. */
+export const reportFilePdf = ({
+  content,
+  plan: planned,
+  ...how
+}: {
+  content: string
+  plan: PlanSaid | null
+  fonts: Fonts
+  size: PaperSize
+}): Promise<Uint8Array> => paperPdf({ ...how, paper: conditionPaper(JSON.parse(content) as Report, planned) })
 /** Two kept reports beside each other. */
 export function compare({ before, after }: { before: string; after: string }) {
   const [old, fresh] = [JSON.parse(before) as Report, JSON.parse(after) as Report]

@@ -1,67 +1,80 @@
 import QRCode from 'qrcode'
+import { cellOf, type Label, STOCKS, type StockName } from '../../core/papers'
 import { type Fonts, pdfOf } from './pdf'
+import { type Doc, type Element, runsOf } from './sheet'
 
-/** 70 × 37 mm in points. */
-const LABEL: [number, number] = [198, 105]
-/** 90 × 55 mm in points. */
-const POT_LABEL: [number, number] = [255, 156]
-const code = (address: string) => QRCode.toBuffer(address, { margin: 0, width: 300, errorCorrectionLevel: 'M' })
+const PT_PER_MM = 72 / 25.4
+const PAD = 6
+const HEAD = { large: 24, small: 13 } as const
+const TEXT = { large: 8, small: 6.5 } as const
+/** Labels from this height on have large letters, points. */
+const LARGE = 100
 
-export interface PlaceLabel {
+/** One line in the house's fonts, cut off where it finds no room. */
+function lineOf(doc: Doc, text: string, strong: boolean, x: number, y: number, width: number) {
+  let left = x
+  for (const run of runsOf(text)) {
+    doc.font(`${strong ? 'bold' : 'regular'}${run.extended ? '-extended' : ''}`)
+    const room = x + width - left
+    if (room < 4) return
+    doc.text(run.text, left, y, { width: room, height: doc.currentLineHeight(), ellipsis: true, lineBreak: false })
+    left += doc.widthOfString(run.text)
+  }
+}
+function setLabel(doc: Doc, root: Element, l: Label, png: Buffer, box: Box) {
+  const size = box.h >= LARGE ? 'large' : 'small'
+  const code = Math.min(box.h - 2 * PAD, box.w * 0.36)
+  const width = box.w - code - 3 * PAD
+  root.add(
+    doc.struct('Figure', { alt: `QR code. ${l.says}` }, [
+      () => doc.image(png, box.x + box.w - code - PAD, box.y + PAD, { width: code }),
+    ]),
+  )
+  let y = box.y + PAD
+  const put = (text: string, strong: boolean, points: number, tag: 'H1' | 'P') => {
+    doc.fontSize(points)
+    const height = doc.font('bold').currentLineHeight()
+    if (y + height > box.y + box.h - 2) return
+    const top = y
+    root.add(doc.struct(tag, {}, [() => lineOf(doc.fontSize(points), text, strong, box.x + PAD, top, width)]))
+    y += height + 1
+  }
+  put(l.head, true, HEAD[size], 'H1')
+  for (const { text, strong = false } of l.lines) put(text, strong, TEXT[size], 'P')
+}
+interface Box {
+  x: number
+  y: number
+  w: number
+  h: number
+}
+
+/** Labels on their stock; on a sheet, the first of them stands in the cell `from`. */
+export async function labelsPdf(asked: {
   fonts: Fonts
-  address: string
-  code: string
-  kind: string
-  shop: string
-}
-/** The label of a place: its code, large, with a QR code of its page. */
-export async function placeLabelPdf(l: PlaceLabel): Promise<Uint8Array> {
-  const png = await code(l.address)
-  return pdfOf(l.fonts, { size: LABEL, margin: 8, info: { Title: `Label ${l.code}` } }, doc => {
-    doc.image(png, 10, 12, { width: 80, alt: `QR code of place ${l.code}` } as never)
-    doc.font('bold').fontSize(26).text(l.code, 100, 16, { width: 92 })
-    doc.font('regular').fontSize(10).text(l.kind, 100, 62).text(l.shop, 100, 76, { width: 92, height: 24 })
-  })
-}
-
-export interface PotLabel {
-  fonts: Fonts
-  address: string
-  id: number
-  name: string
-  shares: { name: string; g: number }[]
-  forWhom: string
-  mixed: string
-  useBy: string
-  hazardous: boolean
-  shop: string
-}
-/**
- * The label of a pot: what is in it, for which piece, when mixed, until when it may be used and kept, with a QR code
- * of its page.
- */
-export async function potLabelPdf(l: PotLabel): Promise<Uint8Array> {
-  const png = await code(l.address)
-  const total = l.shares.reduce((sum, s) => sum + s.g, 0)
-  return pdfOf(l.fonts, { size: POT_LABEL, margin: 8, info: { Title: `Pot ${l.id}` } }, doc => {
-    doc.image(png, 185, 10, { width: 60, alt: `QR code of pot ${l.id}` } as never)
-    doc
-      .font('bold')
-      .fontSize(18)
-      .text(`Pot ${l.id}`, 10, 10, { width: 170 })
-      .fontSize(11)
-      .text(l.name, { width: 170, height: 28, ellipsis: true })
-    doc.font('regular').fontSize(8)
-    for (const s of l.shares.slice(0, 6)) {
-      doc.text(`${s.g.toFixed(1)} g  ${s.name}  ${total > 0 ? ((100 * s.g) / total).toFixed(1) : '0.0'} %`, {
-        width: 172,
-        height: 10,
-        ellipsis: true,
-      })
-    }
-    doc.text(l.forWhom, 10, 108, { width: 235, height: 10, ellipsis: true }).text(l.mixed)
-    if (l.useBy) doc.font('bold').text(l.useBy)
-    if (l.hazardous) doc.font('regular').text('Hazardous: see its safety data sheet and the cautions on its page.')
-    doc.font('regular').text(l.shop, 185, 74, { width: 62, height: 30 })
+  labels: readonly Label[]
+  stock: StockName
+  from: number
+  title: string
+}): Promise<Uint8Array> {
+  const { fonts, labels, title } = asked
+  const stock = STOCKS[asked.stock]
+  const from = stock.columns * stock.rows > 1 ? asked.from : 1
+  const codes = await Promise.all(
+    labels.map(l => QRCode.toBuffer(l.address, { margin: 0, width: 300, errorCorrectionLevel: 'M' })),
+  )
+  const size = stock.page.map(mm => mm * PT_PER_MM)
+  return pdfOf(fonts, { size, margin: 0, lang: 'en', info: { Title: title } } as PDFKit.PDFDocumentOptions, doc => {
+    const root = doc.struct('Document')
+    doc.addStructure(root)
+    let page = 0
+    labels.forEach((l, i) => {
+      const cell = cellOf(stock, i, from)
+      if (cell.page > page) doc.addPage()
+      page = cell.page
+      const [w, h] = stock.cell.map(mm => mm * PT_PER_MM) as [number, number]
+      setLabel(doc, root, l, codes[i]!, { x: cell.x * PT_PER_MM, y: cell.y * PT_PER_MM, w, h })
+    })
+    root.end()
   })
 }

@@ -1,79 +1,28 @@
 /** Sets a paper as a tagged PDF: headings, lists, tables and figures keep their meaning for whoever listens to it. */
 import QRCode from 'qrcode'
 import type { Column, Paper, PaperPart, PaperSize } from '../../core/papers'
+import { setDrawing, setPictures, setSwatches } from './drawn'
 import { type Fonts, pdfOf } from './pdf'
+import {
+  type Doc,
+  type Element,
+  headOf,
+  heightOf,
+  INK,
+  MARGIN,
+  room,
+  rule,
+  say,
+  SIZE,
+  SOFT,
+  STOP,
+  type Style,
+  type Weight,
+  widthOf,
+} from './sheet'
 
-const MARGIN = 48
-const INK = '#1c211f'
-const SOFT = '#505854'
-const STOP = '#a5322c'
-const LINE = '#c9ccc7'
-const SIZE = { title: 20, heading: 13, text: 10.5, small: 9 } as const
 const QR = 84
 const CELL = 4
-
-type Doc = PDFKit.PDFDocument
-type Weight = 'regular' | 'bold'
-type Element = ReturnType<Doc['struct']>
-
-/** What a head is the head of; the library writes it, its types leave it out. */
-const headOf = (scope: 'Column' | 'Row') => ({ scope }) as object as Parameters<Doc['struct']>[1]
-
-/** Letters that the house's Latin font holds; all others are in its extension. */
-const LATIN = /[\n\r\t\u0020-\u00FF\u0131\u0152\u0153\u02C6\u02DA\u02DC\u2000-\u206F\u20AC\u2122\u2191\u2193\u2212]/
-/** The same text in runs of one font. */
-export function runsOf(text: string): { text: string; extended: boolean }[] {
-  const runs: { text: string; extended: boolean }[] = []
-  for (const letter of text.replaceAll('→', 'to').replaceAll('≤', 'at most ')) {
-    const extended = !LATIN.test(letter)
-    const last = runs.at(-1)
-    if (last?.extended === extended) last.text += letter
-    else runs.push({ text: letter, extended })
-  }
-  return runs
-}
-
-interface Style {
-  weight?: Weight
-  size?: number
-  colour?: string
-  width?: number
-  align?: 'left' | 'right'
-}
-const fontOf = (weight: Weight, extended: boolean) => (extended ? `${weight}-extended` : weight)
-/** Text from where the pen is, or from a place. */
-function say(doc: Doc, text: string, style: Style = {}, at?: { x: number; y: number }) {
-  const { weight = 'regular', size = SIZE.text, colour = INK, width, align = 'left' } = style
-  const runs = runsOf(text)
-  doc.fontSize(size).fillColor(colour)
-  if (runs.length === 0) return
-  runs.forEach((run, i) => {
-    const options = { width, align, continued: i < runs.length - 1 }
-    doc.font(fontOf(weight, run.extended))
-    if (i === 0 && at) doc.text(run.text, at.x, at.y, options)
-    else doc.text(run.text, options)
-  })
-}
-const heightOf = (doc: Doc, text: string, { weight = 'regular', size = SIZE.text, width }: Style): number =>
-  doc
-    .font(weight)
-    .fontSize(size)
-    .heightOfString(text || ' ', { width })
-
-const widthOf = (doc: Doc) => doc.page.width - 2 * MARGIN
-function room(doc: Doc, height: number) {
-  if (doc.y + height > doc.page.height - MARGIN - 24) doc.addPage()
-  doc.x = MARGIN
-}
-function rule(doc: Doc, y: number, colour = LINE) {
-  doc.markContent('Artifact', { type: 'Layout' })
-  doc
-    .moveTo(MARGIN, y)
-    .lineTo(doc.page.width - MARGIN, y)
-    .lineWidth(0.5)
-    .stroke(colour)
-  doc.endMarkedContent()
-}
 
 function tableRow(doc: Doc, columns: readonly Column[], cells: readonly string[], weight: Weight, tag: 'TH' | 'TD') {
   const widths = columns.map(c => c.share * widthOf(doc))
@@ -171,32 +120,70 @@ const TONE = {
   stop: { weight: 'bold', colour: STOP },
 } as const satisfies Record<string, Style>
 
+function setSign(doc: Doc, root: Element, { who }: PaperPart & { kind: 'sign' }) {
+  room(doc, 80)
+  const width = widthOf(doc) / who.length - 16
+  const y = doc.y + 48
+  who.forEach((text, i) => {
+    const x = MARGIN + i * (width + 16)
+    doc.markContent('Artifact', { type: 'Layout' })
+    doc
+      .moveTo(x, y)
+      .lineTo(x + width, y)
+      .lineWidth(0.7)
+      .stroke(INK)
+    doc.endMarkedContent()
+    root.add(doc.struct('P', {}, [() => say(doc, text, { size: SIZE.small, colour: SOFT, width }, { x, y: y + 3 })]))
+  })
+  doc.x = MARGIN
+  doc.y = y + 24
+}
+function setCode(doc: Doc, root: Element, { says }: PaperPart & { kind: 'code' }, png: Buffer) {
+  const left = doc.page.width - MARGIN - QR
+  const draw = () => doc.image(png, left, MARGIN, { width: QR })
+  root.add(doc.struct('Figure', { alt: `QR code. ${says}` }, [() => void draw()]))
+}
+function setHeading(doc: Doc, root: Element, { text }: PaperPart & { kind: 'heading' }) {
+  room(doc, 60)
+  doc.moveDown(0.6)
+  root.add(doc.struct('H2', {}, [() => say(doc, text, { weight: 'bold', size: SIZE.heading })]))
+  doc.moveDown(0.3)
+}
+function setText(doc: Doc, root: Element, { text, lead = '', tone = 'plain' }: PaperPart & { kind: 'text' }) {
+  const style: Style = { ...TONE[tone], width: widthOf(doc) }
+  room(doc, heightOf(doc, `${lead} ${text}`, style))
+  const both = () => {
+    if (lead) say(doc, lead, { ...style, weight: 'bold' }, undefined, text !== '')
+    if (text) say(doc, `${lead ? ' ' : ''}${text}`, lead ? { ...style, weight: 'regular', colour: INK } : style)
+  }
+  root.add(doc.struct('P', {}, [both]))
+  doc.moveDown(tone === 'small' || lead ? 0.25 : 0.5)
+}
+
 /** @param codes QR codes by the address that they open, as PNG */
-function setPart(doc: Doc, root: Element, part: PaperPart, codes: ReadonlyMap<string, Buffer>) {
-  if (part.kind === 'table') return setTable(doc, root, part)
-  if (part.kind === 'facts') return setFacts(doc, root, part)
-  if (part.kind === 'list') return setList(doc, root, part)
-  if (part.kind === 'code') {
-    const left = doc.page.width - MARGIN - QR
-    root.add(
-      doc.struct('Figure', { alt: `QR code. ${part.says}` }, [
-        () => doc.image(codes.get(part.address)!, left, MARGIN, { width: QR }),
-      ]),
-    )
-    return undefined
+function setPart(doc: Doc, root: Element, part: PaperPart, codes: ReadonlyMap<string, Buffer>): void {
+  switch (part.kind) {
+    case 'table':
+      return setTable(doc, root, part)
+    case 'facts':
+      return setFacts(doc, root, part)
+    case 'list':
+      return setList(doc, root, part)
+    case 'drawing':
+      return setDrawing(doc, root, part)
+    case 'swatches':
+      return setSwatches(doc, root, part)
+    case 'pictures':
+      return setPictures(doc, root, part)
+    case 'sign':
+      return setSign(doc, root, part)
+    case 'code':
+      return setCode(doc, root, part, codes.get(part.address)!)
+    case 'heading':
+      return setHeading(doc, root, part)
+    case 'text':
+      return setText(doc, root, part)
   }
-  if (part.kind === 'heading') {
-    room(doc, 60)
-    doc.moveDown(0.6)
-    root.add(doc.struct('H2', {}, [() => say(doc, part.text, { weight: 'bold', size: SIZE.heading })]))
-    doc.moveDown(0.3)
-    return undefined
-  }
-  const style: Style = { ...TONE[part.tone ?? 'plain'], width: widthOf(doc) }
-  room(doc, heightOf(doc, part.text, style))
-  root.add(doc.struct('P', {}, [() => say(doc, part.text, style)]))
-  doc.moveDown(0.5)
-  return undefined
 }
 
 /** A paper as PDF. */

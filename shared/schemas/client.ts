@@ -2,6 +2,8 @@
 import { z } from 'zod'
 import { LIGHTS } from '../../core/colour/lights'
 import { FINISHES } from '../../core/materials'
+import { LABEL_STOCKS } from '../../core/papers/labels'
+import { LETTER_KINDS, unknownFills } from '../../core/papers/letter'
 import { PAPER_SIZES } from '../../core/papers/paper'
 import { address } from './examination'
 import { id, maybeText, slugOf, text, version } from './fields'
@@ -11,6 +13,18 @@ export const mailAgain = z.strictObject({
   rowVersion: version,
   to: z.email('This is no mail address.').max(200).optional(),
 })
+export const mailBack = z.strictObject({ rowVersion: version, says: maybeText(200) })
+const filled = (name: string, most: number) =>
+  maybeText(most).refine(words => unknownFills(words).length === 0, {
+    error: `${name}: only {piece}, {client} and {shop} can be filled in.`,
+  })
+/** The house's words for letters of one kind; both empty: the usual ones again. */
+export const letterWords = z.strictObject({
+  kind: z.enum(LETTER_KINDS),
+  subject: filled('Subject', 120),
+  words: filled('Words', 1000),
+})
+export const pageWords = z.strictObject({ words: maybeText(1000) })
 export const releaseMail = z.strictObject({})
 export const noBody = z.strictObject({})
 const minor = z.number().int('A price in whole cents.').min(0, 'Not below nothing.').max(100_000_000, 'Too much.')
@@ -43,6 +57,8 @@ export const ask = z.strictObject({
   bands: z.array(id).max(4, 'Four bands at most.').default([]),
   light: z.enum(LIGHTS).default('d65'),
   dueOn: z.iso.date('This is no day.').nullable().default(null),
+  /** the most that it may cost from now on, with tax */
+  mostMinor: minor.nullable().default(null),
   photographs: z.array(address).max(6, 'Six photographs at most.').default([]),
 })
 /** What is said to one item: the number of an option, from 0; no; or that it wants talking about. */
@@ -71,14 +87,24 @@ export const recordAnswer = z.strictObject({
   name: text('Who said it'),
   says: maybeText(1000),
 })
-export const quote = z.strictObject({ words: maybeText(1000) })
+export const quote = z.strictObject({ words: maybeText(1000), by: z.enum(['stage', 'part']).default('stage') })
 /** How quotations are made: how long they hold, what is asked for before work begins, the house's words. */
 export const quoting = z.strictObject({
   days: z.number().int().min(1, 'One day at least.').max(365, 'A year at most.'),
   depositBp: z.number().int().min(0).max(10_000, '100 % at most.'),
+  freeDays: z.number().int().min(0).max(365, 'A year at most.'),
+  dayMinor: minor,
   words: maybeText(1000),
+  by: z.enum(['stage', 'part']).default('stage'),
 })
+export const deposit = z.strictObject({ rowVersion: version, minor })
 export const paperQuery = z.strictObject({ size: z.enum(PAPER_SIZES).optional() })
+/** Labels on the size of their kind, a 57×32 mm roll, or a sheet whose cells before `from` are used up. */
+export const labelQuery = paperQuery.extend({
+  stock: z.enum(LABEL_STOCKS).default('own'),
+  from: z.coerce.number().int().min(1).max(30).default(1),
+})
+export const pieceLabelQuery = labelQuery.extend({ of: z.enum(['piece', 'parts']).default('piece') })
 export const reminding = z.strictObject({
   days: z.number().int().min(0).max(60, '60 days at most.'),
   most: z.number().int().min(0).max(5, 'Five times at most.'),

@@ -31,6 +31,7 @@ interface Line {
   id: number
   state: string
   reminded: number
+  mail: { id: number; state: string; error: string; rowVersion: number } | null
   items: { no: number; kind: string; state: string; reply: unknown }[]
 }
 const line = async (id: number) => (await people.office.ok<Line[]>('GET /api/answers')).find(a => a.id === id)!
@@ -256,6 +257,46 @@ describe('items', () => {
   })
 })
 
+describe('a higher price than was agreed', () => {
+  it('is asked for by its reason, replaces an older question about it, and counts once it is agreed to', async () => {
+    const { id } = await planned()
+    const cost = (mostMinor: number) =>
+      people.office.send<{ id: number; code: string }>(`POST /api/pieces/${id}/approvals`, {
+        ...{ words: '', surface: false, mostMinor },
+      })
+    expect((await cost(9_000_000)).body.code).toBe('nothing-to-ask')
+    const { id: first } = await ask(id, {})
+    await people.office.ok(`POST /api/approvals/${first}/answer`, { ...replied(), via: 'phone', name: 'C', says: '' })
+    const worst = async () =>
+      ((await planOf(people.owner, id)) as unknown as { acceptedWorst_minor: number }).acceptedWorst_minor
+    const agreed = await worst()
+    expect((await cost(agreed)).status).toBe(422)
+    const [older, newer] = [(await cost(agreed + 10_000)).body.id, (await cost(agreed + 20_000)).body.id]
+    expect((await line(older)).state).toBe('superseded')
+    expect((await line(newer)).items).toMatchObject([{ kind: 'cost', state: 'open' }])
+    await people.office.ok(`POST /api/approvals/${newer}/answer`, { ...replied(), via: 'phone', name: 'C', says: '' })
+    expect(await worst()).toBe(agreed + 20_000)
+  })
+})
+
+describe('a question whose time has passed', () => {
+  it('is closed once, in the log of its piece', async () => {
+    const piece = await planned()
+    await ask(piece.id, { days: 1 })
+    const closed = async () =>
+      (await people.owner.ok<{ says: string }[]>(`GET /api/pieces/${piece.id}/log`)).filter(e =>
+        /Nobody answered in time/.test(e.says),
+      ).length
+    await setClock(people.owner, '2027-03-10T10:00:00+01:00')
+    const due = () => sql.query("UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = 'remind'")
+    await due()
+    await expect.poll(closed, { timeout: 25_000 }).toBe(1)
+    await due()
+    await new Promise(r => setTimeout(r, 11_000))
+    expect(await closed()).toBe(1)
+  }, 60_000)
+})
+
 describe('links', () => {
   it('open their own question and no other; reading answers nothing; a foreign form is refused', async () => {
     const [mine, other] = [await planned(), await planned()]
@@ -331,6 +372,39 @@ describe('letters', () => {
     expect((await line(id)).reminded).toBe(1)
     await people.owner.ok('PUT /api/shop/reminders', { days: 4, most: 2 })
   }, 90_000)
+  it("come in the house's own words, filled in, and its pages say what stands at their foot", async () => {
+    const own = (body: object) => people.owner.send('PUT /api/shop/letters', { kind: 'ask', ...body })
+    expect((await own({ subject: 'About {pice}', words: '' })).status).toBe(422)
+    expect((await people.lead.send('PUT /api/shop/letters', { kind: 'ask', subject: '', words: '' })).status).toBe(403)
+    await own({ subject: 'About your {piece}', words: '{shop} greets {client}: <i>no mark-up</i>' })
+    await people.owner.ok('PUT /api/shop/page-words', { words: 'Open on Mondays' })
+    const piece = await planned()
+    await ask(piece.id, {})
+    const letter = await mailTo(piece.email)
+    expect(letter.subject).toMatch(/^About your \w/)
+    expect(letter.text).toContain(`greets ${piece.name}: <i>`)
+    expect(letter.html).toContain('&lt;i&gt;')
+    expect(await (await fetch(`${BASE}/answer/${tokenIn(letter)}`)).text()).toContain('Open on Mondays')
+    await own({ subject: '', words: '' })
+    await people.owner.ok('PUT /api/shop/page-words', { words: '' })
+    const next = await planned()
+    await ask(next.id, {})
+    expect((await mailTo(next.email)).subject).toMatch(/your answer is wanted$/)
+  })
+  it('that come back are marked by hand, and go out again to a better address', async () => {
+    const piece = await planned()
+    const { id } = await ask(piece.id, {})
+    await mailTo(piece.email)
+    const mail = async () => (await line(id)).mail!
+    await expect.poll(async () => (await mail()).state).toBe('sent')
+    const back = { rowVersion: (await mail()).rowVersion, says: 'no such mailbox' }
+    await people.office.ok(`POST /api/mails/${(await mail()).id}/back`, back)
+    expect(await mail()).toMatchObject({ state: 'back', error: 'no such mailbox' })
+    expect((await people.office.send(`POST /api/mails/${(await mail()).id}/back`, back)).status).toBe(409)
+    const to = `right-${piece.email}`
+    await people.office.ok(`POST /api/mails/${(await mail()).id}/again`, { rowVersion: (await mail()).rowVersion, to })
+    expect(tokenIn(await mailTo(to))).toMatch(/\S/)
+  })
 })
 
 describe('an enquiry', () => {

@@ -1,15 +1,22 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import {
+  cellOf,
+  coloursPaper,
+  conditionPaper,
+  deliveryPaper,
   type PaperPart,
   type Quotation,
   quotationPaper,
   recordPaper,
   type Statement,
   statementPaper,
+  STOCKS,
   ticketPaper,
 } from '#core/papers'
-import { runsOf } from '../../server/workers/paper'
+import { storageOf } from '#core/estimate'
+import type { Report } from '#core/report'
+import { runsOf } from '../../server/workers/sheet'
 
 const money = (minor: number) => `${minor / 100}`
 const tableOf = (parts: readonly PaperPart[]) => parts.find(p => p.kind === 'table')!
@@ -62,7 +69,7 @@ describe('a statement', () => {
     ...{ id: 7, shop: 'Shop', client: 'Client', piece: 'Chest', madeOn: '1 May', extras: [] },
     lines: [{ says: 'Sanded', planned_min: 60, worked_min: 75.4 }],
     ...{ labour_minor: 75_000, materials_minor: 5000, tax_bp: 2500, tax_minor: 20_000, actual_minor: 100_000 },
-    ...{ agreed_minor: 90_000, worst_minor: 120_000 },
+    ...{ agreed_minor: 90_000, worst_minor: 120_000, storage: null, deposit_minor: 0 },
     ...more,
   })
   const toPay = (more: Partial<Statement>) => {
@@ -80,6 +87,14 @@ describe('a statement', () => {
       }),
     )
   })
+  it('adds storage beyond the free days, and takes off what was paid before', () => {
+    const last = (more: Partial<Statement>) =>
+      statementPaper(statement(more), money)
+        .parts.filter(p => p.kind === 'table')[1]!
+        .rows.at(-1)
+    expect(last({ storage: { days: 3, minor: 3000 }, deposit_minor: 20_000 })).toEqual(['To pay', '830'])
+    expect(last({ deposit_minor: 110_000 })).toEqual(['To give back', '100'])
+  })
   it('adds planned and worked minutes', () => {
     expect(tableOf(statementPaper(statement(), money).parts).rows).toEqual([
       ['Sanded', '60 min', '75 min'],
@@ -91,7 +106,17 @@ describe('a statement', () => {
 describe('a ticket', () => {
   const step = { faces: '', minutes: 10, amount: '', wait: '', cautions: ['Mask.'], done: false }
   const ticket = {
-    ...{ id: 3, piece: 'Box', client: 'C', shop: 'S', madeOn: 'today', dueOn: '', surface: [], marks: [] },
+    ...{
+      id: 3,
+      piece: 'Box',
+      client: 'C',
+      shop: 'S',
+      madeOn: 'today',
+      dueOn: '',
+      surface: [],
+      marks: [],
+      section: null,
+    },
     address: 'http://127.0.0.1/pieces/3/plan',
   }
   it('marks what is done, and tells each caution of what is left once', () => {
@@ -146,5 +171,132 @@ describe('runs of one font', () => {
         ).toBe(plain)
       }),
     )
+  })
+})
+
+describe('a condition report', () => {
+  const face = {
+    ...{ id: 1, part: 'Top', name: 'upper side', scope: 'refinish', rank: 'show', shape: 'flat', copies: 1 },
+    ...{ orientation: 'horizontal', length_mm: 900, width_mm: 400, area_m2: 0.36, species: 'oak', substrate: 'solid' },
+    ...{ veneer_mm: null, film_um: null, finishGroup: 'A', length_typed: '900', width_typed: '400' },
+  }
+  const finding = (place: object) => ({
+    ...{ number: 1, faceId: 1, kind: 'white-ring', grade: 2, wish: 'mend', place, note: '', photographs: [] },
+  })
+  const report = (more: object = {}) =>
+    ({
+      ...{ made_at: '2026-05-01T10:00:00Z', name: 'now', shop: 'S', faces: [face], findings: [], tests: [] },
+      piece: {
+        ...{ id: 3, name: 'Box', client: 'C', period: 'unknown', refinished: 'no', keep_patina: true, note: '' },
+        taken_in_at: '2026-04-30T10:00:00Z',
+      },
+      ...{ conclusions: [], hazards: [], walk: [], moisture: [], patches: [], items: [], verdicts: [] },
+      ...{ notExamined: [], photographs: [] },
+      ...more,
+    }) as unknown as Report
+  const headings = (r: Report, plan: Parameters<typeof conditionPaper>[1] = null) =>
+    conditionPaper(r, plan).parts.flatMap(p => (p.kind === 'heading' ? p.text : []))
+  const drawing = (r: Report) => conditionPaper(r, null).parts.find(p => p.kind === 'drawing')!
+  const corners = (r: Report) =>
+    drawing(r).shapes.flatMap(x =>
+      x.tag === 'path' && String(x.at.d).endsWith('Z')
+        ? [...String(x.at.d).matchAll(/([\d.]+) ([\d.]+)/g)].map(m => [Number(m[1]), Number(m[2])])
+        : [],
+    )
+
+  it('says what was found, and only what there is something to say of', () => {
+    expect(headings(report())).toEqual(['Faces and findings', 'The finish', 'Hazards', 'What was not examined'])
+    expect(headings(report({ walk: [{ key: 'a', asks: 'Q?', options: ['x-y'], by: 'T', at: '2026' }] }))).toContain(
+      'The walk round the piece',
+    )
+  })
+  it('draws a finding on its face, never beyond its edge, with its number', () => {
+    const at = { shape: 'area', copy: 1, x_mm: 800, y_mm: 100, x2_mm: 1000, y2_mm: 300, size_mm: null }
+    const r = report({ findings: [finding(at)] })
+    const box = drawing(r).shapes.find(x => x.tag === 'rect')!.at
+    const ring = corners(r)
+    expect(ring.length).toBeGreaterThan(8)
+    for (const [x, y] of ring) {
+      expect(x).toBeLessThanOrEqual(Number(box.x) + Number(box.width) + 0.1)
+      expect(y).toBeLessThanOrEqual(Number(box.y) + Number(box.height) + 0.1)
+    }
+    expect(drawing(r).shapes.some(x => x.tag === 'text' && x.text === '1')).toBe(true)
+    expect(drawing(r).says).toContain('1 numbered finding')
+  })
+  it('is drawn without the finding whose face is gone', () => {
+    expect(
+      corners(report({ faces: [face], findings: [{ ...finding({ shape: 'face', copy: 0 }), faceId: 9 }] })),
+    ).toEqual([])
+    expect(conditionPaper(report({ faces: [] }), null).parts.some(p => p.kind === 'drawing')).toBe(false)
+  })
+  it('tells the plan where there is one', () => {
+    const plan = {
+      ...{ surface: ['oil'], section: null, stages: [{ says: 'Cleaned', steps: ['Wash'] }], gate: 'halos' },
+      ...{ readyLikely: '10 May', readySafe: '20 May', cautions: ['Gloves.'] },
+    }
+    expect(headings(report(), plan)).toContain('What is planned')
+    expect(JSON.stringify(conditionPaper(report(), plan))).toMatch(/halos\. Then we ask.*10 May; 20 May at the latest/)
+  })
+})
+
+describe('a colour card', () => {
+  const band = { title: 'Stain', recipe: [{ name: 'Brown', percent: 2 }], laid: [], light: '', approved: null }
+  const card = { id: 3, shop: 'S', client: 'C', piece: 'Box', madeOn: 'today', wood: 'Oak' }
+  it('shows a band that was not measured as paper, and says so', () => {
+    const { parts } = coloursPaper({
+      ...card,
+      bands: [
+        { ...band, colour: null },
+        { ...band, colour: '#804020' },
+      ],
+    })
+    const { swatches } = parts.find(p => p.kind === 'swatches')!
+    expect(swatches.map(s => [s.colour, s.says])).toEqual([
+      ['#f4f2ec', ['Not measured: see the band itself.', 'Brown 2.0 %']],
+      ['#804020', ['Brown 2.0 %']],
+    ])
+  })
+})
+
+describe('a delivery note', () => {
+  it('lists the piece first, and what to mind only where there is something', () => {
+    const note = { id: 3, shop: 'S', client: 'C', piece: 'Box', madeOn: 'today', along: [], mind: [] }
+    expect(tableOf(deliveryPaper({ ...note, along: [{ name: 'Key', count: 2, says: '' }] }).parts).rows).toEqual([
+      ['Box', '1', ''],
+      ['Key', '2', ''],
+    ])
+    expect(listsOf(deliveryPaper(note).parts)).toEqual([])
+    expect(listsOf(deliveryPaper({ ...note, mind: ['Cures.'] }).parts)).toEqual(['Cures.'])
+  })
+})
+
+describe('labels', () => {
+  it.each(Object.keys(STOCKS) as (keyof typeof STOCKS)[])('%s: cells stay on the page, apart from each other', name => {
+    const stock = STOCKS[name]
+    const each = stock.columns * stock.rows
+    const cells = Array.from({ length: each + 1 }, (_, i) => cellOf(stock, i, 1))
+    expect(cells.map(c => c.page)).toEqual([...Array<number>(each).fill(0), 1])
+    for (const { x, y } of cells) {
+      expect(x + stock.cell[0]).toBeLessThanOrEqual(stock.page[0] + 0.01)
+      expect(y + stock.cell[1]).toBeLessThanOrEqual(stock.page[1] + 0.01)
+    }
+    expect(new Set(cells.slice(0, each).map(c => `${c.x} ${c.y}`)).size).toBe(each)
+  })
+  it('begin where the sheet is free', () => {
+    expect(cellOf(STOCKS.A4, 0, 24)).toEqual({ page: 0, x: 140, y: 259.5 })
+    expect(cellOf(STOCKS.A4, 1, 24).page).toBe(1)
+  })
+})
+
+describe('storage of what nobody fetches', () => {
+  it.each([
+    ['2026-05-01', '2026-05-15', 0, 0],
+    ['2026-05-01', '2026-05-16', 1, 500],
+    ['2026-05-10', '2026-05-01', 0, 0],
+    // over the change of the clocks a day is a day
+    ['2026-03-20', '2026-04-10', 7, 3500],
+  ])('ready on %s, until %s: %i charged', (ready, until, charged_d, minor) => {
+    expect(storageOf(ready, until, { freeDays: 14, day_minor: 500 })).toMatchObject({ charged_d, minor })
+    expect(storageOf(ready, until, { freeDays: 14, day_minor: 0 })).toMatchObject({ charged_d: 0, minor: 0 })
   })
 })

@@ -4,6 +4,8 @@ import {
   type Answers,
   choicesOf,
   MOST_SUMS,
+  overruns,
+  overrunSaid,
   type QuestionShown,
   standingOf,
   sumOfReplies,
@@ -121,5 +123,20 @@ describe('where a piece is', () => {
   it('knows a word for every kind of step', () => {
     for (const kind of STEP_KINDS.filter(k => k !== 'other' && k !== 'put-back' && k !== 'finish-up'))
       expect(whereabouts({ ...at, doing: [kind] }), kind).not.toContain('put together')
+  })
+})
+
+describe('work that ran over', () => {
+  const stage = (says: string, planned_min: number, worked_min: number) => ({ says, planned_min, worked_min })
+  it('is told by its longest stages, and not for minutes', () => {
+    const over = overruns([
+      stage('Cleaned', 60, 74),
+      stage('Sanded', 60, 195),
+      stage('Stripped', 100, 160),
+      stage('Mended', 300, 20),
+    ])
+    expect(overrunSaid(over)).toBe('Took longer than planned: Sanded, 2 h 15 min; Stripped, 1 h.')
+    expect(overrunSaid(overruns([stage('Cleaned', 60, 74)]))).toBe('')
+    expect(overruns(Array.from({ length: 9 }, (_, i) => stage(`s${i}`, 0, 60 + i)))).toHaveLength(3)
   })
 })

@@ -80,11 +80,18 @@ async function say() {
   }
 }
 /** Why its letter may not have arrived. */
-const trouble = computed(() => (['perhaps', 'failed'] as const).find(state => state === props.answer.mail?.state))
+const trouble = computed(() =>
+  (['perhaps', 'failed', 'back'] as const).find(state => state === props.answer.mail?.state),
+)
 const to = ref(props.answer.mail?.to ?? '')
 async function again() {
   const { id, rowVersion } = props.answer.mail!
   if (await send('POST /api/mails/:id/again', { id, body: { rowVersion, to: to.value } })) emit('changed')
+}
+const returned = ref('')
+async function cameBack() {
+  const { id, rowVersion } = props.answer.mail!
+  if (await send('POST /api/mails/:id/back', { id, body: { rowVersion, says: returned.value } })) emit('changed')
 }
 const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
 </script>
@@ -174,6 +181,17 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
         />
         <button class="act" @click="record">{{ w('client.recordIt') }}</button>
       </div>
+    </FoldOut>
+    <FoldOut
+      v-if="can && answer.state === 'open' && answer.mail?.state === 'sent'"
+      class="mt-2"
+      :title="w('client.cameBack')"
+    >
+      <form class="flex flex-wrap gap-2 items-end" @submit.prevent="cameBack">
+        <label class="grow"
+          >{{ w('client.cameBackWhy') }} <input v-model="returned" class="field" maxlength="200" /></label
+        ><button class="act act-quiet">{{ w('client.recordIt') }}</button>
+      </form>
     </FoldOut>
     <p class="caption break-all">SHA-256 {{ answer.digest.slice(0, 16) }}…</p>
   </article>

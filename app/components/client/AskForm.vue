@@ -3,6 +3,7 @@
 const props = defineProps<{ pieceId: number; may: MayAsk }>()
 const emit = defineEmits<{ asked: [] }>()
 const { page } = inject(PIECE)!
+const { money } = useFormat()
 const { form, body, clear } = useAsking(() => props.may)
 const shown = ref<AnswerOf<'POST /api/pieces/:id/approvals/preview'> | null>(null)
 const busy = ref(false)
@@ -88,6 +89,19 @@ const addWork = () => form.work.push({ says: '', price: null, days: null })
       <button v-if="form.work.length < 3" type="button" class="act act-quiet justify-self-start" @click="addWork">
         {{ w('client.what.addWork') }}
       </button>
+      <template v-if="may.agreed">
+        <SwitchField v-model="form.mostAsked" :label="w('client.what.cost')" />
+        <p v-if="may.beyond" class="verdict" data-test="beyond">
+          {{ w('client.beyond', { sum: money(may.beyond.foreseen_minor), worst: money(may.beyond.agreed_minor) }) }}
+        </p>
+        <NumberField
+          v-if="form.mostAsked"
+          v-model="form.most"
+          :label="w('client.what.most')"
+          :min="0"
+          :max="1_000_000"
+        />
+      </template>
       <DateField v-model="form.dueOn" :label="w('client.what.dueOn')" />
       <fieldset v-if="may.photographs.length">
         <legend>{{ w('client.what.photographs') }}</legend>

@@ -25,9 +25,11 @@ async function changed() {
       <AskForm :piece-id="piece.id" :may="may" @asked="changed" />
       <PieceLink :piece-id="piece.id" :links="may.links" @changed="changed" />
     </template>
+    <PieceDeposit v-if="piece.state !== 'declined'" :piece="piece" :may="may" @changed="changed" />
     <PiecePapers
       :piece-id="piece.id"
       :quotations="may.quotations"
+      :colours="may.colours"
       :begun="piece.state !== 'enquiry'"
       @changed="changed"
     />

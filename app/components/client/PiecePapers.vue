@@ -1,11 +1,20 @@
 <script setup lang="ts">
 /** Papers of a piece: quotations by version, the bench ticket, and what was done. */
-const props = defineProps<{ pieceId: number; quotations: MayAsk['quotations']; begun: boolean }>()
+const props = defineProps<{ pieceId: number; quotations: MayAsk['quotations']; begun: boolean; colours: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
 const { money, day } = useFormat()
+/** What there is to print by now. */
+const kinds = computed(() => [
+  ...(['ticket', 'condition', 'record', 'delivery'] as const),
+  ...(props.colours ? (['colours'] as const) : []),
+  ...(props.begun ? (['statement'] as const) : []),
+])
 const words = ref('')
+const by = ref<'stage' | 'part'>('stage')
 async function quote() {
-  if (await send('POST /api/pieces/:id/quotations', { id: props.pieceId, body: { words: words.value } })) {
+  if (
+    await send('POST /api/pieces/:id/quotations', { id: props.pieceId, body: { words: words.value, by: by.value } })
+  ) {
     words.value = ''
     emit('changed')
   }
@@ -24,22 +33,23 @@ async function quote() {
     </p>
     <form class="grid gap-2 mt-2" @submit.prevent="quote">
       <label>{{ w('papers.words') }} <textarea v-model="words" class="field" rows="2" maxlength="1000" /></label>
+      <RadioField
+        v-model="by"
+        :label="w('papers.by')"
+        :options="(['stage', 'part'] as const).map(value => ({ value, label: w(`papers.${value}`) }))"
+      />
       <button class="act act-quiet justify-self-start">{{ w('papers.make') }}</button>
     </form>
     <p class="flex flex-wrap gap-x-6 mt-2">
-      <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${pieceId}/ticket`" target="_blank">{{
-        w('papers.ticket')
-      }}</a>
-      <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${pieceId}/record`" target="_blank">{{
-        w('papers.record')
-      }}</a>
       <a
-        v-if="begun"
+        v-for="kind in kinds"
+        :key="kind"
         class="underline min-h-11 inline-flex items-center"
-        :href="`/api/pieces/${pieceId}/statement`"
+        :href="`/api/pieces/${pieceId}/${kind}`"
         target="_blank"
-        >{{ w('papers.statement') }}</a
+        >{{ w(`papers.${kind}`) }}</a
       >
     </p>
+    <LabelLinks :says="w('papers.labels')" :address="`/api/pieces/${pieceId}/labels`" />
   </section>
 </template>

@@ -87,9 +87,9 @@ const lastTry = computed(() => pot.value?.tries.at(-1) ?? null)
             <NuxtLink v-if="pot.piece_id" :to="`/pieces/${pot.piece_id}/colour`" class="underline">{{
               pot.piece
             }}</NuxtLink>
-            {{ pot.by_name }}, {{ dayTime(pot.at) }} ·
-            <a class="underline" :href="`/api/batches/${pot.id}/label`" target="_blank">{{ w('mix.label') }}</a>
+            {{ pot.by_name }}, {{ dayTime(pot.at) }}
           </p>
+          <LabelLinks :says="w('mix.label')" :address="`/api/batches/${pot.id}/label`" />
           <p
             v-if="pot.potEnds_ms"
             class="text-lg font-semibold"

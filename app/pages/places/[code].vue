@@ -20,9 +20,7 @@ const { data: place, failed } = useLive(
       ><NuxtLink :to="`/pieces/${i.piece_id}/parts`">{{ i.piece_id }} {{ i.piece }}</NuxtLink>
     </div>
     <p v-if="!place.items.length" class="mt-2">{{ w('place.empty') }}</p>
-    <a class="act act-quiet mt-4 no-underline" :href="`/api/places/${place.code}/label`" target="_blank">{{
-      w('parts.label')
-    }}</a>
+    <LabelLinks class="mt-4" :says="w('parts.label')" :address="`/api/places/${place.code}/label`" />
   </div>
   <p v-else>{{ w('loading') }}</p>
 </template>

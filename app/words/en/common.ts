@@ -139,6 +139,12 @@ export default {
     title: 'Cannot be read',
     meanwhile: 'Its windows and steps are not shown until that is mended: mind it by hand.',
   },
+  labels: {
+    own: 'its own size',
+    roll: '57 × 32 mm',
+    sheet: 'on a sheet',
+    from: 'First free one of the sheet',
+  },
   log: {
     keeps: 'Nothing is ever taken out of this log; a mistake is taken back by another entry.',
     written: 'written {at}',

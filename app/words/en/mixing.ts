@@ -74,7 +74,7 @@ export default {
     outside: "Outside the maker's table; it says nothing there.",
     testCard: 'No law holds here: spray and dry a test card of this batch first.',
     pot: 'Pot {id}:',
-    label: 'Label',
+    label: 'Label:',
     first: 'Into the pot',
     added: 'Added, {n}',
     mixed: 'Mixed',

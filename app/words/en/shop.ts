@@ -46,6 +46,8 @@ export default {
     remindMost: 'Remind at most, times',
     quoteDays: 'Quotations hold, days',
     deposit: 'Before work begins, %',
+    storeFree: 'Kept for nothing once ready, days',
+    storeDay: 'Each day after those, with tax',
     quoteWords: 'Words on every quotation',
     mailName: "Sender's name on mail",
     mailAddress: "Sender's address",

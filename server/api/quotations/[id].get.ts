@@ -1,4 +1,4 @@
-import { quotationFile } from '../../services/client/papers'
+import { quotationFile } from '../../services/papers/quotation'
 
 export default route('GET /api/quotations/:id', async ({ event, id, query }) =>
   sendPdf(event, await quotationFile(id(), query.size)),

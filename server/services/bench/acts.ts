@@ -196,8 +196,9 @@ async function finish(act: Act, command: Extract<BenchCommand, { kind: 'finish' 
   const more = command.again.length ? await oneMore(act, command.again, command.strength) : null
   if (more) return { ok: true, says: `${says}. ${more}` }
   if (!act.plan.steps.some(st => st.id !== step.id && (st.state === 'planned' || st.state === 'running'))) {
-    await tx.run("UPDATE piece SET state = 'ready', row_version = row_version + 1 WHERE id = :id", {
+    await tx.run("UPDATE piece SET state = 'ready', ready_at = :at, row_version = row_version + 1 WHERE id = :id", {
       id: act.file.piece.id,
+      at: act.now,
     })
     await tell(tx, 'pieces', act.file.piece.id, act.now)
     await write(act, 'ready', 'Ready for the client')
@@ -285,7 +286,7 @@ async function undo(act: Act): Promise<Result> {
     await reopenSpells(act)
     await dropAddedRound(act)
     await tx.run(
-      "UPDATE piece SET state = 'active', row_version = row_version + 1 WHERE id = :id AND state = 'ready'",
+      "UPDATE piece SET state = 'active', ready_at = NULL, row_version = row_version + 1 WHERE id = :id AND state = 'ready'",
       { id: file.piece.id },
     )
   } else {

@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import type { Step } from '#core/acts'
 import { canonicalJson, type ItemShown, type Json, type QuestionShown, withoutName } from '#core/approval'
+import { type Letter, letterOf } from '#core/papers'
 import type * as s from '#shared/schemas'
 import { type Db, rehearse } from '../../database/db'
 import { onPiece } from '../piece/pieces'
@@ -9,7 +10,7 @@ import type { PieceFile } from '../piece/rows'
 import { readAsking } from '../plan/asking'
 import { readPlan, type StoredPlan } from '../plan/rows'
 import { DAY_MS, sha256 } from '../platform/digest'
-import { type Letter, letterOf } from '../platform/letters'
+import { readOwnWords } from '../platform/letterWords'
 import { queueMail } from '../platform/mail'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
@@ -129,6 +130,7 @@ export async function openQuestion(
     itemIds: made.drafts.flatMap(d => d.itemId ?? []),
     bandIds: input.bands,
     date: input.dueOn !== null,
+    cost: input.mostMinor !== null,
   })
   for (const { itemId } of made.drafts)
     if (itemId)
@@ -189,7 +191,11 @@ export async function preview(
       shown,
       who,
       to,
-      letter: letterOf('ask', { shop: shop.name, piece: shown.piece, who, says: input.words, link }),
+      letter: letterOf(
+        'ask',
+        { shop: shop.name, piece: shown.piece, who, says: input.words, link },
+        await readOwnWords(tx, 'ask'),
+      ),
     }
   })
 }

@@ -1,18 +1,34 @@
 /** What a client of this piece may be asked about. */
+import { share_minor } from '#core/estimate'
 import { FINISHES } from '#core/materials'
 import { finishLayer } from '#core/build'
 import { db } from '../../database/db'
 import { readBands } from '../colour/bandRows'
+import { readQuotations } from '../papers/quotation'
 import { readPiece } from '../piece/read'
+import type { PieceFile } from '../piece/rows'
 import { beganWork } from '../plan/choose'
 import { foundSince } from '../plan/found'
-import { readPlan } from '../plan/rows'
+import { costOf } from '../plan/cost'
+import { readPlan, type StoredPlan } from '../plan/rows'
+import { readShop } from '../shop/rows'
+import { readExtras } from './extras'
+import { storedOf } from './houseRules'
 import { countPieceLinks } from './links'
-import { readQuotations } from './papers'
+
+/** As it goes it will cost more than the worst that was agreed: the question to ask; null: it will not. */
+async function beyondOf({ piece }: PieceFile, plan: StoredPlan) {
+  const agreed_minor = piece.accepted_worst_minor
+  if (agreed_minor === null) return null
+  const { foreseen_minor } = await costOf(piece.id, plan, await readExtras(db(), piece.id))
+  return foreseen_minor > agreed_minor ? { agreed_minor, foreseen_minor } : null
+}
 
 export async function askingPage(id: number, at: Date) {
   const file = await readPiece(db(), id)
   const plan = await readPlan(db(), file)
+  const shop = await readShop()
+  const bands = await readBands(db(), id)
   const finish = finishLayer(file.choice?.buildUps[0].layers ?? [])?.product ?? null
   const found = await foundSince(file, plan)
   return {
@@ -24,14 +40,23 @@ export async function askingPage(id: number, at: Date) {
     hardware: file.items
       .filter(i => i.kind === 'hardware' && i.state !== 'present')
       .map(i => ({ id: i.id, mark: i.mark, name: i.name, state: i.state, answer: i.answer })),
-    bands: (await readBands(db(), id))
-      .filter(b => b.clear_coat !== null && b.spectrum !== null)
-      .map(b => ({ id: b.id, title: b.title })),
+    bands: bands.filter(b => b.clear_coat !== null && b.spectrum !== null).map(b => ({ id: b.id, title: b.title })),
     photographs: await db().rows<{ address: string; caption: string; released: 0 | 1 }>(
       'SELECT address, caption, released FROM photograph WHERE piece_id = :id ORDER BY id DESC LIMIT 60',
       { id },
     ),
+    /** is there anything for a colour card? */
+    colours: bands.length > 0,
+    /** is there a price that was agreed to? */
+    agreed: file.piece.accepted_worst_minor !== null,
+    beyond: await beyondOf(file, plan),
     dueOn: file.piece.due_on,
+    /** asked for before work begins, by the agreed price and the rule of the house; what was paid */
+    deposit: {
+      asked_minor: share_minor(file.piece.agreed_minor ?? 0, shop.deposit_bp),
+      paid_minor: file.piece.deposit_minor,
+    },
+    storage: storedOf(file.piece, shop, at),
     links: await countPieceLinks(id, at),
     quotations: await readQuotations(id),
   }

@@ -1,7 +1,16 @@
 /** A question put together: its items with what each option is, does and costs, every choice of them worked out. */
 import type { z } from 'zod'
 import type { Step } from '#core/acts'
-import { choicesOf, type ItemKind, type ItemShown, MOST_SUMS, type OptionShown, type Sum } from '#core/approval'
+import {
+  choicesOf,
+  type ItemKind,
+  type ItemShown,
+  MOST_SUMS,
+  type OptionShown,
+  overruns,
+  overrunSaid,
+  type Sum,
+} from '#core/approval'
 import { finishLayer, finishMaterial } from '#core/build'
 import { bandSvg, differencesUnder, gradeOf, type Light, LIGHTS } from '#core/colour'
 import type { Asking } from '#core/ground'
@@ -20,7 +29,10 @@ import { beganWork, type Surface, writeFinish } from '../plan/choose'
 import { knownOf } from '../plan/findings'
 import { changedBy, writeFound } from '../plan/found'
 import { readPlan } from '../plan/rows'
+import { timesOf } from '../plan/stages'
 import { DAY_MS } from '../platform/digest'
+import { readShop } from '../shop/rows'
+import { moneyIn } from '../shop/words'
 import { asIf, type Figures, type Worked, workedOut } from './figures'
 import { HARDWARE_SAYS } from './rows'
 
@@ -33,6 +45,7 @@ export type Effect =
   | { kind: 'hardware'; itemId: number; prices: number[]; days: number[]; name: string }
   | { kind: 'colour'; bandIds: number[] }
   | { kind: 'date'; dueOn: string }
+  | { kind: 'cost'; most_minor: number }
 export interface Draft {
   item: Omit<ItemShown, 'no'>
   effect: Effect
@@ -177,7 +190,7 @@ function checkBand({ choice, context }: PieceFile, band: BandRow): void {
         `${finishes[0]!.name}. Put the finish on the band, read it, and approve that.`,
     )
 }
-const LIGHT_SAYS: Record<Light, string> = {
+export const LIGHT_SAYS: Record<Light, string> = {
   ...{ d65: 'in daylight', d50: 'in warm daylight', a: 'by a lamp', led: 'by a warm LED', f11: 'in fluorescent light' },
 }
 async function colourDraft({ tx, file }: Shop, { bands: ids, light }: Input): Promise<Draft> {
@@ -212,9 +225,29 @@ async function colourDraft({ tx, file }: Shop, { bands: ids, light }: Input): Pr
     bandId: one?.id ?? null,
   }
 }
+/** @throws Fail 422 for a price that was agreed to already. */
+async function costDraft({ tx, file }: Shop, most_minor: number): Promise<Draft> {
+  const agreed = file.piece.accepted_worst_minor
+  if (agreed === null)
+    throw fail(409, 'nothing-to-ask', 'Nothing is agreed yet: ask about the work, its finish and the price.')
+  if (most_minor <= agreed)
+    throw fail(422, 'invalid', 'The client agreed to that much already.', { mostMinor: 'Not more than was agreed.' })
+  const { currency } = await readShop(tx)
+  const money = moneyIn(currency)
+  const over = overruns(timesOf((await readPlan(tx, file)).steps))
+  return {
+    item: {
+      ...{ ...bare, kind: 'cost', title: 'It will cost more than was agreed' },
+      says: `${money(agreed)} at worst was agreed. ${overrunSaid(over)}`.trim(),
+      options: [option(`Go on, for ${money(most_minor)} at most`)],
+    },
+    effect: { kind: 'cost', most_minor },
+    ...{ itemId: null, bandId: null },
+  }
+}
 /** Which of a question's items the price hangs on, in order, with how often each may be chosen. */
 const PRICED_MISS: Record<ItemKind, boolean> = {
-  ...{ surface: false, found: true, work: true, hardware: true, colour: true, date: true },
+  ...{ surface: false, found: true, work: true, hardware: true, colour: true, date: true, cost: true },
 }
 function sumsOf(
   drafts: readonly Draft[],
@@ -291,6 +324,7 @@ export async function composed(tx: Db, file: PieceFile, input: Input, at: Date):
       effect: { kind: 'date', dueOn: input.dueOn },
       ...alone,
     })
+  if (input.mostMinor !== null) drafts.push(await costDraft(shop, input.mostMinor))
   if (drafts.length === 0) throw fail(422, 'invalid', 'Ask about something: choose what the client is to answer.')
   const none: Figures = { likely_minor: 0, worst_minor: 0, readyLikely: '', readySafe: '' }
   return { drafts, sums: sumsOf(drafts, offers?.rows ?? [], base ?? none, input.days), base: base ?? none }

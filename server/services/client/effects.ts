@@ -1,8 +1,9 @@
 /** What a client's answer does: exactly what was worked out when the question was asked. */
 import type { QuestionShown, Reply, Sum } from '#core/approval'
-import { ITEM_ANSWERS } from '#core/parts'
+import { ITEM_ANSWERS, type ItemAnswer } from '#core/parts'
 import type { Db } from '../../database/db'
 import { readPiece } from '../piece/read'
+import { addAgreedWork } from '../plan/agreedWork'
 import { beganWork, writeSurface } from '../plan/choose'
 import { keepKnown } from '../plan/findings'
 import { writeFound } from '../plan/found'
@@ -47,6 +48,10 @@ async function takeFound({ tx, a, reply }: Answered, { steps }: Effect & { kind:
   else if (reply === 'no') await keepKnown(tx, file)
 }
 
+const WORK = { replace: 'Replace', match: 'Have a match made for', leave: 'Leave' } as const satisfies Record<
+  ItemAnswer,
+  string
+>
 async function takeHardware({ tx, a, item, reply, at }: Answered, effect: Effect & { kind: 'hardware' }) {
   if (typeof reply !== 'number') return
   const answer = ITEM_ANSWERS[reply]
@@ -57,6 +62,9 @@ async function takeHardware({ tx, a, item, reply, at }: Answered, effect: Effect
   const price_minor = effect.prices[reply] ?? 0
   const extra = { pieceId: a.piece_id, questionItemId: item.id, says: `${effect.name}: ${answer}`, price_minor }
   if (price_minor > 0) await addExtra(tx, { ...extra, days: effect.days[reply] ?? 0 }, at)
+  // what stays as it is asks for no work
+  if (answer !== 'leave')
+    await addAgreedWork(tx, a.piece_id, { key: `agreed-${item.id}`, says: `${WORK[answer!]} ${effect.name}` })
 }
 
 async function takeColour({ tx, a, reply, by, at }: Answered, { bandIds }: Effect & { kind: 'colour' }) {
@@ -81,7 +89,14 @@ export async function takeEffect(given: Answered, effect: Effect): Promise<void>
   if (effect.kind === 'hardware') return takeHardware(given, effect)
   if (effect.kind === 'colour') return takeColour(given, effect)
   if (typeof reply !== 'number') return
-  if (effect.kind === 'work') await addExtra(tx, { ...effect, pieceId: a.piece_id, questionItemId: item.id }, at)
+  if (effect.kind === 'work') {
+    await addExtra(tx, { ...effect, pieceId: a.piece_id, questionItemId: item.id }, at)
+    await addAgreedWork(tx, a.piece_id, { key: `agreed-${item.id}`, says: effect.says })
+  } else if (effect.kind === 'cost')
+    await tx.run(
+      'UPDATE piece SET accepted_worst_minor = :most_minor, row_version = row_version + 1 WHERE id = :pieceId',
+      { most_minor: effect.most_minor, pieceId: a.piece_id },
+    )
   else
     await tx.run('UPDATE piece SET due_on = :dueOn, row_version = row_version + 1 WHERE id = :pieceId', {
       dueOn: effect.dueOn,

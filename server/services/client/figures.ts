@@ -69,16 +69,18 @@ const wordsOf = (buildUp: BuildUp, { context }: PieceFile) => [
   ROUTE_NAMES[buildUp.ground],
   ...buildUp.layers.flatMap(l => atHome(l, context) ?? []),
 ]
-function picturesOf(file: PieceFile, plan: StoredPlan, at: Date): string {
-  const section = sectionFor(file.context, plan, verdictsOf(file, plan, at))
-  const layers = file.choice!.buildUps.flatMap(b => b.layers)
-  /** in everyday words, without what was done to lay it */
-  const says = ({ layer, step, name }: FilmDrawn | ColourDrawn): string | null => {
+/** What a layer of a piece's cut is called, in everyday words and without what was done to lay it. */
+export function atHomeOf({ choice, context }: Pick<PieceFile, 'choice' | 'context'>) {
+  const layers = (choice?.buildUps ?? []).flatMap(b => b.layers)
+  return ({ layer, step, name }: FilmDrawn | ColourDrawn): string | null => {
     const own = layers.find(l => l.id === layer)
-    if (own) return atHome(own, file.context)
+    if (own) return atHome(own, context)
     return step === null ? name : null
   }
-  return section ? surfaceSvg(section, says) : ''
+}
+function picturesOf(file: PieceFile, plan: StoredPlan, at: Date): string {
+  const section = sectionFor(file.context, plan, verdictsOf(file, plan, at))
+  return section ? surfaceSvg(section, atHomeOf(file)) : ''
 }
 
 export interface Worked extends Figures {

@@ -1,18 +1,44 @@
 /** Rules of the house for letters: clients who did not answer are reminded while the shop is open, never at night. */
+import { DateTime } from 'luxon'
 import type { z } from 'zod'
+import { storageOf } from '#core/estimate'
 import { isWorking } from '#core/timetable'
 import type * as s from '#shared/schemas'
 import { transaction } from '../../database/db'
+import { onPiece } from '../piece/pieces'
+import type { PieceRow } from '../piece/rows'
 import { log, logShop, tell } from '../platform/log'
 import { queueMail } from '../platform/mail'
 import type { Person } from '../shop/person'
-import { readHours, readShop } from '../shop/rows'
+import { readHours, readShop, type ShopRow } from '../shop/rows'
 
 interface Due {
   id: number
   piece_id: number
   email: string
 }
+/** Questions whose time has passed are closed once, so that everybody sees that nobody answered. */
+export const closeExpired = (at: Date): Promise<number> =>
+  transaction(async tx => {
+    const over = await tx.rows<{ id: number; piece_id: number }>(
+      `SELECT id, piece_id
+          FROM approval
+          WHERE state = 'open' AND expires_at <= :at AND closed_at IS NULL
+          ORDER BY id
+          LIMIT 50
+          FOR UPDATE SKIP LOCKED`,
+      { at },
+    )
+    for (const { id, piece_id: pieceId } of over) {
+      await tx.run('UPDATE approval SET closed_at = :at WHERE id = :id', { id, at })
+      await log(tx, {
+        ...{ pieceId, kind: 'asked', says: 'Nobody answered in time: the question is closed. Ask again.', at },
+        ...{ recordedAt: at, personId: null },
+      })
+      await tell(tx, 'piece', pieceId, at)
+    }
+    return over.length
+  })
 /** Queues reminders that are due. Returns how many. */
 export async function remindDue(at: Date): Promise<number> {
   const shop = await readShop()
@@ -54,14 +80,42 @@ export const changeReminders = (input: z.infer<typeof s.reminding>, person: Pers
     return { ok: true }
   })
 
-/** How quotations are made from now on. */
-export const changeQuoting = ({ days, depositBp, words }: z.infer<typeof s.quoting>, person: Person, at: Date) =>
+/** How quotations are made, and what storage costs, from now on. */
+export const changeQuoting = (input: z.infer<typeof s.quoting>, person: Person, at: Date) =>
   transaction(async tx => {
-    await tx.run('UPDATE shop SET quote_days = :days, deposit_bp = :depositBp, quote_words = :words WHERE id = 1', {
-      ...{ days, depositBp, words },
-    })
-    const says = `Quotations hold for ${days} d, with ${depositBp / 100} % before work begins`
+    await tx.run(
+      `UPDATE shop
+          SET quote_days = :days, deposit_bp = :depositBp, quote_words = :words, store_free_days = :freeDays,
+            store_day_minor = :dayMinor
+          WHERE id = 1`,
+      input,
+    )
+    const { days, depositBp, freeDays, dayMinor } = input
+    const kept =
+      dayMinor > 0 ? `; storage after ${freeDays} d costs ${dayMinor / 100} a day` : '; storage costs nothing'
+    const says = `Quotations hold for ${days} d, with ${depositBp / 100} % before work begins${kept}`
     await logShop(tx, 'shop', says, at, person.id)
     await tell(tx, 'shop', null, at)
     return { ok: true }
   })
+
+/** What a client paid before the work is done, in all. */
+export const takeDeposit = (id: number, input: z.infer<typeof s.deposit>, person: Person, at: Date) =>
+  onPiece(id, at, person, async (tx, { piece }) => {
+    if (piece.row_version !== input.rowVersion) throw stale()
+    const { currency } = await readShop(tx)
+    await tx.run('UPDATE piece SET deposit_minor = :minor, row_version = row_version + 1 WHERE id = :id', {
+      ...{ id, minor: input.minor },
+    })
+    const says = `Paid before: ${input.minor / 100} ${currency}, was ${piece.deposit_minor / 100}`
+    return { kind: 'changed', says, result: { ok: true } }
+  })
+
+/** What keeping this piece costs by now; null while it is not ready, or within the free days. */
+export function storedOf({ ready_at, handed_over_at }: PieceRow, shop: ShopRow, at: Date) {
+  if (!ready_at) return null
+  const day = (moment: Date) => DateTime.fromJSDate(moment, { zone: shop.zone }).toISODate()!
+  const rule = { freeDays: shop.store_free_days, day_minor: shop.store_day_minor }
+  const stored = storageOf(day(ready_at), day(handed_over_at ?? at), rule)
+  return stored.minor > 0 ? { days: stored.charged_d, minor: stored.minor } : null
+}

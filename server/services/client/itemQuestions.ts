@@ -16,7 +16,7 @@ export const askAboutItem = async (
     {
       ...{ words, days, surface: false, beside: [], found: false, work: [], bands: [], light: 'd65' },
       hardware: [{ itemId, prices: { replace: 0, match: 0, leave: 0 }, days: 0 }],
-      ...{ dueOn: null, photographs: [] },
+      ...{ dueOn: null, mostMinor: null, photographs: [] },
     },
     person,
     at,

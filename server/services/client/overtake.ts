@@ -31,7 +31,12 @@ export async function overtakePlan(tx: Db, pieceId: number): Promise<void> {
 export async function overtakeItems(
   tx: Db,
   pieceId: number,
-  { itemIds = [], bandIds = [], date = false }: { itemIds?: number[]; bandIds?: number[]; date?: boolean },
+  {
+    itemIds = [],
+    bandIds = [],
+    date = false,
+    cost = false,
+  }: { itemIds?: number[]; bandIds?: number[]; date?: boolean; cost?: boolean },
 ): Promise<void> {
   await tx.run(
     `UPDATE question_item i
@@ -40,9 +45,10 @@ export async function overtakeItems(
         WHERE a.piece_id = :pieceId AND a.state = 'open' AND i.state = 'open'
           AND (
             i.item_id IN (:itemIds) OR i.band_id IN (:bandIds) OR (:date AND i.kind = 'date')
+            OR (:cost AND i.kind = 'cost')
             OR (:bands AND i.kind = 'colour' AND i.band_id IS NULL)
           )`,
-    { pieceId, itemIds: [0, ...itemIds], bandIds: [0, ...bandIds], date, bands: bandIds.length > 0 },
+    { pieceId, itemIds: [0, ...itemIds], bandIds: [0, ...bandIds], date, cost, bands: bandIds.length > 0 },
   )
   await closeEmpty(tx, pieceId)
 }

@@ -10,7 +10,7 @@ import { heldBecause } from '../platform/mail'
 import { readShop } from '../shop/rows'
 import { workedOut } from './figures'
 import { linkOf, type LinkRow } from './links'
-import { readQuotations } from './papers'
+import { readQuotations } from '../papers/quotation'
 import { type ApprovalRow, expired, type QuestionItemRow, readItems, repliesOf, shownOf } from './rows'
 
 interface Word {
@@ -121,8 +121,8 @@ const readReleased = (link: LinkRow) =>
 export async function clientPage(token: string, at: Date) {
   const link = await linkOf(db(), token, at)
   const whole = link.approval_id === null
-  const piece = (await db().row<{ name: string; who: string; shop: string }>(
-    `SELECT piece.name, client.name AS who, shop.name AS shop
+  const piece = (await db().row<{ name: string; who: string; shop: string; words: string }>(
+    `SELECT piece.name, client.name AS who, shop.name AS shop, shop.page_words AS words
         FROM piece
         JOIN client ON client.id = piece.client_id
         JOIN shop ON shop.id = 1
@@ -130,7 +130,7 @@ export async function clientPage(token: string, at: Date) {
     { id: link.piece_id },
   ))!
   return {
-    ...{ shop: piece.shop, piece: piece.name, who: piece.who, whole },
+    ...{ shop: piece.shop, piece: piece.name, who: piece.who, words: piece.words, whole },
     questions: await readQuestions(link, at),
     where: whole ? await whereIs(link.piece_id, at) : null,
     photographs: whole ? await readReleased(link) : [],
@@ -150,7 +150,7 @@ interface AnswerRow extends ApprovalRow {
   client: string
   asked_by_name: string
   mail_id: number | null
-  mail_state: 'waiting' | 'sending' | 'sent' | 'perhaps' | 'failed' | null
+  mail_state: 'waiting' | 'sending' | 'sent' | 'perhaps' | 'failed' | 'back' | null
   mail_error: string | null
   mail_to: string | null
   mail_version: number | null

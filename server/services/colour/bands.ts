@@ -96,7 +96,7 @@ export const addBand = (id: number, input: z.infer<typeof c.addBand>, person: Pe
 /** A question about one band alone. */
 const aboutBand = (band: BandRow, light: Light, { words, days }: { words: string; days: number }): AskInput => ({
   ...{ words, days, light, surface: false, beside: [], found: false, work: [], hardware: [], bands: [band.id] },
-  ...{ dueOn: null, photographs: [] },
+  ...{ dueOn: null, mostMinor: null, photographs: [] },
 })
 
 const onBand = <T>(

@@ -4,7 +4,7 @@ import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
 import { onPiece } from '../piece/pieces'
 import { readPiece } from '../piece/read'
-import { readFonts } from '../platform/labels'
+import { readFonts, sizeOf } from '../papers/paper'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { examinationPage } from './page'
@@ -196,8 +196,11 @@ export const listExaminations = async (id: number) => {
   )
 }
 
+/** The report as it is known now, as text. */
+export const reportText = async (id: number, person: Person, at: Date): Promise<string> =>
+  (await inWorker('canonical', await reportNow(id, person, at, 'now'))).content
 async function contentOf(id: number, which: 'now' | number, person: Person, at: Date): Promise<string> {
-  if (which === 'now') return (await inWorker('canonical', await reportNow(id, person, at, 'now'))).content
+  if (which === 'now') return reportText(id, person, at)
   const row = await db().row<{ content: string }>(
     'SELECT content FROM examination WHERE id = :which AND piece_id = :id',
     { which, id },
@@ -213,7 +216,12 @@ export async function reportFile(id: number, query: z.infer<typeof s.reportQuery
   return {
     name,
     type: 'application/pdf',
-    data: Buffer.from(await inWorker('reportFilePdf', { content, fonts: await readFonts() })),
+    data: Buffer.from(
+      await inWorker('reportFilePdf', {
+        ...{ content, plan: null, fonts: await readFonts() },
+        size: sizeOf(undefined, await readShop()),
+      }),
+    ),
   }
 }
 

@@ -3,6 +3,7 @@ import { does } from '#core/acts'
 import { taken } from '#core/materials'
 import type * as s from '#shared/schemas'
 import { db, type Db, transaction } from '../../database/db'
+import { storedOf } from '../client/houseRules'
 import { readPlan } from '../plan/rows'
 import { log, tell } from '../platform/log'
 import type { Person } from '../shop/person'
@@ -14,12 +15,12 @@ import type { PieceFile } from './rows'
 const DAY_MS = 86_400_000
 
 /** Parts and hardware that were taken out and are not back. */
-const awayOf = ({ items }: PieceFile) => items.filter(i => (i.taken_out ?? 0) > (i.put_back ?? 0))
+export const awayOf = ({ items }: PieceFile) => items.filter(i => (i.taken_out ?? 0) > (i.put_back ?? 0))
 const awaySays = (items: PieceFile['items']) =>
   items.map(i => `${i.mark} ${i.name}${i.place ? ` (${i.place})` : ''}`).join(', ')
 
 /** Until when the last of its finish still cures, by the safe figure of its products; null: it is through. */
-async function curesUntil_ms(on: Db, file: PieceFile, at: Date): Promise<number | null> {
+export async function curesUntil_ms(on: Db, file: PieceFile, at: Date): Promise<number | null> {
   const plan = await readPlan(on, file)
   const ends = plan.steps.flatMap(st => {
     const m = does(st, 'finishes') && st.finished_ms !== null ? taken(file.context.shelf, st) : null
@@ -32,7 +33,7 @@ async function curesUntil_ms(on: Db, file: PieceFile, at: Date): Promise<number 
 /** What is open when somebody comes for it: `holds` must be done first, `open` is only said. */
 export async function handOverPage(id: number, at: Date): Promise<{ holds: string[]; open: string[] }> {
   const file = await readPiece(db(), id)
-  const { zone } = await readShop()
+  const shop = await readShop()
   const away = awayOf(file)
   const asked = await db().row<{ n: number }>(
     "SELECT COUNT(*) AS n FROM approval WHERE piece_id = :id AND state = 'open' AND expires_at > :at",
@@ -42,6 +43,7 @@ export async function handOverPage(id: number, at: Date): Promise<{ holds: strin
     'SELECT id, name, place FROM batch WHERE piece_id = :id AND closed_at IS NULL AND left_g > 0',
     { id },
   )
+  const stored = storedOf(file.piece, shop, at)
   const cures = await curesUntil_ms(db(), file, at)
   return {
     holds: [
@@ -50,7 +52,12 @@ export async function handOverPage(id: number, at: Date): Promise<{ holds: strin
     ],
     open: [
       ...(asked!.n > 0 ? ['A question to the client is still open.'] : []),
-      ...(cures === null ? [] : [`The finish cures until ${clockIn(zone, at)(cures)}: tell how to use it until then.`]),
+      ...(cures === null
+        ? []
+        : [`The finish cures until ${clockIn(shop.zone, at)(cures)}: tell how to use it until then.`]),
+      ...(stored
+        ? [`Kept ${stored.days} d beyond the free ones: ${stored.minor / 100} ${shop.currency}, on the statement.`]
+        : []),
       ...pots.map(p => `Pot ${p.id}, ${p.name}${p.place ? `, in ${p.place}` : ''}, may go after this.`),
     ],
   }

@@ -32,6 +32,9 @@ export interface PieceRow {
   state: 'enquiry' | 'active' | 'ready' | 'handed-over' | 'declined'
   accepted_worst_minor: number | null
   agreed_minor: number | null
+  ready_at: Date | null
+  /** paid before the work is done */
+  deposit_minor: number
   room_dry_rh: number | null
   room_humid_rh: number | null
   room_light: Light | null

@@ -3,12 +3,12 @@ import { Transform } from 'node:stream'
 import nodemailer, { type SendMailOptions, type Transporter } from 'nodemailer'
 import type { z } from 'zod'
 import { withName } from '#core/approval'
+import { type LetterKind, letterOf } from '#core/papers'
 import type * as s from '#shared/schemas'
 import { type Db, transaction } from '../../database/db'
 import type { Person } from '../shop/person'
 import { sha256 } from './digest'
 import { keepLink, tokenOf } from '../client/links'
-import { type LetterKind, letterOf } from './letters'
 import { logShop, log, tell } from './log'
 
 /**
@@ -52,6 +52,9 @@ interface MailRow {
   shop: string
   mail_name: string
   mail_address: string
+  /** the house's own words for its kind; null: the usual ones */
+  own_subject: string | null
+  own_words: string | null
 }
 
 /** Why no letter leaves now, in words; empty when they do. */
@@ -85,11 +88,13 @@ const claim = (mode: string) =>
     const mail = (await tx.row<MailRow>(
       `SELECT mail.id, mail.kind, mail.recipient, mail.says, mail.approval_id, mail.piece_id, mail.seed,
           mail.tries, piece.name AS piece, client.name AS who, shop.name AS shop, shop.mail_name, shop.mail_address,
+          own.subject AS own_subject, own.words AS own_words,
           (SELECT seed FROM mail f WHERE f.piece_id = piece.id ORDER BY f.id LIMIT 1) AS first_seed
           FROM mail
           JOIN piece ON piece.id = mail.piece_id
           JOIN client ON client.id = piece.client_id
           JOIN shop ON shop.id = 1
+          LEFT JOIN letter_words own ON own.kind = mail.kind
           WHERE mail.id = :id`,
       due,
     ))!
@@ -104,13 +109,14 @@ const claim = (mode: string) =>
 const messageId = (seed: string, address: string) => `<${sha256(seed).slice(0, 32)}@${address.split('@').at(-1)!}>`
 function addressed(m: MailRow, publicBase: string): SendMailOptions {
   const link = m.approval_id ? `${publicBase}/answer/${tokenOf(m.seed)}` : null
+  const own = m.own_subject === null ? null : { subject: m.own_subject, words: m.own_words ?? '' }
   const address = m.mail_address || NO_ADDRESS
   const first = messageId(m.first_seed, address)
   const thread = m.first_seed === m.seed ? {} : { inReplyTo: first, references: [first] }
   return {
     ...{ from: { name: m.mail_name || m.shop, address }, to: m.recipient },
     ...{ messageId: messageId(m.seed, address), ...thread },
-    ...letterOf(m.kind, { ...m, says: withName(m.says, m.who), link }),
+    ...letterOf(m.kind, { ...m, says: withName(m.says, m.who), link }, own),
   }
 }
 
@@ -177,8 +183,7 @@ const record = (mail: MailRow, { state, error, pause_s }: Outcome, at: Date) =>
     await tx.run(
       `UPDATE mail
           SET state = :state, last_error = :error, try_after = UTC_TIMESTAMP(3) + INTERVAL :pause_s SECOND,
-            sent_at = IF(:state = 'sent', :at, sent_at), says = IF(:state = 'sent', '', says),
-            row_version = row_version + 1
+            sent_at = IF(:state = 'sent', :at, sent_at), row_version = row_version + 1
           WHERE id = :id AND state = 'sending'`,
       { id: mail.id, state, error, pause_s, at },
     )
@@ -245,7 +250,7 @@ export const sendAgain = (id: number, input: z.infer<typeof s.mailAgain>, person
     )
     if (!mail) throw notFound('letter')
     if (mail.row_version !== input.rowVersion) throw stale()
-    if (mail.state !== 'failed' && mail.state !== 'perhaps')
+    if (!['failed', 'perhaps', 'back'].includes(mail.state))
       throw fail(409, 'nothing', 'This letter is on its way, or was sent.')
     const to = input.to ?? mail.recipient
     await tx.run(
@@ -267,6 +272,28 @@ export const sendAgain = (id: number, input: z.infer<typeof s.mailAgain>, person
       at,
       recordedAt: at,
       personId: person.id,
+    })
+    await tell(tx, 'piece', mail.piece_id, at)
+    return { ok: true }
+  })
+
+/** A letter that was sent came back: the mail server took it, and could not bring it to anybody. */
+export const cameBack = (id: number, { rowVersion, says }: z.infer<typeof s.mailBack>, person: Person, at: Date) =>
+  transaction(async tx => {
+    const mail = await tx.row<{ state: string; piece_id: number; recipient: string; row_version: number }>(
+      'SELECT state, piece_id, recipient, row_version FROM mail WHERE id = :id FOR UPDATE',
+      { id },
+    )
+    if (!mail) throw notFound('letter')
+    if (mail.row_version !== rowVersion) throw stale()
+    if (mail.state !== 'sent') throw fail(409, 'nothing', 'Only a letter that was sent can come back.')
+    await tx.run("UPDATE mail SET state = 'back', last_error = :says, row_version = row_version + 1 WHERE id = :id", {
+      id,
+      says,
+    })
+    await log(tx, {
+      ...{ pieceId: mail.piece_id, kind: 'mail', says: `Came back from ${mail.recipient}${says ? `: ${says}` : ''}` },
+      ...{ at, recordedAt: at, personId: person.id },
     })
     await tell(tx, 'piece', mail.piece_id, at)
     return { ok: true }

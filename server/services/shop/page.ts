@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import { MATERIALS } from '#core/materials'
 import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
+import { readLetterWords } from '../platform/letterWords'
 import { log, tell } from '../platform/log'
 import { readLicences } from './licences'
 import { type Person, type PersonRow, publicPerson } from './person'
@@ -46,6 +47,7 @@ export async function shopPage() {
     closures: await db().rows<{ day: string; why: string }>('SELECT day, why FROM closure ORDER BY day'),
     people: people.map(publicPerson),
     licences: await readLicences(),
+    letterWords: await readLetterWords(),
     rights: await readRights(),
     materials: MATERIALS.map(m => ({ ...m, tag: 'shop default' as const })),
   }

@@ -20,11 +20,16 @@ export interface ShopRow {
   mail_name: string
   mail_address: string
   mail_held: 0 | 1
+  /** at the foot of every page that a client opens */
+  page_words: string
   remind_days: number
   remind_most: number
   quote_days: number
   deposit_bp: number
   quote_words: string
+  store_free_days: number
+  /** for each day beyond those, with tax */
+  store_day_minor: number
   row_version: number
 }
 

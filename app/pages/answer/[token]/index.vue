@@ -90,6 +90,7 @@ const date = letterDay
         >
       </div>
     </section>
+    <p v-if="page.words" class="row mt-6 whitespace-pre-line" data-test="house-words">{{ page.words }}</p>
   </article>
   <p v-else class="verdict verdict-stop mt-10 text-lg">{{ trouble || w('letter.noLink') }}</p>
 </template>

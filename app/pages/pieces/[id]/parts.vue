@@ -86,6 +86,7 @@ const away = (i: ExamItem) => countOf({ count: i.count, out: i.taken_out, back: 
       <section>
         <h2>{{ w('parts.title') }}</h2>
         <p v-if="!exam.items.length" class="mt-1">{{ w('parts.none') }}</p>
+        <LabelLinks v-else :says="w('parts.labels')" :address="`/api/pieces/${id}/labels`" :query="{ of: 'parts' }" />
         <article v-for="i in exam.items" :key="i.id" class="row" data-test="item" :data-mark="i.mark">
           <button
             class="w-full text-left flex flex-wrap items-baseline gap-x-4 min-h-11"

@@ -289,6 +289,12 @@ useRowKeys()
         /></label>
       </div>
       <PlanSums :plan="plan" />
+      <div>
+        <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${id}/ticket`" target="_blank">{{
+          w('papers.ticket')
+        }}</a>
+        <LabelLinks :says="w('papers.labels')" :address="`/api/pieces/${id}/labels`" />
+      </div>
     </aside>
   </div>
   <PageState v-else :failed="failed" />

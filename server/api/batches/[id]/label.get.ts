@@ -1,7 +1,5 @@
-import { potLabel } from '../../../services/platform/labels'
+import { potLabel } from '../../../services/papers/labels'
 
-export default route('GET /api/batches/:id/label', async ({ event, id }) => {
-  const pdf = await potLabel(id())
-  setHeader(event, 'content-type', 'application/pdf')
-  return pdf
-})
+export default route('GET /api/batches/:id/label', async ({ event, id, query }) =>
+  sendPdf(event, await potLabel(id(), query)),
+)

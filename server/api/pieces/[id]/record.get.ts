@@ -1,4 +1,4 @@
-import { recordFile } from '../../../services/client/papers'
+import { recordFile } from '../../../services/papers/record'
 
 export default route('GET /api/pieces/:id/record', async ({ event, id, query }) =>
   sendPdf(event, await recordFile(id(), query.size, await now())),

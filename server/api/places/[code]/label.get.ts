@@ -1,7 +1,5 @@
-import { placeLabel } from '../../../services/platform/labels'
+import { placeLabel } from '../../../services/papers/labels'
 
-export default route('GET /api/places/:code/label', async ({ event, param }) => {
-  const pdf = await placeLabel(param('code'))
-  setHeader(event, 'content-type', 'application/pdf')
-  return pdf
-})
+export default route('GET /api/places/:code/label', async ({ event, param, query }) =>
+  sendPdf(event, await placeLabel(param('code'), query)),
+)

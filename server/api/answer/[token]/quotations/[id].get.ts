@@ -1,5 +1,5 @@
 import { linkOf } from '../../../../services/client/links'
-import { quotationFile } from '../../../../services/client/papers'
+import { quotationFile } from '../../../../services/papers/quotation'
 import { db } from '../../../../database/db'
 
 export default route('GET /api/answer/:token/quotations/:id', async ({ event, id, param, query }) => {

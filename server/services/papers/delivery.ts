@@ -1,0 +1,33 @@
+/** The delivery note of a piece. */
+import { deliveryPaper, type PaperSize } from '#core/papers'
+import { saidSlug } from '#core/units'
+import { db } from '../../database/db'
+import { awayOf, curesUntil_ms } from '../piece/handOver'
+import { readPiece } from '../piece/read'
+import { readShop } from '../shop/rows'
+import { dayIn } from '../shop/words'
+import { paperFile } from './paper'
+
+export async function deliveryFile(id: number, size: PaperSize | undefined, at: Date) {
+  const file = await readPiece(db(), id)
+  const { piece, items } = file
+  const [shop, cures] = [await readShop(), await curesUntil_ms(db(), file, at)]
+  const day = dayIn(shop)
+  const paper = deliveryPaper({
+    ...{ id, shop: shop.name, client: piece.client_name, piece: piece.name },
+    madeOn: day(piece.handed_over_at ?? at),
+    along: items
+      .filter(i => i.kind !== 'mark' && i.state !== 'missing')
+      .map(i => ({
+        ...{ name: `${i.mark} ${i.name}`, count: i.count },
+        says: [i.state === 'present' ? '' : saidSlug(i.state), i.place ? `in ${i.place}` : '']
+          .filter(Boolean)
+          .join(', '),
+      })),
+    mind: [
+      ...awayOf(file).map(i => `Not back yet: ${i.mark} ${i.name}`),
+      ...(cures === null ? [] : [`The finish cures until ${day(new Date(cures))}. Use it gently until then.`]),
+    ],
+  })
+  return { name: `delivery-${id}.pdf`, data: await paperFile(paper, size, shop) }
+}
