@@ -25,7 +25,7 @@ export const closeExpired = (at: Date): Promise<number> =>
           FROM approval
           WHERE state = 'open' AND expires_at <= :at AND closed_at IS NULL
           ORDER BY id
-          LIMIT 50
+          LIMIT 100
           FOR UPDATE SKIP LOCKED`,
       { at },
     )
@@ -53,7 +53,7 @@ export async function remindDue(at: Date): Promise<number> {
             AND a.reminded < :most AND COALESCE(a.reminded_at, a.asked_at) < :at - INTERVAL :days DAY
             AND NOT EXISTS (SELECT 1 FROM approval_word w WHERE w.approval_id = a.id AND w.side = 'client')
           ORDER BY a.id
-          LIMIT 20
+          LIMIT 100
           FOR UPDATE SKIP LOCKED`,
       { at, days: shop.remind_days, most: shop.remind_most },
     )

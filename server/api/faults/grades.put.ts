@@ -1,0 +1,3 @@
+import { grade } from '../../services/diagnosis/faults'
+
+export default route('PUT /api/faults/grades', async ({ body }) => grade(body))

@@ -1,0 +1,79 @@
+/** What is known of a step before anybody is asked what went wrong with it. */
+import { type Fact, factsOf, type Known } from '#core/diagnose'
+import { taken } from '#core/materials'
+import { sumOf } from '#core/units'
+import { speciesOf } from '#core/wood'
+import type { Db } from '../../database/db'
+import { faceArea, type PieceFile } from '../piece/rows'
+import type { PlannedStep, StoredPlan } from '../plan/rows'
+import { DAY_MS } from '../platform/digest'
+import { readStepAir } from '../shop/roomAir'
+
+/** Woods whose own oil keeps films from drying (common practice). */
+const OILY = ['teak', 'rosewood']
+const WET_PCT = 12
+const MINUTE_MS = 60_000
+
+interface Can {
+  ml: number | null
+  received_on: string | null
+}
+/** What the step took from lots, and when the oldest of them came in. */
+const canOf = (on: Db, stepId: number) =>
+  on.row<Can>(
+    `SELECT SUM(u.amount_ml) AS ml, MIN(lot.received_on) AS received_on
+        FROM lot_use u
+        JOIN lot ON lot.id = u.lot_id
+        WHERE u.step_id = :stepId`,
+    { stepId },
+  )
+/** Was a wait before it cut short, or its window over? */
+function waitsKept(plan: StoredPlan, step: PlannedStep) {
+  const started = step.started_ms
+  const since = plan.waits
+    .filter(w => w.to === step.key)
+    .flatMap(w => {
+      const from = plan.steps.find(st => st.key === w.from)?.finished_ms
+      return from && started !== null ? { w, min: (started - from) / MINUTE_MS } : []
+    })
+  return {
+    waitCutShort: since.some(({ w, min }) => min < w.min),
+    windowMissed: since.some(({ w, min }) => w.max !== null && min > w.max),
+  }
+}
+function woodOf({ faces, facts, moisture }: PieceFile, step: PlannedStep) {
+  const its = faces.filter(f => step.faces.includes(f.id))
+  const woods = its.map(f => speciesOf(f.species))
+  const read = moisture.filter(m => step.faces.includes(m.face_id)).at(-1)
+  return {
+    pores: woods[0]?.pores ?? null,
+    drinksUnevenly: woods.some(x => x.blotches),
+    tannin: woods.some(x => x.tannin),
+    oily: its.some(f => OILY.includes(f.species)),
+    upright: its.some(f => f.orientation === 'vertical'),
+    area_m2: sumOf(its, faceArea),
+    wetWood: read !== undefined && read.reading_pct > WET_PCT,
+    contaminated: facts.findings.some(f => f.kind === 'contamination' && step.faces.includes(f.faceId)),
+  }
+}
+
+/** @param step null: nothing is known but what is seen */
+export async function knownOf(on: Db, file: PieceFile, plan: StoredPlan, step: PlannedStep | null): Promise<Fact[]> {
+  if (!step) return []
+  const moment = new Date(step.finished_ms ?? step.started_ms ?? Date.now())
+  const air = step.started_ms === null ? null : (await readStepAir(moment, on))(step.id)
+  const can = await canOf(on, step.id)
+  const at = plan.steps.findIndex(st => st.id === step.id)
+  const before = plan.steps.slice(0, at).filter(st => st.state === 'done' && st.faces.some(f => step.faces.includes(f)))
+  const known: Known = {
+    ...{ step, before, air: air && { temperature_C: air.temperature_C, rh: air.rh } },
+    material: step.product ? taken(file.context.shelf, step) : null,
+    used_ml: can?.ml ? Number(can.ml) : null,
+    can_d: can?.received_on ? (moment.getTime() - Date.parse(can.received_on)) / DAY_MS : null,
+    ...waitsKept(plan, step),
+    ...woodOf(file, step),
+    oldLayers:
+      (file.choice?.buildUps ?? []).some(b => b.ground.startsWith('keep')) || before.some(st => st.kind === 'scuff'),
+  }
+  return factsOf(known)
+}

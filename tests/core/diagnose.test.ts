@@ -1,0 +1,151 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { stepOf } from '#core/acts'
+import {
+  beliefOf,
+  causesOf,
+  FACT_SLUGS,
+  factsOf,
+  GROUPS,
+  type Known,
+  MENDS,
+  mendSteps,
+  nextAsks,
+  priorOf,
+  SIGNS,
+  signOf,
+  suspects,
+} from '#core/diagnose'
+import { productProblem } from '#core/plan'
+import { P } from '#core/abrasives'
+
+const none = { facts: [], said: [] }
+describe('the signs', () => {
+  it('are all that are listed, each once, in a group', () => {
+    expect(SIGNS.map(s => s.no).sort((a, b) => a - b)).toEqual(Array.from({ length: 29 }, (_, i) => i + 1))
+    expect(new Set(SIGNS.map(s => s.slug)).size).toBe(29)
+    for (const s of SIGNS) expect(GROUPS).toContain(s.group)
+  })
+  it.each(SIGNS.map(s => [s.slug, s] as const))('%s: causes, questions and mends hang together', (_, sign) => {
+    expect(causesOf(sign).length).toBeGreaterThan(1)
+    for (const [slug, a] of Object.entries(sign.asks)) {
+      expect(a.asks.endsWith('?'), slug).toBe(true)
+      const named = Object.keys(a.yes)
+      expect(named.length, slug).toBeGreaterThan(0)
+      for (const c of named) expect(causesOf(sign), slug).toContain(c)
+    }
+    for (const c of Object.values(sign.causes)) for (const f of [...c.more, ...c.less]) expect(FACT_SLUGS).toContain(f)
+  })
+  it('have no two causes that no question and no fact tell apart, unless the mend is the same', () => {
+    for (const sign of SIGNS)
+      for (const [i, a] of causesOf(sign).entries())
+        for (const b of causesOf(sign).slice(i + 1)) {
+          const apart = Object.values(sign.asks).some(x => (x.yes[a] ?? 'half') !== (x.yes[b] ?? 'half'))
+          const [ca, cb] = [sign.causes[a]!, sign.causes[b]!]
+          expect(apart || ca.mend === cb.mend, `${sign.slug}: ${a}, ${b}`).toBe(true)
+        }
+  })
+})
+
+describe('what caused it', () => {
+  const fish = signOf('fish-eyes')
+  it('begins with the most usual, and is told by facts and answers', () => {
+    expect(suspects(fish, none)[0]!.cause).toBe('silicone')
+    const line = { facts: ['sprayed' as const], said: [{ ask: 'sprayed', yes: true }] }
+    const [first, second] = suspects(fish, line)
+    expect(first!.cause).toBe('line')
+    expect(first!.pro.map(r => r.fact ?? r.ask)).toEqual(expect.arrayContaining(['sprayed']))
+    expect(second!.contra.some(r => r.ask === 'sprayed')).toBe(true)
+  })
+  it('is never called more than 95 % sure, and what is not asked of it changes nothing', () => {
+    const all = { facts: [], said: ['same', 'beaded'].map(ask => ({ ask, yes: true })), found: { silicone: 1000 } }
+    expect(suspects(fish, all)[0]!.certainty).toBeLessThanOrEqual(0.95)
+    expect(beliefOf(fish, { facts: [], said: [{ ask: 'nonsense', yes: true }] })).toEqual(beliefOf(fish, none))
+  })
+  it('leans toward what this shop found: ten cases weigh as much as the table', () => {
+    const [silicone, line] = priorOf(fish)
+    expect(silicone).toBeGreaterThan(line!)
+    const found = priorOf(fish, { line: 10 })
+    expect(found[1]).toBeCloseTo((10 * line! + 10) / 20, 10)
+  })
+  it('may be told by grades of the shop', () => {
+    const grades = { prints: { silicone: 'almost' as const, hands: 'hardly' as const } }
+    const said = [{ ask: 'prints', yes: true }]
+    expect(suspects(fish, { facts: [], said })[0]!.cause).toBe('hands')
+    expect(suspects(fish, { facts: [], said, grades })[0]!.cause).toBe('silicone')
+  })
+  it('sums to one, asks nothing twice, and asks no more once it is sure', () => {
+    const signs = fc.constantFrom(...SIGNS)
+    fc.assert(
+      fc.property(signs, fc.array(fc.boolean(), { maxLength: 5 }), fc.subarray(FACT_SLUGS), (sign, answers, facts) => {
+        const said: { ask: string; yes: boolean }[] = []
+        for (const yes of answers) {
+          const [ask] = nextAsks(sign, { facts, said })
+          if (!ask) break
+          expect(said.map(s => s.ask)).not.toContain(ask)
+          said.push({ ask, yes })
+        }
+        const belief = beliefOf(sign, { facts, said })
+        expect(belief.reduce((a, b) => a + b, 0)).toBeCloseTo(1, 9)
+        if (Math.max(...belief) >= 0.8) expect(nextAsks(sign, { facts, said })).toEqual([])
+      }),
+    )
+  })
+  it('passes over what nobody can answer', () => {
+    const [first] = nextAsks(fish, none)
+    expect(nextAsks(fish, none, [first!])).not.toContain(first)
+  })
+})
+
+describe('facts', () => {
+  const known: Known = {
+    step: stepOf({
+      key: 'a',
+      kind: 'coat',
+      faces: [1],
+      method: 'spray',
+      amount_ml: 100,
+      product: 'nitrocellulose-lacquer',
+    }),
+    ...{ before: [], material: { role: 'film', base: 'lacquer', potLife_min: null }, air: null, used_ml: null },
+    ...{ can_d: null, waitCutShort: false, windowMissed: false, contaminated: false, pores: null, wetWood: false },
+    ...{ drinksUnevenly: false, oily: false, tannin: false, oldLayers: false, upright: false, area_m2: 0.5 },
+  }
+  it('are told by what is known, and by nothing else', () => {
+    expect(factsOf(known)).toEqual(['sprayed', 'lacquer'])
+    expect(factsOf({ ...known, air: { temperature_C: 12, rh: 0.8 } })).toEqual(
+      expect.arrayContaining(['damp', 'cold', 'lacquer']),
+    )
+    expect(factsOf({ ...known, used_ml: 131 })).toContain('thick')
+    expect(factsOf({ ...known, used_ml: 129 })).not.toContain('thick')
+    expect(factsOf({ ...known, can_d: 366 })).toContain('old-can')
+  })
+  it('come from the steps before', () => {
+    const sand = (...grits: number[]) => ({
+      ...{ kind: 'sand' as const, method: 'random-orbit' as const, grits: grits.map(P), fields: {}, product: null },
+    })
+    const after = (...before: ReturnType<typeof sand>[]) => factsOf({ ...known, before })
+    expect(after(sand(80, 120))).toEqual(expect.arrayContaining(['coarse', 'machine-last']))
+    expect(after(sand(80, 220))).toContain('skipped')
+    expect(after(sand(120, 150, 180))).not.toContain('skipped')
+  })
+})
+
+describe('mends', () => {
+  const coat = stepOf({ key: 'c', kind: 'coat', faces: [3, 4], product: 'oil-polyurethane', coat: 2, method: 'brush' })
+  it.each(Object.entries(MENDS))('%s is made of steps that can be planned, on the same faces', (_, mend) => {
+    for (const step of mendSteps(mend, coat, 'mend-1')) {
+      expect(productProblem(step), step.kind).toBeNull()
+      expect(step.faces).toEqual([3, 4])
+      if (step.kind === 'other') expect(step.typed).toEqual(expect.arrayContaining(['title', 'attended_min']))
+    }
+  })
+  it('are each of use to some cause, and lay the failed coat again', () => {
+    const used = new Set(SIGNS.flatMap(s => Object.values(s.causes).map(c => c.mend)))
+    expect(Object.keys(MENDS).filter(m => !used.has(m as never))).toEqual([])
+    expect(mendSteps(MENDS['sand-and-recoat'], coat, 'm').at(-1)).toMatchObject({
+      ...{ kind: 'coat', product: 'oil-polyurethane', coat: 2 },
+    })
+    expect(mendSteps(MENDS['sand-and-recoat'], { ...coat, product: null }, 'm').map(s => s.kind)).not.toContain('coat')
+  })
+})
