@@ -1,7 +1,7 @@
 /** A mend as steps of a plan, on the faces of the step at which the fault showed. */
 import { parseGrit } from '../abrasives'
 import { type Step, stepOf, TYPED } from '../acts'
-import { type Mend, type MendStep } from './mends'
+import type { Mend, MendStep } from './mends'
 
 type At = Pick<Step, 'faces' | 'product' | 'label' | 'coat' | 'method'>
 function stepFor(

@@ -96,6 +96,11 @@ const items = computed(() => {
       when: props.state === 'planned' && Boolean(props.waits),
       act: () => (open.value = 'dry'),
     },
+    {
+      word: 'fault.see',
+      when: props.state !== 'planned',
+      act: () => navigateTo(`/pieces/${props.step.pieceId}/faults?step=${props.step.stepId}`),
+    },
     { word: 'bench.note', when: true, act: () => (open.value = 'note') },
     { word: 'bench.undo', when: props.state !== 'planned' && !props.settled, act: () => act('undo') },
   ]

@@ -39,7 +39,10 @@ const TABS = [
   ['/log', 'log'],
 ] as const
 const EXAMINE = ['', '/walk', '/finish', '/wood', '/hazards', '/parts', '/patch', '/photographs', '/report']
-const here = (to: string) => (to === '' ? EXAMINE : [to]).some(path => route.path === `/pieces/${id.value}${path}`)
+const here = (to: string) =>
+  (to === '' ? EXAMINE : to === '/plan' ? ['/plan', '/faults'] : [to]).some(
+    path => route.path === `/pieces/${id.value}${path}`,
+  )
 useCurrentInView(useTemplateRef('row'))
 </script>
 

@@ -5,6 +5,7 @@ import client from './client'
 import colour from './colour'
 import common from './common'
 import examine from './examine'
+import fault from './fault'
 import line from './line'
 import mixing from './mixing'
 import now from './now'
@@ -27,6 +28,7 @@ export const WORDS = {
   ...route,
   ...plan,
   ...client,
+  ...fault,
   ...line,
   ...timetable,
   ...store,

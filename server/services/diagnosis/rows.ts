@@ -1,7 +1,7 @@
 /** Faults as they are stored: what was seen, known, said, mended and found. */
 import type { Fact, Found, Grade, OwnGrades, Said } from '#core/diagnose'
 import { FACT_SLUGS, SIGN_SLUGS, signOf } from '#core/diagnose'
-import { type Db } from '../../database/db'
+import type { Db } from '../../database/db'
 
 interface StoredFault {
   id: number

@@ -288,11 +288,15 @@ useRowKeys()
             @input="slide(Number(($event.target as HTMLInputElement).value))"
         /></label>
       </div>
+      <PlanLearnt :piece-id="id" :can="can" />
       <PlanSums :plan="plan" />
       <div>
         <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${id}/ticket`" target="_blank">{{
           w('papers.ticket')
         }}</a>
+        <NuxtLink :to="`/pieces/${id}/faults`" class="underline min-h-11 flex items-center">{{
+          w('fault.see')
+        }}</NuxtLink>
         <LabelLinks :says="w('papers.labels')" :address="`/api/pieces/${id}/labels`" />
       </div>
     </aside>
