@@ -39,10 +39,9 @@ const TABS = [
   ['/log', 'log'],
 ] as const
 const EXAMINE = ['', '/walk', '/finish', '/wood', '/hazards', '/parts', '/patch', '/photographs', '/report']
-const here = (to: string) =>
-  (to === '' ? EXAMINE : to === '/plan' ? ['/plan', '/faults'] : [to]).some(
-    path => route.path === `/pieces/${id.value}${path}`,
-  )
+/** The pages of a tab. */
+const PAGES: Readonly<Record<string, readonly string[]>> = { '': EXAMINE, '/plan': ['/plan', '/faults'] }
+const here = (to: string) => (PAGES[to] ?? [to]).some(path => route.path === `/pieces/${id.value}${path}`)
 useCurrentInView(useTemplateRef('row'))
 </script>
 

@@ -1,6 +1,6 @@
 /** Acts on a fault: seen, asked about, mended in the plan, its cause found; each can be taken back until it is mended. */
 import type { z } from 'zod'
-import { MENDS, mendSteps, type MendSlug, signOf } from '#core/diagnose'
+import { MENDS, mendSteps, signOf } from '#core/diagnose'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
 import { readExtras } from '../client/extras'

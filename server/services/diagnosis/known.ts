@@ -53,7 +53,9 @@ function woodOf({ faces, facts, moisture }: PieceFile, step: PlannedStep) {
     upright: its.some(f => f.orientation === 'vertical'),
     area_m2: sumOf(its, faceArea),
     wetWood: read !== undefined && read.reading_pct > WET_PCT,
-    contaminated: facts.findings.some(f => ['water-beads', 'fish-eyes'].includes(f.kind) && step.faces.includes(f.faceId)),
+    contaminated: facts.findings.some(
+      f => ['water-beads', 'fish-eyes'].includes(f.kind) && step.faces.includes(f.faceId),
+    ),
   }
 }
 

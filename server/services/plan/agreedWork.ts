@@ -16,7 +16,14 @@ export async function addAgreedWork(tx: Db, pieceId: number, { key, says }: { ke
   const plan = await readPlan(tx, file)
   const faces = file.faces.filter(f => f.scope === 'refinish').map(f => f.id)
   if (!file.choice || plan.steps.length === 0 || faces.length === 0) return
-  const step = addedStep({ key, kind: 'other', faces, why: 'agreed with the client', title: says.slice(0, 120) })
+  const step = addedStep({
+    key,
+    kind: 'other',
+    faces,
+    why: 'agreed with the client',
+    title: says.slice(0, 120),
+    attended_min: 0,
+  })
   const at = plan.steps.findIndex(isSurface)
   const place = at < 0 ? plan.steps.length : at
   const order = [...plan.steps.slice(0, place), step, ...plan.steps.slice(place)]
