@@ -43,11 +43,17 @@ const later = (a: number, b: Date | null | undefined) => Math.max(a, b?.getTime(
 /** Undone again, whatever it wrote: what would be if. */
 export async function asIf<T>(tx: Db, work: () => Promise<T>): Promise<T> {
   await tx.run('SAVEPOINT as_if')
+  const back = () => tx.run('ROLLBACK TO SAVEPOINT as_if')
+  let made: T
   try {
-    return await work()
-  } finally {
-    await tx.run('ROLLBACK TO SAVEPOINT as_if')
+    made = await work()
+  } catch (error) {
+    // after a deadlock all is rolled back already, and the whole is tried again
+    await back().catch(() => {})
+    throw error
   }
+  await back()
+  return made
 }
 
 /** By how much all else in the shop makes a piece later than it would be alone, ms. */
