@@ -4,6 +4,7 @@ const { data: answers, load, failed } = useLive('GET /api/answers', topic => top
 
 <template>
   <div class="max-w-4xl">
+    <ReadyList />
     <h1>{{ w('answers.title') }}</h1>
     <PageState v-if="!answers" :failed="failed" />
     <p v-else-if="!answers.length" class="row mt-4">{{ w('answers.none') }}</p>

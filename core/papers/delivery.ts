@@ -1,5 +1,5 @@
 /** The delivery note: what goes home, what goes along, what is still to be minded, and who took it. */
-import type { Paper } from './paper'
+import type { Paper, PaperPart } from './paper'
 import { listUnder } from './parts'
 
 export interface DeliveryNote {
@@ -10,8 +10,21 @@ export interface DeliveryNote {
   madeOn: string
   /** what belongs to the piece: name, how many, where it is */
   along: readonly { name: string; count: number; says: string }[]
+  /** null: it is still here, and is signed on paper */
+  given: { to: string; on: string; signature: string; part: boolean } | null
   /** what is not back yet, or still cures */
   mind: readonly string[]
+}
+/** The box in which a signature is written on glass. */
+export const SIGNATURE = { width: 300, height: 100 } as const
+function givenParts({ to, on, signature, part }: NonNullable<DeliveryNote['given']>): PaperPart[] {
+  const took: PaperPart = {
+    kind: 'facts',
+    rows: [['Taken by', to], ['On', on], ...(part ? [['As', 'part done'] as const] : [])],
+  }
+  if (!signature) return [took]
+  const stroke = { 'd': signature, 'fill': 'none', 'stroke': '#1c211f', 'stroke-width': 2, 'stroke-linecap': 'round' }
+  return [took, { kind: 'drawing', says: `Signature of ${to}`, ...SIGNATURE, shapes: [{ tag: 'path', at: stroke }] }]
 }
 export const deliveryPaper = (d: DeliveryNote): Paper => ({
   title: `Delivery note: ${d.piece}`,
@@ -30,6 +43,6 @@ export const deliveryPaper = (d: DeliveryNote): Paper => ({
       rows: [[d.piece, '1', ''], ...d.along.map(a => [a.name, String(a.count), a.says])],
     },
     ...listUnder('To mind', d.mind),
-    { kind: 'sign', who: ['Handed over by', 'Taken by', 'On'] },
+    ...(d.given ? givenParts(d.given) : [{ kind: 'sign' as const, who: ['Handed over by', 'Taken by', 'On'] }]),
   ],
 })

@@ -1,4 +1,5 @@
 /** Papers that leave the shop or hang beside the work, as parts in reading order. */
+export * from './care'
 export * from './colours'
 export * from './condition'
 export * from './delivery'

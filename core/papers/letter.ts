@@ -1,6 +1,6 @@
 /** Letters to clients: a subject, plain words, and the same as HTML; in the house's own words where it has some. */
 
-export const LETTER_KINDS = ['ask', 'reply', 'remind'] as const
+export const LETTER_KINDS = ['ask', 'reply', 'remind', 'ready', 'renew'] as const
 export type LetterKind = (typeof LETTER_KINDS)[number]
 export interface LetterFacts {
   shop: string
@@ -28,11 +28,23 @@ export const USUAL_WORDS: Record<LetterKind, LetterWords> = {
     subject: '{piece}: we still wait for your answer',
     words: 'A short reminder: we asked you about this piece, and go on as soon as we have your word.',
   },
+  ready: {
+    subject: '{piece}: it is ready',
+    words: 'Your piece is ready to be fetched. Please tell us when you come.',
+  },
+  renew: {
+    subject: '{piece}: time to renew its finish',
+    words:
+      'By your leave we remind you: the finish of your piece wants renewing about now. How you do it yourself stands ' +
+      'on its page; or bring it to us.',
+  },
 }
 const LINK_SAYS: Record<LetterKind, string> = {
   ask: 'Everything is shown here, with price and date:',
   reply: 'Everything is shown here, with price and date:',
   remind: 'What we asked is shown here, with price and date:',
+  ready: 'Where it is, and how to care for it, is shown here:',
+  renew: 'How to care for it is shown here:',
 }
 
 /** Names in braces that no letter fills in; none: the words can be sent. */

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { openPool } from '../database/db'
-import { closeExpired, remindDue } from '../services/client/houseRules'
+import { closeExpired, remindDue, renewDue } from '../services/client/houseRules'
 import { takeJob, thin } from '../services/platform/jobs'
 import { sendWaiting } from '../services/platform/mail'
 import { solveIfDue } from '../services/schedule/solve'
@@ -62,6 +62,7 @@ export default defineNitroPlugin(nitro => {
     const at = await now()
     await closeExpired(at)
     await remindDue(at)
+    await renewDue(at)
   }
   const thinning = async () => {
     if (await takeJob('thin', THIN_S)) await thin(await now())

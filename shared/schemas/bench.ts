@@ -117,4 +117,16 @@ export const airLog = z.strictObject({
     .min(1, 'The file is empty.')
     .max(2_000_000, 'That file is too long: 2 MB at most.'),
 })
-export const handOver = z.strictObject({ rowVersion: version, to: text('Who takes it') })
+/** A path of pen strokes, in a box of 300 × 100. */
+const signature = z
+  .string()
+  .max(20_000, 'Too long a signature.')
+  .regex(/^[ML0-9 .]*$/, 'This is no signature.')
+/** `part`: it goes home with steps open; the owner goes on alone. `remind`: by the client's leave */
+export const handOver = z.strictObject({
+  rowVersion: version,
+  to: text('Who takes it'),
+  part: z.boolean().default(false),
+  signature: signature.default(''),
+  remind: z.boolean().default(false),
+})

@@ -24,6 +24,7 @@ export const letterWords = z.strictObject({
   subject: filled('Subject', 120),
   words: filled('Words', 1000),
 })
+export const tellReady = z.strictObject({ rowVersion: version, by: z.enum(['mail', 'word']) })
 export const pageWords = z.strictObject({ words: maybeText(1000) })
 export const releaseMail = z.strictObject({})
 export const noBody = z.strictObject({})

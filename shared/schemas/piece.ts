@@ -3,7 +3,7 @@ import { z } from 'zod'
 import { LIGHTS } from '../../core/colour'
 import { CONDITIONS, PIECE_KINDS } from '../../core/estimate/template'
 import { FINISHES } from '../../core/materials'
-import { PERIODS, SHEENS, SUBSTRATES, TONES, USES } from '../../core/piece'
+import { PERIODS, PIECE_STATES, SHEENS, SUBSTRATES, TONES, USES } from '../../core/piece'
 import { SHAPES } from '../../core/units'
 import { SPECIES } from '../../core/wood'
 import { id, written, text, maybeText, version, slugOf, length, moment, veneer, rowNumber } from './fields'
@@ -96,7 +96,7 @@ export const pieceChange = z
 export const addParts = z.strictObject({ parts })
 export const pieceQuery = z.strictObject({
   find: written().max(100).default(''),
-  state: z.enum(['enquiry', 'active', 'ready', 'handed-over', 'declined', 'all']).default('active'),
+  state: z.enum([...PIECE_STATES, 'all']).default('active'),
 })
 /** The step at whose end it was taken, where it was. */
 /** `by`, `taken`: of a photograph that waited for the line, whose it is, and when it was taken. */

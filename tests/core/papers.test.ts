@@ -1,18 +1,29 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { materialOf, MATERIALS } from '#core/materials'
 import {
+  CARE,
+  CARE_KINDS,
+  careKind,
+  carePaper,
   cellOf,
   coloursPaper,
   conditionPaper,
   deliveryPaper,
+  LETTER_KINDS,
+  letterOf,
   type PaperPart,
   type Quotation,
   quotationPaper,
   recordPaper,
+  renewAfter_y,
   type Statement,
   statementPaper,
   STOCKS,
   ticketPaper,
+  unknownFills,
+  useFrom,
+  USUAL_WORDS,
 } from '#core/papers'
 import { storageOf } from '#core/estimate'
 import type { Report } from '#core/report'
@@ -259,8 +270,16 @@ describe('a colour card', () => {
 })
 
 describe('a delivery note', () => {
+  const note = { id: 3, shop: 'S', client: 'C', piece: 'Box', madeOn: 'today', along: [], mind: [], given: null }
+  it('has lines to sign on, or who took it, with what was signed on glass', () => {
+    const kinds = (given: Parameters<typeof deliveryPaper>[0]['given']) =>
+      deliveryPaper({ ...note, given }).parts.map(p => p.kind)
+    expect(kinds(null)).toContain('sign')
+    const took = { to: 'Runa', on: '1 May', signature: '', part: false }
+    expect(kinds(took)).not.toContain('sign')
+    expect(kinds({ ...took, signature: 'M1 1 L2 2' })).toContain('drawing')
+  })
   it('lists the piece first, and what to mind only where there is something', () => {
-    const note = { id: 3, shop: 'S', client: 'C', piece: 'Box', madeOn: 'today', along: [], mind: [] }
     expect(tableOf(deliveryPaper({ ...note, along: [{ name: 'Key', count: 2, says: '' }] }).parts).rows).toEqual([
       ['Box', '1', ''],
       ['Key', '2', ''],
@@ -298,5 +317,63 @@ describe('storage of what nobody fetches', () => {
   ])('ready on %s, until %s: %i charged', (ready, until, charged_d, minor) => {
     expect(storageOf(ready, until, { freeDays: 14, day_minor: 500 })).toMatchObject({ charged_d, minor })
     expect(storageOf(ready, until, { freeDays: 14, day_minor: 0 })).toMatchObject({ charged_d: 0, minor: 0 })
+  })
+})
+
+describe('a care sheet', () => {
+  it.each([
+    ['paste-wax', 'wax'],
+    ['varnish-oil', 'renewed'],
+    ['raw-linseed', 'renewed'],
+    ['hardwax-oil-2c', 'renewed'],
+    ['dewaxed-shellac', 'melts'],
+    ['nitrocellulose-lacquer', 'melts'],
+    ['oil-polyurethane', 'hard'],
+    ['urethane-2c', 'hard'],
+    ['opaque-colour', 'paint'],
+  ])('%s is cared for as %s', (slug, kind) => expect(careKind(materialOf(slug))).toBe(kind))
+  it('warns of silicone on all, of spirits where it melts, of rags with oil', () => {
+    for (const care of Object.values(CARE)) expect(care.avoid.join(' ')).toMatch(/silicone/)
+    expect(CARE.melts.avoid.join(' ')).toMatch(/spirits/)
+    expect(CARE.renewed.renew).toMatch(/set themselves on fire/)
+  })
+  it('is used later and later: touched, laid upon, washed, used hard', () => {
+    for (const m of MATERIALS.filter(x => ['film', 'oil', 'wax'].includes(x.role))) {
+      const { touched_ms, laidOn_ms, washed_ms, hard_ms } = useFrom(m, 0)
+      expect(touched_ms, m.slug).toBeLessThanOrEqual(laidOn_ms)
+      expect(laidOn_ms).toBeLessThanOrEqual(washed_ms)
+      expect(washed_ms).toBeLessThanOrEqual(hard_ms)
+    }
+  })
+  it('oil in hard use is renewed yearly, else every second year; harder use never later', () => {
+    expect([renewAfter_y('renewed', 'hard'), renewAfter_y('renewed', 'daily')]).toEqual([1, 2])
+    for (const kind of CARE_KINDS) expect(renewAfter_y(kind, 'hard')).toBeLessThanOrEqual(renewAfter_y(kind, 'display'))
+  })
+  it('says what must follow, and what must not, where it went home part done', () => {
+    const sheet = {
+      ...{ id: 3, shop: 'S', client: 'C', piece: 'Box', madeOn: 'today', renewIn: '', partDone: null },
+      finishes: [{ faces: '', material: materialOf('varnish-oil'), from: null }],
+    }
+    const heads = (x: Parameters<typeof carePaper>[0]) =>
+      carePaper(x).parts.flatMap(p => (p.kind === 'heading' ? p.text : []))
+    expect(heads(sheet)).not.toContain('What must follow')
+    const part = { ...sheet, partDone: { next: ['Oil on'], mustNot: ['No wax'] } }
+    expect(heads(part).slice(0, 2)).toEqual(['What must follow', 'What must not be done'])
+    expect(carePaper(part).title).toMatch(/^Part done/)
+  })
+})
+
+describe('a letter', () => {
+  const facts = { shop: 'S', piece: 'Box', who: 'Runa', says: '', link: null }
+  it('is one line in its subject, whatever a name holds, and names in braces are not filled twice', () => {
+    const house = { subject: 'About {piece}', words: '{client}' }
+    expect(letterOf('ask', { ...facts, piece: 'A\r\nBcc: x' }, house).subject).toBe('About A Bcc: x')
+    expect(letterOf('ask', { ...facts, who: '{shop}' }, house).text).toContain('\n\n{shop}\n\n')
+    expect(unknownFills('{piece} {peace} {}')).toEqual(['{peace}', '{}'])
+  })
+  it.each(LETTER_KINDS)('%s has usual words that can be filled in', kind => {
+    const { subject, words } = USUAL_WORDS[kind]
+    expect(unknownFills(subject + words)).toEqual([])
+    expect(letterOf(kind, facts, null).subject).not.toMatch(/[{}]/)
   })
 })

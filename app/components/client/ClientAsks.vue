@@ -25,6 +25,13 @@ async function changed() {
       <AskForm :piece-id="piece.id" :may="may" @asked="changed" />
       <PieceLink :piece-id="piece.id" :links="may.links" @changed="changed" />
     </template>
+    <HandOver
+      v-if="piece.state === 'active' && may.agreed"
+      class="mt-6 block"
+      :piece="piece"
+      begun
+      @changed="changed"
+    />
     <PieceDeposit v-if="piece.state !== 'declined'" :piece="piece" :may="may" @changed="changed" />
     <PiecePapers
       :piece-id="piece.id"

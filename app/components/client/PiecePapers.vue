@@ -5,7 +5,7 @@ const emit = defineEmits<{ changed: [] }>()
 const { money, day } = useFormat()
 /** What there is to print by now. */
 const kinds = computed(() => [
-  ...(['ticket', 'condition', 'record', 'delivery'] as const),
+  ...(['ticket', 'condition', 'record', 'delivery', 'care'] as const),
   ...(props.colours ? (['colours'] as const) : []),
   ...(props.begun ? (['statement'] as const) : []),
 ])

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { wentHome } from '#core/piece'
+
 /** The frame of every Examine page: reads the examination, shows where one is, keeps it live. */
 const { page } = inject(PIECE)!
 const route = useRoute()
@@ -13,7 +15,7 @@ const {
   (topic, piece) => topic === 'air' || piece === id.value,
   () => ({ id: id.value }),
 )
-const can = computed(() => session.may('examine') && page.value?.piece.state !== 'handed-over')
+const can = computed(() => session.may('examine') && !wentHome(page.value?.piece.state))
 const open = computed(
   () => exam.value?.hazards.filter(h => h.standing !== 'cleared' && h.severity !== 'note').length ?? 0,
 )

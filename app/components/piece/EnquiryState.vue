@@ -17,6 +17,8 @@ async function become(becomes: 'active' | 'declined' | 'enquiry') {
       @click="become('declined')"
     >
       {{ w('enquiry.decline') }}</button
-    ><button v-else class="act act-quiet" @click="become('enquiry')">{{ w('enquiry.again') }}</button>
+    ><button v-else-if="piece.state === 'declined'" class="act act-quiet" @click="become('enquiry')">
+      {{ w('enquiry.again') }}
+    </button>
   </div>
 </template>

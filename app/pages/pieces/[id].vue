@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { wentHome } from '#core/piece'
+
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
 const {
@@ -67,7 +69,7 @@ useCurrentInView(useTemplateRef('row'))
         <strong v-if="page.risk !== null && page.risk >= RISKY" class="text-ochre">{{
           w('piece.risk', { percent: percent(page.risk) })
         }}</strong>
-        <PiecePlace v-if="page.piece.state !== 'handed-over'" :piece="page.piece" @moved="load" />
+        <PiecePlace v-if="!wentHome(page.piece.state)" :piece="page.piece" @moved="load" />
         <strong v-if="page.leadSuspected" class="text-madder">{{ w('piece.lead') }}</strong>
         <strong v-if="page.hazards.some(h => h.slug !== 'lead')" class="text-madder">{{
           w('piece.hazard', {
@@ -83,17 +85,13 @@ useCurrentInView(useTemplateRef('row'))
         <strong class="text-moss text-lg">{{
           w(`piece.${page.piece.state === 'handed-over' ? 'gone' : page.piece.state}`)
         }}</strong>
-        <EnquiryState v-if="isAsked" :piece="page.piece" @changed="load" />
-        <template v-else>
-          <HandOver :piece="page.piece" @changed="load" />
+        <EnquiryState v-if="isAsked || page.piece.state === 'part-done'" :piece="page.piece" @changed="load" />
+        <template v-if="!isAsked">
+          <HandOver :piece="page.piece" :begun="Boolean(page.route)" @changed="load" />
           <NuxtLink v-if="page.became" :to="`/pieces/${page.became}`">{{
             w('piece.became', { id: page.became })
           }}</NuxtLink>
-          <button
-            v-else-if="page.piece.state === 'handed-over' && session.may('take-in')"
-            class="act act-quiet"
-            @click="again"
-          >
+          <button v-else-if="wentHome(page.piece.state) && session.may('take-in')" class="act act-quiet" @click="again">
             {{ w('piece.again') }}
           </button>
         </template>

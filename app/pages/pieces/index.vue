@@ -1,9 +1,11 @@
 <script setup lang="ts">
+import { PIECE_STATES } from '#core/piece'
+
 const session = useSession()
 const { day, percent } = useFormat()
 const { query } = useRoute()
 const find = ref(typeof query.find === 'string' ? query.find : '')
-const STATES = ['enquiry', 'active', 'ready', 'handed-over', 'declined', 'all'] as const
+const STATES = [...PIECE_STATES, 'all'] as const
 const state = ref<(typeof STATES)[number]>('active')
 const finding = refDebounced(find, 200)
 const { data: pieces, failed } = useLive(

@@ -1,3 +1,4 @@
+import { wentHome } from '#core/piece'
 import { type Fields, makesDust, measuredSaid, withTaken } from '#core/acts'
 import { ONCE_MORE, roundEndingAt, seenAt, withOneMore, withPaintWash } from '#core/plan'
 import { potEnds_ms, worked_min } from '#core/timetable'
@@ -67,7 +68,7 @@ export async function actAtBench(command: BenchCommand, person: Person, now: Dat
     const file = await readPiece(tx, owner.piece_id, true)
     if (file.piece.state === 'enquiry' || file.piece.state === 'declined')
       throw fail(409, 'not-in', 'This piece is not in the shop: it is only asked about. Say first that it came in.')
-    if (file.piece.state === 'handed-over')
+    if (wentHome(file.piece.state))
       throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
     const plan = await readPlan(tx, file)
     const step = plan.steps.find(st => st.id === command.stepId)!

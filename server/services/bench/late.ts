@@ -3,6 +3,7 @@
  * the plan has changed since. Only what another person did on the same step meanwhile holds it: then somebody settles
  * it (settle.ts).
  */
+import { wentHome } from '#core/piece'
 import type { H3Event } from 'h3'
 import type { BenchCommand, Late } from '#shared/schemas'
 import { acting, type Db } from '../../database/db'
@@ -142,8 +143,7 @@ export async function noteLost(tx: Db, command: BenchCommand, person: Person, no
   const { pieceId, says: was } = command.late!
   const piece = await tx.row<{ state: string }>('SELECT state FROM piece WHERE id = :pieceId', { pieceId })
   if (!piece) throw notFound('piece')
-  if (piece.state === 'handed-over')
-    throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
+  if (wentHome(piece.state)) throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
   const says = `Done without a line, on a step that is no longer in the plan: ${was}`
   const at = lateMoment(command.happenedAt, now)
   await log(tx, { pieceId, kind: 'late', says, at, recordedAt: now, personId: person.id })

@@ -1,4 +1,5 @@
 /** What came late and could not be entered is settled by somebody; what was entered by a name alone is owned. */
+import { wentHome } from '#core/piece'
 import type { z } from 'zod'
 import type { BenchCommand } from '#shared/schemas'
 import type * as s from '#shared/schemas'
@@ -110,7 +111,7 @@ export async function settleLate(id: number, input: z.infer<typeof s.settleLate>
     const found = await tx.row<{ piece_id: number }>('SELECT piece_id FROM bench_act WHERE id = :id', { id })
     if (!found) throw notFound('act')
     const file = await readPiece(tx, found.piece_id, true)
-    if (file.piece.state === 'handed-over' && input.way !== 'back')
+    if (wentHome(file.piece.state) && input.way !== 'back')
       throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed. Take it back here.')
     const rows = await heldFrom(tx, id)
     const [first] = rows

@@ -4,7 +4,7 @@ import type { z } from 'zod'
 import { storageOf } from '#core/estimate'
 import { isWorking } from '#core/timetable'
 import type * as s from '#shared/schemas'
-import { transaction } from '../../database/db'
+import { db, transaction } from '../../database/db'
 import { onPiece } from '../piece/pieces'
 import type { PieceRow } from '../piece/rows'
 import { log, logShop, tell } from '../platform/log'
@@ -118,4 +118,65 @@ export function storedOf({ ready_at, handed_over_at }: PieceRow, shop: ShopRow, 
   const rule = { freeDays: shop.store_free_days, day_minor: shop.store_day_minor }
   const stored = storageOf(day(ready_at), day(handed_over_at ?? at), rule)
   return stored.minor > 0 ? { days: stored.charged_d, minor: stored.minor } : null
+}
+
+/** Clients of these are told that it is ready: by a letter, or by word; what was told can be told again. */
+export const tellReady = (id: number, input: z.infer<typeof s.tellReady>, person: Person, at: Date) =>
+  onPiece(id, at, person, async (tx, { piece }) => {
+    if (piece.row_version !== input.rowVersion) throw stale()
+    if (piece.state !== 'ready') throw fail(409, 'not-ready', 'It is not ready: steps are still open.')
+    if (input.by === 'mail' && !piece.client_email)
+      throw fail(409, 'no-address', 'There is no mail address. Call, and say so here.')
+    await tx.run('UPDATE piece SET told_at = :at, row_version = row_version + 1 WHERE id = :id', { id, at })
+    if (input.by === 'mail')
+      await queueMail(tx, { kind: 'ready', recipient: piece.client_email, pieceId: id, approvalId: null, says: '' })
+    const says = `The client was told that it is ready, ${input.by === 'mail' ? 'by mail' : 'by word'}`
+    return { kind: 'mail', says, result: { ok: true } }
+  })
+
+/** What is ready to be fetched, those first whose client was not told. */
+export const readReady = () =>
+  db().rows<{
+    id: number
+    name: string
+    client: string
+    phone: string
+    email: string
+    ready_at: Date | null
+    told_at: Date | null
+    rowVersion: number
+  }>(
+    `SELECT piece.id, piece.name, client.name AS client, client.phone, client.email, piece.ready_at, piece.told_at,
+        piece.row_version AS rowVersion
+        FROM piece
+        JOIN client ON client.id = piece.client_id
+        WHERE piece.state = 'ready'
+        ORDER BY piece.told_at IS NOT NULL, piece.ready_at, piece.id
+        LIMIT 100`,
+  )
+
+/** Whoever gave leave is reminded once that a finish wants renewing. Returns how many. */
+export async function renewDue(at: Date): Promise<number> {
+  if (!isWorking(await readHours(), at.getTime())) return 0
+  return transaction(async tx => {
+    const due = await tx.rows<Due>(
+      `SELECT piece.id, piece.id AS piece_id, client.email
+          FROM piece
+          JOIN client ON client.id = piece.client_id
+          WHERE piece.renew_leave AND piece.renew_on <= DATE(:at) AND piece.renew_told_at IS NULL AND client.email <> ''
+            AND piece.state = 'handed-over'
+          ORDER BY piece.id
+          LIMIT 100
+          FOR UPDATE SKIP LOCKED`,
+      { at },
+    )
+    for (const { id, email } of due) {
+      await tx.run('UPDATE piece SET renew_told_at = :at WHERE id = :id', { id, at })
+      await queueMail(tx, { kind: 'renew', recipient: email, pieceId: id, approvalId: null, says: '' })
+      const says = 'The client is reminded that the finish wants renewing'
+      await log(tx, { ...{ pieceId: id, kind: 'mail', says, at, recordedAt: at }, personId: null })
+      await tell(tx, 'piece', id, at)
+    }
+    return due.length
+  })
 }

@@ -1,4 +1,5 @@
 import { DateTime } from 'luxon'
+import { wentHome } from '#core/piece'
 import type { Answers, QuestionShown, Reply } from '#core/approval'
 import { whereabouts } from '#core/acts'
 import { db } from '../../database/db'
@@ -67,6 +68,8 @@ async function whereIs(pieceId: number, at: Date) {
   const { zone } = await readShop()
   const dayOf = (moment: Date | string) =>
     DateTime.fromJSDate(new Date(moment), { zone }).setLocale('en-GB').toFormat('cccc d LLLL')
+  if (state === 'part-done')
+    return { says: 'It went home part done: what must follow stands on its sheet.', dueOn: null, safeOn: null }
   if (state === 'handed-over')
     return { says: `It went home${handed_over_at ? ` on ${dayOf(handed_over_at)}` : ''}.`, dueOn: null, safeOn: null }
   if (state === 'enquiry' || state === 'declined')
@@ -121,8 +124,8 @@ const readReleased = (link: LinkRow) =>
 export async function clientPage(token: string, at: Date) {
   const link = await linkOf(db(), token, at)
   const whole = link.approval_id === null
-  const piece = (await db().row<{ name: string; who: string; shop: string; words: string }>(
-    `SELECT piece.name, client.name AS who, shop.name AS shop, shop.page_words AS words
+  const piece = (await db().row<{ name: string; who: string; shop: string; words: string; state: string }>(
+    `SELECT piece.name, piece.state, client.name AS who, shop.name AS shop, shop.page_words AS words
         FROM piece
         JOIN client ON client.id = piece.client_id
         JOIN shop ON shop.id = 1
@@ -134,6 +137,7 @@ export async function clientPage(token: string, at: Date) {
     questions: await readQuestions(link, at),
     where: whole ? await whereIs(link.piece_id, at) : null,
     photographs: whole ? await readReleased(link) : [],
+    care: whole && (piece.state === 'ready' || wentHome(piece.state)),
     quotations: whole ? (await readQuotations(link.piece_id)).slice(0, 1) : [],
   }
 }

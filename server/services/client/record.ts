@@ -1,5 +1,6 @@
 /** A client's record: found while one types, its pieces and letters, changed, and merged with another. */
 import type { z } from 'zod'
+import type { PieceState } from '#core/piece'
 import type * as s from '#shared/schemas'
 import { db, type Db, transaction } from '../../database/db'
 import { log, logShop, tell } from '../platform/log'
@@ -40,7 +41,7 @@ export async function clientPage(id: number) {
     pieces: await db().rows<{
       id: number
       name: string
-      state: 'enquiry' | 'active' | 'ready' | 'handed-over' | 'declined'
+      state: PieceState
       taken_in_at: Date
       handed_over_at: Date | null
       due_on: string | null
@@ -48,7 +49,7 @@ export async function clientPage(id: number) {
       `SELECT id, name, state, taken_in_at, handed_over_at, due_on
           FROM piece
           WHERE client_id = :id
-          ORDER BY state = 'handed-over', id DESC
+          ORDER BY state IN ('handed-over', 'part-done'), id DESC
           LIMIT 200`,
       params,
     ),

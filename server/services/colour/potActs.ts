@@ -1,3 +1,4 @@
+import { wentHome } from '#core/piece'
 import { innerOf, judgeRecipe, readUnder, type SearchQuestion, sharesOf, surfaceOf } from '#core/colour'
 import { materialOf } from '#core/materials'
 import { scaledUp, toleranceOf } from '#core/mixing'
@@ -228,7 +229,7 @@ async function keepLeft({ tx, b }: Turn, act: Extract<BatchAct, { kind: 'left' }
 }
 
 async function close({ tx, b, at }: Turn) {
-  if (b.piece_id !== null && b.piece_state !== 'handed-over' && b.recipe_id !== null && (b.left_g ?? 0) > 0)
+  if (b.piece_id !== null && !wentHome(b.piece_state) && b.recipe_id !== null && (b.left_g ?? 0) > 0)
     throw fail(409, 'kept', `What is left of this colour is kept until ${b.piece} has been handed over.`)
   await tx.run('UPDATE batch SET closed_at = :at WHERE id = :id', { id: b.id, at })
   return { says: `Pot ${b.id} emptied` }

@@ -1,3 +1,4 @@
+import { wentHome } from '#core/piece'
 import type { z } from 'zod'
 import { materialOf } from '#core/materials'
 import { type Ingredient, mixture } from '#core/mixing'
@@ -38,7 +39,7 @@ export async function listBatches(query: z.infer<typeof c.batchQuery>) {
     ...r,
     ...(made.get(r.id) ?? { density: 1, classes: [] }),
     potEnds_ms: potEnds_ms(r),
-    mayGo: r.piece_state === 'handed-over' || (r.piece_id === null && r.left_g === 0),
+    mayGo: wentHome(r.piece_state) || (r.piece_id === null && r.left_g === 0),
   }))
 }
 

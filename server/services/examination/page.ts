@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { type Choice, choiceOfPicks } from '#core/build'
 import type { Context } from '#core/context'
 import { comparePatches, examine, scalePatch } from '#core/examine'
-import { FINDINGS } from '#core/piece'
+import { FINDINGS, wentHome } from '#core/piece'
 import { mayOverrule, type Severity } from '#core/safety'
 import { round, saidSlug } from '#core/units'
 import type * as s from '#shared/schemas'
@@ -140,7 +140,7 @@ export async function examinationPage(id: number, person: Person, at: Date) {
   const other = last ? earlier.find(p => p.method !== last.method) : undefined
   return {
     rowVersion: file.piece.row_version,
-    closed: file.piece.state === 'handed-over',
+    closed: wentHome(file.piece.state),
     air,
     room: roomOf(file.piece),
     faces: file.faces.map(f => ({

@@ -2,8 +2,9 @@
 import { deliveryPaper, type PaperSize } from '#core/papers'
 import { saidSlug } from '#core/units'
 import { db } from '../../database/db'
-import { awayOf, curesUntil_ms } from '../piece/handOver'
+import { awayOf, curesUntil_ms, readHandOver } from '../piece/handOver'
 import { readPiece } from '../piece/read'
+import { readPlan } from '../plan/rows'
 import { readShop } from '../shop/rows'
 import { dayIn } from '../shop/words'
 import { paperFile } from './paper'
@@ -11,7 +12,8 @@ import { paperFile } from './paper'
 export async function deliveryFile(id: number, size: PaperSize | undefined, at: Date) {
   const file = await readPiece(db(), id)
   const { piece, items } = file
-  const [shop, cures] = [await readShop(), await curesUntil_ms(db(), file, at)]
+  const [shop, cures] = [await readShop(), curesUntil_ms(file, await readPlan(db(), file), at)]
+  const given = await readHandOver(db(), id)
   const day = dayIn(shop)
   const paper = deliveryPaper({
     ...{ id, shop: shop.name, client: piece.client_name, piece: piece.name },
@@ -24,6 +26,12 @@ export async function deliveryFile(id: number, size: PaperSize | undefined, at: 
           .filter(Boolean)
           .join(', '),
       })),
+    given: given && {
+      to: given.to_name,
+      on: day(given.at),
+      signature: given.signature ?? '',
+      part: Boolean(given.part),
+    },
     mind: [
       ...awayOf(file).map(i => `Not back yet: ${i.mark} ${i.name}`),
       ...(cures === null ? [] : [`The finish cures until ${day(new Date(cures))}. Use it gently until then.`]),

@@ -1,7 +1,7 @@
 /** A piece that is asked about before it is in, and what becomes of it. */
 import type { z } from 'zod'
 import { FOUND_IN, templateOf } from '#core/estimate'
-import { UNPLACED } from '#core/piece'
+import { UNPLACED, wentHome } from '#core/piece'
 import { LENGTH_MM } from '#core/units'
 import type * as s from '#shared/schemas'
 import { transaction } from '../../database/db'
@@ -69,7 +69,7 @@ export const enquire = (input: z.output<typeof s.enquire>, person: Person, at: D
 
 const SAYS = { active: 'It came in', declined: 'It is not to be done', enquiry: 'It is asked about again' } as const
 /** From which states it may become another. */
-const FROM = { active: ['enquiry', 'declined'], declined: ['enquiry'], enquiry: ['declined'] } as const
+const FROM = { active: ['enquiry', 'declined', 'part-done'], declined: ['enquiry'], enquiry: ['declined'] } as const
 
 /** An enquiry comes in, or is declined; both can be taken back. */
 export const becomes = (id: number, input: z.infer<typeof s.enquiryBecomes>, person: Person, at: Date) =>
@@ -77,7 +77,7 @@ export const becomes = (id: number, input: z.infer<typeof s.enquiryBecomes>, per
     const { piece } = await readPiece(tx, id, true)
     if (piece.row_version !== input.rowVersion) throw stale()
     if (!(FROM[input.becomes] as readonly string[]).includes(piece.state))
-      throw fail(409, 'nothing', 'This piece is no enquiry any more. Load the page again.')
+      throw fail(409, 'nothing', 'This piece is not where it was. Load the page again.')
     await tx.run(
       `UPDATE piece
           SET state = :becomes, taken_in_at = IF(:becomes = 'active', :at, taken_in_at), row_version = row_version + 1
@@ -96,7 +96,7 @@ export const becomes = (id: number, input: z.infer<typeof s.enquiryBecomes>, per
 export const comesBack = (id: number, person: Person, at: Date): Promise<{ id: number }> =>
   transaction(async tx => {
     const { piece, faces, facts } = await readPiece(tx, id, true)
-    if (piece.state !== 'handed-over') throw fail(409, 'nothing', 'It is still here. Only what went home comes back.')
+    if (!wentHome(piece.state)) throw fail(409, 'nothing', 'It is still here. Only what went home comes back.')
     const parts = [...new Set(faces.map(f => f.part))].map(name => ({
       name,
       scope: faces.find(f => f.part === name)!.scope as 'refinish',

@@ -3,7 +3,7 @@ import { coloursIn, finishLayer } from '#core/build'
 import { overtakePlan } from '../client/overtake'
 import { FINISH_OF_PIECE, FINISHING } from '../plan/buildUps'
 import type { Finish } from '#core/materials'
-import { isWooden, leadSuspected, type RouteSlug } from '#core/piece'
+import { isWooden, leadSuspected, type RouteSlug, wentHome } from '#core/piece'
 import {
   faceArea_m2,
   isWithin,
@@ -170,7 +170,7 @@ export async function onPiece<T>(
 ): Promise<T> {
   return transaction(async tx => {
     const file = await readPiece(tx, id, true)
-    if (file.piece.state === 'handed-over')
+    if (wentHome(file.piece.state))
       throw fail(409, 'handed-over', 'This piece has been handed over; its record is closed.')
     const { says, kind, result } = await change(tx, file)
     await log(tx, { pieceId: id, kind, says, at, recordedAt: at, personId: person.id })
@@ -190,7 +190,7 @@ export const addParts = (id: number, input: z.infer<typeof s.addParts>, person: 
 const TAKEN_BACK_MS = 86_400_000
 /** May the hand-over of this piece still be taken back? */
 export const mayTakeBack = (piece: PieceFile['piece'], at: Date): boolean =>
-  piece.state === 'handed-over' &&
+  wentHome(piece.state) &&
   piece.handed_over_at !== null &&
   at.getTime() - piece.handed_over_at.getTime() < TAKEN_BACK_MS
 

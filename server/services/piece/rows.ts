@@ -5,7 +5,7 @@ import type { Concluded, PatchMethod, PatchResult, Recorded } from '#core/examin
 import type { Context } from '#core/context'
 import type { TestSlug } from '#core/identify'
 import type { Holes, ItemAnswer, ItemState, PlaceKind } from '#core/parts'
-import type { Face, Facts, Finding, Period, PlaceShape } from '#core/piece'
+import type { PieceState, Face, Facts, Finding, Period, PlaceShape } from '#core/piece'
 import type { LicenceKind } from '#core/safety'
 import { faceArea_m2, type Shape } from '#core/units'
 import type { Room } from '#core/wood'
@@ -29,10 +29,15 @@ export interface PieceRow {
   goes_first: 0 | 1
   lead_answer: 'yes' | 'no' | 'unknown'
   note: string
-  state: 'enquiry' | 'active' | 'ready' | 'handed-over' | 'declined'
+  state: PieceState
   accepted_worst_minor: number | null
   agreed_minor: number | null
   ready_at: Date | null
+  /** when its client was told that it is ready */
+  told_at: Date | null
+  /** when its finish wants renewing; a client is told by his leave alone */
+  renew_on: string | null
+  renew_leave: 0 | 1
   /** paid before the work is done */
   deposit_minor: number
   room_dry_rh: number | null

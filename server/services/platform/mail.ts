@@ -57,6 +57,9 @@ interface MailRow {
   own_words: string | null
 }
 
+/** Has it a link: to its question, or to the page of its piece? */
+const opensPage = (m: Pick<MailRow, 'approval_id' | 'kind'>) =>
+  m.approval_id !== null || m.kind === 'ready' || m.kind === 'renew'
 /** Why no letter leaves now, in words; empty when they do. */
 export function heldBecause(shop: { mail_held: 0 | 1; mail_address: string }, mode: string): string {
   if (shop.mail_held) return 'Letters are held since a backup was brought back; the owner lets them go under Shop.'
@@ -98,7 +101,7 @@ const claim = (mode: string) =>
           WHERE mail.id = :id`,
       due,
     ))!
-    if (mail.approval_id) {
+    if (opensPage(mail)) {
       const { piece_id: pieceId, approval_id: approvalId } = mail
       await keepLink(tx, tokenOf(mail.seed), { pieceId, approvalId, expires: null })
     }
@@ -108,7 +111,7 @@ const claim = (mode: string) =>
 /** Named by its seed, so that a letter that is sent again is the same letter. */
 const messageId = (seed: string, address: string) => `<${sha256(seed).slice(0, 32)}@${address.split('@').at(-1)!}>`
 function addressed(m: MailRow, publicBase: string): SendMailOptions {
-  const link = m.approval_id ? `${publicBase}/answer/${tokenOf(m.seed)}` : null
+  const link = opensPage(m) ? `${publicBase}/answer/${tokenOf(m.seed)}` : null
   const own = m.own_subject === null ? null : { subject: m.own_subject, words: m.own_words ?? '' }
   const address = m.mail_address || NO_ADDRESS
   const first = messageId(m.first_seed, address)

@@ -79,6 +79,11 @@ const date = letterDay
         w('letter.quotation')
       }}</a>
     </p>
+    <p v-if="page.care" class="row">
+      <a class="underline min-h-11 inline-flex items-center" :href="`/api/answer/${token}/care`">{{
+        w('letter.care')
+      }}</a>
+    </p>
     <section v-if="page.photographs.length" class="row mt-6">
       <h2>{{ w('letter.photographs') }}</h2>
       <div class="grid grid-cols-2 sm:grid-cols-3 gap-3">

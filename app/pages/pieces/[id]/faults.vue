@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { wentHome } from '#core/piece'
+
 /** What went wrong with a piece: seen at a step, asked about, mended. */
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
@@ -15,7 +17,7 @@ const {
 )
 const at = computed(() => Number(route.query.step) || null)
 const seeing = ref(at.value !== null)
-const can = computed(() => session.may('examine') && page.value?.piece.state !== 'handed-over')
+const can = computed(() => session.may('examine') && !wentHome(page.value?.piece.state))
 async function see(what: { sign: string; stepId: number | null }) {
   if (!(await send('POST /api/pieces/:id/faults', { id: id.value, body: what }))) return
   seeing.value = false

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { wentHome } from '#core/piece'
+
 const route = useRoute()
 const { page } = inject(PIECE)!
 const { dayTime } = useFormat()
@@ -30,7 +32,7 @@ const linked = (exam: Examination, address: string) => exam.findings.filter(f =>
 
 <template>
   <ExaminePage v-slot="{ exam, load, can }">
-    <label v-if="page!.piece.state !== 'handed-over'" class="act cursor-pointer"
+    <label v-if="!wentHome(page!.piece.state)" class="act cursor-pointer"
       >{{ w('examine.addPhotograph')
       }}<input
         type="file"

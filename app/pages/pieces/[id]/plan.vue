@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import { wentHome } from '#core/piece'
+
 import Sortable from 'sortablejs'
 import type { Context } from '#core/context'
 import { surfaceOf } from '#core/section'
@@ -16,7 +18,7 @@ const asRead = computed(() => (data.value?.ready ? (data.value as PlanPage) : nu
 const plan = usePlanShown(asRead, () => id.value)
 const open = ref<string | null>(null)
 const line = useLine()
-const works = computed(() => page.value!.piece.state !== 'handed-over')
+const works = computed(() => !wentHome(page.value!.piece.state))
 /** Without a line a plan is worked on, not changed. */
 const can = computed(() => works.value && !line.away && session.may('edit-plan'))
 type Step = PlanPage['steps'][number]

@@ -1,0 +1,76 @@
+/** The care sheet of a piece, or what must follow where it went home part done. */
+import { DateTime } from 'luxon'
+import { type CareFinish, carePaper, type PaperSize, type PartDone, useFrom } from '#core/papers'
+import { db } from '../../database/db'
+import { finishesLaid, renewOn } from '../piece/handOver'
+import { readPiece } from '../piece/read'
+import type { PieceFile } from '../piece/rows'
+import { readPlan, type StoredPlan } from '../plan/rows'
+import { readShop } from '../shop/rows'
+import { dayIn } from '../shop/words'
+import { paperFile } from './paper'
+
+const hours = (min: number) => (min < 2880 ? `${Math.round(min / 60)} h` : `${Math.round(min / 1440)} days`)
+/** What its owner must do, each step with how long after the one before. */
+function partOf({ facts }: PieceFile, { steps, waits }: StoredPlan): PartDone | null {
+  const left = steps.filter(st => st.state === 'planned' && st.kind !== 'approval')
+  if (left.length === 0) return null
+  const next = left.map(st => {
+    const before = waits.filter(w => w.to === st.key)
+    const least = Math.max(0, ...before.map(w => w.min))
+    const most = Math.min(Infinity, ...before.map(w => w.max ?? Infinity))
+    const when = [
+      least > 60 && `not before ${hours(least)}`,
+      most < Infinity && `not after ${hours(most)} (else scuff first)`,
+    ].filter(Boolean)
+    return `${st.title}${when.length ? `: ${when.join(', ')} after the step before` : ''}`
+  })
+  return {
+    next,
+    mustNot: [
+      'No silicone, no polish, no wax before the last coat: nothing holds on it.',
+      'No other product than those named, unless it was tried on a hidden place.',
+      'No use, no water, nothing laid on it before the last coat has cured.',
+      ...(facts.marks.length ? [`Do not sand or cover: ${facts.marks.join(', ')}.`] : []),
+    ],
+  }
+}
+
+/** @param pieceId null: whoever asks is of the shop */
+export async function careFile(id: number, size: PaperSize | undefined, at: Date) {
+  const file = await readPiece(db(), id)
+  const { piece, faces } = file
+  const [plan, shop] = [await readPlan(db(), file), await readShop()]
+  const laid = finishesLaid(file, plan)
+  if (laid.length === 0) throw fail(409, 'nothing', 'No finish was laid on it yet; then there is a sheet.')
+  const day = dayIn(shop)
+  const done = piece.handed_over_at ?? at
+  const wanted = faces.filter(f => f.scope === 'refinish').length
+  const finishes = laid.map(({ material, faces: its, laid_ms }): CareFinish => {
+    const from = useFrom(material, laid_ms)
+    return {
+      material,
+      faces:
+        its.length < wanted
+          ? faces
+              .filter(f => its.includes(f.id))
+              .map(f => `${f.part}, ${f.name}`)
+              .join('; ')
+          : '',
+      from:
+        from.hard_ms < done.getTime()
+          ? null
+          : {
+              ...{ touched: day(new Date(from.touched_ms)), laidOn: day(new Date(from.laidOn_ms)) },
+              ...{ washed: day(new Date(from.washed_ms)), hard: day(new Date(from.hard_ms)) },
+            },
+    }
+  })
+  const renew = piece.renew_on ?? renewOn(file, plan, done)
+  const paper = carePaper({
+    ...{ id, shop: shop.name, client: piece.client_name, piece: piece.name, madeOn: day(done), finishes },
+    renewIn: renew ? DateTime.fromISO(renew).setLocale('en-GB').toFormat('LLLL yyyy') : '',
+    partDone: piece.state === 'part-done' || piece.state === 'active' ? partOf(file, plan) : null,
+  })
+  return { name: `care-${id}.pdf`, data: await paperFile(paper, size, shop) }
+}
