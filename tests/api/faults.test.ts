@@ -1,5 +1,5 @@
 import mysql from 'mysql2/promise'
-import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/rights'
 import type { Caller } from './http'
 import { act, choice, intake, planOf, sayYes, setClock, shopPeople, stepOf } from './http'
@@ -12,7 +12,6 @@ beforeAll(async () => {
   sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
 })
 afterAll(() => sql.end())
-beforeEach(() => setClock(people.owner, '2027-05-10T09:00:00+02:00'))
 
 interface Fault {
   id: number
@@ -33,12 +32,14 @@ const page = (id: number) => people.finisher.ok<Page>(`GET /api/pieces/${id}/fau
 const newest = async (id: number) => (await page(id)).faults[0]!
 /** A piece whose client said yes, with its first step begun. */
 async function begun() {
+  await setClock(people.owner, '2027-05-10T09:00:00+02:00')
   const { id } = await people.owner.ok<{ id: number }>('POST /api/pieces', intake())
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
   await sayYes(people.office, id)
+  await setClock(people.owner, '2027-05-10T09:30:00+02:00')
   await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
   const step = (await planOf(people.owner, id)).steps.find(s => s.kind !== 'approval')!
-  expect((await act(people.lead, 'start', step, '2027-05-10T09:00:00+02:00')).status).toBe(200)
+  expect((await act(people.lead, 'start', step, '2027-05-10T09:30:00+02:00')).status).toBe(200)
   return { id, step: await stepOf(people.owner, id, step.key) }
 }
 const see = (id: number, sign: string, stepId: number | null) =>
@@ -53,7 +54,9 @@ describe('a fault', () => {
     const { id, step } = await begun()
     expect((await see(id, 'fish-eyes', step.id)).status).toBe(200)
     const before = await newest(id)
-    expect(before.suspects.map(s => s.cause)).toEqual(['silicone', 'line', 'hands'])
+    // wiped by hand: no air line had a part in it
+    expect(before.facts).toContain('wiped')
+    expect(before.suspects.map(s => s.cause)).toEqual(['silicone', 'hands', 'line'])
     expect(before.next.length).toBeGreaterThan(1)
     await say(id, 'prints', true)
     const after = await newest(id)
@@ -101,7 +104,7 @@ describe('its mend', () => {
     const before = await keys()
     const mend = { rowVersion: (await newest(id)).rowVersion, mend: 'wipe-and-wait' }
     const { id: fault } = await newest(id)
-    expect((await people.finisher.send(`POST /api/faults/${fault}/mend`, mend)).status).toBe(403)
+    expect((await people.office.send(`POST /api/faults/${fault}/mend`, mend)).status).toBe(403)
     await people.lead.ok(`POST /api/faults/${fault}/mend`, mend)
     const plan = await planOf(people.owner, id)
     const at = plan.steps.findIndex(s => s.key === step.key)
@@ -143,7 +146,9 @@ describe('its cause in the end', () => {
     await see(next.id, 'nibs', null)
     expect(spray.certainty).toBeGreaterThan((await newest(next.id)).suspects.find(s => s.cause === 'spray')!.certainty)
     // of the product that it was of
-    const coat = (await planOf(people.owner, next.id)).steps.find(s => s.kind === 'coat') as unknown as {
+    const coat = (await planOf(people.owner, next.id)).steps.find(
+      s => s.state === 'planned' && (s as unknown as { product: string | null }).product,
+    ) as unknown as {
       product: string
     }
     await sql.query("UPDATE fault SET cause = 'spray', keep_next = TRUE, product = ? WHERE id = ?", [
