@@ -10,6 +10,7 @@ import { loggerFile } from './logger'
 import { COMPOSED, composeAsKnown } from './composed'
 import { GROUNDS } from './grounds'
 import { type DemoPiece, LAST, PIECES as OTHERS, placeOf } from './pieces'
+import { wentHome } from './home'
 import { askMore } from './questions'
 import { furnish } from './rooms'
 import { OWNER, PASSWORD, PEOPLE, PIN, PRODUCTS } from './shop'
@@ -284,6 +285,7 @@ const STORY: Record<NonNullable<DemoPiece['story']>, (id: number) => Promise<voi
     await people.sara.send('POST', `/api/pieces/${id}/hand-over`, {
       rowVersion: piece.row_version,
       to: 'Greta Almqvist',
+      remind: true,
     })
   },
   'ready': id => workTo(id, null, today('09:00')),
@@ -332,9 +334,7 @@ async function main() {
   await at(ago(25, '08:00'))
   for (const [name, slug, priceMinor, stock] of PRODUCTS) {
     const { id: productId } = await people.tove.send<{ id: number }>('POST', '/api/products', {
-      name,
-      class: slug,
-      priceMinor,
+      ...{ name, class: slug, priceMinor },
     })
     for (const [code, amountMl] of stock) {
       const { id } = await people.tove.send<{ id: number }>('POST', '/api/lots', { productId, code, amountMl })
@@ -364,6 +364,7 @@ async function main() {
       },
     })
   await askMore({ ...people, at, today, pieceOf })
+  await wentHome({ ...people, at, today, pieceOf })
   await inAir(open.toMillis())
   await people.emil.send('POST', '/api/air-log', { text: loggerFile(open) })
 }

@@ -567,6 +567,28 @@ export const LAST: readonly DemoPiece[] = [
     choice: { route: 'strip-chemical', finish: 'nitrocellulose-lacquer' },
     story: 'lacquer-next',
   },
+  {
+    name: 'Plant table',
+    client: ['Hotel Strandgården', 'hotel@example.invalid'],
+    begun: 4,
+    faces: [['top', 'upper', 'flat', 'horizontal', '600', '400', 1, 'ash']],
+    more: { period: '1960-1990', lead: 'no', use: 'hard' },
+    tests: lacquer,
+    findings: [[0, 'worn-through', 2]],
+    choice: { route: 'strip-chemical', finish: 'oil-polyurethane' },
+    story: 'drying',
+  },
+  {
+    name: 'Low shelf',
+    client: ['Ida Rosén', 'ida@example.invalid'],
+    begun: 5,
+    faces: [['shelf', 'upper', 'flat', 'horizontal', '900', '260', 1, 'oak']],
+    more: { period: '1960-1990', lead: 'no', use: 'daily' },
+    tests: lacquer,
+    findings: [[0, 'worn-through', 1]],
+    choice: { route: 'strip-chemical', finish: 'wiping-varnish' },
+    story: 'drying',
+  },
 ]
 
 /** A place as the API takes it. */
