@@ -145,7 +145,7 @@ export const API = {
   'GET /api/pieces/:id/condition': { right: 'anyone', query: s.paperQuery },
   'GET /api/pieces/:id/colours': { right: 'anyone', query: s.paperQuery },
   'GET /api/pieces/:id/delivery': { right: 'anyone', query: s.paperQuery },
-  'GET /api/pieces/:id/care': { right: 'anyone', query: s.paperQuery },
+  'GET /api/pieces/:id/care': { right: 'anyone', query: s.careQuery },
   'POST /api/pieces/:id/told': { right: 'quote', body: s.tellReady },
   'GET /api/pieces/:id/labels': { right: 'anyone', query: s.pieceLabelQuery },
   'GET /api/pieces/:id/record': { right: 'anyone', query: s.paperQuery },

@@ -23,8 +23,8 @@ export type PaperPart =
   | { kind: 'facts'; rows: readonly (readonly [name: string, says: string])[] }
   /** `totals`: so many of the last rows are sums */
   | { kind: 'table'; says: string; columns: readonly Column[]; rows: readonly (readonly string[])[]; totals?: number }
-  /** shapes in a box of points; `says` is read to whoever does not see them */
-  | { kind: 'drawing'; says: string; width: number; height: number; shapes: readonly Shape[] }
+  /** shapes in a box, no taller than `tallest` points; `says` is read to whoever does not see them */
+  | { kind: 'drawing'; says: string; width: number; height: number; shapes: readonly Shape[]; tallest?: number }
   | { kind: 'swatches'; swatches: readonly Swatch[] }
   /** two beside each other */
   | { kind: 'pictures'; pictures: readonly { jpeg_base64: string; says: string }[] }

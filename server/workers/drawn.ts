@@ -62,7 +62,7 @@ function setShape(doc: Doc, shape: Shape) {
   return undefined
 }
 export function setDrawing(doc: Doc, root: Element, part: PaperPart & { kind: 'drawing' }) {
-  const scale = Math.min(1, widthOf(doc) / part.width)
+  const scale = Math.min(1, widthOf(doc) / part.width, (part.tallest ?? Infinity) / part.height)
   room(doc, part.height * scale)
   const top = doc.y
   root.add(

@@ -100,6 +100,8 @@ export const quoting = z.strictObject({
 })
 export const deposit = z.strictObject({ rowVersion: version, minor })
 export const paperQuery = z.strictObject({ size: z.enum(PAPER_SIZES).optional() })
+/** `part`: what it says if the piece goes home part done */
+export const careQuery = paperQuery.extend({ part: z.literal('yes').optional() })
 /** Labels on the size of their kind, a 57×32 mm roll, or a sheet whose cells before `from` are used up. */
 export const labelQuery = paperQuery.extend({
   stock: z.enum(LABEL_STOCKS).default('own'),

@@ -135,7 +135,7 @@ test('the whole story: taken in, examined, planned, asked, worked, handed over',
   }
   await owner.getByRole('button', { name: 'Hand over' }).click()
   const handing = owner.getByTestId('hand-over')
-  await expect(handing).toContainText('Nothing is open')
+  await expect(handing).toContainText('No photograph was taken since the last step')
   await handing.getByLabel('Who takes it').fill('A neighbour')
   await handing.getByRole('button', { name: 'Hand over' }).click()
   await expect(owner.getByTestId('state')).toContainText('Handed over')

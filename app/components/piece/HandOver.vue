@@ -73,9 +73,12 @@ async function handOver() {
           :label="w('handOver.remind', { month: month(shown.renewOn) })"
         />
         <p>
-          <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${id}/care`" target="_blank">{{
-            w('papers.care')
-          }}</a>
+          <a
+            class="underline min-h-11 inline-flex items-center"
+            :href="`/api/pieces/${id}/care${form.part ? '?part=yes' : ''}`"
+            target="_blank"
+            >{{ w('papers.care') }}</a
+          >
         </p>
         <div class="flex gap-3">
           <button class="act" :disabled="busy || shown.holds.length > 0">{{ w('piece.handOver') }}</button>

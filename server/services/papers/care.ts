@@ -13,7 +13,7 @@ import { paperFile } from './paper'
 const hours = (min: number) => (min < 2880 ? `${Math.round(min / 60)} h` : `${Math.round(min / 1440)} days`)
 /** What its owner must do, each step with how long after the one before. */
 function partOf({ facts }: PieceFile, { steps, waits }: StoredPlan): PartDone | null {
-  const left = steps.filter(st => st.state === 'planned' && st.kind !== 'approval')
+  const left = steps.filter(st => st.state === 'planned' && st.kind !== 'approval' && st.kind !== 'gate')
   if (left.length === 0) return null
   const next = left.map(st => {
     const before = waits.filter(w => w.to === st.key)
@@ -36,8 +36,8 @@ function partOf({ facts }: PieceFile, { steps, waits }: StoredPlan): PartDone | 
   }
 }
 
-/** @param pieceId null: whoever asks is of the shop */
-export async function careFile(id: number, size: PaperSize | undefined, at: Date) {
+/** @param asPart as it would be if it went home part done now */
+export async function careFile(id: number, size: PaperSize | undefined, at: Date, asPart = false) {
   const file = await readPiece(db(), id)
   const { piece, faces } = file
   const [plan, shop] = [await readPlan(db(), file), await readShop()]
@@ -70,7 +70,7 @@ export async function careFile(id: number, size: PaperSize | undefined, at: Date
   const paper = carePaper({
     ...{ id, shop: shop.name, client: piece.client_name, piece: piece.name, madeOn: day(done), finishes },
     renewIn: renew ? DateTime.fromISO(renew).setLocale('en-GB').toFormat('LLLL yyyy') : '',
-    partDone: piece.state === 'part-done' || piece.state === 'active' ? partOf(file, plan) : null,
+    partDone: piece.state === 'part-done' || asPart ? partOf(file, plan) : null,
   })
   return { name: `care-${id}.pdf`, data: await paperFile(paper, size, shop) }
 }

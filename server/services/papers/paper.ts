@@ -35,8 +35,9 @@ export const pageOf = (path: string) => `${lanAddresses()[0] ?? useRuntimeConfig
 export const surfaceOf = ({ choice, context }: Pick<PieceFile, 'choice' | 'context'>) =>
   (choice?.buildUps ?? []).flatMap(b => b.layers.flatMap(l => everyday(l, context) ?? []))
 
+const SECTION_PT = 170
 /** The cut as it will be, to stand on a paper; null: nothing is planned. */
 export function sectionPart(file: PieceFile, plan: StoredPlan, at: Date) {
   const section = file.choice && sectionFor(file.context, plan, verdictsOf(file, plan, at))
-  return section ? { kind: 'drawing' as const, ...labelledCut(section, atHomeOf(file)) } : null
+  return section ? { kind: 'drawing' as const, tallest: SECTION_PT, ...labelledCut(section, atHomeOf(file)) } : null
 }
