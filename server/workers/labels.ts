@@ -21,9 +21,17 @@ function lineOf(doc: Doc, text: string, strong: boolean, x: number, y: number, w
     left += doc.widthOfString(run.text)
   }
 }
+/** What counts is not cut off: words that find no room go onto a second line. */
+function inTwo(doc: Doc, text: string, points: number, width: number): string[] {
+  const fits = (part: string) => doc.font('bold').fontSize(points).widthOfString(part) <= width
+  if (fits(text)) return [text]
+  const words = text.split(' ')
+  const last = words.findLastIndex((_, i) => i > 0 && fits(words.slice(0, i).join(' ')))
+  return last < 0 ? [text] : [words.slice(0, last).join(' '), words.slice(last).join(' ')]
+}
 function setLabel(doc: Doc, root: Element, l: Label, png: Buffer, box: Box) {
   const size = box.h >= LARGE ? 'large' : 'small'
-  const code = Math.min(box.h - 2 * PAD, box.w * 0.36)
+  const code = Math.min(box.h - 2 * PAD, box.w * 0.32)
   const width = box.w - code - 3 * PAD
   root.add(
     doc.struct('Figure', { alt: `QR code. ${l.says}` }, [
@@ -40,7 +48,8 @@ function setLabel(doc: Doc, root: Element, l: Label, png: Buffer, box: Box) {
     y += height + 1
   }
   put(l.head, true, HEAD[size], 'H1')
-  for (const { text, strong = false } of l.lines) put(text, strong, TEXT[size], 'P')
+  for (const { text, strong = false } of l.lines)
+    for (const part of strong ? inTwo(doc, text, TEXT[size], width) : [text]) put(part, strong, TEXT[size], 'P')
 }
 interface Box {
   x: number

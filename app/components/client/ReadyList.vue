@@ -23,7 +23,7 @@ async function tell(p: { id: number; rowVersion: number }, by: 'mail' | 'word') 
       <span :class="p.told_at ? 'caption' : 'text-ochre font-bold'">{{
         p.told_at ? w('ready.told', { at: dayTime(p.told_at) }) : w('ready.notTold')
       }}</span>
-      <span v-if="p.ready_at" class="caption">{{ w('client.since', { day: day(p.ready_at) }) }}</span>
+      <span v-if="p.ready_at" class="caption">{{ w('ready.since', { day: day(p.ready_at) }) }}</span>
       <span v-if="session.may('quote')" class="flex gap-2">
         <button v-if="p.email" class="act act-quiet" @click="tell(p, 'mail')">{{ w('ready.byMail') }}</button>
         <button class="act act-quiet" @click="tell(p, 'word')">{{ w('ready.byWord') }}</button>

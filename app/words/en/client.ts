@@ -134,6 +134,7 @@ export default {
   },
   ready: {
     title: 'Ready to be fetched',
+    since: 'since {day}',
     told: 'told {at}',
     notTold: 'not told yet',
     byMail: 'Tell by mail',

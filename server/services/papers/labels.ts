@@ -10,7 +10,7 @@ import { placePage } from '../piece/items'
 import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
 import { readShop, type ShopRow } from '../shop/rows'
-import { dayIn } from '../shop/words'
+import { shortDayIn } from '../shop/words'
 import { pageOf, readFonts, sizeOf } from './paper'
 
 type Asked = z.output<typeof s.labelQuery>
@@ -43,7 +43,7 @@ const pieceLabelOf = ({ piece, facts }: PieceFile, shop: ShopRow): Label => ({
   lines: [
     { text: piece.name, strong: true },
     { text: piece.client_name },
-    ...(piece.due_on ? [{ text: `Promised ${dayIn(shop)(piece.due_on)}` }] : []),
+    ...(piece.due_on ? [{ text: `Promised ${shortDayIn(shop)(piece.due_on)}` }] : []),
     ...(facts.marks.length ? [{ text: `Keep: ${facts.marks.join(', ')}`, strong: true }] : []),
     { text: shop.name },
   ],
@@ -81,7 +81,7 @@ export async function potLabel(id: number, asked: Asked) {
     DateTime.fromMillis(Number(at)).setZone(shop.zone).setLocale('en-GB').toFormat('d LLL yyyy HH:mm')
   const shares = pot.contents.some(c => c.g > 0) ? pot.contents : pot.lines.map(l => ({ name: l.name, g: l.wanted_g }))
   const total = shares.reduce((sum, x) => sum + x.g, 0)
-  const keep = pot.piece ? 'Keep until the piece has been handed over' : ''
+  const keep = pot.piece ? 'Keep until handed over' : ''
   const useBy = pot.potEnds_ms ? `Use by ${clock(pot.potEnds_ms)}` : keep
   const label: Label = {
     head: `Pot ${id}`,
@@ -89,7 +89,7 @@ export async function potLabel(id: number, asked: Asked) {
       { text: pot.name, strong: true },
       ...(useBy ? [{ text: useBy, strong: true }] : []),
       ...(cautionsOfAll(pot.lines.flatMap(l => l.class ?? [])).length > 0
-        ? [{ text: 'Hazardous: its data sheet, its page', strong: true }]
+        ? [{ text: 'Hazardous: see its data sheet', strong: true }]
         : []),
       { text: pot.mixed_at ? `Mixed ${clock(pot.mixed_at.getTime())}` : 'Not mixed yet' },
       { text: `${pot.piece ? `For: ${pot.piece}` : 'For the shop'}${pot.client ? `, ${pot.client}` : ''}` },
