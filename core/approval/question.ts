@@ -1,6 +1,9 @@
 /** What a client is asked in one letter: items, each with its options, and what every choice of them costs. */
 
-/** surface: what is done and laid · found: what was found since · work: more work at a price · date: a later day · cost: a higher price */
+/**
+ * surface: what is done and laid · found: what was found since · work: more work at a price · date: a later day · cost:
+ * a higher price
+ */
 export const ITEM_KINDS = ['surface', 'found', 'work', 'hardware', 'colour', 'date', 'cost'] as const
 export type ItemKind = (typeof ITEM_KINDS)[number]
 /** What a client says to an item: the number of an option, from 0; no; or that it wants talking about. */

@@ -1,6 +1,6 @@
 /**
- * Made-up faults, to see how well the questions are put. Faults and answers come from a table that was jittered, so that
- * it is not the one that asks. It measures the questioning, not whether the table is true.
+ * Made-up faults, to see how well the questions are put. Faults and answers come from a jittered table, so that it is
+ * not the one that asks. It measures the questioning, not whether the table is true.
  */
 import { sumOf } from '../units'
 import { beliefOf, causesOf, nextAsks, priorOf, type Said } from './infer'

@@ -149,7 +149,7 @@ export const carePaper = (c: CareSheet): Paper => ({
     {
       kind: 'text',
       tone: 'small',
-      text: 'Labels of products outrank this sheet. Children and what is eaten: by the label, and only when it has cured.',
+      text: 'Labels of products outrank this sheet. For children and what is eaten: by the label, once it has cured.',
     },
   ],
 })

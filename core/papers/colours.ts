@@ -1,4 +1,4 @@
-/** The colour card of a piece: its bands with what is in them, how they were laid and in which light they were judged. */
+/** The colour card of a piece: its bands, what is in them, how they were laid, in which light they were judged. */
 import type { Paper } from './paper'
 import { small } from './parts'
 

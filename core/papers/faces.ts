@@ -66,7 +66,7 @@ export function facesDrawing(report: Report, width: number): PaperPart {
   ]
   const count = report.findings.length
   const says =
-    `${report.faces.length} faces of the piece to one scale, with ${count} numbered ${count === 1 ? 'finding' : 'findings'}, ` +
-    'told below'
+    `${report.faces.length} faces of the piece to one scale, with ${count} numbered ` +
+    `${count === 1 ? 'finding' : 'findings'}, told below`
   return { kind: 'drawing', says, width, height: px(HEAD + layout.height + FOOT), shapes }
 }

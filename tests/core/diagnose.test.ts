@@ -5,6 +5,7 @@ import {
   beliefOf,
   causesOf,
   FACT_SLUGS,
+  fault,
   factsOf,
   GROUPS,
   type Known,
@@ -16,6 +17,7 @@ import {
   signOf,
   suspects,
 } from '#core/diagnose'
+import { seeded } from '../../core/identify/simulate'
 import { productProblem } from '#core/plan'
 import { P } from '#core/abrasives'
 
@@ -147,5 +149,26 @@ describe('mends', () => {
       ...{ kind: 'coat', product: 'oil-polyurethane', coat: 2 },
     })
     expect(mendSteps(MENDS['sand-and-recoat'], { ...coat, product: null }, 'm').map(s => s.kind)).not.toContain('coat')
+  })
+})
+
+describe('made-up faults', () => {
+  const live = (order: 'telling' | 'fixed') => {
+    const random = seeded(19)
+    return Array.from({ length: 3000 }, (_, i) => fault(SIGNS[i % SIGNS.length]!, order, random))
+  }
+  const right = (told: ReturnType<typeof live>, n: number) => told.filter(t => t.right[n]).length / told.length
+  it('are found sooner by the most telling question than in the order of the table', () => {
+    const [telling, fixed] = [live('telling'), live('fixed')]
+    for (const n of [1, 2, 3]) expect(right(telling, n)).toBeGreaterThan(right(fixed, n))
+    expect(right(telling, 2)).toBeGreaterThan(right(telling, 0) + 0.2)
+  })
+  it('are about as often right as they are said to be sure', () => {
+    const told = live('telling')
+    for (const from of [0.5, 0.6, 0.7, 0.8, 0.9]) {
+      const its = told.filter(t => t.certainty >= from && t.certainty < from + 0.1)
+      const said = its.reduce((sum, t) => sum + t.certainty, 0) / its.length
+      expect(Math.abs(its.filter(t => t.right.at(-1)).length / its.length - said), `${from}`).toBeLessThan(0.12)
+    }
   })
 })

@@ -42,8 +42,8 @@ export default {
     note: 'A word about it',
     drop: 'It was nothing',
     whence:
-      'How often a question is yes under a cause: almost always 0.85, half 0.5, hardly 0.1; facts multiply odds by 3. ' +
-      'Shop defaults, unsourced. {n} found in this shop before count beside ten of the table.',
+      'How often a question is yes under a cause: almost always 0.85, half 0.5, hardly 0.1; facts multiply odds by ' +
+      '3. Shop defaults, unsourced. {n} found in this shop before count beside ten of the table.',
     learnt: 'Learnt from faults before',
     learntOf: 'after {name} on piece {piece}',
     minded: 'Minded',

@@ -287,7 +287,9 @@ async function undo(act: Act): Promise<Result> {
     await reopenSpells(act)
     await dropAddedRound(act)
     await tx.run(
-      "UPDATE piece SET state = 'active', ready_at = NULL, row_version = row_version + 1 WHERE id = :id AND state = 'ready'",
+      `UPDATE piece
+          SET state = 'active', ready_at = NULL, row_version = row_version + 1
+          WHERE id = :id AND state = 'ready'`,
       { id: file.piece.id },
     )
   } else {

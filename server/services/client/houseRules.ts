@@ -49,7 +49,8 @@ export async function remindDue(at: Date): Promise<number> {
           FROM approval a
           JOIN piece ON piece.id = a.piece_id
           JOIN client ON client.id = piece.client_id
-          WHERE piece.state IN ('enquiry', 'active', 'ready') AND a.state = 'open' AND a.answered_at IS NULL AND a.expires_at > :at AND client.email <> ''
+          WHERE piece.state IN ('enquiry', 'active', 'ready') AND a.state = 'open' AND a.answered_at IS NULL
+            AND a.expires_at > :at AND client.email <> ''
             AND a.reminded < :most AND COALESCE(a.reminded_at, a.asked_at) < :at - INTERVAL :days DAY
             AND NOT EXISTS (SELECT 1 FROM approval_word w WHERE w.approval_id = a.id AND w.side = 'client')
           ORDER BY a.id

@@ -1,4 +1,4 @@
-/** Acts on a fault: seen, asked about, mended in the plan, its cause found; each can be taken back until it is mended. */
+/** Acts on a fault: seen, asked about, mended in the plan, its cause found; each can be taken back. */
 import type { z } from 'zod'
 import { MENDS, mendSteps, signOf } from '#core/diagnose'
 import type * as s from '#shared/schemas'

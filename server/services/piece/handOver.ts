@@ -184,6 +184,10 @@ export interface HandedOver {
 /** Who took it, as it stands; null: it is here. */
 export const readHandOver = async (on: Db, id: number): Promise<HandedOver | null> =>
   (await on.row<HandedOver>(
-    `SELECT to_name, at, signature, part FROM hand_over WHERE piece_id = :id AND back_at IS NULL ORDER BY id DESC LIMIT 1`,
+    `SELECT to_name, at, signature, part
+        FROM hand_over
+        WHERE piece_id = :id AND back_at IS NULL
+        ORDER BY id DESC
+        LIMIT 1`,
     { id },
   )) ?? null

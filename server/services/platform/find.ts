@@ -17,7 +17,8 @@ const SOURCES: Readonly<Record<Found['kind'], string>> = {
       FROM piece
       JOIN client ON client.id = piece.client_id
       WHERE piece.id = :number OR piece.name LIKE :like
-      ORDER BY piece.id = :number DESC, piece.name LIKE :start DESC, piece.state IN ('handed-over', 'part-done'), piece.id DESC
+      ORDER BY piece.id = :number DESC, piece.name LIKE :start DESC,
+        piece.state IN ('handed-over', 'part-done'), piece.id DESC
       LIMIT ${MOST}`,
   client: `SELECT client.name AS title, CONCAT_WS(' · ', NULLIF(client.phone, ''), NULLIF(client.email, '')) AS also,
       CONCAT('/clients/', client.id) AS \`to\`

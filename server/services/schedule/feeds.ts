@@ -74,7 +74,10 @@ export const dropFeed = (id: number, by: Person, at: Date) =>
 async function appointments(feed: FeedRow, at: Date): Promise<Appointment[]> {
   if (feed.kind === 'promised') {
     const rows = await db().rows<{ id: number; name: string; due_on: string }>(
-      "SELECT id, name, due_on FROM piece WHERE state IN ('enquiry', 'active', 'ready') AND due_on IS NOT NULL ORDER BY due_on, id",
+      `SELECT id, name, due_on
+          FROM piece
+          WHERE state IN ('enquiry', 'active', 'ready') AND due_on IS NOT NULL
+          ORDER BY due_on, id`,
     )
     return rows.map(p => ({
       uid: `promised-${p.id}@hantverk`,
