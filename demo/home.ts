@@ -27,13 +27,13 @@ export async function wentHome({ tove, emil, sara, at, today, pieceOf }: Home): 
   }
   await at(today('10:10'))
   const table = pieceOf('Plant table')
-  const dust = await seen(table, 'nibs', [
-    ['upper', true],
-    ['soft', false],
+  const run = await seen(table, 'runs', [
+    ['edge', false],
+    ['curtain', true],
   ])
-  await tove.send('POST', `/api/faults/${dust.id}/mend`, { rowVersion: dust.rowVersion, mend: 'pass-and-recoat' })
-  await tove.send('PUT', `/api/faults/${dust.id}/cause`, {
-    ...{ rowVersion: dust.rowVersion + 1, cause: 'room', keepNext: true, note: 'Somebody sanded next door.' },
+  await tove.send('POST', `/api/faults/${run.id}/mend`, { rowVersion: run.rowVersion, mend: 'level-run' })
+  await tove.send('PUT', `/api/faults/${run.id}/cause`, {
+    ...{ rowVersion: run.rowVersion + 1, cause: 'much', keepNext: true, note: 'The can was new and thick.' },
   })
   await at(today('10:16'))
   await seen(pieceOf('Tall clock case'), 'uneven-sheen', [['all', false]])

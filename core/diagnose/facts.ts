@@ -50,7 +50,7 @@ export interface Known {
   step: Pick<Step, 'kind' | 'method' | 'product' | 'coat' | 'amount_ml' | 'fields'>
   /** the same faces' steps that are done, in order, without this one */
   before: readonly (Pick<Step, 'kind' | 'method' | 'grits' | 'fields'> & { product: string | null })[]
-  material: Pick<Material, 'role' | 'base' | 'potLife_min'> | null
+  material: Pick<Material, 'role' | 'base' | 'potLife_min' | 'meltsIn'> | null
   air: { temperature_C: number; rh: number } | null
   /** what was used, ml; null: not written down */
   used_ml: number | null
@@ -92,11 +92,12 @@ const productFacts = ({ material, step }: Known): (Fact | false | undefined)[] =
   (material?.base === 'oil' || material?.role === 'oil') && 'oil',
   Boolean(material?.potLife_min) && 'two-part',
 ]
-function pastFacts({ before }: Known): (Fact | false)[] {
+function pastFacts({ before, material }: Known): (Fact | false)[] {
   const cut = before.findLast(s => s.kind === 'sand')
   const last = cut?.grits.at(-1)
   return [
-    before.some(s => does(s, 'films')) && !before.some(s => does(s, 'smooths')) && 'no-scuff',
+    // what melts in wants no scuff
+    !material?.meltsIn && before.some(s => does(s, 'films')) && !before.some(s => does(s, 'smooths')) && 'no-scuff',
     before.some(s => s.kind === 'fill') && 'filled',
     last !== undefined && isCoarser(last, COARSE) && 'coarse',
     cut !== undefined && ladderGaps(cut.grits).length > 0 && 'skipped',

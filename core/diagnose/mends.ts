@@ -13,6 +13,8 @@ export interface MendStep {
   grits?: readonly string[]
   method?: 'hand' | 'wet' | 'brush' | 'rag'
   passes?: number
+  /** left out where the plan lays a coat on it next anyway */
+  ifLast?: true
   fields?: Fields
 }
 export interface Mend {
@@ -22,7 +24,9 @@ export interface Mend {
   anew?: boolean
 }
 const by = (title: string, attended_min: number): MendStep => ({ kind: 'other', title, attended_min })
-const own: MendStep = { kind: 'coat', product: 'own' }
+/** What came off is laid again; otherwise the plan's next coat does it, where there is one. */
+const relaid: MendStep = { kind: 'coat', product: 'own' }
+const own: MendStep = { ...relaid, ifLast: true }
 const pass: MendStep = { kind: 'sand-coat', grits: ['P320'], method: 'hand' }
 const level: MendStep = { kind: 'sand-coat', grits: ['P320', 'P400'], method: 'wet' }
 const wash: MendStep = {
@@ -38,14 +42,14 @@ const dry = by('Leave it in warm, moving air until a thumbnail leaves no mark', 
 const MENDS_TABLE = {
   'wash-and-barrier': {
     says: 'Sand it back, wash twice with solvent, a barrier, look, then thin coats',
-    steps: [pass, wash, barrier, own],
+    steps: [pass, wash, barrier, relaid],
   },
   'sand-and-recoat': { says: 'Cured, sand it level and lay one thin coat', steps: [dry, pass, own] },
   'level-and-recoat': {
     says: 'Cured, level it within the film that is there, and coat again',
     steps: [dry, level, own],
   },
-  'pass-and-recoat': { says: 'One light pass, then the next coat', steps: [pass, own] },
+  'pass-and-recoat': { says: 'One light pass, then the next coat', steps: [{ ...pass, ifLast: true }, own] },
   'mist-retarder': {
     says: 'Dry and warm the air; mist retarder lightly, so that the film flows again',
     steps: [by('Dry and warm the air, and read it', 10), by('Mist retarder lightly, so that the film flows again', 15)],
@@ -68,15 +72,15 @@ const MENDS_TABLE = {
   },
   'off-and-recoat': {
     says: 'Let it harden, take off what lifts, level, and coat again',
-    steps: [dry, by('Take off what lifts, feather the edges', 30), pass, own],
+    steps: [dry, by('Take off what lifts, feather the edges', 30), pass, relaid],
   },
   'off-scuff-recoat': {
     says: 'Off as far as it lets go, scuff all of it, and coat again',
-    steps: [by('Take off all that lets go, feather the edges', 30), pass, own],
+    steps: [by('Take off all that lets go, feather the edges', 30), pass, relaid],
   },
   'off-and-barrier': {
     says: 'Off as far as it lets go, wash, a barrier, then coat again',
-    steps: [dry, by('Take off what lifts or stays soft, feather the edges', 30), wash, barrier, own],
+    steps: [dry, by('Take off what lifts or stays soft, feather the edges', 30), wash, barrier, relaid],
   },
   'sheen-coat': { says: 'Scuff, and a coat of the right sheen, tried for hold', steps: [pass, own] },
   'rub-whole': { says: 'Rub the whole face to one sheen', steps: [{ kind: 'rub-out', fields: { sheen: 'satin' } }] },
@@ -159,7 +163,7 @@ const MENDS_TABLE = {
   },
   'knock-back': {
     says: 'Knock it back with a pad or the last grit, then go on',
-    steps: [{ kind: 'sand-coat', grits: ['P320'], method: 'hand' }],
+    steps: [{ ...pass, ifLast: true }],
   },
   'none': { says: 'Nothing to mend: it is as it must be', steps: [] },
 } as const satisfies Record<string, Mend>

@@ -5,7 +5,7 @@ import type { Mend, MendStep } from './mends'
 
 type At = Pick<Step, 'faces' | 'product' | 'label' | 'coat' | 'method'>
 function stepFor(
-  { kind, product, grits = [], method, passes = 1, fields = {}, ...said }: MendStep,
+  { kind, product, grits = [], method, passes = 1, fields = {}, ifLast: _, ...said }: MendStep,
   at: At,
   key: string,
 ) {
@@ -24,7 +24,10 @@ function stepFor(
 }
 /**
  * Steps of a mend, in order; their keys begin with `key`. What the fault's own step took is laid again only where it
- * took a product.
+ * took a product. `coatFollows`: the plan lays another coat on these faces anyway.
  */
-export const mendSteps = ({ steps }: Mend, at: At, key: string): Step[] =>
-  steps.filter(s => s.product !== 'own' || at.product !== null).map((s, i) => stepFor(s, at, `${key}-${i + 1}`))
+export const mendSteps = ({ steps }: Mend, at: At, key: string, coatFollows = false): Step[] =>
+  steps
+    .filter(s => s.product !== 'own' || at.product !== null)
+    .filter(s => !(s.ifLast && coatFollows))
+    .map((s, i) => stepFor(s, at, `${key}-${i + 1}`))

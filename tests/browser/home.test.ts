@@ -11,7 +11,7 @@ test('a fault is asked about, mended in the plan, and its cause is found; what a
   await emil.getByRole('link', { name: 'Plan', exact: true }).click()
   await emil.getByRole('link', { name: 'Something went wrong' }).click()
   // what was found before stands there with its cause
-  await expect(emil.getByTestId('cause')).toContainText('Dust of the room or clothes')
+  await expect(emil.getByTestId('cause')).toContainText('Too much went on')
   await emil.getByRole('button', { name: 'Something went wrong' }).click()
   await emil.getByLabel('Part of its name').fill('brush')
   await emil.getByTestId('signs').getByRole('button', { name: 'Brush marks' }).click()
@@ -30,7 +30,7 @@ test('a fault is asked about, mended in the plan, and its cause is found; what a
   await emil.getByRole('link', { name: 'Plan', exact: true }).click()
   await expect(emil.locator('[data-test=step][data-key^=mend-]')).not.toHaveCount(0)
   await emil.goto('/faults')
-  await expect(emil.locator('main, body').first()).toContainText('Nibs, dust: Dust of the room or clothes')
+  await expect(emil.locator('main, body').first()).toContainText('Runs, sags: Too much went on')
 })
 
 test('a piece that went home part done says what must follow, comes back, and goes home again signed', async ({

@@ -109,7 +109,12 @@ describe('facts', () => {
       amount_ml: 100,
       product: 'nitrocellulose-lacquer',
     }),
-    ...{ before: [], material: { role: 'film', base: 'lacquer', potLife_min: null }, air: null, used_ml: null },
+    ...{
+      before: [],
+      material: { role: 'film', base: 'lacquer', potLife_min: null, meltsIn: true },
+      air: null,
+      used_ml: null,
+    },
     ...{ can_d: null, waitCutShort: false, windowMissed: false, contaminated: false, pores: null, wetWood: false },
     ...{ drinksUnevenly: false, oily: false, tannin: false, oldLayers: false, upright: false, area_m2: 0.5 },
   }
@@ -149,6 +154,11 @@ describe('mends', () => {
       ...{ kind: 'coat', product: 'oil-polyurethane', coat: 2 },
     })
     expect(mendSteps(MENDS['sand-and-recoat'], { ...coat, product: null }, 'm').map(s => s.kind)).not.toContain('coat')
+    // the plan's next coat does it, where nothing came off
+    const kinds = (mend: keyof typeof MENDS) => mendSteps(MENDS[mend], coat, 'm', true).map(s => s.kind)
+    expect(kinds('sand-and-recoat')).toEqual(['other', 'sand-coat'])
+    expect(kinds('pass-and-recoat')).toEqual([])
+    expect(kinds('off-and-recoat')).toContain('coat')
   })
 })
 

@@ -2,6 +2,7 @@ import { readFileSync } from 'node:fs'
 import fc from 'fast-check'
 import { beforeAll, describe, expect, it } from 'vitest'
 import { type Label, type Paper, type PaperPart, STOCKS } from '#core/papers'
+import type { Shape } from '#core/section'
 import { labelsPdf } from '../../server/workers/labels'
 import { paperPdf } from '../../server/workers/paper'
 import type { Fonts } from '../../server/workers/pdf'
@@ -62,15 +63,15 @@ describe('a paper', () => {
     expect(pages(letter)).toBeGreaterThanOrEqual(pages(a4))
   })
   it('draws shapes as they are drawn on screen: paths, rectangles, lines, turned words, colours of the house', async () => {
-    const shapes = [
-      { tag: 'rect' as const, at: { x: 0, y: 0, width: 40, height: 10, fill: 'var(--color-ink, #1c211f)' } },
+    const shapes: Shape[] = [
+      { tag: 'rect', at: { x: 0, y: 0, width: 40, height: 10, fill: 'var(--color-ink, #1c211f)' } },
       {
-        tag: 'path' as const,
+        tag: 'path',
         at: { 'd': 'M0 0 L10 10 Z', 'fill': 'none', 'stroke': '#333', 'stroke-dasharray': '6 4' },
       },
-      { tag: 'polyline' as const, at: { points: '0,0 5,5 9,1', fill: 'none', stroke: '#333' } },
+      { tag: 'polyline', at: { points: '0,0 5,5 9,1', fill: 'none', stroke: '#333' } },
       {
-        tag: 'text' as const,
+        tag: 'text',
         text: '10 µm',
         at: { 'transform': 'translate(10 20) rotate(-90)', 'text-anchor': 'middle' },
       },

@@ -95,6 +95,7 @@ const shown = computed(() => props.fault.suspects.filter((s, i) => i === 0 || s.
         <p>
           {{ w('fault.mend', { says: s.mendSays }) }}.
           <span v-if="s.steps" class="caption">{{ w('fault.putSteps', { n: s.steps }) }}</span>
+          <strong v-if="s.inPlan">{{ w('fault.inPlan') }}</strong>
         </p>
         <p class="caption">{{ w('fault.next', { says: s.next }) }}</p>
         <div v-if="can" class="flex flex-wrap gap-2">

@@ -30,6 +30,7 @@ export default {
     mend: 'Mend: {says}',
     put: 'Put its mend into the plan',
     putSteps: ['{n} step goes into the plan after what has begun.', '{n} steps go into the plan after what has begun.'],
+    inPlan: 'The plan sands and coats it again next: that mends it.',
     put1: 'In the plan since {at}: {says}.',
     takeOut: 'Take it out again',
     anew: 'Choose another ground under Route',

@@ -1,13 +1,18 @@
 /** What pages show of faults: one with its suspects and questions, those of a piece, what the shop learnt. */
-import { MENDS, nextAsks, type Sign, signOf, SIGNS, suspects } from '#core/diagnose'
+import { MENDS, mendSteps, type MendSlug, nextAsks, type Sign, signOf, SIGNS, suspects } from '#core/diagnose'
 import { db } from '../../database/db'
 import { readPiece } from '../piece/read'
-import { readPlan } from '../plan/rows'
-import { answered, type FaultRow, readFault, readFaults, readFound, readGrades } from './rows'
+import { readPlan, type StoredPlan } from '../plan/rows'
+import { coatFollows } from './faults'
+import { answered, type FaultRow, readFaults, readFound, readGrades } from './rows'
 
 const OTHERS = 6
+/** Seen at no step: nothing is known of what was laid. */
+const NOWHERE = { faces: [], product: null, label: null, coat: null, method: 'none' as const }
 /** All that follows from what is known and said by now. */
-async function faultShown(fault: FaultRow) {
+async function faultShown(fault: FaultRow, plan: StoredPlan) {
+  const own = plan.steps.find(st => st.id === fault.step_id)
+  const stepsIn = (mend: MendSlug) => mendSteps(MENDS[mend], own ?? NOWHERE, 'mend', coatFollows(plan, own)).length
   const sign = signOf(fault.sign)
   const [found, grades] = [await readFound(db(), fault.sign), await readGrades(db(), fault.sign)]
   // its own cause does not count for itself
@@ -19,25 +24,27 @@ async function faultShown(fault: FaultRow) {
     ...{ sign: fault.sign, name: sign.name, now: sign.now, at: fault.at, by: fault.by_name, facts: fault.facts },
     said: fault.said.map(a => ({ ...a, asks: sign.asks[a.ask]!.asks })),
     next: nextAsks(sign, evidence, passed).map(ask => ({ ask, asks: sign.asks[ask]!.asks })),
-    suspects: suspects(sign, evidence).map(x => causeShown(sign, x)),
+    suspects: suspects(sign, evidence).map(x => causeShown(sign, x, stepsIn)),
     ...{ mend: fault.mend, mendedAt: fault.mended_at, cause: fault.cause, keepNext: Boolean(fault.keep_next) },
     ...{ note: fault.note, cases: Object.values(before).reduce((sum, n) => sum + n, 0) },
   }
 }
-function causeShown(sign: Sign, { cause, certainty, pro, contra }: ReturnType<typeof suspects>[number]) {
+type Suspected = ReturnType<typeof suspects>[number]
+function causeShown(sign: Sign, { cause, certainty, pro, contra }: Suspected, stepsIn: (mend: MendSlug) => number) {
   const { says, mend, next } = sign.causes[cause]!
   const reason = (r: (typeof pro)[number]) => ({ fact: r.fact, asks: r.ask && sign.asks[r.ask]!.asks, yes: r.yes })
   const { says: mendSays, steps, anew } = { anew: false, ...MENDS[mend] }
+  const count = stepsIn(mend)
   return {
-    ...{ cause, says, certainty, next, mend, mendSays, anew, steps: steps.length },
+    ...{ cause, says, certainty, next, mend, mendSays, anew, steps: count },
+    /** the next coat of the plan mends it */
+    inPlan: count === 0 && steps.length > 0,
     ...{ pro: pro.map(reason), contra: contra.map(reason) },
   }
 }
 
 /** Steps at which something may show: what began or is done, the newest first. */
-async function stepsOf(pieceId: number) {
-  const file = await readPiece(db(), pieceId)
-  const plan = await readPlan(db(), file)
+function stepsOf(plan: StoredPlan) {
   return plan.steps
     .filter(st => (st.state === 'done' || st.state === 'running') && st.kind !== 'approval')
     .reverse()
@@ -45,9 +52,10 @@ async function stepsOf(pieceId: number) {
 }
 export async function faultsPage(pieceId: number) {
   const faults = await readFaults(db(), pieceId)
+  const plan = await readPlan(db(), await readPiece(db(), pieceId))
   return {
-    steps: await stepsOf(pieceId),
-    faults: await Promise.all(faults.map(faultShown)),
+    steps: stepsOf(plan),
+    faults: await Promise.all(faults.map(f => faultShown(f, plan))),
     photographs: await db().rows<{ address: string; caption: string }>(
       'SELECT address, caption FROM photograph WHERE piece_id = :pieceId ORDER BY id DESC LIMIT :most',
       { pieceId, most: OTHERS },
@@ -55,8 +63,6 @@ export async function faultsPage(pieceId: number) {
     learnt: await learntFor(pieceId),
   }
 }
-export const faultPage = async (id: number) => faultShown(await readFault(db(), id))
-
 /** What other pieces taught of products that this one's plan takes, and that nobody has minded in it yet. */
 export async function learntFor(pieceId: number) {
   const rows = await db().rows<{ id: number; sign: string; cause: string; piece_id: number; product: string | null }>(
