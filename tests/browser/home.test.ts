@@ -23,6 +23,7 @@ test('a fault is asked about, mended in the plan, and its cause is found; what a
   await expect(fault.getByTestId('suspect').first()).toContainText('for it')
   expect(await barriers(emil)).toEqual([])
   await fault.getByRole('button', { name: 'Take back' }).last().click()
+  await expect(fault.getByRole('button', { name: 'Take back' })).toHaveCount(1)
   await fault.getByTestId('mend').first().click()
   await expect(fault.getByTestId('mended')).toContainText('level it within the film')
   await fault.getByTestId('it-was').first().click()
@@ -44,7 +45,7 @@ test('a piece that went home part done says what must follow, comes back, and go
   await expect(sara.getByTestId('state')).toContainText('Went home part done')
   const id = /pieces\/(\d+)/.exec(sara.url())![1]!
   expect((await sara.request.get(`/api/pieces/${id}/care`)).headers()['content-type']).toBe('application/pdf')
-  await sara.getByTestId('state').getByRole('button', { name: 'It came in' }).click()
+  await sara.getByTestId('state').getByRole('button', { name: 'It has come in' }).click()
   await expect(sara.getByTestId('state')).toHaveCount(0)
   await sara.getByRole('link', { name: 'Client', exact: true }).click()
   await sara.getByRole('button', { name: 'Hand over part done' }).click()

@@ -91,7 +91,11 @@ useCurrentInView(useTemplateRef('row'))
           <NuxtLink v-if="page.became" :to="`/pieces/${page.became}`">{{
             w('piece.became', { id: page.became })
           }}</NuxtLink>
-          <button v-else-if="wentHome(page.piece.state) && session.may('take-in')" class="act act-quiet" @click="again">
+          <button
+            v-else-if="page.piece.state === 'handed-over' && session.may('take-in')"
+            class="act act-quiet"
+            @click="again"
+          >
             {{ w('piece.again') }}
           </button>
         </template>
