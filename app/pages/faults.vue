@@ -1,6 +1,11 @@
 <script setup lang="ts">
 /** What the shop learns from what went wrong: by cause, product and season; one's own is seen by oneself. */
-const { data: all, failed } = useLive(
+const open = computed(() => String(useRoute().query.sign ?? ''))
+const {
+  data: all,
+  failed,
+  load,
+} = useLive(
   'GET /api/faults',
   topic => topic === 'piece',
   () => ({}),
@@ -46,7 +51,22 @@ const said = (says: string) => {
             </p>
           </template>
         </section>
+        <section v-if="all.gates.length">
+          <h2>{{ w('fault.gates') }}</h2>
+          <p v-for="g in all.gates" :key="g.says" class="row flex gap-x-4">
+            <span class="grow">{{ w(`finding.${g.says as 'runs'}`) }}</span>
+            <strong class="clock">{{ w('fault.ofGates', { fails: g.fails, all: g.n }) }}</strong>
+          </p>
+        </section>
+        <section v-if="all.back.length">
+          <h2>{{ w('fault.back') }}</h2>
+          <p v-for="b in all.back" :key="b.says" class="row flex gap-x-4">
+            <span class="grow">{{ said(b.says) }}</span>
+            <strong class="clock">{{ w('fault.ofHome', { back: b.back, all: b.n }) }}</strong>
+          </p>
+        </section>
       </div>
+      <SignBook :grades="all.grades" :open="open" @changed="load" />
     </template>
   </div>
 </template>

@@ -96,6 +96,36 @@ describe('a fault', () => {
   })
 })
 
+describe('what the shop learns', () => {
+  it('tells which findings make gates fail, what came back by its finish, and finds signs by their names', async () => {
+    const { id, step } = await begun()
+    await sql.query("UPDATE plan_step SET state = 'done', gate_result = 'fail' WHERE id = ?", [step.id])
+    const [faces] = await sql.query<mysql.RowDataPacket[]>(
+      'SELECT face.id FROM face JOIN part ON part.id = face.part_id WHERE part.piece_id = ?',
+      [id],
+    )
+    const place = { shape: 'face', copy: 0, x_mm: 0, y_mm: 0, x2_mm: 0, y2_mm: 0, size_mm: 0 }
+    await people.finisher.ok(`POST /api/pieces/${id}/findings`, {
+      ...{ faceId: (faces[0] as { id: number }).id, kind: 'coarse-film', grade: 2, wish: 'mend', note: '', place },
+    })
+    interface Learnt {
+      gates: { says: string; fails: number; n: number }[]
+      back: { says: string; back: number; n: number }[]
+    }
+    const learnt = await people.lead.ok<Learnt>('GET /api/faults')
+    expect(learnt.gates.find(g => g.says === 'coarse-film')).toMatchObject({ fails: 1, n: 1 })
+    const coat = (await planOf(people.owner, id)).steps.find(s => ['coat', 'oil-on'].includes(s.kind))!
+    await sql.query("UPDATE plan_step SET state = 'done' WHERE id = ?", [coat.id])
+    await sql.query("UPDATE piece SET state = 'handed-over', handed_over_at = UTC_TIMESTAMP(3) WHERE id = ?", [id])
+    await people.office.ok(`POST /api/pieces/${id}/again`, {})
+    expect((await people.lead.ok<Learnt>('GET /api/faults')).back[0]).toMatchObject({ back: 1 })
+    const found = await people.finisher.ok<{ kind: string; to: string }[]>('GET /api/find?q=fish%20eye')
+    expect(found.filter(f => f.kind === 'sign')).toEqual([
+      expect.objectContaining({ title: 'Fish eyes, craters', to: '/faults?sign=fish-eyes' }),
+    ])
+  })
+})
+
 describe('its mend', () => {
   it('goes into the plan after what has begun, with minutes, and comes out while none of it has begun', async () => {
     const { id, step } = await begun()

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { SIGN_OF_FINDING } from '#core/diagnose'
 import { WISHES } from '#core/piece'
 import { parseLength_mm } from '#core/units'
 
@@ -123,6 +124,12 @@ const toggle = (address: string) =>
       >
         {{ w('exam.drawAnew') }}</button
       ><button class="act act-quiet" @click="emit('withdraw')">{{ w('takeBack') }}</button>
+      <NuxtLink
+        v-if="SIGN_OF_FINDING[finding.kind]"
+        class="act act-quiet no-underline"
+        :to="`/pieces/${$route.params.id}/faults?sign=${SIGN_OF_FINDING[finding.kind]}`"
+        >{{ w('fault.why') }}</NuxtLink
+      >
     </div>
   </section>
 </template>

@@ -174,6 +174,13 @@ function split(faces: number[]) {
         >{{ w('plan.ask') }}</NuxtLink
       >
     </div>
+    <NuxtLink
+      v-if="s.gateResult === 'fail'"
+      class="underline min-h-11 inline-flex items-center"
+      :to="`/pieces/${$route.params.id}/faults?step=${s.id}`"
+      data-test="why-failed"
+      >{{ w('fault.why') }}</NuxtLink
+    >
     <CautionLine v-if="s.state !== 'done' && (s.start.may || open || s.state === 'running')" :cautions="s.cautions" />
     <div
       v-for="v in verdicts"

@@ -57,6 +57,7 @@ export default {
       pot: 'Pots',
       recipe: 'Recipes',
       entry: 'In the log',
+      sign: 'What went wrong',
     },
   },
   find: { type: 'Type to find', more: '{n} more: type a part of the name', nothing: 'Nothing of that name' },

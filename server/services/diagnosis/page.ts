@@ -1,5 +1,16 @@
 /** What pages show of faults: one with its suspects and questions, those of a piece, what the shop learnt. */
-import { MENDS, mendSteps, type MendSlug, nextAsks, type Sign, signOf, SIGNS, suspects } from '#core/diagnose'
+import {
+  type Grade,
+  MENDS,
+  mendSteps,
+  type MendSlug,
+  nextAsks,
+  type Sign,
+  signOf,
+  SIGNS,
+  suspects,
+} from '#core/diagnose'
+import { FINDINGS } from '#core/piece'
 import { db } from '../../database/db'
 import { readPiece } from '../piece/read'
 import { readPlan, type StoredPlan } from '../plan/rows'
@@ -48,7 +59,7 @@ function stepsOf(plan: StoredPlan) {
   return plan.steps
     .filter(st => (st.state === 'done' || st.state === 'running') && st.kind !== 'approval')
     .reverse()
-    .map(st => ({ id: st.id, title: st.title }))
+    .map(st => ({ id: st.id, title: st.title, gate: st.gate && { look: st.gate.look, fails: st.gate.fails } }))
 }
 export async function faultsPage(pieceId: number) {
   const faults = await readFaults(db(), pieceId)
@@ -130,10 +141,41 @@ export async function learntPage(personId: number) {
       .map(([says, { n, pieces }]) => ({ says, n, pieces: [...pieces].slice(0, 8) }))
       .sort((a, b) => b.n - a.n)
   }
+  const gates = await db().rows<{ says: string; fails: number; n: number }>(
+    `SELECT f.kind AS says, SUM(st.gate_result = 'fail') AS fails, COUNT(*) AS n
+        FROM plan_step st
+        JOIN (
+          SELECT DISTINCT part.piece_id, finding.kind
+            FROM finding
+            JOIN face ON face.id = finding.face_id
+            JOIN part ON part.id = face.part_id
+            WHERE finding.withdrawn_at IS NULL
+        ) f ON f.piece_id = st.piece_id
+        WHERE st.gate_result IS NOT NULL
+        GROUP BY f.kind
+        HAVING fails > 0
+        ORDER BY fails / n DESC, n DESC
+        LIMIT 20`,
+  )
+  const back = await db().rows<{ says: string; back: number; n: number }>(
+    `SELECT st.product AS says, COUNT(DISTINCT later.follows_id) AS back, COUNT(DISTINCT st.piece_id) AS n
+        FROM plan_step st
+        JOIN piece ON piece.id = st.piece_id AND piece.handed_over_at IS NOT NULL
+        LEFT JOIN piece later ON later.follows_id = piece.id
+        WHERE st.state = 'done' AND st.product IS NOT NULL AND st.kind IN ('coat', 'oil-on', 'wax', 'french-polish')
+        GROUP BY st.product
+        HAVING back > 0
+        ORDER BY back / n DESC, n DESC
+        LIMIT 20`,
+  )
+  const grades = await db().rows<{ sign: string; ask: string; cause: string; grade: Grade }>(
+    'SELECT sign, ask, cause, grade FROM own_grade',
+  )
   const causeOf = ({ sign, cause }: (typeof known)[number]) =>
     cause === null ? null : `${signOf(sign).name}: ${signOf(sign).causes[cause]?.says ?? cause}`
   return {
-    signs: SIGNS.map(({ slug, no, group, name }) => ({ slug, no, group, name })),
+    gates: gates.filter(g => Object.hasOwn(FINDINGS, g.says)).map(g => ({ ...g, fails: Number(g.fails) })),
+    ...{ back, grades },
     byCause: count(causeOf),
     byProduct: count(r => r.product),
     bySeason: count(r => SEASONS[r.month - 1] ?? null),

@@ -1,8 +1,9 @@
 /** Finds anything of the shop by a few letters, a number, or the address on a label. */
+import { SIGNS } from '#core/diagnose'
 import { db } from '../../database/db'
 
 export interface Found {
-  kind: 'piece' | 'client' | 'item' | 'place' | 'product' | 'lot' | 'pot' | 'recipe' | 'entry'
+  kind: 'piece' | 'client' | 'item' | 'place' | 'product' | 'lot' | 'pot' | 'recipe' | 'entry' | 'sign'
   title: string
   also: string
   to: string
@@ -11,7 +12,7 @@ const MOST = 6
 /** The shortest word that the index of the log knows. */
 const LEAST_WORD = 3
 
-const SOURCES: Readonly<Record<Found['kind'], string>> = {
+const SOURCES: Readonly<Record<Exclude<Found['kind'], 'sign'>, string>> = {
   piece: `SELECT piece.name AS title, CONCAT(piece.id, ' · ', client.name) AS also,
       CONCAT('/pieces/', piece.id) AS \`to\`
       FROM piece
@@ -75,7 +76,12 @@ const SOURCES: Readonly<Record<Found['kind'], string>> = {
       ORDER BY logbook.id DESC
       LIMIT ${MOST}`,
 }
-const KINDS = Object.keys(SOURCES) as Found['kind'][]
+const KINDS = Object.keys(SOURCES) as (keyof typeof SOURCES)[]
+/** Signs of something that went wrong, by their names. */
+const signs = (q: string): Found[] =>
+  SIGNS.filter(s => q.length >= LEAST_WORD && s.name.toLowerCase().includes(q.toLowerCase()))
+    .slice(0, MOST)
+    .map(s => ({ kind: 'sign', title: s.name, also: '', to: `/faults?sign=${s.slug}` }))
 /** What the code on a label leads to. */
 const LABEL = /^https?:\/\/[^/]+(\/(?:pieces|mixing|places)\/[A-Za-z0-9-]{1,20})\/?$/
 
@@ -99,5 +105,5 @@ export async function find(q: string): Promise<Found[]> {
       (await db().rows<Omit<Found, 'kind'>>(SOURCES[kind], params)).map(row => ({ kind, ...row })),
     ),
   )
-  return found.flat()
+  return [...found.flat(), ...signs(q)]
 }

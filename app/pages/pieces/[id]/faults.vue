@@ -2,6 +2,8 @@
 import { wentHome } from '#core/piece'
 
 /** What went wrong with a piece: seen at a step, asked about, mended. */
+import { SIGNS } from '#core/diagnose'
+
 const route = useRoute()
 const id = computed(() => Number(route.params.id))
 const session = useSession()
@@ -16,7 +18,8 @@ const {
   () => ({ id: id.value }),
 )
 const at = computed(() => Number(route.query.step) || null)
-const seeing = ref(at.value !== null)
+const sign = computed(() => SIGNS.find(s => s.slug === route.query.sign)?.name ?? '')
+const seeing = ref(at.value !== null || sign.value !== '')
 const can = computed(() => session.may('examine') && !wentHome(page.value?.piece.state))
 async function see(what: { sign: string; stepId: number | null }) {
   if (!(await send('POST /api/pieces/:id/faults', { id: id.value, body: what }))) return
@@ -30,7 +33,7 @@ async function see(what: { sign: string; stepId: number | null }) {
   <div v-else class="max-w-3xl grid gap-4">
     <h2>{{ w('fault.title') }}</h2>
     <button v-if="can && !seeing" class="act justify-self-start" @click="seeing = true">{{ w('fault.see') }}</button>
-    <SignChoice v-if="can && seeing" :steps="all.steps" :at="at" @see="see" />
+    <SignChoice v-if="can && seeing" :steps="all.steps" :at="at" :part="sign" @see="see" />
     <p v-if="!all.faults.length && !seeing">{{ w('fault.none') }}</p>
     <FaultCard v-for="f in all.faults" :key="f.id" :fault="f" :can="can" @changed="load" />
     <div v-if="all.photographs.length && all.faults.some(f => !f.cause)" class="flex flex-wrap gap-2">
