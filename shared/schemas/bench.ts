@@ -121,7 +121,7 @@ export const airLog = z.strictObject({
 const signature = z
   .string()
   .max(20_000, 'Too long a signature.')
-  .regex(/^[ML0-9 .]*$/, 'This is no signature.')
+  .regex(/^(M\d{1,3}(\.\d)? \d{1,3}(\.\d)?( L\d{1,3}(\.\d)? \d{1,3}(\.\d)?)* ?)*$/, 'This is no signature.')
 /** `part`: it goes home with steps open; the owner goes on alone. `remind`: by the client's leave */
 export const handOver = z.strictObject({
   rowVersion: version,

@@ -10,12 +10,13 @@ function at(event: PointerEvent): string {
   const box = pad.value!.getBoundingClientRect()
   const x = ((event.clientX - box.left) / box.width) * SIGNATURE.width
   const y = ((event.clientY - box.top) / box.height) * SIGNATURE.height
-  return `${Math.max(0, x).toFixed(1)} ${Math.max(0, y).toFixed(1)}`
+  const within = (n: number, most: number) => Math.min(most, Math.max(0, n)).toFixed(1)
+  return `${within(x, SIGNATURE.width)} ${within(y, SIGNATURE.height)}`
 }
 function begin(event: PointerEvent) {
   writing.value = true
   pad.value!.setPointerCapture(event.pointerId)
-  path.value += `M${at(event)}`
+  path.value += `${path.value ? ' ' : ''}M${at(event)}`
 }
 function move(event: PointerEvent) {
   if (writing.value && path.value.length < MOST) path.value += ` L${at(event)}`
