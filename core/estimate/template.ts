@@ -24,6 +24,16 @@ export interface TemplateFace {
   count: number
 }
 
+const size = (length: number, width: number, height: number): OuterSize => ({ length, width, height })
+/** What a piece of its kind usually measures, until it is measured itself (common practice). */
+export const USUAL_SIZE: Readonly<Record<PieceKind, OuterSize>> = {
+  ...{ table: size(1600, 850, 740), desk: size(1300, 650, 760), chair: size(450, 480, 880) },
+  ...{ armchair: size(650, 650, 850), stool: size(400, 400, 450), bench: size(1400, 450, 850) },
+  ...{ 'chest-of-drawers': size(1000, 500, 850), 'cabinet': size(1000, 450, 1400), 'wardrobe': size(1200, 600, 1900) },
+  ...{ bookcase: size(900, 300, 1800), bed: size(2000, 950, 900), box: size(800, 450, 450) },
+  ...{ frame: size(800, 30, 600), door: size(850, 40, 2000) },
+}
+
 /** Usual sections of members, mm (shop default, unsourced). */
 const LEG = 55
 const RAIL = 90

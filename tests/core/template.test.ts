@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { doneSaid, stageOf, STAGES, STEP_KINDS } from '#core/acts'
-import { PIECE_KINDS, templateOf } from '#core/estimate'
+import { PIECE_KINDS, templateOf, USUAL_SIZE } from '#core/estimate'
 import { everydayOf, FINISHES, materialOf } from '#core/materials'
 import { comesOff } from '#core/papers'
 import { faceArea_m2, sumOf } from '#core/units'
@@ -20,6 +20,13 @@ describe('a template', () => {
         expect(area(kind, larger)).toBeGreaterThan(area(kind, size))
       }),
     )
+  })
+  it('begins with sizes that such a piece usually has, and none is out of bounds', () => {
+    for (const kind of PIECE_KINDS) {
+      const m2 = area(kind, USUAL_SIZE[kind])
+      expect(m2, kind).toBeGreaterThan(0.1)
+      expect(m2, kind).toBeLessThan(12)
+    }
   })
   it('of a box covers all but its bottom', () => {
     const box = { length: 1000, width: 500, height: 400 }

@@ -1,8 +1,9 @@
 <script setup lang="ts">
 /** What a piece would take, before it is here: kind, sizes, how it looks, what is wished, its wood, a photograph. */
-import { CONDITIONS, PIECE_KINDS } from '#core/estimate/template'
+import { CONDITIONS, PIECE_KINDS, type PieceKind, USUAL_SIZE } from '#core/estimate/template'
 import { FINISHES } from '#core/materials'
 import { SHEENS, TONES, USES } from '#core/piece'
+import { MM_PER_INCH } from '#core/units'
 import { SPECIES } from '#core/wood'
 import { shrunk } from '~/offline/picture'
 
@@ -19,8 +20,18 @@ watch(
   (kind, before) => {
     const usual = (k: typeof kind) => (k ? sentence(w(`enquiry.kinds.${k}`)) : '')
     if (!draft.value.name || draft.value.name === usual(before)) draft.value.name = usual(kind)
+    for (const side of SIDES)
+      if (!draft.value[side] || draft.value[side] === sizeOf(before, side)) draft.value[side] = sizeOf(kind, side)
   },
 )
+const SIDES = ['length', 'width', 'height'] as const
+const session = useSession()
+/** What a piece of this kind usually measures, as it is typed in this shop. */
+function sizeOf(kind: PieceKind | undefined, side: (typeof SIDES)[number]): string {
+  if (!kind) return ''
+  const mm = USUAL_SIZE[kind][side]
+  return session.shop?.length_unit === 'in' ? `${Math.round(mm / MM_PER_INCH)} in` : `${mm} mm`
+}
 const sentence = (text: string) => text.slice(0, 1).toUpperCase() + text.slice(1)
 const finishes = [
   { value: null, label: w('enquiry.asHouse') },
@@ -48,6 +59,7 @@ async function save() {
       :options="optionsOf(PIECE_KINDS, k => w(`enquiry.kinds.${k}`))"
       :error="errors.kind"
     />
+    <p v-if="draft.kind" class="caption">{{ w('enquiry.usualSize') }}</p>
     <div class="grid grid-cols-3 gap-3">
       <SizeField v-model="draft.length" :label="w('enquiry.length')" :error="errors.length" required />
       <SizeField v-model="draft.width" :label="w('enquiry.width')" :error="errors.width" required />

@@ -50,6 +50,7 @@ export default {
     ask: 'What would it take?',
     why: 'An estimate before the piece is here: its kind, its outer sizes and how it looks stand for its faces.',
     kind: 'What is it?',
+    usualSize: 'Sizes as such a piece usually has them: type those of this one where they are known.',
     kinds: {
       'table': 'table',
       'desk': 'desk',
