@@ -107,7 +107,7 @@ export const labelQuery = paperQuery.extend({
   stock: z.enum(LABEL_STOCKS).default('own'),
   from: z.coerce.number().int().min(1).max(30).default(1),
 })
-export const pieceLabelQuery = labelQuery.extend({ of: z.enum(['piece', 'parts']).default('piece') })
+export const pieceLabelQuery = labelQuery.extend({ of: z.enum(['piece', 'parts', 'hidden']).default('piece') })
 export const reminding = z.strictObject({
   days: z.number().int().min(0).max(60, '60 days at most.'),
   most: z.number().int().min(0).max(5, 'Five times at most.'),

@@ -70,6 +70,8 @@ describe('a piece that is done', () => {
     expect((await ready())!.told_at).not.toBeNull()
     const care = await textOf(`/api/pieces/${id}/care`, people.finisher)
     for (const says of [name, 'silicone', 'To be renewed']) expect(care).toContain(says)
+    const hidden = await textOf(`/api/pieces/${id}/labels?of=hidden`)
+    for (const says of ['Done 8 Jun 2027', 'Renew about', 'No silicone']) expect(hidden).toContain(says)
     expect((await handOver(id, { part: true })).body.code).toBe('not-part')
     for (const signature of ['<svg onload=x>', 'M', 'M1 1 L', 'L1 1', 'M9999999 1', 'x'.repeat(30_000)])
       expect((await handOver(id, { signature })).status, signature.slice(0, 20)).toBe(422)

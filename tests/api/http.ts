@@ -1,3 +1,4 @@
+import mysql from 'mysql2/promise'
 import type { Role } from '#shared/rights'
 
 /** A caller of the API with its own cookie. */
@@ -246,4 +247,13 @@ export async function composed(
     layers: change(target.layers.map(({ label: _label, ...l }) => ({ ...l, productId: null }))),
     ...more,
   })
+}
+
+/** What other files left in the shop is not in the way any more: a schedule has the pieces of this one alone. */
+export async function closeOthers(): Promise<void> {
+  const sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
+  await sql.query(
+    "UPDATE piece SET state = 'declined', changed_no = changed_no + 1 WHERE state IN ('active', 'ready', 'enquiry')",
+  )
+  await sql.end()
 }

@@ -1,7 +1,7 @@
 /** The schedule: worked out, read by the week, held by hand, with people and rooms as they are. */
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/rights'
-import { BASE, type Caller, choice, intake, sayYes, setClock, shopPeople } from './http'
+import { BASE, type Caller, choice, closeOthers, intake, sayYes, setClock, shopPeople } from './http'
 
 interface Bar {
   task: string
@@ -36,6 +36,7 @@ const anew = async () => {
 const of = (all: Page, id: number) => all.bars.filter(b => b.pieceId === id)
 beforeAll(async () => {
   Object.assign(people, await shopPeople())
+  await closeOthers()
   await setClock(people.owner, t('08:00'))
   const taken = async () => {
     const { id } = await people.office.ok<{ id: number }>('POST /api/pieces', intake())

@@ -51,5 +51,11 @@ async function quote() {
       >
     </p>
     <LabelLinks :says="w('papers.labels')" :address="`/api/pieces/${pieceId}/labels`" />
+    <LabelLinks
+      v-if="begun"
+      :says="w('papers.hidden')"
+      :address="`/api/pieces/${pieceId}/labels`"
+      :query="{ of: 'hidden' }"
+    />
   </section>
 </template>

@@ -116,6 +116,7 @@ export default {
     delivery: 'Delivery note',
     care: 'Care sheet',
     labels: 'Label of the piece:',
+    hidden: 'Label for its hidden side:',
     record: 'Treatment record',
     statement: 'Work done and charge',
   },

@@ -7,8 +7,10 @@ import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
 import { batchPage } from '../colour/pots'
 import { placePage } from '../piece/items'
+import { finishesLaid, renewOn } from '../piece/handOver'
 import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
+import { readPlan } from '../plan/rows'
 import { readShop, type ShopRow } from '../shop/rows'
 import { shortDayIn } from '../shop/words'
 import { pageOf, readFonts, sizeOf } from './paper'
@@ -49,9 +51,30 @@ const pieceLabelOf = ({ piece, facts }: PieceFile, shop: ShopRow): Label => ({
   ],
   ...{ address: pageOf(`/pieces/${piece.id}/plan`), says: `Opens piece ${piece.id}` },
 })
-/** The piece itself, or one label for each part and each bag of hardware. */
-export async function pieceLabels(id: number, asked: z.output<typeof s.pieceLabelQuery>) {
+/** For a hidden side of the piece: what was done when, with what, and when it wants renewing. */
+async function hiddenLabel(file: PieceFile, shop: ShopRow, at: Date): Promise<Label> {
+  const { piece } = file
+  const plan = await readPlan(db(), file)
+  const laid = finishesLaid(file, plan)
+  if (laid.length === 0) throw fail(409, 'nothing', 'No finish was laid on it yet; then there is a label.')
+  const renew = piece.renew_on ?? renewOn(file, plan, piece.handed_over_at ?? at)
+  const month = renew && DateTime.fromISO(renew).setLocale('en-GB').toFormat('LLLL yyyy')
+  return {
+    head: shop.name,
+    lines: [
+      ...laid.map(f => ({ text: f.material.name, strong: true })),
+      { text: `Done ${shortDayIn(shop)(new Date(Math.max(...laid.map(f => f.laid_ms))))}`, strong: true },
+      ...(month ? [{ text: `Renew about ${month}`, strong: true }] : []),
+      { text: 'No silicone polish' },
+      { text: `Piece ${piece.id}` },
+    ],
+    ...{ address: pageOf(`/pieces/${piece.id}`), says: `Opens piece ${piece.id}` },
+  }
+}
+/** The piece itself, its hidden side, or one label for each part and each bag of hardware. */
+export async function pieceLabels(id: number, asked: z.output<typeof s.pieceLabelQuery>, at: Date) {
   const [file, shop] = [await readPiece(db(), id), await readShop()]
+  if (asked.of === 'hidden') return labelFile(`hidden-${id}.pdf`, [await hiddenLabel(file, shop, at)], 'place', asked)
   if (asked.of === 'piece') return labelFile(`piece-${id}.pdf`, [pieceLabelOf(file, shop)], 'place', asked)
   const labels = file.items
     .filter(i => i.kind !== 'mark')

@@ -1,5 +1,5 @@
 import { pieceLabels } from '../../../services/papers/labels'
 
 export default route('GET /api/pieces/:id/labels', async ({ event, id, query }) =>
-  sendPdf(event, await pieceLabels(id(), query)),
+  sendPdf(event, await pieceLabels(id(), query, await now())),
 )
