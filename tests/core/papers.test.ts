@@ -377,3 +377,29 @@ describe('a letter', () => {
     expect(letterOf(kind, facts, null).subject).not.toMatch(/[{}]/)
   })
 })
+
+describe('a paper of each kind', () => {
+  const whole = { id: 3, shop: 'S', client: 'C', piece: 'Box', madeOn: 'today' }
+  const papers = () => [
+    quotationPaper(quotation(), money),
+    coloursPaper({ ...whole, wood: 'Oak', bands: [] }),
+    deliveryPaper({ ...whole, along: [], mind: [], given: null }),
+    carePaper({ ...whole, renewIn: '', partDone: null, finishes: [] }),
+  ]
+  it('says whose it is, from whom, and of which piece, on each page', () => {
+    for (const { title, from, foot, parts } of papers()) {
+      expect(title).toMatch(/Box|Chest/)
+      expect(from.length).toBe(2)
+      expect(foot).toMatch(/piece 3|Quotation/)
+      expect(JSON.stringify(parts)).toMatch(/"C"|Client|For C/)
+    }
+  })
+  it('has tables whose rows fit their columns, and columns that fill the width', () => {
+    for (const { parts } of papers())
+      for (const part of parts)
+        if (part.kind === 'table') {
+          expect(part.columns.reduce((sum, c) => sum + c.share, 0)).toBeCloseTo(1, 6)
+          for (const row of part.rows) expect(row.length).toBe(part.columns.length)
+        }
+  })
+})
