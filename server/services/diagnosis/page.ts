@@ -153,8 +153,8 @@ export async function learntPage(personId: number) {
         ) f ON f.piece_id = st.piece_id
         WHERE st.gate_result IS NOT NULL
         GROUP BY f.kind
-        HAVING fails > 0
-        ORDER BY fails / n DESC, n DESC
+        HAVING SUM(st.gate_result = 'fail') > 0
+        ORDER BY SUM(st.gate_result = 'fail') / COUNT(*) DESC, COUNT(*) DESC
         LIMIT 20`,
   )
   const back = await db().rows<{ says: string; back: number; n: number }>(
@@ -164,8 +164,8 @@ export async function learntPage(personId: number) {
         LEFT JOIN piece later ON later.follows_id = piece.id
         WHERE st.state = 'done' AND st.product IS NOT NULL AND st.kind IN ('coat', 'oil-on', 'wax', 'french-polish')
         GROUP BY st.product
-        HAVING back > 0
-        ORDER BY back / n DESC, n DESC
+        HAVING COUNT(DISTINCT later.follows_id) > 0
+        ORDER BY COUNT(DISTINCT later.follows_id) / COUNT(DISTINCT st.piece_id) DESC, COUNT(DISTINCT st.piece_id) DESC
         LIMIT 20`,
   )
   const grades = await db().rows<{ sign: string; ask: string; cause: string; grade: Grade }>(
