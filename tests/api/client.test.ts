@@ -289,11 +289,11 @@ describe('a question whose time has passed', () => {
       ).length
     await setClock(people.owner, '2027-03-10T10:00:00+01:00')
     const due = () => sql.query("UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = 'remind'")
-    await expect.poll(async () => due().then(closed), { timeout: 60_000, interval: 1000 }).toBe(1)
+    await expect.poll(async () => due().then(closed), { timeout: 120_000, interval: 1000 }).toBe(1)
     await due()
     await new Promise(r => setTimeout(r, 11_000))
     expect(await closed()).toBe(1)
-  }, 90_000)
+  }, 240_000)
 })
 
 describe('links', () => {
@@ -354,7 +354,7 @@ describe('letters', () => {
     // questions of other pieces may be due before this one
     const reminded = (n: number) =>
       expect
-        .poll(async () => due().then(async () => (await line(id)).reminded), { timeout: 60_000, interval: 1000 })
+        .poll(async () => due().then(async () => (await line(id)).reminded), { timeout: 120_000, interval: 1000 })
         .toBe(n)
     // at night nobody is reminded
     await setClock(people.owner, '2027-03-13T23:00:00+01:00')
@@ -373,7 +373,7 @@ describe('letters', () => {
     await new Promise(r => setTimeout(r, 11_000))
     expect((await line(id)).reminded).toBe(1)
     await people.owner.ok('PUT /api/shop/reminders', { days: 4, most: 2 })
-  }, 150_000)
+  }, 300_000)
   it("come in the house's own words, filled in, and its pages say what stands at their foot", async () => {
     const own = (body: object) => people.owner.send('PUT /api/shop/letters', { kind: 'ask', ...body })
     expect((await own({ subject: 'About {pice}', words: '' })).status).toBe(422)

@@ -99,11 +99,11 @@ describe('a piece that is done', () => {
     }
     await sql.query("UPDATE piece SET renew_on = '2027-06-09' WHERE id IN (?, ?)", [yes.id, no.id])
     const due = () => sql.query("UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = 'remind'")
-    await expect.poll(async () => due().then(() => letters(yes.id)), { timeout: 60_000, interval: 1000 }).toBe(1)
+    await expect.poll(async () => due().then(() => letters(yes.id)), { timeout: 120_000, interval: 1000 }).toBe(1)
     await due()
     await new Promise(r => setTimeout(r, 11_000))
     expect([await letters(yes.id), await letters(no.id)]).toEqual([1, 0])
-  }, 90_000)
+  }, 240_000)
 })
 
 describe('a piece that is part done', () => {
