@@ -18,6 +18,7 @@ export const FACTS = {
   'oil': 'it is an oil or oil varnish',
   'two-part': 'it is mixed of two parts',
   'flatted': 'it is not gloss',
+  'gloss': 'it is gloss',
   'thick': 'more went on than was planned',
   'cut-short': 'a wait was cut short',
   'too-late': 'its window had passed',
@@ -38,7 +39,6 @@ export const FACTS = {
   'upright': 'the face stands upright',
   'large': 'the face is large',
   'wet-wood': 'the wood was damp',
-  'new-lot': 'it came from another lot than the sample',
 } as const
 export type Fact = keyof typeof FACTS
 export const FACT_SLUGS = Object.keys(FACTS) as Fact[]
@@ -67,6 +67,8 @@ export interface Known {
   upright: boolean
   area_m2: number
   wetWood: boolean
+  /** of what it lays; null: it lays no finish */
+  gloss: boolean | null
 }
 /** Limits beyond which the air tells something. Common practice. */
 const AIR = { damp: 0.65, dry: 0.35, hot_C: 26, cold_C: 15 } as const
@@ -114,6 +116,8 @@ export function factsOf(k: Known): Fact[] {
     ...productFacts(k),
     ...pastFacts(k),
     thick && 'thick',
+    k.gloss === false && 'flatted',
+    k.gloss === true && 'gloss',
     k.waitCutShort && 'cut-short',
     k.windowMissed && 'too-late',
     k.contaminated && 'contaminated',

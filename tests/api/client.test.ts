@@ -257,6 +257,24 @@ describe('items', () => {
   })
 })
 
+describe('work that was agreed to', () => {
+  it('stays a step of the plan, whatever finish or route is taken after it', async () => {
+    const { id } = await planned()
+    const { id: asked } = await ask(id, { surface: false, work: [{ says: 'New lock', priceMinor: 45_000, days: 0 }] })
+    await people.office.ok(`POST /api/approvals/${asked}/answer`, { ...replied(), via: 'phone', name: 'C', says: '' })
+    const titles = async () => (await planOf(people.owner, id)).steps.map(s => s.title)
+    expect(await titles()).toContain('New lock')
+    const { id: surface } = await ask(id, { beside: ['wiping-varnish'] })
+    await people.office.ok(`POST /api/approvals/${surface}/answer`, {
+      ...{ replies: [{ no: 1, reply: 1 }], via: 'phone', name: 'C', says: '' },
+    })
+    expect(await titles()).toContain('New lock')
+    const { rowVersion } = await planOf(people.lead, id)
+    await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, finish: 'oil-polyurethane', rowVersion })
+    expect((await titles()).filter(t => t === 'New lock')).toHaveLength(1)
+  })
+})
+
 describe('a higher price than was agreed', () => {
   it('is asked for by its reason, replaces an older question about it, and counts once it is agreed to', async () => {
     const { id } = await planned()

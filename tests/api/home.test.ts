@@ -48,7 +48,7 @@ async function worked(until: 'coat' | 'end') {
   return { id, ...client }
 }
 interface Piece {
-  piece: { row_version: number; state: string; renew_on: string | null; told_at: string | null }
+  piece: { row_version: number; state: string; renew_on: string | null; told_at: string | null; taken_in_at: string }
 }
 const pieceOf = async (id: number) => (await people.office.ok<Piece>(`GET /api/pieces/${id}`)).piece
 const handOver = async (id: number, more: object = {}) =>
@@ -120,9 +120,10 @@ describe('a piece that is part done', () => {
       (await people.lead.send<{ code: string }>(`POST /api/pieces/${id}/faults`, { sign: 'runs', stepId: null })).body
         .code,
     ).toBe('handed-over')
-    const { row_version: rowVersion } = await pieceOf(id)
+    const { row_version: rowVersion, taken_in_at } = await pieceOf(id)
     await people.office.ok(`PUT /api/pieces/${id}/state`, { rowVersion, becomes: 'active' })
-    expect((await pieceOf(id)).state).toBe('active')
+    expect(await pieceOf(id)).toMatchObject({ state: 'active', taken_in_at, handed_over_at: null })
+    expect(await textOf(`/api/pieces/${id}/delivery`)).not.toContain('Runa Test')
   })
   it('is taken back within a day to what it was', async () => {
     const { id } = await worked('coat')

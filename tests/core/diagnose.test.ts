@@ -116,7 +116,15 @@ describe('facts', () => {
       used_ml: null,
     },
     ...{ can_d: null, waitCutShort: false, windowMissed: false, contaminated: false, pores: null, wetWood: false },
-    ...{ drinksUnevenly: false, oily: false, tannin: false, oldLayers: false, upright: false, area_m2: 0.5 },
+    ...{
+      drinksUnevenly: false,
+      oily: false,
+      tannin: false,
+      oldLayers: false,
+      upright: false,
+      area_m2: 0.5,
+      gloss: null,
+    },
   }
   it('are told by what is known, and by nothing else', () => {
     expect(factsOf(known)).toEqual(['sprayed', 'lacquer'])
@@ -126,6 +134,42 @@ describe('facts', () => {
     expect(factsOf({ ...known, used_ml: 131 })).toContain('thick')
     expect(factsOf({ ...known, used_ml: 129 })).not.toContain('thick')
     expect(factsOf({ ...known, can_d: 366 })).toContain('old-can')
+  })
+  it('can each be told by something that is known', () => {
+    const sand = { kind: 'sand' as const, method: 'random-orbit' as const, fields: {}, product: null }
+    const before = [
+      ...[
+        { ...sand, grits: [P(80), P(220)] },
+        { ...sand, grits: [P(80)] },
+      ],
+      ...(['fill', 'mask', 'coat'] as const).map(kind => ({ ...sand, kind, method: 'steel-wool' as const, grits: [] })),
+    ]
+    const rest = { oily: true, tannin: true, oldLayers: true, upright: true, wetWood: true, area_m2: 2, can_d: 999 }
+    const more = { contaminated: true, drinksUnevenly: true, waitCutShort: true, windowMissed: true, used_ml: 999 }
+    const air = [
+      { temperature_C: 30, rh: 0.9 },
+      { temperature_C: 5, rh: 0.1 },
+    ]
+    const materials = (['lacquer', 'alcohol', 'water', 'oil'] as const).map(base => ({
+      ...{ role: 'film' as const, base, potLife_min: [10, 20] as const, meltsIn: false },
+    }))
+    const told = new Set(
+      (['spray', 'brush', 'rag'] as const).flatMap(method =>
+        materials.flatMap(material =>
+          air.flatMap(a =>
+            [true, false].flatMap(gloss =>
+              [before.slice(0, 1), before].flatMap(b =>
+                factsOf({
+                  ...{ ...known, ...rest, ...more, material, gloss, pores: 'open', air: a, before: b },
+                  step: { ...known.step, method },
+                }),
+              ),
+            ),
+          ),
+        ),
+      ),
+    )
+    expect(FACT_SLUGS.filter(f => !told.has(f))).toEqual([])
   })
   it('come from the steps before', () => {
     const sand = (...grits: number[]) => ({

@@ -157,9 +157,7 @@ export const COLOUR_SIGNS: readonly Sign[] = [
       wipe: cause('Wiped otherwise, or fewer coats', 'tone-or-more', 'Write dwell and wipe down with the sample.', {
         more: ['wiped'],
       }),
-      batch: cause('Another batch', 'tone-or-more', 'One batch for a set; weigh it again from the recipe.', {
-        more: ['new-lot'],
-      }),
+      batch: cause('Another batch', 'tone-or-more', 'One batch for a set; weigh it again from the recipe.', {}),
       topcoat: cause('The sample had no topcoat', 'none', 'Approve colour under its finish only.'),
     },
     asks: {

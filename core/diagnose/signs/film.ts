@@ -307,6 +307,7 @@ export const FILM_SIGNS: readonly Sign[] = [
         'Stir to the bottom, and again between.',
         {
           more: ['flatted'],
+          less: ['gloss'],
         },
       ),
       film: cause('Film too thick or too thin', 'sheen-coat', 'One last coat for all faces, of one strength.', {

@@ -8,3 +8,4 @@ ALTER TABLE mail MODIFY state ENUM('waiting','sending','sent','perhaps','failed'
 ALTER TABLE question_item
   MODIFY kind ENUM('surface','found','work','hardware','colour','date','cost') NOT NULL;
 ALTER TABLE approval ADD COLUMN closed_at DATETIME(3) NULL;
+UPDATE approval SET closed_at = expires_at WHERE state = 'open' AND expires_at < UTC_TIMESTAMP(3);

@@ -166,6 +166,7 @@ export async function renewDue(at: Date): Promise<number> {
           JOIN client ON client.id = piece.client_id
           WHERE piece.renew_leave AND piece.renew_on <= DATE(:at) AND piece.renew_told_at IS NULL AND client.email <> ''
             AND piece.state = 'handed-over'
+            AND NOT EXISTS (SELECT 1 FROM piece later WHERE later.follows_id = piece.id)
           ORDER BY piece.id
           LIMIT 100
           FOR UPDATE SKIP LOCKED`,

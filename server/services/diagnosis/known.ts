@@ -1,4 +1,5 @@
 /** What is known of a step before anybody is asked what went wrong with it. */
+import { does } from '#core/acts'
 import { type Fact, factsOf, type Known } from '#core/diagnose'
 import { taken } from '#core/materials'
 import { sumOf } from '#core/units'
@@ -72,6 +73,7 @@ export async function knownOf(on: Db, file: PieceFile, plan: StoredPlan, step: P
     material: step.product ? taken(file.context.shelf, step) : null,
     used_ml: can?.ml ? Number(can.ml) : null,
     can_d: can?.received_on ? (moment.getTime() - Date.parse(can.received_on)) / DAY_MS : null,
+    gloss: does(step, 'finishes') ? file.facts.sheen === 'gloss' : null,
     ...waitsKept(plan, step),
     ...woodOf(file, step),
     oldLayers:

@@ -1,5 +1,6 @@
 /** The care sheet of a piece, or what must follow where it went home part done. */
 import { DateTime } from 'luxon'
+import { does } from '#core/acts'
 import { type CareFinish, carePaper, type PaperSize, type PartDone, useFrom } from '#core/papers'
 import { db } from '../../database/db'
 import { finishesLaid, renewOn } from '../piece/handOver'
@@ -8,22 +9,17 @@ import type { PieceFile } from '../piece/rows'
 import { readPlan, type StoredPlan } from '../plan/rows'
 import { readShop } from '../shop/rows'
 import { dayIn } from '../shop/words'
-import { paperFile } from './paper'
+import { paperFile, waitSaid } from './paper'
 
-const hours = (min: number) => (min < 2880 ? `${Math.round(min / 60)} h` : `${Math.round(min / 1440)} days`)
 /** What its owner must do, each step with how long after the one before. */
-function partOf({ facts }: PieceFile, { steps, waits }: StoredPlan): PartDone | null {
-  const left = steps.filter(st => st.state === 'planned' && st.kind !== 'approval' && st.kind !== 'gate')
+function partOf({ facts }: PieceFile, plan: StoredPlan): PartDone | null {
+  const left = plan.steps.filter(st => st.state === 'planned' && st.kind !== 'approval' && st.kind !== 'gate')
   if (left.length === 0) return null
   const next = left.map(st => {
-    const before = waits.filter(w => w.to === st.key)
-    const least = Math.max(0, ...before.map(w => w.min))
-    const most = Math.min(Infinity, ...before.map(w => w.max ?? Infinity))
-    const when = [
-      least > 60 && `not before ${hours(least)}`,
-      most < Infinity && `not after ${hours(most)} (else scuff first)`,
-    ].filter(Boolean)
-    return `${st.title}${when.length ? `: ${when.join(', ')} after the step before` : ''}`
+    const wait = waitSaid(plan, st.key)
+    // a coat that comes too late holds again once it is scuffed; other windows do not open again
+    const late = does(st, 'covers') && /not after/.test(wait) ? ' (later: scuff first)' : ''
+    return `${st.title}${wait && `: ${wait} after the step before`}${late}`
   })
   return {
     next,

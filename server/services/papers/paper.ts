@@ -31,6 +31,19 @@ export const paperFile = async (paper: Paper, size: PaperSize | undefined, shop:
 /** Scanned in the shop: its own address there, where it has one. */
 export const pageOf = (path: string) => `${lanAddresses()[0] ?? useRuntimeConfig().publicBase}${path}`
 
+const timeSaid = (min: number) => {
+  if (min < 120) return `${Math.round(min)} min`
+  return min < 2880 ? `${Math.round(min / 60)} h` : `${Math.round(min / 1440)} days`
+}
+/** How soon and how late a step may follow the one before it; '': whenever. */
+export function waitSaid({ waits }: Pick<StoredPlan, 'waits'>, key: string): string {
+  const before = waits.filter(x => x.to === key)
+  const least = Math.max(0, ...before.map(x => x.min))
+  const most = Math.min(Infinity, ...before.map(x => x.max ?? Infinity))
+  const says = [least > 0 && `not before ${timeSaid(least)}`, most < Infinity && `not after ${timeSaid(most)}`]
+  return says.filter(Boolean).join(', ')
+}
+
 /** The layers of a piece from the wood upward, in everyday words. */
 export const surfaceOf = ({ choice, context }: Pick<PieceFile, 'choice' | 'context'>) =>
   (choice?.buildUps ?? []).flatMap(b => b.layers.flatMap(l => everyday(l, context) ?? []))

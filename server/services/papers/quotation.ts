@@ -37,10 +37,9 @@ export const quote = (id: number, { words, by }: z.output<typeof s.quote>, perso
       'SELECT COALESCE(MAX(version), 0) + 1 AS n FROM quotation WHERE piece_id = :id',
       { id },
     ))!
-    const lines = [
-      ...(by === 'part' ? partLines(live, file, sum, shop) : stageLines(live, sum, shop)),
-      ...extraLines(extras, shop),
-    ]
+    const parts = by === 'part' ? partLines(live, file, sum) : []
+    // where no step lies on a face, stages say it
+    const lines = [...(parts.length ? parts : stageLines(live, sum, shop)), ...extraLines(extras, shop)]
     const validUntil = new Date(at.getTime() + shop.quote_days * DAY_MS)
     const paper = quotationPaper(
       {
@@ -91,12 +90,7 @@ function stageLines(
   return [...levelled(labour, labour_minor), { says: 'Materials', minutes: null, net_minor: materials_minor }]
 }
 /** Labour and materials together by part, each step shared out by the area of its faces; net. */
-function partLines(
-  live: readonly PlannedStep[],
-  { faces }: PieceFile,
-  { net_minor }: Estimated,
-  { hour_minor }: Pick<ShopRow, 'hour_minor'>,
-): QuotationLine[] {
+function partLines(live: readonly PlannedStep[], { faces }: PieceFile, { net_minor }: Estimated): QuotationLine[] {
   const area = new Map(faces.map(f => [f.id, faceArea(f)]))
   const minutes = new Map<string, number>()
   for (const st of live) {
@@ -106,8 +100,11 @@ function partLines(
       minutes.set(f.part, (minutes.get(f.part) ?? 0) + (st.attended_min * area.get(f.id)!) / Math.max(all, 1e-9))
   }
   const total = [...minutes.values()].reduce((sum, m) => sum + m, 0)
-  const rate = total > 0 ? net_minor / total : hour_minor / 60
-  const lines = [...minutes].map(([says, m]) => ({ says, minutes: m, net_minor: Math.round(m * rate) }))
+  if (total === 0) return []
+  const lines = [...minutes].map(([says, m]) => ({
+    ...{ says, minutes: m },
+    net_minor: Math.round((m / total) * net_minor),
+  }))
   return levelled(lines, net_minor)
 }
 const extraLines = (

@@ -7,12 +7,8 @@ import { readPiece } from '../piece/read'
 import { readPlan } from '../plan/rows'
 import { readShop } from '../shop/rows'
 import { dayIn } from '../shop/words'
-import { pageOf, paperFile, sectionPart, surfaceOf } from './paper'
+import { pageOf, paperFile, sectionPart, surfaceOf, waitSaid } from './paper'
 
-const hours = (minutes: number) => {
-  if (minutes < 120) return `${Math.round(minutes)} min`
-  return minutes < 2880 ? `${Math.round(minutes / 60)} h` : `${Math.round(minutes / 1440)} d`
-}
 export async function ticketFile(id: number, size: PaperSize | undefined, at: Date) {
   const file = await readPiece(db(), id)
   const plan = await readPlan(db(), file)
@@ -20,13 +16,6 @@ export async function ticketFile(id: number, size: PaperSize | undefined, at: Da
   const day = dayIn(shop)
   const names = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const all = file.faces.filter(f => f.scope === 'refinish').length
-  const waitOf = (key: string) => {
-    const before = plan.waits.filter(x => x.to === key)
-    const least = Math.max(0, ...before.map(x => x.min ?? 0))
-    const most = Math.min(Infinity, ...before.map(x => x.max ?? Infinity))
-    const says = [least > 0 && `not before ${hours(least)}`, most < Infinity && `not after ${hours(most)}`]
-    return says.filter(Boolean).join(', ')
-  }
   const paper = ticketPaper({
     ...{ id, piece: file.piece.name, client: file.piece.client_name, shop: shop.name, madeOn: day(at) },
     ...{ dueOn: file.piece.due_on ? day(file.piece.due_on) : '', surface: surfaceOf(file), marks: file.facts.marks },
@@ -37,7 +26,7 @@ export async function ticketFile(id: number, size: PaperSize | undefined, at: Da
         title: st.title,
         faces: st.faces.length < all ? st.faces.map(f => names.get(f) ?? '').join('; ') : '',
         ...{ minutes: st.attended_min, amount: st.amount_ml === null ? '' : `${Math.round(st.amount_ml)} ml` },
-        wait: waitOf(st.key),
+        wait: waitSaid(plan, st.key),
         cautions: cautionsOfStep(st, file.context, { shared: Boolean(file.piece.one_room) && !st.outside }).map(
           cautionText,
         ),

@@ -78,15 +78,17 @@ export const becomes = (id: number, input: z.infer<typeof s.enquiryBecomes>, per
     if (piece.row_version !== input.rowVersion) throw stale()
     if (!(FROM[input.becomes] as readonly string[]).includes(piece.state))
       throw fail(409, 'nothing', 'This piece is not where it was. Load the page again.')
+    const goesOn = piece.state === 'part-done'
     await tx.run(
       `UPDATE piece
-          SET state = :becomes, taken_in_at = IF(:becomes = 'active', :at, taken_in_at), row_version = row_version + 1
+          SET state = :becomes, taken_in_at = IF(:becomes = 'active' AND NOT :goesOn, :at, taken_in_at),
+            handed_over_at = NULL, renew_on = NULL, row_version = row_version + 1
           WHERE id = :id`,
-      { id, becomes: input.becomes, at },
+      { id, becomes: input.becomes, at, goesOn },
     )
-    await log(tx, {
-      ...{ pieceId: id, kind: 'taken-in', says: SAYS[input.becomes], at, recordedAt: at, personId: person.id },
-    })
+    if (goesOn) await tx.run('UPDATE hand_over SET back_at = :at WHERE piece_id = :id AND back_at IS NULL', { id, at })
+    const says = goesOn ? 'It came back, to be gone on with' : SAYS[input.becomes]
+    await log(tx, { ...{ pieceId: id, kind: 'taken-in', says, at, recordedAt: at, personId: person.id } })
     await tell(tx, 'pieces', id, at)
     await tell(tx, 'piece', id, at)
     return { ok: true }

@@ -1,14 +1,10 @@
 /** Work that a client agreed to beside the plan becomes a step of it, so that whoever stands at the bench sees it. */
-import { does } from '#core/acts'
-import { addedStep } from '#core/plan'
+import type { Step } from '#core/acts'
+import { addedStep, withAgreed } from '#core/plan'
 import type { Db } from '../../database/db'
 import { readPiece } from '../piece/read'
 import { writeSteps } from './edits'
-import { leastsOf, type PlannedStep, readPlan } from './rows'
-
-/** What comes before the wood is worked: repairs and hardware stand before sanding, colour and finish. */
-const isSurface = (st: PlannedStep) =>
-  st.state === 'planned' && (does(st, 'abrades') || does(st, 'colours') || does(st, 'finishes'))
+import { leastsOf, readPlan } from './rows'
 
 /** Its price stands beside the plan: the step has no minutes of its own until somebody types them. */
 export async function addAgreedWork(tx: Db, pieceId: number, { key, says }: { key: string; says: string }) {
@@ -24,9 +20,8 @@ export async function addAgreedWork(tx: Db, pieceId: number, { key, says }: { ke
     title: says.slice(0, 120),
     attended_min: 0,
   })
-  const at = plan.steps.findIndex(isSurface)
-  const place = at < 0 ? plan.steps.length : at
-  const order = [...plan.steps.slice(0, place), step, ...plan.steps.slice(place)]
+  const ahead = plan.steps.findLastIndex(st => st.state !== 'planned') + 1
+  const order = [...plan.steps.slice(0, ahead), ...withAgreed<Step>(plan.steps.slice(ahead), [step])]
   await writeSteps(tx, file, plan, order, leastsOf(plan.waits))
   await tx.run('UPDATE piece SET row_version = row_version + 1 WHERE id = :pieceId', { pieceId })
 }

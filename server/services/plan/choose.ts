@@ -10,6 +10,7 @@ import {
   picksOf,
 } from '#core/build'
 import type { Step } from '#core/acts'
+import { isAgreed, withAgreed } from '#core/plan'
 import type { Context } from '#core/context'
 import { lessInvasive } from '#core/ground'
 import { finishOfSchool } from '#core/house'
@@ -112,13 +113,14 @@ async function replan(tx: Db, file: PieceFile, choice: Choice): Promise<void> {
   await askAnew(tx, file.piece.id)
 }
 
-/** These steps instead of those that there were; only while nothing has been started. */
+/** These steps instead of those that there were, with what a client agreed to; only while nothing has been started. */
 async function writeAnew(tx: Db, file: PieceFile, steps: readonly Step[]): Promise<void> {
   const { id } = file.piece
+  const agreed = (await readPlan(tx, file)).steps.filter(isAgreed)
   await tx.run('DELETE FROM plan_step WHERE piece_id = :id', { id })
   await tx.run('DELETE FROM plan_edit WHERE piece_id = :id', { id })
   await tx.run("DELETE FROM overrule WHERE piece_id = :id AND about = 'plan'", { id })
-  for (const [i, step] of steps.entries()) await insertStep(tx, id, step, (i + 1) * 100)
+  for (const [i, step] of withAgreed<Step>(steps, agreed).entries()) await insertStep(tx, id, step, (i + 1) * 100)
   await writeSaid(tx, id, [])
   await keepKnown(tx, file)
 }

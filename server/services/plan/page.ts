@@ -24,6 +24,7 @@ import { DAY_MS, readAsking, readPrices } from './asking'
 import { type Cost, costOf } from './cost'
 import { readAgreed } from '../client/agreed'
 import { readExtras } from '../client/extras'
+import { learntFor } from '../diagnosis/learnt'
 import { readEdits } from './edits'
 import { foundSince } from './found'
 import { datesOf, judged, sectionFor } from './judge'
@@ -104,6 +105,7 @@ export async function planPage(id: number, person: Person, at: Date) {
     now_ms: at.getTime(),
     acceptedWorst_minor: file.piece.accepted_worst_minor,
     agreed_minor: file.piece.agreed_minor,
+    learnt: await learntFor(id),
     extras: extras.map(({ says, price_minor }) => ({ says, price_minor })),
     steps: plan.steps.map(st => ({
       ...st,

@@ -290,7 +290,7 @@ useRowKeys()
             @input="slide(Number(($event.target as HTMLInputElement).value))"
         /></label>
       </div>
-      <PlanLearnt :piece-id="id" :can="can" />
+      <PlanLearnt :piece-id="id" :learnt="plan.learnt" :can="can" @changed="again(true)" />
       <PlanSums :plan="plan" />
       <div>
         <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${id}/ticket`" target="_blank">{{
