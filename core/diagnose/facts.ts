@@ -26,6 +26,18 @@ export const FACTS = {
   'contaminated': 'silicone or wax was found on this piece',
   'old-can': 'the can is more than a year old',
   'filled': 'pores were filled',
+  'filled-once': 'they were filled once',
+  'filled-twice': 'they were filled twice',
+  'rubbed-out': 'it was rubbed out',
+  'not-rubbed': 'it was not rubbed out',
+  'over-another': 'what lies under it is of another kind',
+  'over-the-same': 'what lies under it is of the same kind',
+  'old-pot': 'the pot was past its time',
+  'other-hands': 'somebody else mixed it',
+  'weighed-right': 'its parts were weighed as written',
+  'weighed-wrong': 'its parts were weighed otherwise than written',
+  'sample-pot': 'it came from the pot of the sample',
+  'another-pot': 'it came from another pot than the sample',
   'open-pores': 'the wood has open pores',
   'drinks-unevenly': 'the wood drinks unevenly',
   'oily-wood': 'the wood is oily',
@@ -46,8 +58,22 @@ export const FACT_SLUGS = Object.keys(FACTS) as Fact[]
 /** By how much a fact that speaks for a cause multiplies its odds; against it, divides. Shop default, unsourced. */
 export const FACT_FACTOR = 3
 
+/** The pot that it came from. */
+export interface KnownPot {
+  pastLife: boolean
+  byOther: boolean
+  /** each part within the shop's tolerance of what was written; null: not weighed */
+  asWritten: boolean | null
+  /** is it the pot of the sample that was agreed? null: not known */
+  ofSample: boolean | null
+}
 export interface Known {
   step: Pick<Step, 'kind' | 'method' | 'product' | 'coat' | 'amount_ml' | 'fields'>
+  /** of the film or oil that lies under it; null: none that this plan laid */
+  under: Material['base'] | null
+  pot: KnownPot | null
+  /** were its faces rubbed out? null: they carry no finish of this plan */
+  rubbed: boolean | null
   /** the same faces' steps that are done, in order, without this one */
   before: readonly (Pick<Step, 'kind' | 'method' | 'grits' | 'fields'> & { product: string | null })[]
   material: Pick<Material, 'role' | 'base' | 'potLife_min' | 'meltsIn'> | null
@@ -94,6 +120,27 @@ const productFacts = ({ material, step }: Known): (Fact | false | undefined)[] =
   (material?.base === 'oil' || material?.role === 'oil') && 'oil',
   Boolean(material?.potLife_min) && 'two-part',
 ]
+const potFacts = ({ pot }: Known): (Fact | false | undefined)[] => [
+  pot?.pastLife && 'old-pot',
+  pot?.byOther && 'other-hands',
+  pot?.asWritten === true && 'weighed-right',
+  pot?.asWritten === false && 'weighed-wrong',
+  pot?.ofSample === true && 'sample-pot',
+  pot?.ofSample === false && 'another-pot',
+]
+/** What answers a question by itself is told either way. */
+function doneFacts({ before, under, material, rubbed }: Known): (Fact | false)[] {
+  const fills = before.filter(s => s.kind === 'fill').length
+  const known = under !== null && material !== null
+  return [
+    fills === 1 && 'filled-once',
+    fills > 1 && 'filled-twice',
+    rubbed === true && 'rubbed-out',
+    rubbed === false && 'not-rubbed',
+    known && under === material.base && 'over-the-same',
+    known && under !== material.base && 'over-another',
+  ]
+}
 function pastFacts({ before, material }: Known): (Fact | false)[] {
   const cut = before.findLast(s => s.kind === 'sand')
   const last = cut?.grits.at(-1)
@@ -115,6 +162,8 @@ export function factsOf(k: Known): Fact[] {
     ...airFacts(k),
     ...productFacts(k),
     ...pastFacts(k),
+    ...doneFacts(k),
+    ...potFacts(k),
     thick && 'thick',
     k.gloss === false && 'flatted',
     k.gloss === true && 'gloss',

@@ -65,8 +65,22 @@ const factorOf = (sign: Sign, cause: string, fact: Fact): number => {
   return less.includes(fact) ? 1 / FACT_FACTOR : 1
 }
 
+/** Evidence with what the facts answer by themselves among the answers; whoever answered otherwise is believed. */
+function heard(sign: Sign, evidence: Evidence): Evidence {
+  const { facts, said } = evidence
+  const asked = new Set(said.map(s => s.ask))
+  const told = Object.entries(sign.asks).flatMap(([ask, { told }]) =>
+    ([true, false] as const).flatMap(yes =>
+      (told[yes ? 'yes' : 'no'] ?? []).filter(f => facts.includes(f)).map(fact => ({ ask, yes, fact })),
+    ),
+  )
+  const spoken = new Set(told.map(t => t.fact))
+  const own = [...new Map(told.filter(t => !asked.has(t.ask)).map(t => [t.ask, { ask: t.ask, yes: t.yes }])).values()]
+  return { ...evidence, facts: facts.filter(f => !spoken.has(f)), said: [...own, ...said] }
+}
 /** P(cause) after all that is known and said, in the order of the sign's causes. */
-export function beliefOf(sign: Sign, { facts, said, found, grades }: Evidence): number[] {
+export function beliefOf(sign: Sign, evidence: Evidence): number[] {
+  const { facts, said, found, grades } = heard(sign, evidence)
   const start = priorOf(sign, found).map((p, i) =>
     facts.reduce((odds, f) => odds * factorOf(sign, causesOf(sign)[i]!, f), p),
   )
@@ -94,7 +108,7 @@ function gainOf(belief: readonly number[], p: readonly number[]): number {
 export function nextAsks(sign: Sign, evidence: Evidence, passed: readonly string[] = []): string[] {
   const belief = beliefOf(sign, evidence)
   if (Math.max(...belief) >= SURE) return []
-  const done = new Set([...evidence.said.map(s => s.ask), ...passed])
+  const done = new Set([...heard(sign, evidence).said.map(s => s.ask), ...passed])
   return Object.keys(sign.asks)
     .filter(a => !done.has(a))
     .map(a => ({ a, gain: gainOf(belief, yesOf(sign, a, evidence.grades)) }))
@@ -104,7 +118,8 @@ export function nextAsks(sign: Sign, evidence: Evidence, passed: readonly string
 }
 
 /** How much one fact or answer speaks for a cause against all the others together. */
-function reasonsFor(sign: Sign, at: number, { facts, said, found, grades }: Evidence): Reason[] {
+function reasonsFor(sign: Sign, at: number, evidence: Evidence): Reason[] {
+  const { facts, said, found, grades } = heard(sign, evidence)
   const prior = priorOf(sign, found)
   const others = prior.map((w, i) => (i === at ? 0 : w))
   const against = (p: readonly number[]) => (p[at]! * sumOf(others, w => w)) / dot(others, p)

@@ -21,6 +21,12 @@ export interface Ask {
   asks: string
   /** how often it is yes under a cause; a cause that is not named: half the time, so it tells nothing of it */
   yes: Readonly<Record<string, Grade>>
+  /** facts that answer it by themselves: then nobody is asked, and such a fact speaks through the answer alone */
+  told: TellingFacts
+}
+export interface TellingFacts {
+  yes?: readonly Fact[]
+  no?: readonly Fact[]
 }
 export const GROUPS = ['film', 'colour', 'wood', 'hold'] as const
 export type SignGroup = (typeof GROUPS)[number]
@@ -43,7 +49,8 @@ interface About {
 export const cause = (says: string, mend: MendSlug, next: string, { more = [], less = [] }: About = {}): Cause => ({
   ...{ says, mend, next, more, less },
 })
-export const ask = (asks: string, almost: readonly string[], hardly: readonly string[] = []): Ask => ({
+export const ask = (asks: string, almost: readonly string[], hardly: readonly string[] = [], told: TellingFacts = {}): Ask => ({
+  told,
   asks,
   yes: {
     ...Object.fromEntries(almost.map(c => [c, 'almost' as const])),

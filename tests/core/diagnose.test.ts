@@ -125,6 +125,7 @@ describe('facts', () => {
       area_m2: 0.5,
       gloss: null,
     },
+    ...{ under: null, pot: null, rubbed: null },
   }
   it('are told by what is known, and by nothing else', () => {
     expect(factsOf(known)).toEqual(['sprayed', 'lacquer'])
@@ -142,7 +143,12 @@ describe('facts', () => {
         { ...sand, grits: [P(80), P(220)] },
         { ...sand, grits: [P(80)] },
       ],
-      ...(['fill', 'mask', 'coat'] as const).map(kind => ({ ...sand, kind, method: 'steel-wool' as const, grits: [] })),
+      ...(['fill', 'fill', 'mask', 'coat'] as const).map(kind => ({
+        ...sand,
+        kind,
+        method: 'steel-wool' as const,
+        grits: [],
+      })),
     ]
     const rest = { oily: true, tannin: true, oldLayers: true, upright: true, wetWood: true, area_m2: 2, can_d: 999 }
     const more = { contaminated: true, drinksUnevenly: true, waitCutShort: true, windowMissed: true, used_ml: 999 }
@@ -158,9 +164,11 @@ describe('facts', () => {
         materials.flatMap(material =>
           air.flatMap(a =>
             [true, false].flatMap(gloss =>
-              [before.slice(0, 1), before].flatMap(b =>
+              [before.slice(0, 1), before.slice(0, 3), before].flatMap(b =>
                 factsOf({
                   ...{ ...known, ...rest, ...more, material, gloss, pores: 'open', air: a, before: b },
+                  ...{ under: 'oil', rubbed: gloss },
+                  pot: { pastLife: true, byOther: true, asWritten: gloss, ofSample: gloss },
                   step: { ...known.step, method },
                 }),
               ),
@@ -170,6 +178,24 @@ describe('facts', () => {
       ),
     )
     expect(FACT_SLUGS.filter(f => !told.has(f))).toEqual([])
+  })
+  it('of its pot and of what lies under it answer questions by themselves', () => {
+    const pot = { pastLife: true, byOther: true, asWritten: false, ofSample: false }
+    expect(factsOf({ ...known, pot, under: 'oil', rubbed: false })).toEqual(
+      expect.arrayContaining(['old-pot', 'other-hands', 'weighed-wrong', 'another-pot', 'over-another', 'not-rubbed']),
+    )
+    const sheen = signOf('uneven-sheen')
+    const asks = (facts: typeof FACT_SLUGS) => nextAsks(sheen, { facts, said: [] })
+    expect(asks([])).toContain('rubbed')
+    expect(asks(['not-rubbed'])).not.toContain('rubbed')
+    // an answer counts the same whoever gave it, and a person is believed before the plan
+    const asked = beliefOf(sheen, { facts: [], said: [{ ask: 'rubbed', yes: false }] })
+    expect(beliefOf(sheen, { facts: ['not-rubbed'], said: [] })).toEqual(asked)
+    const person = beliefOf(sheen, { facts: ['not-rubbed'], said: [{ ask: 'rubbed', yes: true }] })
+    expect(person).toEqual(beliefOf(sheen, { facts: [], said: [{ ask: 'rubbed', yes: true }] }))
+    // and a fact that answers does not count a second time
+    const wet = beliefOf(signOf('raised-grain'), { facts: ['waterborne'], said: [] })
+    expect(wet).toEqual(beliefOf(signOf('raised-grain'), { facts: [], said: [{ ask: 'water', yes: true }] }))
   })
   it('come from the steps before', () => {
     const sand = (...grits: number[]) => ({

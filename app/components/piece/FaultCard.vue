@@ -45,6 +45,8 @@ const mended = computed(() => props.fault.suspects.find(s => s.mend === props.fa
 const cause = computed(() => props.fault.suspects.find(s => s.cause === props.fault.cause)?.says ?? '')
 /** The likeliest, and others that are not far behind, or were found. */
 const shown = computed(() => props.fault.suspects.filter((s, i) => i === 0 || s.certainty > 0.08))
+/** One likelier is mended the same way. */
+const above = (s: Suspect) => shown.value.findIndex(x => x.mend === s.mend) < shown.value.indexOf(s)
 </script>
 
 <template>
@@ -92,7 +94,8 @@ const shown = computed(() => props.fault.suspects.filter((s, i) => i === 0 || s.
         </svg>
         <p v-if="s.pro.length" class="caption">{{ w('fault.pro', { reasons: reasonsOf(s.pro) }) }}</p>
         <p v-if="s.contra.length" class="caption">{{ w('fault.contra', { reasons: reasonsOf(s.contra) }) }}</p>
-        <p>
+        <p v-if="above(s)">{{ w('fault.mendAbove') }}</p>
+        <p v-else>
           {{ w('fault.mend', { says: s.mendSays }) }}.
           <span v-if="s.steps" class="caption">{{ w('fault.putSteps', { n: s.steps }) }}</span>
           <strong v-if="s.inPlan">{{ w('fault.inPlan') }}</strong>
@@ -100,16 +103,19 @@ const shown = computed(() => props.fault.suspects.filter((s, i) => i === 0 || s.
         <p class="caption">{{ w('fault.next', { says: s.next }) }}</p>
         <div v-if="can" class="flex flex-wrap gap-2">
           <button
-            v-if="s.steps && !fault.mendedAt && session.may('edit-plan')"
+            v-if="s.steps && !above(s) && !fault.mendedAt && session.may('edit-plan')"
             class="act"
             data-test="mend"
             @click="mend(s)"
           >
             {{ w('fault.put') }}
           </button>
-          <NuxtLink v-if="s.anew && !fault.mendedAt" class="act no-underline" :to="`/pieces/${fault.pieceId}/route`">{{
-            w('fault.anew')
-          }}</NuxtLink>
+          <NuxtLink
+            v-if="s.anew && !above(s) && !fault.mendedAt"
+            class="act no-underline"
+            :to="`/pieces/${fault.pieceId}/route`"
+            >{{ w('fault.anew') }}</NuxtLink
+          >
           <button v-if="!fault.cause" class="act act-quiet" data-test="it-was" @click="found(s.cause)">
             {{ w('fault.itWas') }}
           </button>

@@ -30,6 +30,7 @@ export default {
     isNo: '{asks} No',
     isYes: '{asks} Yes',
     mend: 'Mend: {says}',
+    mendAbove: 'Mended like the one above.',
     put: 'Put its mend into the plan',
     putSteps: ['{n} step goes into the plan after what has begun.', '{n} steps go into the plan after what has begun.'],
     inPlan: 'The plan sands and coats it again next: that mends it.',

@@ -126,7 +126,9 @@ export const COLOUR_SIGNS: readonly Sign[] = [
     },
     asks: {
       later: ask('Was it level when the first coat went on?', ['early', 'shrinks'], ['once']),
-      second: ask('Was it filled twice?', ['shrinks', 'early'], ['once']),
+      second: ask('Was it filled twice?', ['shrinks', 'early'], ['once'], {
+        ...{ yes: ['filled-twice'], no: ['filled-once'] },
+      }),
       still: ask('Is it sinking still, week by week?', ['early'], ['once']),
     },
   },
@@ -157,14 +159,18 @@ export const COLOUR_SIGNS: readonly Sign[] = [
       wipe: cause('Wiped otherwise, or fewer coats', 'tone-or-more', 'Write dwell and wipe down with the sample.', {
         more: ['wiped'],
       }),
-      batch: cause('Another batch', 'tone-or-more', 'One batch for a set; weigh it again from the recipe.', {}),
+      batch: cause('Another batch', 'tone-or-more', 'One batch for a set; weigh it again from the recipe.', {
+        more: ['other-hands'],
+      }),
       topcoat: cause('The sample had no topcoat', 'none', 'Approve colour under its finish only.'),
     },
     asks: {
       bare: ask('Was the sample without finish, or the piece still without?', ['topcoat'], ['batch', 'grit']),
       lighter: ask('Is the piece paler than the sample?', ['grit', 'wipe'], []),
       part: ask('Only on some boards or edges?', ['wood'], ['batch', 'topcoat', 'grit']),
-      pot: ask('Was it another pot than that of the sample?', ['batch'], ['topcoat']),
+      pot: ask('Was it another pot than that of the sample?', ['batch'], ['topcoat'], {
+        ...{ yes: ['another-pot'], no: ['sample-pot'] },
+      }),
       hue: ask('Is the hue another, not only the depth?', ['batch', 'wood', 'topcoat'], ['grit', 'wipe']),
     },
   },
@@ -193,7 +199,7 @@ export const COLOUR_SIGNS: readonly Sign[] = [
       }),
     },
     asks: {
-      machine: ask('Was a machine near it?', ['arris', 'coarse'], ['thin']),
+      machine: ask('Was a machine near it?', ['arris', 'coarse'], ['thin'], { yes: ['machine-last'] }),
       scratches: ask('Are scratches to be seen in it?', ['coarse'], ['thin']),
       faces: ask('On flat faces too?', ['thin', 'coarse'], ['arris']),
     },

@@ -24,8 +24,8 @@ export const FILM_SIGNS: readonly Sign[] = [
     },
     asks: {
       same: ask('Do they come in the same places with each coat?', ['silicone'], ['line']),
-      beaded: ask('Did water bead there before?', ['silicone'], ['line', 'hands']),
-      sprayed: ask('Only in coats that were sprayed?', ['line'], ['silicone', 'hands']),
+      beaded: ask('Did water bead there before?', ['silicone'], ['line', 'hands'], { yes: ['contaminated'] }),
+      sprayed: ask('Only in coats that were sprayed?', ['line'], ['silicone', 'hands'], { no: ['brushed', 'wiped'] }),
       prints: ask('In the shape of fingers, or along wiped lines?', ['hands'], ['line', 'silicone']),
     },
   },
@@ -158,7 +158,7 @@ export const FILM_SIGNS: readonly Sign[] = [
     causes: {
       room: cause('Dust of the room or clothes', 'pass-and-recoat', 'Settle the room, wet the floor, clean clothes.'),
       can: cause('Skin or lumps in the can', 'pass-and-recoat', 'Strain; close the can; pour out what the job takes.', {
-        more: ['old-can', 'oil'],
+        more: ['old-can', 'old-pot', 'oil'],
       }),
       brush: cause('The brush', 'pass-and-recoat', 'A brush washed and wrapped airtight between coats.', {
         more: ['brushed'],
@@ -213,7 +213,7 @@ export const FILM_SIGNS: readonly Sign[] = [
         },
       ),
       thick: cause('The product is too thick', 'level-and-recoat', 'Thin by the label; a pad instead.', {
-        more: ['old-can', 'thick'],
+        more: ['old-can', 'old-pot', 'thick'],
       }),
       worked: cause('Worked too long', 'level-and-recoat', 'Less working.', { more: ['hot', 'dry-air'] }),
       cold: cause('Cold product or room', 'level-and-recoat', 'Product and room at the warmth of its label.', {
@@ -256,13 +256,17 @@ export const FILM_SIGNS: readonly Sign[] = [
         more: ['old-can'],
       }),
       thick: cause('Coat too thick', 'wait', 'Thin coats.', { more: ['thick'] }),
-      mixed: cause('Mixed wrongly', 'off-and-anew', 'Write the ratio down as it is weighed.', { more: ['two-part'] }),
+      mixed: cause('Mixed wrongly', 'off-and-anew', 'Write the ratio down as it is weighed.', {
+        more: ['two-part', 'other-hands', 'old-pot'],
+      }),
     },
     asks: {
       patches: ask('Only in patches?', ['wood', 'excess'], ['air', 'can', 'mixed']),
       others: ask('Do other pieces from this can dry?', ['wood', 'thick', 'excess'], ['can', 'mixed', 'air']),
       skin: ask('A skin above, soft below?', ['thick'], ['mixed', 'can']),
-      ratio: ask('Is the ratio of the mix written down, and right?', ['air', 'wood', 'excess'], ['mixed']),
+      ratio: ask('Is the ratio of the mix written down, and right?', ['air', 'wood', 'excess'], ['mixed'], {
+        ...{ yes: ['weighed-right'], no: ['weighed-wrong'] },
+      }),
       wiped: ask('Was all that stood on it wiped off?', ['air', 'wood', 'can'], ['excess']),
     },
   },
@@ -293,7 +297,9 @@ export const FILM_SIGNS: readonly Sign[] = [
     asks: {
       once: ask('Did it come at once, within minutes?', ['solvent', 'window'], ['skin']),
       pools: ask('Where it stood thickest?', ['skin'], ['solvent']),
-      different: ask('Is what lies under it of another kind?', ['solvent'], ['window', 'skin']),
+      different: ask('Is what lies under it of another kind?', ['solvent'], ['window', 'skin'], {
+        ...{ yes: ['over-another'], no: ['over-the-same'] },
+      }),
       early: ask('Did the coat before it lie for days, yet not for the full cure?', ['window'], ['skin']),
     },
   },
@@ -321,7 +327,7 @@ export const FILM_SIGNS: readonly Sign[] = [
     },
     asks: {
       all: ask('All over, and the same?', ['stirred', 'film'], ['rubbed', 'sealed']),
-      rubbed: ask('Was it rubbed out?', ['rubbed'], ['sealed', 'damp']),
+      rubbed: ask('Was it rubbed out?', ['rubbed'], ['sealed', 'damp'], { yes: ['rubbed-out'], no: ['not-rubbed'] }),
       growth: ask('Does it follow the figure, joints or fills?', ['sealed'], ['stirred', 'damp', 'film']),
       last: ask('Did it change from the first faces to the last?', ['stirred'], ['sealed', 'damp']),
       cloudy: ask('A little cloudy too?', ['damp'], ['rubbed', 'film']),

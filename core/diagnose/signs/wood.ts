@@ -119,7 +119,9 @@ export const WOOD_SIGNS: readonly Sign[] = [
     asks: {
       first: ask('After the first wet thing on it?', ['water', 'fibres'], ['dull']),
       before: ask('Was it a little woolly before?', ['dull'], ['water', 'fibres']),
-      water: ask('Did that hold water?', ['water'], ['fibres']),
+      water: ask('Did that hold water?', ['water'], ['fibres'], {
+        ...{ yes: ['waterborne'], no: ['oil', 'lacquer', 'shellac'] },
+      }),
     },
   },
 ]

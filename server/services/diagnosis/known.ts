@@ -1,7 +1,8 @@
 /** What is known of a step before anybody is asked what went wrong with it. */
 import { does } from '#core/acts'
-import { type Fact, factsOf, type Known } from '#core/diagnose'
+import { type Fact, factsOf, type Known, type KnownPot } from '#core/diagnose'
 import { taken } from '#core/materials'
+import { toleranceOf } from '#core/mixing'
 import { sumOf } from '#core/units'
 import { speciesOf } from '#core/wood'
 import type { Db } from '../../database/db'
@@ -28,6 +29,48 @@ const canOf = (on: Db, stepId: number) =>
         WHERE u.step_id = :stepId`,
     { stepId },
   )
+interface PotRow {
+  id: number
+  pot_min: number | null
+  smallest_g: number
+  mixed_at: Date | null
+  person_id: number
+  sample_id: number | null
+}
+/** The pot that the step took from last, against what was written for it and against the sample that was agreed. */
+async function potOf(on: Db, pieceId: number, step: PlannedStep): Promise<KnownPot | null> {
+  const pot = await on.row<PotRow>(
+    `SELECT batch.id, batch.pot_min, batch.smallest_g, batch.mixed_at, batch.person_id,
+            (SELECT MAX(band.batch_id)
+               FROM band
+               WHERE band.piece_id = :pieceId AND band.step_key = :key
+                 AND band.approved_at IS NOT NULL AND band.withdrawn_at IS NULL) AS sample_id
+        FROM pot_use u
+        JOIN batch ON batch.id = u.batch_id
+        WHERE u.step_id = :stepId
+        ORDER BY u.id DESC
+        LIMIT 1`,
+    { pieceId, key: step.key, stepId: step.id },
+  )
+  if (!pot) return null
+  const lines = await on.rows<{ wanted_g: number; poured_g: number | null }>(
+    'SELECT wanted_g, poured_g FROM batch_line WHERE batch_id = :id',
+    { id: pot.id },
+  )
+  const weighed = lines.length > 1 && lines.every(l => l.poured_g !== null)
+  const off = (l: (typeof lines)[number]) => Math.abs((l.poured_g ?? 0) - l.wanted_g)
+  const { mixed_at, pot_min } = pot
+  return {
+    pastLife:
+      pot_min !== null &&
+      mixed_at !== null &&
+      step.started_ms !== null &&
+      step.started_ms > mixed_at.getTime() + pot_min * MINUTE_MS,
+    byOther: step.spells.length > 0 && step.spells.every(w => w.personId !== pot.person_id),
+    asWritten: weighed ? lines.every(l => off(l) <= toleranceOf(l.wanted_g, pot.smallest_g)) : null,
+    ofSample: pot.sample_id === null ? null : pot.sample_id === pot.id,
+  }
+}
 /** Was a wait before it cut short, or its window over? */
 function waitsKept(plan: StoredPlan, step: PlannedStep) {
   const started = step.started_ms
@@ -68,7 +111,15 @@ export async function knownOf(on: Db, file: PieceFile, plan: StoredPlan, step: P
   const can = await canOf(on, step.id)
   const at = plan.steps.findIndex(st => st.id === step.id)
   const before = plan.steps.slice(0, at).filter(st => st.state === 'done' && st.faces.some(f => step.faces.includes(f)))
+  const lays = (st: PlannedStep) => does(st, 'finishes') && st.product !== null
+  const under = before.findLast(lays)
+  const rubbed = plan.steps.some(
+    st => st.kind === 'rub-out' && st.state === 'done' && st.faces.some(f => step.faces.includes(f)),
+  )
   const known: Known = {
+    under: under ? (taken(file.context.shelf, under)?.base ?? null) : null,
+    pot: await potOf(on, file.piece.id, step),
+    rubbed: lays(step) || step.kind === 'rub-out' ? rubbed : null,
     ...{ step, before, air: air && { temperature_C: air.temperature_C, rh: air.rh } },
     material: step.product ? taken(file.context.shelf, step) : null,
     used_ml: can?.ml ? Number(can.ml) : null,

@@ -1,10 +1,11 @@
 /** What pages show of faults: one with its suspects and questions, those of a piece, what the shop learnt. */
 import {
-  type Grade,
+  type Found,
   MENDS,
   mendSteps,
   type MendSlug,
   nextAsks,
+  type OwnGrades,
   type Sign,
   signOf,
   SIGNS,
@@ -15,17 +16,16 @@ import { db } from '../../database/db'
 import { readPiece } from '../piece/read'
 import { readPlan, type StoredPlan } from '../plan/rows'
 import { coatFollows } from './faults'
-import { answered, type FaultRow, readFaults, readFound, readGrades } from './rows'
+import { answered, type FaultRow, gradesOf, readFaults, readFound, readGrades } from './rows'
 
 const OTHERS = 6
 /** Seen at no step: nothing is known of what was laid. */
 const NOWHERE = { faces: [], product: null, label: null, coat: null, method: 'none' as const }
 /** All that follows from what is known and said by now. */
-async function faultShown(fault: FaultRow, plan: StoredPlan) {
+function faultShown(fault: FaultRow, plan: StoredPlan, found: Found, grades: OwnGrades) {
   const own = plan.steps.find(st => st.id === fault.step_id)
   const stepsIn = (mend: MendSlug) => mendSteps(MENDS[mend], own ?? NOWHERE, 'mend', coatFollows(plan, own)).length
   const sign = signOf(fault.sign)
-  const [found, grades] = [await readFound(db(), fault.sign), await readGrades(db(), fault.sign)]
   // its own cause does not count for itself
   const before = fault.cause ? { ...found, [fault.cause]: (found[fault.cause] ?? 1) - 1 } : found
   const evidence = { facts: fault.facts, said: answered(fault.said), found: before, grades }
@@ -64,9 +64,10 @@ function stepsOf(plan: StoredPlan) {
 export async function faultsPage(pieceId: number) {
   const faults = await readFaults(db(), pieceId)
   const plan = await readPlan(db(), await readPiece(db(), pieceId))
+  const [found, grades] = [await readFound(db()), await readGrades(db())]
   return {
     steps: stepsOf(plan),
-    faults: await Promise.all(faults.map(f => faultShown(f, plan))),
+    faults: faults.map(f => faultShown(f, plan, found(f.sign), gradesOf(f.sign, grades))),
     photographs: await db().rows<{ address: string; caption: string }>(
       'SELECT address, caption FROM photograph WHERE piece_id = :pieceId ORDER BY id DESC LIMIT :most',
       { pieceId, most: OTHERS },
@@ -143,9 +144,7 @@ export async function learntPage(personId: number) {
         ORDER BY COUNT(DISTINCT later.follows_id) / COUNT(DISTINCT st.piece_id) DESC, COUNT(DISTINCT st.piece_id) DESC
         LIMIT 20`,
   )
-  const grades = await db().rows<{ sign: string; ask: string; cause: string; grade: Grade }>(
-    'SELECT sign, ask, cause, grade FROM own_grade',
-  )
+  const grades = await readGrades(db())
   const causeOf = ({ sign, cause }: (typeof known)[number]) =>
     cause === null ? null : `${signOf(sign).name}: ${signOf(sign).causes[cause]?.says ?? cause}`
   return {

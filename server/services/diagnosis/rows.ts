@@ -67,23 +67,23 @@ export async function readFault(on: Db, id: number, lock = false): Promise<Fault
   return fault
 }
 
-/** How often each cause of a sign was found in the end, in this shop. */
-export async function readFound(on: Db, sign: string): Promise<Found> {
-  const rows = await on.rows<{ cause: string; n: number }>(
-    'SELECT cause, COUNT(*) AS n FROM fault WHERE sign = :sign AND cause IS NOT NULL GROUP BY cause',
-    { sign },
+/** How often each cause of each sign was found in the end, in this shop. */
+export async function readFound(on: Db): Promise<(sign: string) => Found> {
+  const rows = await on.rows<{ sign: string; cause: string; n: number }>(
+    'SELECT sign, cause, COUNT(*) AS n FROM fault WHERE cause IS NOT NULL GROUP BY sign, cause',
   )
-  return Object.fromEntries(rows.map(r => [r.cause, Number(r.n)]))
+  return sign => Object.fromEntries(rows.filter(r => r.sign === sign).map(r => [r.cause, Number(r.n)]))
 }
-export async function readGrades(on: Db, sign: string): Promise<OwnGrades> {
-  const rows = await on.rows<{ ask: string; cause: string; grade: Grade }>(
-    'SELECT ask, cause, grade FROM own_grade WHERE sign = :sign',
-    { sign },
-  )
-  const asks = [...new Set(rows.map(r => r.ask))]
-  return Object.fromEntries(
-    asks.map(ask => [ask, Object.fromEntries(rows.filter(r => r.ask === ask).map(r => [r.cause, r.grade]))]),
-  )
+export interface GradeRow {
+  sign: string
+  ask: string
+  cause: string
+  grade: Grade
+}
+export const readGrades = (on: Db) => on.rows<GradeRow>('SELECT sign, ask, cause, grade FROM own_grade')
+export function gradesOf(sign: string, rows: readonly GradeRow[]): OwnGrades {
+  const its = Object.entries(Object.groupBy(rows, r => (r.sign === sign ? r.ask : '')))
+  return Object.fromEntries(its.map(([ask, own]) => [ask, Object.fromEntries(own!.map(r => [r.cause, r.grade]))]))
 }
 export const answered = (said: readonly Answer[]): Said[] =>
   said.flatMap(({ ask, yes }) => (yes === null ? [] : { ask, yes }))
