@@ -68,6 +68,7 @@ export const API = {
   'PUT /api/pieces/:id/state': { right: 'take-in', body: s.enquiryBecomes },
   'GET /api/pieces/:id/estimate': { right: 'quote' },
   'GET /api/pieces/:id': { right: 'anyone' },
+  'GET /api/pieces/:id/before': { right: 'anyone' },
   'GET /api/pieces/:id/like': { right: 'anyone' },
   'PATCH /api/pieces/:id': { right: 'take-in', body: s.pieceChange },
   'PUT /api/pieces/:id/place': { right: 'anyone', body: s.standsAt },

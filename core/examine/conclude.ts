@@ -159,6 +159,10 @@ export interface Concluded {
   said: Set<string>
 }
 
+/** Layers of a group that somebody named. */
+const saidLayers = (group: string, overruled: Recorded['overruled'] = new Map()): number[] =>
+  [...overruled.keys()].filter(k => k.startsWith(`finish-is|${group}:`)).map(k => Number(k.split(':')[1]) || 1)
+
 /** The facts with what follows from the record: finishes, lead, bans, wet faces, paces, moving cracks. */
 export function conclude(recorded: Recorded): Concluded {
   const { answers, evidence, readings, overruled } = recorded
@@ -170,6 +174,7 @@ export function conclude(recorded: Recorded): Concluded {
     use: recorded.facts.use,
     groups,
     readings,
+    least: group => Math.max(1, ...saidLayers(group, overruled)),
   })
   const lead = leadOf(recorded.facts.lead, evidence)
   const hazards = hazardsOf({

@@ -52,10 +52,12 @@ export function identifyGroups(q: {
   use?: Use
   groups: readonly string[]
   readings: readonly LayerReading[]
+  /** layers that are known of otherwise */
+  least?: (group: string) => number
 }): GroupFound[] {
   return q.groups.map(group => {
     const own = q.readings.filter(r => r.group === group)
-    const layers = Math.max(1, ...own.map(r => r.layer))
+    const layers = Math.max(1, q.least?.(group) ?? 1, ...own.map(r => r.layer))
     return {
       group,
       layers: Array.from({ length: layers }, (_, i) => {

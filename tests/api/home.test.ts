@@ -106,6 +106,34 @@ describe('a piece that is done', () => {
   }, 240_000)
 })
 
+describe('a piece that comes back', () => {
+  it('knows what lies on it by the record, layer by layer, until somebody says otherwise', async () => {
+    const { id } = await worked('end')
+    await handOver(id)
+    const { id: back } = await people.office.ok<{ id: number }>(`POST /api/pieces/${id}/again`, {})
+    const { was } = await people.finisher.ok<{ was: { id: number; laid: { parts: string[]; steps: string[] }[] } }>(
+      `GET /api/pieces/${back}/before`,
+    )
+    expect(was.id).toBe(id)
+    expect(was.laid.flatMap(l => l.steps).join()).toContain('oat')
+    interface Exam {
+      finishes: { group: string; layers: { layer: number; finish: string; overruled: { value: string } | null }[] }[]
+    }
+    const exam = await people.lead.ok<Exam>(`GET /api/pieces/${back}/examination`)
+    const said = exam.finishes.map(f => f.layers.map(l => l.overruled?.value))
+    expect(said).toEqual([['oil']])
+    const { piece } = await people.lead.ok<{ piece: { row_version: number } }>(`GET /api/pieces/${back}`)
+    expect(piece.row_version).toBeGreaterThan(0)
+    await people.lead.ok(`POST /api/pieces/${back}/examination/overrules`, {
+      ...{ slug: 'finish-is', subject: 'A:1', value: null, word: 'tested again' },
+    })
+    expect((await people.lead.ok<Exam>(`GET /api/pieces/${back}/examination`)).finishes[0]!.layers[0]!.overruled).toBe(
+      null,
+    )
+    expect(await people.lead.ok(`GET /api/pieces/${id}/before`)).toEqual({ was: null })
+  })
+})
+
 describe('a piece that is part done', () => {
   it('goes home with what must follow, closes its record, and comes back to be gone on with', async () => {
     const { id } = await worked('coat')

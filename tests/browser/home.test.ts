@@ -64,3 +64,25 @@ test('a piece that went home part done says what must follow, comes back, and go
   await sara.getByRole('link', { name: 'Log' }).click()
   await expect(sara.getByTestId('log')).toContainText('part done to Ida Rosén, signed')
 })
+
+test('a piece comes back after years: its record says what lies on it, and the way to renew it is at hand', async ({
+  browser,
+  watched,
+}) => {
+  const tove = await as(browser, 'tove', watched)
+  await tove.goto('/pieces?find=Bathhouse')
+  await choose(tove.getByLabel('Which pieces'), 'handed-over')
+  const rows = tove.getByRole('link', { name: /Bathhouse bench/ })
+  await expect(rows).toHaveCount(2)
+  await rows.first().click()
+  await expect(tove.getByRole('link', { name: /was piece/ })).toBeVisible()
+  // it went home renewed, with a day in the calendar for the next time; now it comes back once more
+  await tove.getByRole('button', { name: 'It came back' }).click()
+  const before = tove.getByTestId('before')
+  await expect(before).toContainText('varnish')
+  expect(await barriers(tove)).toEqual([])
+  await tove.getByRole('link', { name: 'Finish', exact: true }).click()
+  await expect(tove.locator('main, body').first()).toContainText('By the record of piece')
+  await tove.getByRole('link', { name: 'Route', exact: true }).click()
+  await expect(tove.locator('main, body').first()).toContainText('Renew the oil or wax in place')
+})

@@ -82,8 +82,9 @@ export interface GradeRow {
 }
 export const readGrades = (on: Db) => on.rows<GradeRow>('SELECT sign, ask, cause, grade FROM own_grade')
 export function gradesOf(sign: string, rows: readonly GradeRow[]): OwnGrades {
-  const its = Object.entries(Object.groupBy(rows, r => (r.sign === sign ? r.ask : '')))
-  return Object.fromEntries(its.map(([ask, own]) => [ask, Object.fromEntries(own!.map(r => [r.cause, r.grade]))]))
+  const its = rows.filter(r => r.sign === sign)
+  const of = (ask: string) => Object.fromEntries(its.filter(r => r.ask === ask).map(r => [r.cause, r.grade]))
+  return Object.fromEntries(its.map(r => [r.ask, of(r.ask)]))
 }
 export const answered = (said: readonly Answer[]): Said[] =>
   said.flatMap(({ ask, yes }) => (yes === null ? [] : { ask, yes }))

@@ -1,7 +1,7 @@
 /** A piece that is asked about before it is in, and what becomes of it. */
 import type { z } from 'zod'
 import { FOUND_IN, templateOf } from '#core/estimate'
-import { UNPLACED, wentHome } from '#core/piece'
+import { UNPLACED } from '#core/piece'
 import { LENGTH_MM } from '#core/units'
 import type * as s from '#shared/schemas'
 import { transaction } from '../../database/db'
@@ -92,42 +92,4 @@ export const becomes = (id: number, input: z.infer<typeof s.enquiryBecomes>, per
     await tell(tx, 'pieces', id, at)
     await tell(tx, 'piece', id, at)
     return { ok: true }
-  })
-
-/** A piece that went home and comes again, to be mended or renewed: a new one, with its faces, that follows it. */
-export const comesBack = (id: number, person: Person, at: Date): Promise<{ id: number }> =>
-  transaction(async tx => {
-    const { piece, faces, facts } = await readPiece(tx, id, true)
-    if (!wentHome(piece.state)) throw fail(409, 'nothing', 'It is still here. Only what went home comes back.')
-    const parts = [...new Set(faces.map(f => f.part))].map(name => ({
-      name,
-      scope: faces.find(f => f.part === name)!.scope as 'refinish',
-      faces: faces
-        .filter(f => f.part === name)
-        .map(f => ({
-          ...{ name: f.name, rank: f.face_rank, shape: f.shape, orientation: f.orientation, count: f.copies },
-          ...{ length: `${f.length_mm} mm`, width: `${f.width_mm} mm`, species: f.species, substrate: f.substrate },
-          veneer: f.veneer_mm === null ? '' : `${f.veneer_mm} mm`,
-        })),
-    }))
-    const made = await insertPiece(
-      tx,
-      {
-        ...{
-          name: piece.name,
-          note: '',
-          client: { id: piece.client_id, name: piece.client_name, email: '', phone: '' },
-        },
-        ...{ use: facts.use, tone: 'same', sheen: piece.sheen, age: facts.age, dueOn: null, period: piece.period },
-        // this shop did it last, and knows with what
-        ...{ refinished: 'yes', keepPatina: Boolean(piece.keep_patina), rustic: Boolean(piece.rustic) },
-        ...{ lead: piece.lead_answer, parts },
-      },
-      { state: 'active', says: `Came back: ${piece.name}, was piece ${id}` },
-      person,
-      at,
-    )
-    await tx.run('UPDATE piece SET follows_id = :id WHERE id = :made', { id, made })
-    await tell(tx, 'piece', id, at)
-    return { id: made }
   })

@@ -4,7 +4,12 @@ const session = useSession()
 
 <template>
   <ExaminePage v-slot="{ exam, load, can, id }"
-    ><FaceFindings v-if="exam.faces.length" :id="id" :exam="exam" :load="load" :can="can" /><AddFaces
+    ><BeforeThis :id="id" /><FaceFindings
+      v-if="exam.faces.length"
+      :id="id"
+      :exam="exam"
+      :load="load"
+      :can="can" /><AddFaces
       v-if="can && session.may('take-in')"
       :id="id"
       :key="exam.faces.length"

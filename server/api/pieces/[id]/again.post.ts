@@ -1,3 +1,3 @@
-import { comesBack } from '../../../services/piece/enquiry'
+import { comesBack } from '../../../services/piece/again'
 
 export default route('POST /api/pieces/:id/again', async ({ id, person }) => comesBack(id(), person, await now()))

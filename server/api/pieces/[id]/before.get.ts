@@ -1,0 +1,3 @@
+import { before } from '../../../services/piece/again'
+
+export default route('GET /api/pieces/:id/before', ({ id }) => before(id()))
