@@ -48,12 +48,14 @@ const SEAT: DemoPiece = {
   client: ['Ida Rosén', 'ida@example.invalid'],
   faces: [
     ['seat', 'upper', 'flat', 'horizontal', '1200', '380', 1, 'oak'],
-    ['legs', 'all round', 'square', 'vertical', '430', '45', 4, 'oak'],
+    ['legs', 'all round', 'turned', 'vertical', '430', '45', 4, 'oak'],
   ],
   more: { period: 'after-1990', lead: 'no', use: 'hard' },
   tests: [
     ['look', 'no film'],
     ['water-drop', 'soaks in'],
+    ['uv-lamp', 'dull'],
+    ['scrape', 'wood at once'],
   ],
   choice: { route: 'as-it-stands', finish: 'varnish-oil' },
   story: 'approved',

@@ -117,6 +117,7 @@ export async function setHouse(owner: Caller, slug: string, option: string): Pro
 }
 export const setClock = (owner: Caller, at: string) => owner.ok('POST /api/clock', { at })
 export interface PlanStep {
+  product: string | null
   id: number
   key: string
   kind: string

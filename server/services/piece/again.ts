@@ -12,6 +12,7 @@ import type { Person } from '../shop/person'
 import { insertPiece } from './pieces'
 import { readPiece } from './read'
 import type { FaceRow, PieceFile } from './rows'
+import { saidFinish } from './saidFinish'
 
 /** What was laid on a face and is done, in order. */
 const laidOn = (plan: StoredPlan, face: number) =>
@@ -34,20 +35,19 @@ async function carryFinish(tx: Db, file: PieceFile, made: number, person: Person
   const plan = await readPlan(tx, file)
   const { faces } = await readPiece(tx, made)
   const layers = file.faces.map(f => layersOf(file, plan, f))
-  const groups = [...new Set(layers.map(l => l.join()))]
+  const groups = [...new Map(layers.map(l => [l.join(), l])).values()]
+  const groupOf = (i: number) => groups.findIndex(g => g.join() === layers[i]!.join())
   for (const [i, face] of faces.entries())
     await tx.run('UPDATE face SET finish_group = :letter WHERE id = :id', {
-      ...{ id: face.id, letter: groupLetter(groups.indexOf(layers[i]!.join())) },
+      ...{ id: face.id, letter: groupLetter(groupOf(i)) },
     })
   for (const [g, group] of groups.entries())
-    for (const [i, value] of (group ? group.split(',') : []).entries())
-      await tx.run(
-        `INSERT IGNORE INTO overrule (piece_id, rule, step_key, word, person_id, at, about, value)
-            VALUES (:made, 'finish-is', :subject, :word, :personId, :at, 'examination', :value)`,
-        {
-          ...{ made, subject: `${groupLetter(g)}:${i + 1}`, value, personId: person.id, at },
-          word: `By the record of piece ${file.piece.id}`,
-        },
+    for (const [i, finish] of group.entries())
+      await saidFinish(
+        tx,
+        { piece: made, group: groupLetter(g), layer: i + 1, finish, word: `By the record of piece ${file.piece.id}` },
+        person,
+        at,
       )
 }
 const partsOf = (faces: readonly FaceRow[]) =>

@@ -12,12 +12,8 @@ import { readShop } from '../shop/rows'
 import { insertFinding } from './findings'
 import { insertPiece, lengthOf } from './pieces'
 import { readPiece } from './read'
+import { saidFinish } from './saidFinish'
 
-/** What is done on bare wood to be sure that it is. */
-const BARE_TESTS = [
-  ['look', 'no film'],
-  ['water-drop', 'soaks in'],
-] as const
 const inMm = (mm: number) => `${Math.max(LENGTH_MM.least, mm)} mm`
 
 function partsOf(input: z.output<typeof s.enquire>, size: { length: number; width: number; height: number }) {
@@ -57,11 +53,12 @@ export const enquire = (input: z.output<typeof s.enquire>, person: Person, at: D
     for (const face of faces)
       for (const [kind, grade] of FOUND_IN[input.condition])
         await insertFinding(tx, { faceId: face.id, kind, grade, wish: 'mend', note: '', place: UNPLACED })
-    for (const [test, result] of input.condition === 'bare' ? BARE_TESTS : [])
-      await tx.run(
-        `INSERT INTO finish_test (piece_id, test, result, spot, finish_group, layer, person_id, at)
-            VALUES (:id, :test, :result, '', 'A', 1, :personId, :at)`,
-        { id, test, result, personId: person.id, at },
+    if (input.condition === 'bare')
+      await saidFinish(
+        tx,
+        { piece: id, group: 'A', layer: 1, finish: 'none', word: 'Bare, by what was told of it' },
+        person,
+        at,
       )
     await takeAdvised(tx, id, input.finish, at)
     return { id }
