@@ -2,12 +2,13 @@
 import type { Fields, StepKind } from '../acts'
 
 export interface MendStep {
-  kind: StepKind
+  /** again: what the failed step laid, once more · colour-again: the last colour; where none is known, as typed */
+  kind: StepKind | 'again' | 'colour-again'
   /** typed, where the act does not say it by itself */
   title?: string
   /** typed, minutes of hands in all */
   attended_min?: number
-  /** own: that of the step at which it showed; a class of material */
+  /** a class of material */
   product?: string
   /** grits with their scale */
   grits?: readonly string[]
@@ -15,6 +16,8 @@ export interface MendStep {
   passes?: number
   /** left out where the plan lays a coat on it next anyway */
   ifLast?: true
+  /** only where a film lies, or only on bare wood */
+  on?: 'film' | 'bare'
   fields?: Fields
 }
 export interface Mend {
@@ -25,10 +28,14 @@ export interface Mend {
 }
 const by = (title: string, attended_min: number): MendStep => ({ kind: 'other', title, attended_min })
 /** What came off is laid again; otherwise the plan's next coat does it, where there is one. */
-const relaid: MendStep = { kind: 'coat', product: 'own' }
+const relaid: MendStep = { kind: 'again' }
 const own: MendStep = { ...relaid, ifLast: true }
 const pass: MendStep = { kind: 'sand-coat', grits: ['P320'], method: 'hand' }
-const level: MendStep = { kind: 'sand-coat', grits: ['P320', 'P400'], method: 'wet' }
+// water stays off wood that an oil alone protects
+const level: readonly MendStep[] = [
+  { kind: 'sand-coat', grits: ['P320', 'P400'], method: 'wet', on: 'film' },
+  { ...pass, on: 'bare' },
+]
 const wash: MendStep = {
   kind: 'solvent-wash',
   product: 'white-spirit',
@@ -36,18 +43,25 @@ const wash: MendStep = {
   passes: 2,
   fields: { against: 'contamination' },
 }
-const barrier: MendStep = { kind: 'coat', product: 'dewaxed-shellac', fields: { as: 'against-contamination' } }
+// nothing sinks in through a barrier: an oil goes on again once the wash is dry
+const barrier: MendStep = {
+  kind: 'coat',
+  product: 'dewaxed-shellac',
+  fields: { as: 'against-contamination' },
+  on: 'film',
+}
+const colourAgain: MendStep = { kind: 'colour-again', title: 'The same colour again, tried first', attended_min: 30 }
 const dry = by('Leave it in warm, moving air until a thumbnail leaves no mark', 5)
 
 const MENDS_TABLE = {
   'wash-and-barrier': {
-    says: 'Sand it back, wash twice with solvent, a barrier, look, then thin coats',
+    says: 'Sand it back, wash twice with solvent, under a film a barrier, look, then thin coats',
     steps: [pass, wash, barrier, relaid],
   },
   'sand-and-recoat': { says: 'Cured, sand it level and lay one thin coat', steps: [dry, pass, own] },
   'level-and-recoat': {
     says: 'Cured, level it within the film that is there, and coat again',
-    steps: [dry, level, own],
+    steps: [dry, ...level, own],
   },
   'pass-and-recoat': { says: 'One light pass, then the next coat', steps: [{ ...pass, ifLast: true }, own] },
   'mist-retarder': {
@@ -79,18 +93,18 @@ const MENDS_TABLE = {
     steps: [by('Take off all that lets go, feather the edges', 30), pass, relaid],
   },
   'off-and-barrier': {
-    says: 'Off as far as it lets go, wash, a barrier, then coat again',
+    says: 'Off as far as it lets go, wash, under a film a barrier, then coat again',
     steps: [dry, by('Take off what lifts or stays soft, feather the edges', 30), wash, barrier, relaid],
   },
   'sheen-coat': { says: 'Scuff, and a coat of the right sheen, tried for hold', steps: [pass, own] },
   'rub-whole': { says: 'Rub the whole face to one sheen', steps: [{ kind: 'rub-out', fields: { sheen: 'satin' } }] },
   'hand-sand-colour': {
     says: 'A light sanding by hand with the grain, in the colour, and another coat of it, blended',
-    steps: [by('Sand lightly by hand with the grain, in the colour', 20), by('The same colour once more, blended', 20)],
+    steps: [by('Sand lightly by hand with the grain, in the colour', 20), colourAgain],
   },
   'back-to-wood': {
     says: 'Back to the wood from P150, then the colour again',
-    steps: [{ kind: 'sand', grits: ['P150', 'P180'], method: 'hand' }, by('The same colour again, tried first', 30)],
+    steps: [{ kind: 'sand', grits: ['P150', 'P180'], method: 'hand' }, colourAgain],
   },
   'tone-toward-dark': {
     says: 'Toward the dark with dye, gel or toner; else the colour comes off',
@@ -103,7 +117,7 @@ const MENDS_TABLE = {
   'tone-spots': { says: 'Tone the little that shows', steps: [by('Tone the spots under the next coat', 30)] },
   'colour-again': {
     says: 'The same colour on again, wiped clean in small sections',
-    steps: [by('The same colour again, wiped clean in small sections', 25)],
+    steps: [{ ...colourAgain, title: 'The same colour again, wiped clean in small sections' }],
   },
   'sand-filler-off': {
     says: 'Sand the film of filler off to clear wood, and wipe',
@@ -120,7 +134,7 @@ const MENDS_TABLE = {
       { kind: 'sand-back', grits: ['P220'], method: 'hand' },
     ],
   },
-  'wait-level-recoat': { says: 'Let it stop sinking, level, and coat again', steps: [dry, level, own] },
+  'wait-level-recoat': { says: 'Let it stop sinking, level, and coat again', steps: [dry, ...level, own] },
   'recolour-line': {
     says: 'Colour the line, then a coat over it',
     steps: [by('Colour the line: pen or fine brush, excess off at once', 15), own],
@@ -136,7 +150,11 @@ const MENDS_TABLE = {
   },
   'oxalic-or-tone': {
     says: 'On bare wood oxalic acid, rinsed; through a film tone it or strip',
-    steps: [by('Oxalic acid on the bare spots, rinse twice, let it dry; under a film: tone it', 30)],
+    steps: [
+      { kind: 'bleach', product: 'oxalic-acid', method: 'brush', fields: { where: 'spots' }, on: 'bare' },
+      { kind: 'rinse', method: 'rag', passes: 2, on: 'bare' },
+      { ...by('Tone what shows through the film, in layers', 30), on: 'film' },
+    ],
   },
   'kill-mould': {
     says: 'Kill the mould, and dry the wood',

@@ -49,7 +49,12 @@ interface About {
 export const cause = (says: string, mend: MendSlug, next: string, { more = [], less = [] }: About = {}): Cause => ({
   ...{ says, mend, next, more, less },
 })
-export const ask = (asks: string, almost: readonly string[], hardly: readonly string[] = [], told: TellingFacts = {}): Ask => ({
+export const ask = (
+  asks: string,
+  almost: readonly string[],
+  hardly: readonly string[] = [],
+  told: TellingFacts = {},
+): Ask => ({
   told,
   asks,
   yes: {

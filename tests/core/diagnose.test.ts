@@ -9,6 +9,7 @@ import {
   factsOf,
   GROUPS,
   type Known,
+  type MendAt,
   MENDS,
   mendSteps,
   nextAsks,
@@ -210,8 +211,9 @@ describe('facts', () => {
 
 describe('mends', () => {
   const coat = stepOf({ key: 'c', kind: 'coat', faces: [3, 4], product: 'oil-polyurethane', coat: 2, method: 'brush' })
+  const at = { faces: [3, 4], step: coat, colour: null, film: true, follows: false }
   it.each(Object.entries(MENDS))('%s is made of steps that can be planned, on the same faces', (_, mend) => {
-    for (const step of mendSteps(mend, coat, 'mend-1')) {
+    for (const step of mendSteps(mend, at, 'mend-1')) {
       expect(productProblem(step), step.kind).toBeNull()
       expect(step.faces).toEqual([3, 4])
       if (step.kind === 'other') expect(step.typed).toEqual(expect.arrayContaining(['title', 'attended_min']))
@@ -220,12 +222,21 @@ describe('mends', () => {
   it('are each of use to some cause, and lay the failed coat again', () => {
     const used = new Set(SIGNS.flatMap(s => Object.values(s.causes).map(c => c.mend)))
     expect(Object.keys(MENDS).filter(m => !used.has(m as never))).toEqual([])
-    expect(mendSteps(MENDS['sand-and-recoat'], coat, 'm').at(-1)).toMatchObject({
+    expect(mendSteps(MENDS['sand-and-recoat'], at, 'm').at(-1)).toMatchObject({
       ...{ kind: 'coat', product: 'oil-polyurethane', coat: 2 },
     })
-    expect(mendSteps(MENDS['sand-and-recoat'], { ...coat, product: null }, 'm').map(s => s.kind)).not.toContain('coat')
+    const kindsAt = (mend: keyof typeof MENDS, where: MendAt) => mendSteps(MENDS[mend], where, 'm').map(s => s.kind)
+    expect(kindsAt('sand-and-recoat', { ...at, step: { ...coat, product: null } })).not.toContain('coat')
+    // an oil is oiled again, and wiped off; a colour is laid again as it was; acid only on bare wood
+    const oil = stepOf({ key: 'o', kind: 'oil-on', faces: [3], product: 'varnish-oil', coat: 2, method: 'rag' })
+    expect(kindsAt('off-and-barrier', { ...at, step: oil }).slice(-2)).toEqual(['oil-on', 'oil-off'])
+    const gel = stepOf({ key: 'g', kind: 'gel', faces: [3], product: 'gel-stain', method: 'rag' })
+    expect(kindsAt('colour-again', { ...at, colour: gel })).toEqual(['gel'])
+    expect(kindsAt('colour-again', at)).toEqual(['other'])
+    expect(kindsAt('oxalic-or-tone', { ...at, film: false })).toEqual(['bleach', 'rinse'])
+    expect(kindsAt('oxalic-or-tone', at)).toEqual(['other'])
     // the plan's next coat does it, where nothing came off
-    const kinds = (mend: keyof typeof MENDS) => mendSteps(MENDS[mend], coat, 'm', true).map(s => s.kind)
+    const kinds = (mend: keyof typeof MENDS) => mendSteps(MENDS[mend], { ...at, follows: true }, 'm').map(s => s.kind)
     expect(kinds('sand-and-recoat')).toEqual(['other', 'sand-coat'])
     expect(kinds('pass-and-recoat')).toEqual([])
     expect(kinds('off-and-recoat')).toContain('coat')

@@ -10,7 +10,7 @@ import { built, choice, facts } from '../facts'
 /** A mend goes into a plan as steps of it: with minutes and amounts, and against no rule that the plan kept before. */
 const FINISHES = [
   ...(['waterborne-polyurethane', 'oil-polyurethane', 'wiping-varnish', 'nitrocellulose-lacquer'] as const),
-  ...(['dewaxed-shellac', 'resin-oil-varnish'] as const),
+  ...(['dewaxed-shellac', 'resin-oil-varnish', 'varnish-oil'] as const),
 ]
 const context = usualContext(facts())
 function planOf(finish: (typeof FINISHES)[number]) {
@@ -26,7 +26,9 @@ const broken = (picked: ReturnType<typeof built>, steps: readonly Step[]) => {
 function mendedAt(steps: readonly Step[], slug: MendSlug) {
   const coats = steps.filter(s => does(s, 'finishes'))
   const at = steps.indexOf(coats[Math.min(1, coats.length - 1)]!)
-  const fresh = mendSteps(MENDS[slug], steps[at]!, 'mend-1')
+  const own = steps[at]!
+  const where = { faces: own.faces, step: own, colour: null, film: does(own, 'films'), follows: false }
+  const fresh = mendSteps(MENDS[slug], where, 'mend-1')
   return { fresh, order: [...steps.slice(0, at + 1), ...fresh, ...steps.slice(at + 1)] }
 }
 /** Mends of wood and colour go on bare wood, not over a coat; they are put there by hand. */
@@ -46,7 +48,7 @@ describe('a mend in a plan', () => {
       expect(breaks.filter(b => !before.includes(b))).toEqual([])
       for (const s of done.filter(x => fresh.some(f => f.key === x.key))) {
         expect(s.attended_min, s.kind).toBeGreaterThan(0)
-        if (s.kind === 'coat') expect(s.amount_ml).toBeGreaterThan(0)
+        if (s.kind === 'coat' || s.kind === 'oil-on') expect(s.amount_ml).toBeGreaterThan(0)
         expect(s.title, s.kind).not.toBe('')
       }
     })

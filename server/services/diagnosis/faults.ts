@@ -9,9 +9,10 @@ import { onPiece } from '../piece/pieces'
 import type { PieceFile } from '../piece/rows'
 import { costOf } from '../plan/cost'
 import { writeSteps } from '../plan/edits'
-import { leastsOf, type PlannedStep, readPlan, type StoredPlan } from '../plan/rows'
+import { leastsOf, readPlan, type StoredPlan } from '../plan/rows'
 import type { Person } from '../shop/person'
 import { knownOf } from './known'
+import { mendAt } from './mendAt'
 import { type Answer, type FaultRow, readFault } from './rows'
 
 const pieceOf = (id: number) => ownerOf('SELECT piece_id FROM fault WHERE id = :id', id, 'fault')
@@ -65,12 +66,6 @@ export const say = (id: number, input: z.infer<typeof s.sayOfFault>, person: Per
     return { kind: 'note', says, result: { ok: true } }
   })
 
-const laidOn = (a: PlannedStep, b: PlannedStep) => a.kind === 'coat' && b.faces.every(f => a.faces.includes(f))
-/** Does the plan lay the same on these faces again, after this step? */
-export function coatFollows({ steps }: Pick<StoredPlan, 'steps'>, own: PlannedStep | undefined): boolean {
-  const after = own ? steps.slice(steps.indexOf(own) + 1) : []
-  return after.some(st => st.state === 'planned' && st.product === own?.product && laidOn(st, own!))
-}
 /** Where a mend goes: after the step at which it showed, and after all that has begun. */
 function placeFor({ steps }: StoredPlan, stepId: number | null): number {
   const own = steps.findIndex(st => st.id === stepId)
@@ -86,8 +81,7 @@ export const mend = (id: number, input: z.infer<typeof s.mendFault>, person: Per
     const faces = own?.faces ?? file.faces.filter(f => f.scope === 'refinish').map(f => f.id)
     if (faces.length === 0 || !file.choice)
       throw fail(409, 'no-plan', 'There is no plan yet. Choose a route first; then its mend goes into the plan.')
-    const like = own ?? { product: null, label: null, coat: null, method: 'none' as const }
-    const fresh = mendSteps(MENDS[input.mend], { ...like, faces }, `mend-${id}`, coatFollows(plan, own))
+    const fresh = mendSteps(MENDS[input.mend], mendAt(file, plan, own, faces), `mend-${id}`)
     if (fresh.length === 0 && MENDS[input.mend].steps.length > 0)
       throw fail(409, 'in-plan', 'The plan sands and coats it again next: that mends it.')
     if (fresh.length === 0)

@@ -14,17 +14,16 @@ import {
 import { FINDINGS } from '#core/piece'
 import { db } from '../../database/db'
 import { readPiece } from '../piece/read'
+import type { PieceFile } from '../piece/rows'
 import { readPlan, type StoredPlan } from '../plan/rows'
-import { coatFollows } from './faults'
+import { mendAt } from './mendAt'
 import { answered, type FaultRow, gradesOf, readFaults, readFound, readGrades } from './rows'
 
 const OTHERS = 6
-/** Seen at no step: nothing is known of what was laid. */
-const NOWHERE = { faces: [], product: null, label: null, coat: null, method: 'none' as const }
 /** All that follows from what is known and said by now. */
-function faultShown(fault: FaultRow, plan: StoredPlan, found: Found, grades: OwnGrades) {
+function faultShown(fault: FaultRow, file: PieceFile, plan: StoredPlan, found: Found, grades: OwnGrades) {
   const own = plan.steps.find(st => st.id === fault.step_id)
-  const stepsIn = (mend: MendSlug) => mendSteps(MENDS[mend], own ?? NOWHERE, 'mend', coatFollows(plan, own)).length
+  const stepsIn = (mend: MendSlug) => mendSteps(MENDS[mend], mendAt(file, plan, own), 'mend').length
   const sign = signOf(fault.sign)
   // its own cause does not count for itself
   const before = fault.cause ? { ...found, [fault.cause]: (found[fault.cause] ?? 1) - 1 } : found
@@ -63,11 +62,12 @@ function stepsOf(plan: StoredPlan) {
 }
 export async function faultsPage(pieceId: number) {
   const faults = await readFaults(db(), pieceId)
-  const plan = await readPlan(db(), await readPiece(db(), pieceId))
+  const file = await readPiece(db(), pieceId)
+  const plan = await readPlan(db(), file)
   const [found, grades] = [await readFound(db()), await readGrades(db())]
   return {
     steps: stepsOf(plan),
-    faults: faults.map(f => faultShown(f, plan, found(f.sign), gradesOf(f.sign, grades))),
+    faults: faults.map(f => faultShown(f, file, plan, found(f.sign), gradesOf(f.sign, grades))),
     photographs: await db().rows<{ address: string; caption: string }>(
       'SELECT address, caption FROM photograph WHERE piece_id = :pieceId ORDER BY id DESC LIMIT :most',
       { pieceId, most: OTHERS },
