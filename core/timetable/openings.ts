@@ -4,11 +4,15 @@ export type Opening = readonly [from_min: number, to_min: number]
 const DAY_MIN = 1440
 const TIME = /^(\d{1,2})(?:[:.h]?(\d{2}))?$/
 
+const MOST_QUOTED = 24
+const quoted = (typed: string) =>
+  typed.trim().length > MOST_QUOTED ? `"${typed.trim().slice(0, MOST_QUOTED)}…"` : `"${typed.trim()}"`
+
 function minutesRead(typed: string): number {
   const [, hour = '', minute = '0'] = TIME.exec(typed.trim()) ?? []
   const min = Number(hour) * 60 + Number(minute)
   if (hour === '' || Number(minute) > 59 || min > DAY_MIN)
-    throw new RangeError(`"${typed.trim()}" is no time of the day. Type hours such as 8-12, 13:00-17:30.`)
+    throw new RangeError(`${quoted(typed)} is no time of the day. Type hours such as 8-12, 13:00-17:30.`)
   return min
 }
 
@@ -23,7 +27,8 @@ export function openingsRead(text: string): Opening[] {
     .split(/[,;]|\band\b/)
     .map((part): Opening => {
       const ends = part.split(/[-–]|\bto\b/)
-      if (ends.length !== 2) throw new RangeError(`"${part.trim()}" wants a beginning and an end, such as 8-12.`)
+      if (ends.length !== 2 || ends.some(e => e.trim() === ''))
+        throw new RangeError(`${quoted(part)} wants a beginning and an end, such as 8-12.`)
       return [minutesRead(ends[0]!), minutesRead(ends[1]!)]
     })
     .sort((a, b) => a[0] - b[0])

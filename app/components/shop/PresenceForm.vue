@@ -32,6 +32,7 @@ const { errors, submit } = useSubmit('PUT /api/people/:id/presence', () => ({
   week: own.value ? week.value.map(text => openingsRead(text).map(([from, to]) => [from, to])) : null,
   off: off.value,
 }))
+const offWrong = computed(() => Object.entries(errors.value).find(([field]) => field.startsWith('off'))?.[1])
 const none = computed(() => !all.value && !SKILLS.some(k => skills.value[k]))
 async function save() {
   add()
@@ -66,7 +67,7 @@ async function save() {
           {{ w('rooms.addOff') }}
         </button>
       </div>
-      <p v-if="errors.off" class="text-madder">{{ errors.off }}</p>
+      <p v-if="offWrong" class="text-madder">{{ offWrong }}</p>
       <div class="flex gap-3">
         <button class="act" :disabled="none">{{ w('save') }}</button>
         <button type="button" class="act act-quiet" @click="emit('close')">{{ w('cancel') }}</button>

@@ -141,7 +141,9 @@ function addLayer(on: ReturnType<typeof groupOf>) {
           <p v-if="found(exam)!.verdict === 'contradictory'" class="verdict verdict-stop" data-test="contradictory">
             {{ w('examine.contradictory') }}
           </p>
-          <p v-else-if="found(exam)!.verdict === 'test-again'" class="verdict">{{ w('examine.again') }}</p>
+          <p v-else-if="found(exam)!.verdict === 'test-again' && !found(exam)!.overruled" class="verdict">
+            {{ w('examine.again') }}
+          </p>
           <p v-if="tests(exam).length" class="mt-1">
             {{
               w('exam.secondGuess', {
