@@ -32,6 +32,19 @@ export const ROUTE_NAMES = {
   'strip-both': 'Strip, then sand',
   'refer': 'Refer to a conservator',
 } as const satisfies Record<RouteSlug, string>
+/** The same, in the words of those who will live with it; begins a line. */
+export const ROUTE_AT_HOME: Readonly<Record<RouteSlug, string>> = {
+  ...{ 'as-it-stands': 'Begun as it stands', 'clean-and-wax': 'Cleaned and waxed', 'renew': 'Its oil or wax renewed' },
+  'polish': 'The old finish levelled and polished',
+  'amalgamate': 'The old finish made to flow together',
+  'spot-repair': 'Mended where it is worn',
+  'scuff': 'The old finish kept, roughened for the new',
+  'level-barrier-recoat': 'The old finish kept, levelled and sealed for the new',
+  'strip-chemical': 'The old finish taken off',
+  'strip-mechanical': 'The old finish sanded off',
+  'strip-both': 'The old finish taken off',
+  'refer': 'To be seen by a conservator first',
+}
 /** Finishes that leave no film on the wood. */
 export const NO_FILM: readonly FinishClass[] = ['none', 'oil', 'hardwax-oil']
 /** Finishes that are renewed in place with their own kind, and with what. */

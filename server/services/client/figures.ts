@@ -5,7 +5,7 @@ import { estimate } from '#core/estimate'
 import { doneSaid } from '#core/acts'
 import { everydayOf } from '#core/materials'
 import type { Asking } from '#core/ground'
-import { ROUTE_NAMES } from '#core/piece'
+import { ROUTE_AT_HOME } from '#core/piece'
 import { type ColourDrawn, type FilmDrawn, surfaceSvg } from '#core/section'
 import type { Db } from '../../database/db'
 import { readPiece } from '../piece/read'
@@ -72,7 +72,7 @@ async function heldUp(tx: Db, id: number, own: { likely_ms: number; safe_ms: num
 
 /** A build-up in everyday words. */
 const wordsOf = (buildUp: BuildUp, { context }: PieceFile) => [
-  ROUTE_NAMES[buildUp.ground],
+  ROUTE_AT_HOME[buildUp.ground],
   ...buildUp.layers.flatMap(l => atHome(l, context) ?? []),
 ]
 /** What a layer of a piece's cut is called, in everyday words and without what was done to lay it. */
