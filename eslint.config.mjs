@@ -12,7 +12,7 @@ const ROOMS = [
   ...['units', 'abrasives', 'air', 'colour', 'formats', 'approval', 'parts', 'piece', 'identify', 'wood', 'safety'],
   ...['examine', 'report', 'materials', 'mixing', 'drying', 'coverage', 'house', 'context', 'acts', 'build', 'plan'],
   ...['section'],
-  ...['estimate', 'rules', 'timetable', 'schedule', 'simulate', 'ground', 'diagnose', 'papers'],
+  ...['estimate', 'rules', 'timetable', 'schedule', 'simulate', 'ground', 'store', 'vapour', 'diagnose', 'papers'],
 ]
 const NEVER_IN_CORE = [
   ...['#shared/*', '#imports', 'vue', 'nuxt', 'nuxt/*', 'h3', 'pinia', 'mysql2*', 'zod', 'node:*'],

@@ -97,7 +97,7 @@ export async function tellColour({ tove, emil, meter, pieces, at, today, ago }: 
       class: c.group,
       priceMinor: 42000,
     })
-    await tove.send('POST', '/api/lots', { productId, code: `K-${300 + truth.size}`, amountMl: 500 })
+    await tove.send('POST', '/api/lots', { productId, code: `K-${300 + truth.size}`, amount: 500 })
     const pct = c.lies === 'wood' ? 20 : 30
     const made = { ...c, id: productId }
     truth.set(productId, made)

@@ -13,9 +13,10 @@ import { type DemoPiece, LAST, PIECES as OTHERS } from './pieces'
 import { renewedAfterTwoYears, wentHome } from './home'
 import { askMore } from './questions'
 import { furnish } from './rooms'
-import { OWNER, PASSWORD, PEOPLE, PIN, PRODUCTS } from './shop'
+import { OWNER, PASSWORD, PEOPLE, PIN } from './shop'
 import { examine, showAfter, takeIn } from './takeIn'
-import { act, lots, morning, workTo } from './work'
+import { lastOfTheStore, stock } from './store'
+import { act, morning, workTo } from './work'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
 const PIECES: readonly DemoPiece[] = [...OTHERS, ...COMPOSED, ...GROUNDS, ...LAST]
@@ -91,15 +92,7 @@ async function main() {
     await caller.send('PUT', '/api/session/pin', { password: PASSWORD, pin: PIN })
   await furnish(people.ingrid)
   await at(ago(25, '08:00'))
-  for (const [name, slug, priceMinor, stock] of PRODUCTS) {
-    const { id: productId } = await people.tove.send<{ id: number }>('POST', '/api/products', {
-      ...{ name, class: slug, priceMinor },
-    })
-    for (const [code, amountMl] of stock) {
-      const { id } = await people.tove.send<{ id: number }>('POST', '/api/lots', { productId, code, amountMl })
-      if (!lots.has(slug)) lots.set(slug, id)
-    }
-  }
+  await stock()
   if (climate)
     await fetch(`${climate}/set`, { method: 'POST', body: JSON.stringify({ temperature_C: 20.5, rh: 0.46 }) })
   for (const p of PIECES) {
@@ -125,6 +118,7 @@ async function main() {
   await askMore({ ...people, at, today, pieceOf })
   await wentHome(pieceOf)
   await renewedAfterTwoYears()
+  await lastOfTheStore(pieceOf)
   await inAir(open.toMillis())
   await people.emil.send('POST', '/api/air-log', { text: loggerFile(open) })
 }

@@ -1,3 +1,3 @@
 import { storePage } from '../services/store/store'
 
-export default route('GET /api/store', () => storePage())
+export default route('GET /api/store', async () => storePage(await now()))

@@ -1,13 +1,44 @@
 /** Products and lots. */
 import { z } from 'zod'
-import { P_GRITS } from '../../core/abrasives'
-import { text, id, slugOf, CLASSES } from './fields'
+import { gritsRead, P_GRITS } from '../../core/abrasives'
+import { CONSUMABLE_SLUGS, CONSUMABLES, isConsumable } from '../../core/store'
+import { CLASSES, id, maybeText, placeMark, slugOf, text, version } from './fields'
 
-export const addProduct = z.strictObject({
+const isGrit = (typed: string): boolean => {
+  try {
+    return gritsRead(typed).length === 1
+  } catch {
+    return false
+  }
+}
+
+const ofStore = [...CLASSES, ...CONSUMABLE_SLUGS]
+const price = z.number().int('Whole minor units.').min(0, 'A price cannot be below zero.').max(10_000_000)
+const quantity = (message: string) =>
+  z.number({ error: message }).positive('Give an amount above zero.').max(1_000_000, 'That is more than a shop holds.')
+const productBody = z.strictObject({
   name: text("The product's name"),
-  class: slugOf(CLASSES, 'Choose a product class.'),
-  priceMinor: z.number().int('Whole minor units.').min(0, 'A price cannot be below zero.').max(10_000_000),
+  priceMinor: price,
+  supplier: maybeText(120),
+  /** sizes in which it is bought, in its unit */
+  containers: z.array(quantity('Sizes are numbers.')).max(8, 'Eight sizes at the most.').default([]),
+  /** no less than this is kept in the house, in its unit */
+  least: z.number().min(0, 'No less than none.').max(1_000_000, 'That is more than a shop holds.').default(0),
+  /** of an abrasive: "P120" */
+  grit: z
+    .string()
+    .trim()
+    .max(12)
+    .default('')
+    .refine(g => g === '' || isGrit(g), 'A grit with its scale, such as P120.'),
 })
+export const addProduct = productBody
+  .extend({ class: slugOf(ofStore, 'Choose a product class.') })
+  .refine(p => p.grit === '' || (isConsumable(p.class) && CONSUMABLES[p.class].graded), {
+    error: 'Only abrasives have a grit.',
+    path: ['grit'],
+  })
+export const changeProduct = productBody.extend({ rowVersion: version })
 const figure = (what: string, most: number) =>
   z
     .number({ error: `${what}, a number.` })
@@ -57,11 +88,43 @@ export const labelFigures = z
   })
 /** `was`: the version of the label that was changed. */
 export const changeLabel = z.strictObject({ was: id, figures: labelFigures })
+const day = z.iso.date('Give a date.').refine(d => /^20\d\d-/.test(d), 'Give a date of these years.')
+const amount = quantity('Give an amount.')
+/** One or several cans alike. */
 export const addLot = z.strictObject({
   productId: id,
   code: text("The lot's number", 60),
-  amountMl: z
-    .number({ error: 'Give ml.' })
-    .positive('Give an amount above zero.')
-    .max(1_000_000, 'That is more than a cubic metre.'),
+  /** in the unit of its product */
+  amount,
+  bestBefore: day.nullable().default(null),
+  paidMinor: price.nullable().default(null),
+  place: placeMark.nullable().default(null),
+})
+const word = text('A word why', 300)
+/** What is done with a can. */
+export const lotAct = z.strictObject({
+  rowVersion: version,
+  act: z.discriminatedUnion('kind', [
+    z.strictObject({ kind: z.literal('count'), amount: amount.or(z.literal(0)), word: maybeText(300) }),
+    z.strictObject({
+      kind: z.literal('weigh'),
+      gross_g: z
+        .number({ error: 'Give its weight.' })
+        .positive('Give its weight.')
+        .max(200_000, 'Too heavy for a can.'),
+      tare_g: z.number({ error: "Give the empty can's weight." }).min(0).max(50_000, 'Too heavy for an empty can.'),
+    }),
+    z.strictObject({ kind: z.literal('spill'), amount, word }),
+    z.strictObject({ kind: z.literal('take'), amount, pieceId: id, word: maybeText(300) }),
+    z.strictObject({ kind: z.literal('return'), amount, pieceId: id }),
+    z.strictObject({ kind: z.literal('throw'), word }),
+    z.strictObject({ kind: z.literal('back') }),
+    z.strictObject({ kind: z.literal('move'), place: placeMark.nullable() }),
+    z.strictObject({ kind: z.literal('open') }),
+    z.strictObject({ kind: z.literal('keep'), pieceId: id.nullable() }),
+  ]),
+})
+export const orderQuery = z.strictObject({
+  supplier: z.string().max(120).default(''),
+  size: z.enum(['A4', 'LETTER']).optional(),
 })

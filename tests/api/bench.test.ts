@@ -163,15 +163,15 @@ describe('what was used', () => {
       class: kind,
       priceMinor: 10_000,
     })
-    const lot = { productId, code: 'L-1', amountMl: 500 }
+    const lot = { productId, code: 'L-1', amount: 500 }
     return { productId, lotId: (await people.lead.ok<{ id: number }>('POST /api/lots', lot)).id }
   }
   type Shown = Spelled & { product: string; plannedProduct: string | null; usedSaid: string }
   const shown = async (id: number) => (await washOf(id)) as Shown
   const leftOf = async (lotId: number) =>
-    (await people.lead.ok<{ products: { lots: { id: number; left_ml: number }[] }[] }>('GET /api/store')).products
+    (await people.lead.ok<{ products: { lots: { id: number; left_amount: number }[] }[] }>('GET /api/store')).products
       .flatMap(p => p.lots)
-      .find(l => l.id === lotId)!.left_ml
+      .find(l => l.id === lotId)!.left_amount
 
   it('comes from several lots; another class is told against the rules, and the record stays true', async () => {
     const id = await washing(t('09:00'))

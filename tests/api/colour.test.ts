@@ -74,7 +74,7 @@ beforeAll(async () => {
     })
     lots.set(
       productId,
-      (await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'K1', amountMl: 300 })).id,
+      (await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'K1', amount: 300 })).id,
     )
     const bandId = await measured(
       `Band of ${c.name}`,
@@ -194,9 +194,9 @@ async function pourAll(id: number) {
     ).toBe(200)
 }
 const leftIn = async (productId: number) =>
-  (await people.office.ok<{ products: { id: number; lots: { left_ml: number }[] }[] }>('GET /api/store')).products.find(
-    p => p.id === productId,
-  )!.lots[0]!.left_ml
+  (
+    await people.office.ok<{ products: { id: number; lots: { left_amount: number }[] }[] }>('GET /api/store')
+  ).products.find(p => p.id === productId)!.lots[0]!.left_amount
 
 describe('readings', () => {
   it('keeps what the meter read, near to the sample', async () => {

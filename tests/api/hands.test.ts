@@ -95,7 +95,7 @@ describe('two people at once', () => {
     const { id: lotId } = await people.lead.ok<{ id: number }>('POST /api/lots', {
       productId,
       code: 'L',
-      amountMl: 100,
+      amount: 100,
     })
     const ids = [await agreed(), await agreed(), await agreed()]
     await setClock(people.owner, t('08:30'))
@@ -105,8 +105,8 @@ describe('two people at once', () => {
       steps.map(s => act(people.lead, 'finish', s, t('08:30'), { used: [{ lotId, amountMl: 40, word: '' }] })),
     )
     expect(replies.map(r => r.status).sort()).toEqual([200, 200, 422])
-    const [rows] = await sql.query<mysql.RowDataPacket[]>('SELECT left_ml FROM lot WHERE id = ?', [lotId])
-    expect(Number(rows[0]!.left_ml)).toBe(20)
+    const [rows] = await sql.query<mysql.RowDataPacket[]>('SELECT left_amount FROM lot WHERE id = ?', [lotId])
+    expect(Number(rows[0]!.left_amount)).toBe(20)
   })
 })
 

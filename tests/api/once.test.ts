@@ -76,7 +76,7 @@ describe('a write under its UUID', () => {
     await people.office.ok('POST /api/pieces', intake())
     expect((await people.office.send('POST /api/pieces', intake(), once)).status).toBe(200)
     expect((await people.owner.send('POST /api/pieces', intake(), once)).body.code).toBe('uuid-used')
-    expect((await people.office.send('POST /api/lots', { productId: 1, code: 'x', amountMl: 1 }, once)).body.code).toBe(
+    expect((await people.office.send('POST /api/lots', { productId: 1, code: 'x', amount: 1 }, once)).body.code).toBe(
       'uuid-used',
     )
     for (const key of ['', 'x', '1'.repeat(400), "'; DROP TABLE piece; --"])
@@ -101,7 +101,7 @@ describe('many at once', () => {
         class: 'mild-soap',
         priceMinor: 3000,
       })
-      lots.push((await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'L', amountMl: 10_000 })).id)
+      lots.push((await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'L', amount: 10_000 })).id)
     }
     const ids: number[] = []
     for (let i = 0; i < 6; i++) ids.push(await agreed())
@@ -115,15 +115,17 @@ describe('many at once', () => {
     )
     expect(replies.map(r => r.status)).toEqual([200, 200, 200, 200, 200, 200])
     for (const lot of lots)
-      expect(Number((await one<{ left_ml: number }>('SELECT left_ml FROM lot WHERE id = ?', [lot])).left_ml)).toBe(9940)
+      expect(
+        Number((await one<{ left_amount: number }>('SELECT left_amount FROM lot WHERE id = ?', [lot])).left_amount),
+      ).toBe(9940)
     const back = await Promise.all(
       ids.map(async id => act(people.finisher, 'undo', await stepOf(people.owner, id, 'wash'), t('08:32'))),
     )
     expect(new Set(back.map(r => r.status))).toEqual(new Set([200]))
     for (const lot of lots)
-      expect(Number((await one<{ left_ml: number }>('SELECT left_ml FROM lot WHERE id = ?', [lot])).left_ml)).toBe(
-        10_000,
-      )
+      expect(
+        Number((await one<{ left_amount: number }>('SELECT left_amount FROM lot WHERE id = ?', [lot])).left_amount),
+      ).toBe(10_000)
   })
   it('an answer, a new choice and a new question cross without harm', async () => {
     for (let round = 0; round < 4; round++) {

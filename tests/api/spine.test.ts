@@ -436,12 +436,12 @@ describe('at the bench', () => {
     const { id: lotId } = await people.lead.ok<{ id: number }>('POST /api/lots', {
       productId,
       code: 'S1',
-      amountMl: 10,
+      amount: 10,
     })
     const left = async () =>
       (
-        await people.lead.ok<{ products: { id: number; lots: { left_ml: number }[] }[] }>('GET /api/store')
-      ).products.find(p => p.id === productId)!.lots[0]!.left_ml
+        await people.lead.ok<{ products: { id: number; lots: { left_amount: number }[] }[] }>('GET /api/store')
+      ).products.find(p => p.id === productId)!.lots[0]!.left_amount
     await setClock(people.owner, t('07:41'))
     await act(people.finisher, 'start', await stepOf(people.owner, id, 'wash'), t('07:41'))
     const running = await stepOf(people.owner, id, 'wash')

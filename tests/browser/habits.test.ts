@@ -146,7 +146,7 @@ test('find, and what is short in the store', async ({ browser, watched }) => {
   await sara.goto('/store')
   await expect(sara.getByTestId('product').first()).toBeVisible()
   await sara.getByLabel('Lot number').fill('NEW-1')
-  await sara.getByRole('button', { name: 'Receive a lot' }).click()
+  await sara.getByRole('button', { name: 'Receive a can' }).click()
   await expect(sara.getByTestId('product').filter({ hasText: 'NEW-1' })).toBeVisible()
 })
 

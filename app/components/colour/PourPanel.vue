@@ -11,7 +11,7 @@ const props = defineProps<{
     product_id: number | null
     lot_id: number | null
   }
-  lots: readonly { id: number; code: string; left_ml: number }[]
+  lots: readonly { id: number; code: string; left_amount: number }[]
   smallestG: number
 }>()
 const emit = defineEmits<{ poured: [grams: number, lotId: number | null] }>()
@@ -104,7 +104,7 @@ const fill = computed(
         v-model="lotId"
         :label="w('bench.lot')"
         :options="[
-          ...lots.map(l => ({ value: l.id, label: `${l.code}: ${amount(l.left_ml)}` })),
+          ...lots.map(l => ({ value: l.id, label: `${l.code}: ${amount(l.left_amount)}` })),
           { value: null, label: w('bench.noLot') },
         ]"
       />

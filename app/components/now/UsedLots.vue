@@ -22,7 +22,7 @@ const props = defineProps<{
 const uses = defineModel<Used[]>({ required: true })
 const store = ref<AnswerOf<'GET /api/store'> | null>(null)
 const pots = ref<AnswerOf<'GET /api/batches'>>([])
-const { amount: inWords } = useFormat()
+const { amount: inWords, day } = useFormat()
 const MOST = 5
 /** From this share more or less than planned on, a word why is offered (shop default). */
 const OFF = 0.25
@@ -33,6 +33,7 @@ const rank = (l: { product_id: number; class: string }) => {
 }
 const lots = computed(() =>
   (store.value?.products ?? [])
+    .filter(p => p.unit === 'ml')
     .flatMap(p => p.lots.map(l => ({ ...l, name: p.name, class: p.class })))
     .sort((a, b) => rank(a) - rank(b)),
 )
@@ -51,12 +52,12 @@ const options = computed(() => [
       value: `pot:${p.id}`,
       label: w('bench.pot', { id: p.id, name: p.name, left: Math.round(p.left_g ?? 0) }),
     })),
-  ...lots.value.map(l => ({ value: `lot:${l.id}`, label: `${l.name}, ${l.code}: ${Math.round(l.left_ml)} ml` })),
+  ...lots.value.map(l => ({ value: `lot:${l.id}`, label: `${l.name}, ${l.code}: ${Math.round(l.left_amount)} ml` })),
 ])
 /** More than there is by the book: how much there is. */
 function short(u: Used): string | null {
   const [lot, pot, amount] = [lotOf(u), potOf(u), u.amount ?? 0]
-  if (lot && amount > lot.left_ml) return `${Math.round(lot.left_ml)} ml`
+  if (lot && amount > lot.left_amount) return `${Math.round(lot.left_amount)} ml`
   return pot && amount > pot.left_g! ? `${Math.round(pot.left_g!)} g` : null
 }
 const otherKind = (u: Used) => {
@@ -69,6 +70,11 @@ const against = (u: Used) => {
   if (!lot || rank(lot) === 0) return null
   if (otherKind(u)) return w('bench.otherClass', { name: lot.name })
   return props.step.productId ? w('bench.otherProduct', { name: lot.name }) : null
+}
+/** A can that is over its time, or ends soon. */
+const aged = (u: Used) => {
+  const lot = lotOf(u)
+  return lot && lot.age === 'over' ? w('lot.ageAtUse', { code: lot.code, day: day(lot.until!) }) : null
 }
 /** In ml, also what comes from a pot. */
 const ml = (u: Used) => (u.from === null ? 0 : (u.amount ?? 0) / (potOf(u)?.density ?? 1))
@@ -104,8 +110,8 @@ onMounted(async () => {
   uses.value = [use]
   ;[store.value, pots.value] = await Promise.all([call('GET /api/store'), call('GET /api/batches')])
   const ours = mixed.value.find(isOurs)
-  const own = lots.value.filter(l => l.left_ml > 0 && rank(l) === 0)
-  const ofClass = lots.value.filter(l => l.left_ml > 0 && rank(l) <= 1)
+  const own = lots.value.filter(l => l.left_amount > 0 && rank(l) === 0)
+  const ofClass = lots.value.filter(l => l.left_amount > 0 && rank(l) <= 1)
   const one = new Set(ofClass.map(l => l.product_id)).size === 1
   const lot = own[0]?.id ?? (one ? ofClass[0]!.id : null)
   const offered = lot === null ? null : `lot:${lot}`
@@ -129,6 +135,7 @@ onMounted(async () => {
         :max="100_000"
         step="any"
       />
+      <p v-if="aged(use)" class="verdict verdict-warn col-span-2" data-test="aged">{{ aged(use) }}</p>
       <p v-if="against(use)" class="verdict verdict-warn col-span-2">{{ against(use) }}</p>
       <div v-if="wants(use, i)" class="col-span-2" data-test="why">
         <label

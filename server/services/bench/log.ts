@@ -68,7 +68,7 @@ async function readLog({ piece, from, until, group, person }: Asked) {
   const used = steps.length
     ? await db().rows<{ step_id: number; ml: number | null; g: number | null }>(
         `SELECT plan_step.id AS step_id,
-            (SELECT SUM(amount_ml) FROM lot_use WHERE lot_use.step_id = plan_step.id) AS ml,
+            (SELECT SUM(amount) FROM lot_use WHERE lot_use.step_id = plan_step.id) AS ml,
             (SELECT SUM(amount_g) FROM pot_use WHERE pot_use.step_id = plan_step.id) AS g
             FROM plan_step
             WHERE plan_step.id IN (:steps)`,

@@ -1,6 +1,7 @@
 /** What a step used: taken from its lots and pots, and told against the plan. */
 import { materialOf } from '#core/materials'
 import { productProblem } from '#core/plan'
+import type { Unit } from '#core/store'
 import type { BenchCommand } from '#shared/schemas'
 import { startVerdictsOf } from '../plan/judge'
 import type { StoredPlan } from '../plan/rows'
@@ -15,16 +16,19 @@ const isOfLot = (use: Used): use is OfLot => 'lotId' in use
 
 interface Lot {
   id: number
-  left_ml: number
+  left_amount: number
   code: string
   name: string
   class: string
+  unit: Unit
+  gone_at: Date | null
   product_id: number
   /** the newest of its product */
   label: number | null
   price_minor: number
 }
-const LOT = `SELECT lot.id, lot.left_ml, lot.code, product.name, product.class, product.id AS product_id,
+const LOT = `SELECT lot.id, lot.left_amount, lot.code, lot.gone_at, product.name, product.class, product.unit,
+    product.id AS product_id,
     (SELECT MAX(id) FROM product_label WHERE product_id = product.id) AS label, product.price_minor
     FROM lot
     JOIN product ON product.id = lot.product_id
@@ -36,11 +40,20 @@ async function bookLot({ tx, step, at }: Act, use: OfLot, place: number): Promis
   const lot = await tx.row<Lot>(LOT, use)
   const field = (name: string, says: string) => ({ [`used.${place}.${name}`]: says })
   if (!lot) throw fail(422, 'invalid', 'There is no such lot.', field('lotId', 'Choose a lot.'))
-  if (use.amountMl > lot.left_ml && !use.word)
+  if (lot.gone_at)
+    throw fail(409, 'gone', `Lot ${lot.code} was thrown away. Choose another.`, field('lotId', 'Choose another lot.'))
+  if (lot.unit !== 'ml')
+    throw fail(
+      422,
+      'invalid',
+      `${lot.name} is not measured in ml. Take it for the piece in the store.`,
+      field('lotId', 'Choose a lot that is measured in ml.'),
+    )
+  if (use.amountMl > lot.left_amount && !use.word)
     throw fail(
       422,
       'below-zero',
-      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(use.amountMl)} ml were ` +
+      `Lot ${lot.code} holds ${Math.round(lot.left_amount)} ml by the book, ${Math.round(use.amountMl)} ml were ` +
         'used. Say a word why, or choose another lot.',
       field('word', 'Say a word why.'),
     )
@@ -52,10 +65,15 @@ async function bookLot({ tx, step, at }: Act, use: OfLot, place: number): Promis
       `${lot.name} is of another kind than planned, ${other}. Say a word why it was taken.`,
       field('word', 'Say a word why.'),
     )
-  const booked = Math.min(use.amountMl, lot.left_ml)
-  await tx.run('UPDATE lot SET left_ml = left_ml - :booked WHERE id = :id', { booked, id: lot.id })
+  const booked = Math.min(use.amountMl, lot.left_amount)
   await tx.run(
-    `INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at)
+    `UPDATE lot
+        SET left_amount = left_amount - :booked, opened_on = COALESCE(opened_on, :at), row_version = row_version + 1
+        WHERE id = :id`,
+    { booked, id: lot.id, at },
+  )
+  await tx.run(
+    `INSERT INTO lot_use (lot_id, step_id, amount, booked, price_minor, word, at)
         VALUES (:lotId, :stepId, :amountMl, :booked, :price, :word, :at)`,
     { ...use, stepId: step.id, booked, price: lot.price_minor, at },
   )
@@ -80,7 +98,7 @@ async function bookPot({ tx, step, at }: Act, use: OfPot, place: number): Promis
       { [`used.${place}.word`]: 'Say a word why.' },
     )
   const { cost, poured } = (await tx.row<{ cost: number | null; poured: number | null }>(
-    `SELECT (SELECT SUM(amount_ml / 1000 * price_minor) FROM lot_use WHERE batch_id = :id) AS cost,
+    `SELECT (SELECT SUM(amount / 1000 * price_minor) FROM lot_use WHERE batch_id = :id) AS cost,
         (SELECT SUM(poured_g) FROM batch_line WHERE batch_id = :id) AS poured`,
     { id: pot.id },
   ))!
@@ -142,18 +160,21 @@ export async function bookUsed(act: Act, used: readonly Used[]): Promise<string[
 /** What a step used goes back to its lots and pots, and it is as it was planned again. */
 export async function giveBack({ tx, step, at }: Act): Promise<void> {
   const lots = await tx.rows<{ lot_id: number; amount: number; booked: number; price_minor: number }>(
-    `SELECT lot_id, SUM(amount_ml) AS amount, SUM(booked_ml) AS booked, MAX(price_minor) AS price_minor
+    `SELECT lot_id, SUM(amount) AS amount, SUM(booked) AS booked, MAX(price_minor) AS price_minor
         FROM lot_use
         WHERE step_id = :id
         GROUP BY lot_id
-        HAVING SUM(amount_ml) > 0
+        HAVING SUM(amount) > 0
         ORDER BY lot_id`,
     { id: step.id },
   )
   for (const use of lots) {
-    await tx.run('UPDATE lot SET left_ml = left_ml + :booked WHERE id = :lot_id', use)
     await tx.run(
-      `INSERT INTO lot_use (lot_id, step_id, amount_ml, booked_ml, price_minor, word, at)
+      'UPDATE lot SET left_amount = left_amount + :booked, row_version = row_version + 1 WHERE id = :lot_id',
+      use,
+    )
+    await tx.run(
+      `INSERT INTO lot_use (lot_id, step_id, amount, booked, price_minor, word, at)
           VALUES (:lot_id, :stepId, -:amount, -:booked, :price_minor, 'taken back', :at)`,
       { ...use, stepId: step.id, at },
     )

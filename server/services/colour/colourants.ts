@@ -36,7 +36,9 @@ export interface ColourantRow {
 export async function readColourants(on: Db): Promise<ColourantRow[]> {
   const rows = await on.rows<Omit<ColourantRow, 'onWood'>>(
     `SELECT k.product_id, product.name, product.class, k.lies, k.most_pct, k.spectrum, k.row_version,
-        COALESCE((SELECT SUM(lot.left_ml) FROM lot WHERE lot.product_id = k.product_id), 0) AS left_ml
+        COALESCE((
+          SELECT SUM(lot.left_amount) FROM lot WHERE lot.product_id = k.product_id AND lot.gone_at IS NULL
+        ), 0) AS left_ml
         FROM colourant k
         JOIN product ON product.id = k.product_id
         ORDER BY product.class, k.product_id`,

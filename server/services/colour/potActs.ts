@@ -52,28 +52,34 @@ async function bookPour(
     lots: [lotId, line.lot_id ?? lotId],
   })
   if (line.lot_id !== null && line.lot_id !== lotId && line.poured_g) await bookPour(tx, b, line, line.lot_id, 0, at)
-  const lot = await tx.row<{ code: string; left_ml: number; product_id: number; price_minor: number }>(
-    `SELECT lot.code, lot.left_ml, lot.product_id, product.price_minor
+  const lot = await tx.row<{ code: string; left_amount: number; product_id: number; price_minor: number }>(
+    `SELECT lot.code, lot.left_amount, lot.product_id, product.price_minor
         FROM lot
         JOIN product ON product.id = lot.product_id
-        WHERE lot.id = :lotId
+        WHERE lot.id = :lotId AND lot.gone_at IS NULL
         FOR UPDATE`,
     { lotId },
   )
   if (!lot || lot.product_id !== line.product_id)
     throw fail(422, 'invalid', `Choose a lot of ${line.name}.`, { lotId: 'Another product.' })
   const ml = (poured_g - before) / line.density
-  if (ml > lot.left_ml + 0.005)
+  if (ml > lot.left_amount + 0.005)
     throw fail(
       409,
       'below-zero',
-      `Lot ${lot.code} holds ${Math.round(lot.left_ml)} ml by the book, ${Math.round(ml)} ml would be taken. ` +
+      `Lot ${lot.code} holds ${Math.round(lot.left_amount)} ml by the book, ${Math.round(ml)} ml would be taken. ` +
         'Choose another lot, or count it anew.',
       { lotId: 'Not enough in it.' },
     )
-  await tx.run('UPDATE lot SET left_ml = GREATEST(0, left_ml - :ml) WHERE id = :lotId', { ml, lotId })
   await tx.run(
-    `INSERT INTO lot_use (lot_id, step_id, batch_id, amount_ml, booked_ml, price_minor, at)
+    `UPDATE lot
+        SET left_amount = GREATEST(0, left_amount - :ml), opened_on = COALESCE(opened_on, :at),
+          row_version = row_version + 1
+        WHERE id = :lotId`,
+    { ml, lotId, at },
+  )
+  await tx.run(
+    `INSERT INTO lot_use (lot_id, step_id, batch_id, amount, booked, price_minor, at)
         VALUES (:lotId, NULL, :batchId, :ml, :ml, :price, :at)`,
     { lotId, batchId: b.id, ml, price: lot.price_minor, at },
   )

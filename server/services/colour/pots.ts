@@ -142,10 +142,10 @@ export async function batchPage(id: number) {
   const lines = await readLines(db(), id)
   const products = [...new Set(lines.flatMap(l => l.product_id ?? []))]
   const lots = products.length
-    ? await db().rows<{ id: number; product_id: number; code: string; left_ml: number }>(
-        `SELECT id, product_id, code, left_ml
+    ? await db().rows<{ id: number; product_id: number; code: string; left_amount: number }>(
+        `SELECT id, product_id, code, left_amount
             FROM lot
-            WHERE product_id IN (:products) AND left_ml > 0
+            WHERE product_id IN (:products) AND left_amount > 0 AND gone_at IS NULL
             ORDER BY received_on, id`,
         { products },
       )

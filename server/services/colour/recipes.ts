@@ -80,7 +80,9 @@ export async function readShares(on: Db, ids: readonly number[]): Promise<Map<nu
   const rows = ids.length
     ? await on.rows<ShareLine & { recipe_id: number }>(
         `SELECT s.recipe_id, s.product_id AS id, product.name, s.pct,
-            COALESCE((SELECT SUM(lot.left_ml) FROM lot WHERE lot.product_id = s.product_id), 0) AS left_ml
+            COALESCE((
+              SELECT SUM(lot.left_amount) FROM lot WHERE lot.product_id = s.product_id AND lot.gone_at IS NULL
+            ), 0) AS left_ml
             FROM recipe_share s
             JOIN product ON product.id = s.product_id
             WHERE s.recipe_id IN (:ids)

@@ -23,7 +23,7 @@ interface Can {
 /** What the step took from lots, and when the oldest of them came in. */
 const canOf = (on: Db, stepId: number) =>
   on.row<Can>(
-    `SELECT SUM(u.amount_ml) AS ml, MIN(lot.received_on) AS received_on
+    `SELECT SUM(u.amount) AS ml, MIN(lot.received_on) AS received_on
         FROM lot_use u
         JOIN lot ON lot.id = u.lot_id
         WHERE u.step_id = :stepId`,

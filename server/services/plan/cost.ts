@@ -21,17 +21,18 @@ export interface Cost {
 export async function costOf(id: number, plan: StoredPlan, extras: readonly ExtraRow[]): Promise<Cost> {
   const rates = await readRates()
   const price = await readPrices()
-  const used = await db().row<{ lots: number | null; pots: number | null }>(
+  const used = await db().row<{ lots: number | null; pots: number | null; taken: number | null }>(
     `SELECT
         (
-          SELECT SUM(u.amount_ml / 1000 * u.price_minor)
+          SELECT SUM(u.amount / 1000 * u.price_minor)
             FROM lot_use u
             JOIN plan_step st ON st.id = u.step_id
             WHERE st.piece_id = :id
         ) AS lots,
         (
           SELECT SUM(u.cost_minor) FROM pot_use u JOIN plan_step st ON st.id = u.step_id WHERE st.piece_id = :id
-        ) AS pots`,
+        ) AS pots,
+        (SELECT SUM(cost_minor) FROM lot_move WHERE piece_id = :id) AS taken`,
     { id },
   )
   const done = plan.steps.filter(st => st.state === 'done')
@@ -40,7 +41,8 @@ export async function costOf(id: number, plan: StoredPlan, extras: readonly Extr
     rates,
   )
   const materials = Math.round(
-    (Number(used?.lots ?? 0) + Number(used?.pots ?? 0)) * (1 + rates.materialMarkup_bp / 10_000),
+    (Number(used?.lots ?? 0) + Number(used?.pots ?? 0) + Number(used?.taken ?? 0)) *
+      (1 + rates.materialMarkup_bp / 10_000),
   )
   const withTax = (net: number) => net + Math.round((net * rates.tax_bp) / 10_000)
   const extra_minor = sumOf(extras, e => e.price_minor)

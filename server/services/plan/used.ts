@@ -12,15 +12,15 @@ export interface UsedLine {
 /** By step of this piece. */
 export async function readUsed(on: Db, pieceId: number): Promise<Map<number, UsedLine[]>> {
   const rows = await on.rows<UsedLine & { step_id: number }>(
-    `SELECT u.step_id, SUM(u.amount_ml) AS ml, NULL AS g, CONCAT(product.name, ', ', lot.code) AS name,
-        MAX(IF(u.amount_ml > 0, u.word, '')) AS word
+    `SELECT u.step_id, SUM(u.amount) AS ml, NULL AS g, CONCAT(product.name, ', ', lot.code) AS name,
+        MAX(IF(u.amount > 0, u.word, '')) AS word
         FROM plan_step st
         JOIN lot_use u ON u.step_id = st.id
         JOIN lot ON lot.id = u.lot_id
         JOIN product ON product.id = lot.product_id
         WHERE st.piece_id = :pieceId
         GROUP BY u.step_id, lot.id, product.name, lot.code
-        HAVING SUM(u.amount_ml) > 0
+        HAVING SUM(u.amount) > 0
       UNION ALL
       SELECT u.step_id, NULL, SUM(u.amount_g), CONCAT('pot ', batch.id, ', ', batch.name),
         MAX(IF(u.amount_g > 0, u.word, ''))

@@ -47,8 +47,8 @@ const SOURCES: Readonly<Record<Exclude<Found['kind'], 'sign'>, string>> = {
       WHERE name LIKE :like
       ORDER BY name LIKE :start DESC, name
       LIMIT ${MOST}`,
-  lot: `SELECT CONCAT(lot.code, ' ', product.name) AS title, CONCAT(ROUND(lot.left_ml), ' ml') AS also,
-      '/store' AS \`to\`
+  lot: `SELECT CONCAT(lot.code, ' ', product.name) AS title, CONCAT(ROUND(lot.left_amount), ' ', product.unit) AS also,
+      CONCAT('/lots/', lot.id) AS \`to\`
       FROM lot
       JOIN product ON product.id = lot.product_id
       WHERE lot.code LIKE :start

@@ -290,6 +290,7 @@ useRowKeys()
             @input="slide(Number(($event.target as HTMLInputElement).value))"
         /></label>
       </div>
+      <template v-if="page?.piece.state === 'active'"><PlanNeeds :id="id" /><PlanAir :id="id" /></template>
       <PlanLearnt :piece-id="id" :learnt="plan.learnt" :can="can" @changed="again(true)" />
       <PlanSums :plan="plan" />
       <div>

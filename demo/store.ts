@@ -1,0 +1,82 @@
+/** The demo shop's store: products with their suppliers and sizes, consumables, an old can, one spilt, one thrown away. */
+import { ago, at, open, people, today } from './clock'
+import { PRODUCTS } from './shop'
+import { lots } from './work'
+
+const PAINTS = 'Kajens Färg'
+const ABRASIVES = 'Slip & Verktyg'
+/** name, class, grit, price for one, comes in, kept at least, held */
+const HELD = [
+  ['Discs 150 mm, P120', 'abrasive-disc', 'P120', 600, [50], 25, 40],
+  ['Discs 150 mm, P150', 'abrasive-disc', 'P150', 600, [50], 25, 15],
+  ['Discs 150 mm, P180', 'abrasive-disc', 'P180', 600, [50], 25, 60],
+  ['Sheets, P220', 'abrasive-sheet', 'P220', 450, [50], 20, 45],
+  ['Sheets, P320', 'abrasive-sheet', 'P320', 450, [50], 20, 8],
+  ['Sheets, P400', 'abrasive-sheet', 'P400', 450, [50], 20, 30],
+  ['Non-woven pads, fine', 'non-woven-pad', '', 900, [20], 5, 14],
+  ['Tack cloths', 'tack-cloth', '', 1200, [10], 5, 12],
+  ['Rags, white cotton', 'rag', '', 150, [200], 50, 180],
+  ['Masking tape, 25 mm', 'masking-tape', '', 90, [50], 50, 120],
+  ['Masking paper, 300 mm', 'masking-paper', '', 60, [50], 20, 90],
+  ['Paint filters, 190 µm', 'paint-filter', '', 250, [100], 20, 70],
+  ['Gloves, nitrile', 'gloves', '', 220, [50], 20, 75],
+  ['Cartridges, organic vapour', 'cartridge', '', 24_000, [1], 2, 3],
+] as const
+const post = <T = { id: number }>(path: string, body: object) => people.tove.send<T>('POST', path, body)
+
+export async function stock(): Promise<void> {
+  for (const [name, slug, priceMinor, held] of PRODUCTS) {
+    const { id: productId } = await post('/api/products', {
+      ...{ name, class: slug, priceMinor, supplier: PAINTS, containers: [250, 1000, 5000] },
+    })
+    for (const [code, amount] of held) {
+      const { id } = await post('/api/lots', { productId, code, amount, place: 'SHELF-1' })
+      if (!lots.has(slug)) lots.set(slug, id)
+    }
+  }
+  for (const [name, slug, grit, priceMinor, containers, least, amount] of HELD) {
+    const { id: productId } = await post('/api/products', {
+      ...{ name, class: slug, grit, priceMinor, supplier: ABRASIVES, containers, least },
+    })
+    await post('/api/lots', { productId, code: grit || 'Box 1', amount, place: 'SHELF-2' })
+  }
+}
+
+async function doWith(lot: number, act: object) {
+  const { lot: now } = await people.emil.get<{ lot: { row_version: number } }>(`/api/lots/${lot}`)
+  await people.emil.send('POST', `/api/lots/${lot}/acts`, { rowVersion: now.row_version, act })
+}
+/** A can over its time, one that was thrown away, one spilt, sheets taken for a piece. */
+export async function lastOfTheStore(pieceOf: (name: string) => number): Promise<void> {
+  const { products } = await people.tove.get<{ products: { id: number; class: string; lots: { id: number }[] }[] }>(
+    '/api/store',
+  )
+  const of = (slug: string) => products.find(p => p.class === slug)!
+  await at(ago(400, '09:00'))
+  const old = await post('/api/lots', {
+    productId: of('oil-conditioner').id,
+    code: 'C-1',
+    amount: 600,
+    place: 'SHELF-1',
+  })
+  const skinned = await post('/api/lots', {
+    productId: of('varnish-oil').id,
+    code: 'O-11',
+    amount: 250,
+    place: 'SHELF-1',
+  })
+  await at(ago(320, '09:00'))
+  await doWith(old.id, { kind: 'open' })
+  await at(ago(20, '16:10'))
+  await doWith(skinned.id, { kind: 'throw', word: 'a skin through and through' })
+  await at(ago(6, '11:20'))
+  await doWith(of('white-spirit').lots[0]!.id, { kind: 'spill', amount: 400, word: 'knocked over beside the sink' })
+  await at(today('10:24'))
+  await doWith(of('abrasive-sheet').lots[0]!.id, {
+    kind: 'take',
+    amount: 6,
+    pieceId: pieceOf('Map chest, eight drawers'),
+    word: '',
+  })
+  await at(open.toMillis())
+}

@@ -1,0 +1,3 @@
+import { vocPage } from '../../services/store/voc'
+
+export default route('GET /api/store/voc', () => vocPage())
