@@ -12,7 +12,7 @@ const RACKS = [
 ] as const
 
 interface Rooms {
-  rooms: { id: number; name: string; rowVersion: number; racks: unknown[] }[]
+  rooms: { id: number; name: string; rowVersion: number; changeOverMin: number }[]
   people: { id: number; name: string; rowVersion: number }[]
 }
 /** A yard for dusty work, racks where coats dry, and a finisher who does not polish and goes early on Fridays. */
@@ -22,6 +22,11 @@ export async function furnish(owner: Caller): Promise<void> {
   await owner.send('POST', '/api/rooms', YARD)
   for (const [code, kind, area_m2, length] of RACKS)
     await owner.send('POST', '/api/racks', { roomId: coats.id, code, kind, area_m2, length })
+  const { rowVersion, id: roomId } = coats
+  await owner.send('PUT', `/api/rooms/${roomId}`, {
+    ...{ rowVersion, name: 'Finishing room', dust: false, wet: true, other: true, changeOverMin: coats.changeOverMin },
+    ...{ volume_m3: 110, airChanges_h: 8 },
+  })
   const emil = page.people.find(p => p.name === 'Emil')!
   const day: [number, number][] = [[450, 1020]]
   await owner.send('PUT', `/api/people/${emil.id}/presence`, {

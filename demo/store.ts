@@ -1,4 +1,5 @@
 /** The demo shop's store: products with their suppliers and sizes, consumables, an old can, one spilt, one thrown away. */
+import { materialOf } from '../core/materials'
 import { ago, at, open, people, today } from './clock'
 import { PRODUCTS } from './shop'
 import { lots } from './work'
@@ -22,6 +23,23 @@ const HELD = [
   ['Gloves, nitrile', 'gloves', '', 220, [50], 20, 75],
   ['Cartridges, organic vapour', 'cartridge', '', 24_000, [1], 2, 3],
 ] as const
+/** What else stands on the shelves: name, class, code, ml held. */
+const ALSO = [
+  ['Two-part hardwax oil', 'hardwax-oil-2c', 'H-3', 900],
+  ['Primer for metal, grey', 'metal-primer', 'M-1', 450],
+  ['Sanding sealer for lacquer', 'lacquer-sanding-sealer', 'L-9', 900],
+  ['Oil polyurethane, satin', 'oil-polyurethane', 'U-14', 2100],
+  ['Vinyl sealer', 'vinyl-sealer', 'V-6', 800],
+  ['Linseed oil, raw', 'raw-linseed', 'R-2', 700],
+  ['Wiping varnish', 'wiping-varnish', 'W-5', 600],
+  ['Surfacer, white', 'primer-surfacer', 'F-4', 2500],
+  ['Two-part urethane, clear', 'urethane-2c', 'X-8', 500],
+  ['Shellac for brushing', 'shellac-brushed', 'B-7', 750],
+  ['Oxalic acid solution', 'oxalic-acid', 'A-2', 500],
+  ['Glazing putty', 'glazing-putty', 'K-1', 400],
+  ['Water stain, smoke', 'water-stain', 'T-20', 300],
+  ['Paste wax, dark', 'paste-wax', 'Y-3', 480],
+] as const
 const post = <T = { id: number }>(path: string, body: object) => people.tove.send<T>('POST', path, body)
 
 export async function stock(): Promise<void> {
@@ -33,6 +51,12 @@ export async function stock(): Promise<void> {
       const { id } = await post('/api/lots', { productId, code, amount, place: 'SHELF-1' })
       if (!lots.has(slug)) lots.set(slug, id)
     }
+  }
+  for (const [name, slug, code, amount] of ALSO) {
+    const { id: productId } = await post('/api/products', {
+      ...{ name, class: slug, priceMinor: materialOf(slug).price_minor, supplier: PAINTS, containers: [250, 1000] },
+    })
+    await post('/api/lots', { productId, code, amount, place: 'SHELF-3' })
   }
   for (const [name, slug, grit, priceMinor, containers, least, amount] of HELD) {
     const { id: productId } = await post('/api/products', {

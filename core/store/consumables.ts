@@ -20,6 +20,7 @@ const TABLE = {
   'abrasive-disc': { name: 'Abrasive disc', unit: 'piece', graded: true },
   'abrasive-sheet': { name: 'Abrasive sheet', unit: 'piece', graded: true },
   'abrasive-belt': { name: 'Abrasive belt', unit: 'piece', graded: true },
+  'fine-abrasive': { name: 'Fine abrasive', unit: 'piece', graded: true },
   'non-woven-pad': { name: 'Non-woven pad', unit: 'piece', graded: false },
   'tack-cloth': { name: 'Tack cloth', unit: 'piece', graded: false },
   'rag': { name: 'Cotton rag', unit: 'piece', graded: false },
@@ -61,7 +62,12 @@ const up = (amount: number) => Math.max(1, Math.ceil(amount - 1e-9))
 function abrasives({ method, grits, passes }: Asked, m2: number): Eaten[] {
   const [slug, lasts] = LASTS_M2[method] ?? []
   if (!slug || !lasts) return []
-  return grits.map((g: Grit) => ({ slug, grit: gritName(g), amount: up((m2 * passes) / lasts) }))
+  // paper comes by its grit; wool, pads, foam and powders are another shelf
+  const isPaper = (g: Grit) => g.scale === 'P' || g.scale === 'CAMI' || g.scale === 'micron'
+  return grits.map(g => ({
+    ...{ slug: isPaper(g) ? slug : ('fine-abrasive' as const), grit: gritName(g) },
+    amount: up((m2 * passes) / lasts),
+  }))
 }
 type Asked = Pick<Step, 'kind' | 'method' | 'grits' | 'passes' | 'product' | 'fields'>
 /** What a step eats beside its product. @param m2 of all its faces */

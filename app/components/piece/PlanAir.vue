@@ -23,7 +23,7 @@ const m3 = (n: number) => Math.ceil(n / 10) * 10
     >
     <ul class="grid gap-2">
       <li v-for="x in all" :key="x.stepId">
-        <strong>{{ x.title }}</strong>
+        <strong class="mr-2">{{ x.title }}</strong>
         <span class="caption">{{ [x.room, dayTime(x.at)].filter(Boolean).join(', ') }}</span>
         <span class="block" :class="{ 'text-madder': x.verdict === 'never', 'text-ochre': x.verdict === 'mask' }">{{
           w(`vapour.${x.verdict}`, {

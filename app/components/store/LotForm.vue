@@ -10,9 +10,14 @@ const fresh = () => ({
 const draft = ref(fresh())
 const product = computed(() => props.products.find(p => p.id === draft.value.productId) ?? null)
 const sizes = computed(() => (product.value?.containers ?? '').split(',').map(Number).filter(Boolean))
-watch(product, p => {
-  draft.value.amount = sizes.value[0] ?? (p?.unit === 'ml' || p?.unit === 'g' ? 1000 : 1)
-})
+watch(
+  () => product.value?.id,
+  () => {
+    const unit = product.value?.unit
+    draft.value.amount = sizes.value[0] ?? (unit === 'piece' || unit === 'm' ? 1 : 1000)
+  },
+  { immediate: true },
+)
 watchEffect(() => {
   draft.value.productId ??= props.products[0]?.id ?? null
 })

@@ -70,7 +70,9 @@ const query = (supplier: string) => `?supplier=${encodeURIComponent(supplier)}`
           >
           <span class="clock sm:text-right"
             ><strong>{{ sizesSaid(b) }}</strong
-            ><span v-if="session.may('see-prices')" class="caption block">{{ money(b.price_minor) }}</span></span
+            ><span v-if="b.productId && session.may('see-prices')" class="caption block">{{
+              money(b.price_minor)
+            }}</span></span
           >
         </div>
       </div>

@@ -142,19 +142,21 @@ export async function needsPage(at: Date) {
   const wanted = belowLeast(products, left, shortages(short, products), dayOf(at))
   const classes = [...new Set(demands.map(d => `${d.class}|${d.grit}`))]
   return {
-    needs: classes.map(key => {
-      const [slug = '', grit = ''] = key.split('|')
-      const its = demands.filter(d => d.class === slug && d.grit === grit)
-      const missing = short.filter(s => s.class === slug && s.grit === grit)
-      return {
-        ...{ class: slug, name: nameOfClass(slug), grit, unit: unitOf(slug) },
-        need: sumOf(its, d => d.amount),
-        first: its.map(d => d.on).sort()[0]!,
-        short: sumOf(missing, s => s.amount),
-        shortOn: missing.map(s => s.on).sort()[0] ?? null,
-        pieces: [...new Set(its.map(d => d.pieceId))],
-      }
-    }),
+    needs: classes
+      .map(key => {
+        const [slug = '', grit = ''] = key.split('|')
+        const its = demands.filter(d => d.class === slug && d.grit === grit)
+        const missing = short.filter(s => s.class === slug && s.grit === grit)
+        return {
+          ...{ class: slug, name: nameOfClass(slug), grit, unit: unitOf(slug) },
+          need: sumOf(its, d => d.amount),
+          first: its.map(d => d.on).sort()[0]!,
+          short: sumOf(missing, s => s.amount),
+          shortOn: missing.map(s => s.on).sort()[0] ?? null,
+          pieces: [...new Set(its.map(d => d.pieceId))],
+        }
+      })
+      .sort((a, b) => Number(b.short > 0) - Number(a.short > 0) || a.first.localeCompare(b.first)),
     buy: wanted
       .map(w => {
         const { containers, total } = toBuy(w.amount, w.product ? sizesOf(w.product) : [])

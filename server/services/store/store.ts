@@ -28,7 +28,7 @@ export async function storePage(at: Date) {
     least: number
     price_minor: number
     row_version: number
-  }>('SELECT * FROM product ORDER BY class, name')
+  }>("SELECT * FROM product ORDER BY unit <> 'ml', class, name")
   const lots = await db().rows<LotRow>(`${LOTS} WHERE lot.gone_at IS NULL ORDER BY lot.received_on, lot.id`)
   const until = await readAges(db())
   const labels = new Map((await db().rows<NewestLabel>(NEWEST_LABELS)).map(l => [l.product_id, l]))
