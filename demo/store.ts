@@ -1,4 +1,4 @@
-/** The demo shop's store: products with their suppliers and sizes, consumables, an old can, one spilt, one thrown away. */
+/** The demo shop's store: products by supplier and size, consumables, a can over its time, one spilt, one thrown away. */
 import { materialOf } from '../core/materials'
 import { ago, at, open, people, today } from './clock'
 import { PRODUCTS } from './shop'

@@ -72,7 +72,7 @@ export function writeSamplesCsv(samples: readonly Sample[]): string {
   return Papa.unparse({ fields, data }, { newline: '\n' }) + '\n'
 }
 
-/** A table as CSV (RFC 4180): each line ends with CR LF, texts neutralised, numbers as they are with a decimal point. */
+/** A table as CSV (RFC 4180): lines end with CR LF, texts neutralised, numbers as they are with a decimal point. */
 export const writeTable = (head: readonly string[], rows: readonly (readonly (string | number | null)[])[]): string =>
   Papa.unparse(
     { fields: [...head], data: rows.map(r => r.map(c => (typeof c === 'string' ? textCell(c) : (c ?? '')))) },

@@ -79,6 +79,7 @@ export interface Material {
   /** 1–5; shop default, unsourced */
   durability: number
   repairable: number
+  /** from memory, unsourced */
   voc_g_l: number
   transfer: number
   minutes_m2: number
@@ -120,7 +121,7 @@ export const film = (m: Partial<Material> & Pick<Material, 'slug' | 'name' | 'ba
   traits: [],
   durability: 3,
   repairable: 3,
-  voc_g_l: 500,
+  voc_g_l: 0,
   meltsIn: false,
   handle_min: d(1),
   cure_d: [7, 14],

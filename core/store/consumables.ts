@@ -63,7 +63,7 @@ function abrasives({ method, grits, passes }: Asked, m2: number): Eaten[] {
   const [slug, lasts] = LASTS_M2[method] ?? []
   if (!slug || !lasts) return []
   // paper comes by its grit; wool, pads, foam and powders are another shelf
-  const isPaper = (g: Grit) => g.scale === 'P' || g.scale === 'CAMI' || g.scale === 'micron'
+  const isPaper = (g: Grit) => g.scale === 'P' || g.scale === 'CAMI'
   return grits.map(g => ({
     ...{ slug: isPaper(g) ? slug : ('fine-abrasive' as const), grit: gritName(g) },
     amount: up((m2 * passes) / lasts),

@@ -51,10 +51,3 @@ const BY_BASE: Readonly<Record<string, Mixture>> = {
 /** Shares sum to one; none: no solvent with a limit is known of it. */
 export const mixtureOf = ({ slug, base }: { slug: string; base: string }): Mixture =>
   BY_CLASS[slug] ?? BY_BASE[base] ?? {}
-/** g/L that evaporates of what is solvent alone or mostly, where no label says it. From memory. */
-const WHOLLY_G_L: Readonly<Record<string, number>> = {
-  ...{ 'white-spirit': 780, 'naphtha': 750, 'alcohol': 790, 'lacquer-thinner': 850 },
-  ...{ 'methylene-chloride-stripper': 1000, 'solvent-gel-stripper': 700 },
-}
-export const vocOf = ({ slug, voc_g_l }: { slug: string; voc_g_l: number }): number =>
-  voc_g_l > 0 ? voc_g_l : (WHOLLY_G_L[slug] ?? 0)

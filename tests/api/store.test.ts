@@ -2,19 +2,7 @@ import mysql from 'mysql2/promise'
 import Papa from 'papaparse'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/rights'
-import {
-  act,
-  BASE,
-  type Caller,
-  choice,
-  closeOthers,
-  intake,
-  planOf,
-  sayYes,
-  setClock,
-  shopPeople,
-  workTo,
-} from './http'
+import { act, BASE, type Caller, choice, closeOthers, intake, planOf, sayYes, setClock, shopPeople } from './http'
 
 /** The store: cans with ages, what is done with them, where they went, what plans want and what is short. */
 const people = {} as Record<Role, Caller>
@@ -192,5 +180,71 @@ describe('what plans want', () => {
       expect(
         (await people.finisher.send('POST /api/lots', { productId: id, code: 'q', amount: 1, ...bad })).status,
       ).toBe(422)
+  })
+})
+
+describe('the air of the rooms', () => {
+  interface Air {
+    stepId: number
+    room: string | null
+    verdict: string
+    exposure_m3_h: number
+    explosive_m3_h: number
+    supply_m3_h: number | null
+    beside: string[]
+  }
+  it('is not known until the room says its volume, then enough, too little for lungs, or near what burns', async () => {
+    const piece = await approved()
+    await people.lead.ok('POST /api/schedule')
+    const air = () => people.finisher.ok<Air[]>(`GET /api/pieces/${piece}/air`)
+    await expect.poll(async () => (await air()).length, { timeout: 60_000, interval: 500 }).toBeGreaterThan(0)
+    const work = await air()
+    expect(work.every(w => w.verdict === 'unknown' && w.supply_m3_h === null)).toBe(true)
+    for (const w of work) expect(w.exposure_m3_h).toBeGreaterThan(w.explosive_m3_h)
+    const with_ = async (volume: number, changes: number) => {
+      await sql.query('UPDATE room SET volume_m3 = ?, air_changes_h = ?', [volume, changes])
+      return (await air()).map(w => w.verdict)
+    }
+    expect(new Set(await with_(10_000, 50))).toEqual(new Set(['fine']))
+    expect(await with_(0.1, 0.1)).toContain('never')
+    const most = Math.max(...work.map(w => w.exposure_m3_h))
+    expect(await with_(most / 2, 1)).toContain('mask')
+    await sql.query('UPDATE room SET volume_m3 = NULL, air_changes_h = NULL')
+  })
+  it('what evaporated and what was thrown away is told by month, and as a table', async () => {
+    const oil = await can(await product({ name: `VOC oil ${count}` }), 1000)
+    await does(oil, { kind: 'spill', amount: 250, word: 'fell' })
+    await does(oil, { kind: 'throw', word: 'skinned' })
+    interface Voc {
+      months: {
+        month: string
+        voc_g: number
+        air: { name: string; voc_g: number }[]
+        waste: { name: string; ml: number }[]
+      }[]
+    }
+    const { months } = await people.office.ok<Voc>('GET /api/store/voc')
+    const april = months.find(m => m.month === '2027-04')!
+    expect(april.waste.find(w => w.name.startsWith('VOC oil'))!.ml).toBe(1000)
+    // brought back it is no waste, but what was spilt is
+    await does(oil, { kind: 'back' })
+    const again = (await people.office.ok<Voc>('GET /api/store/voc')).months.find(m => m.month === '2027-04')!
+    expect(again.waste.find(w => w.name.startsWith('VOC oil'))!.ml).toBe(250)
+    const csv = await fetch(`${BASE}/api/store/voc-list`, { headers: { cookie: people.office.cookie } })
+    const rows = Papa.parse<Record<string, string>>(await csv.text(), { header: true, skipEmptyLines: true }).data
+    expect(rows.find(r => r.product!.startsWith('VOC oil'))).toMatchObject({ 'what': 'waste', 'volume in ml': '250' })
+    expect(Object.keys(rows[0]!)).toContain('VOC in g')
+  })
+  it('a product that this program does not know breaks no page of the store', async () => {
+    const id = await product()
+    await can(id, 100)
+    await sql.query("UPDATE product SET class = 'from-the-future', containers = 'x, -3, 250' WHERE id = ?", [id])
+    for (const page of ['GET /api/store', 'GET /api/store/needs', 'GET /api/store/voc'])
+      expect((await people.finisher.send(page)).status, page).toBe(200)
+    const lots = (
+      await people.finisher.ok<{ products: { id: number; lots: { id: number }[] }[] }>('GET /api/store')
+    ).products.find(p => p.id === id)!.lots
+    expect((await people.finisher.send(`GET /api/lots/${lots[0]!.id}`)).status).toBe(200)
+    await sql.query("UPDATE product SET class = 'mild-soap', containers = '' WHERE id = ?", [id])
   })
 })

@@ -77,3 +77,21 @@ describe('general dilution', () => {
     expect(sprayed.exposure_m3_h).toBeGreaterThan(sprayed.explosive_m3_h)
   })
 })
+
+describe('what evaporates of a class', () => {
+  const voc = (slug: string) => MATERIALS.find(m => m.slug === slug)!.voc_g_l
+  // common practice: water, soap and bleach give off no solvent; thinners are solvent alone
+  it('is nothing of soap and bleach, little of what is waterborne, most of what thins', () => {
+    for (const slug of ['mild-soap', 'two-part-bleach', 'oxalic-acid']) expect(voc(slug), slug).toBe(0)
+    for (const m of MATERIALS.filter(x => x.base === 'water')) expect(m.voc_g_l, m.slug).toBeLessThanOrEqual(150)
+    for (const slug of ['white-spirit', 'alcohol', 'lacquer-thinner']) expect(voc(slug), slug).toBeGreaterThan(700)
+  })
+  // definition: no litre gives off more than it weighs
+  it('is never more than it weighs', () => {
+    for (const m of MATERIALS) expect(m.voc_g_l, m.slug).toBeLessThanOrEqual(m.density * 1000)
+  })
+  // common practice: each class with solvent in it is known by a solvent with a limit, or is waterborne
+  it('has a limit wherever there is much of it', () => {
+    for (const m of MATERIALS.filter(x => x.voc_g_l > 150)) expect(Object.keys(mixtureOf(m)), m.slug).not.toEqual([])
+  })
+})

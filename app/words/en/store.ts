@@ -79,8 +79,8 @@ export default {
       'the room under Shop.',
     beside: 'At the same time there: {what}',
     whence:
-      'Solvent of each step over its work and half an hour after, air that mixes as usual (K 6), exposure limits and a ' +
-      'quarter of the lower explosive limit, from memory. No flame, heater or plain fan motor near it before the can ' +
+      'Solvent of each step over its work and half an hour after, air that mixes as usual (K 6), exposure limits and ' +
+      'a quarter of the lower explosive limit, from memory. No flame, heater or plain fan motor near it before the can ' +
       'opens. Label, data sheet, local codes and licensed practice outrank all of it.',
   },
   lot: {

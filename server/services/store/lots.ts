@@ -1,4 +1,4 @@
-/** Cans of the store: received, counted, weighed, spilt, taken, thrown away, moved, kept for a piece; where each went. */
+/** Cans of the store: received, counted, spilt, taken, thrown away, moved, kept for a piece; where each went. */
 import type { z } from 'zod'
 import { materialOf, MATERIALS } from '#core/materials'
 import { ageState, goodUntil, keepsOf, leftByWeight, PRICED_BY, quantitySaid, type Unit } from '#core/store'

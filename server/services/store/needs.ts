@@ -70,7 +70,10 @@ interface ProductRow {
   price_minor: number
 }
 const sizesOf = ({ containers }: Pick<ProductRow, 'containers'>): number[] =>
-  containers.split(',').map(Number).filter(Boolean)
+  containers
+    .split(',')
+    .map(Number)
+    .filter(n => n > 0)
 /** The product that a shortage is bought as: the one that is named, else the first of its class and grit. */
 const boughtAs = (products: readonly ProductRow[], of: Pick<Short, 'class' | 'grit' | 'productId'>) =>
   products.find(p => p.id === of.productId) ??

@@ -2,7 +2,6 @@
 import { writeTable } from '#core/formats'
 import { MATERIALS, materialOf, withLabel } from '#core/materials'
 import { nameOfClass } from '#core/store'
-import { vocOf } from '#core/vapour'
 import { sumOf } from '#core/units'
 import { db } from '../../database/db'
 import { NEWEST_LABELS, type NewestLabel } from './labels'
@@ -35,7 +34,7 @@ export async function vocPage() {
   const voc_g_l = ({ product_id, name, class: of }: Row): number => {
     if (!MATERIALS.some(m => m.slug === of)) return 0
     const label = labels.get(product_id)
-    return vocOf(label ? withLabel(materialOf(of), { name, figures: label.figures }) : materialOf(of))
+    return (label ? withLabel(materialOf(of), { name, figures: label.figures }) : materialOf(of)).voc_g_l
   }
   const [used, thrown] = [await byMonth(USED), await byMonth(THROWN)]
   // what is thrown away still wet is waste; what was spilt or used is in the air
