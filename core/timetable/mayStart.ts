@@ -146,6 +146,8 @@ export interface StartQuestion {
   air: Air | null
   /** a coat that is wet in the same room, in words; null where none is, or dust has a room of its own */
   wetCoat?: string | null
+  /** what the air of its room says to what it gives off */
+  vapour?: { stops: boolean; says: string } | null
   /** it is carried out of the building: its dust falls into no coat of ours */
   outside?: boolean
   clock: (at_ms: number) => string
@@ -250,6 +252,9 @@ export function mayStart(q: StartQuestion): StartVerdict {
     if (air.severity === 'stop' || air.severity === 'unknown') refuse('air', air.lines.join(' '), true)
     else warnings.push(...air.lines)
   }
+
+  if (q.vapour?.stops) refuse('air', q.vapour.says)
+  else if (q.vapour) warnings.push(q.vapour.says)
 
   const life_min = product?.potLife_min?.[0]
   if (life_min !== undefined) {

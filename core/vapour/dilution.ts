@@ -75,3 +75,10 @@ export function airVerdict(wanted: Dilution, supply_m3_h: number | null): AirVer
   if (supply_m3_h < wanted.explosive_m3_h) return 'never'
   return supply_m3_h < wanted.exposure_m3_h ? 'mask' : 'fine'
 }
+
+/** What is to be done then (common practice). */
+const ENDS = 'Label, data sheet, local codes and licensed practice outrank this.'
+export const NO_MASK_HELPS =
+  'No mask helps: open more and say the air changes that were measured under Shop, do less at once, or take it to a ' +
+  `booth or outdoors. No flame, heater or plain fan motor near it. ${ENDS}`
+export const ONLY_MASKED = `Open more, do less at once, or only behind cartridges for organic vapour in date. ${ENDS}`

@@ -211,6 +211,40 @@ describe('the air of the rooms', () => {
     expect(await with_(most / 2, 1)).toContain('mask')
     await sql.query('UPDATE room SET volume_m3 = NULL, air_changes_h = NULL')
   })
+  it('holds back what would near what burns until the room says more air, and warns where lungs want a mask', async () => {
+    const piece = await approved()
+    const oil = await product({ name: `Strong ${count}`, class: 'white-spirit' })
+    await can(oil, 5000)
+    const step = async () => (await planOf(people.lead, piece)).steps.find(s => s.product && s.kind !== 'wash')!
+    const { id } = await step()
+    // what stands before it is done, and it may begin but for the air
+    await sql.query(
+      `UPDATE plan_step
+          SET state = 'done', started_at = '2027-04-01 06:00:00', finished_at = '2027-04-01 07:00:00'
+          WHERE piece_id = ? AND id < ?`,
+      [piece, id],
+    )
+    await sql.query('UPDATE piece SET changed_no = changed_no + 1 WHERE id = ?', [piece])
+    await people.lead.ok('POST /api/air', { temperature_C: 21, rh_pct: 45 })
+    const roomOf = async (volume: number | null, changes: number | null) => {
+      await sql.query('UPDATE room SET volume_m3 = ?, air_changes_h = ?', [volume, changes])
+      return step()
+    }
+    interface Start {
+      start: { may: boolean; refusals: { says: string }[]; warnings: string[] }
+    }
+    const tiny = (await roomOf(0.1, 0.1)) as unknown as Start
+    expect(tiny.start.refusals.map(r => r.says).join()).toContain('so that nothing can burn')
+    const held = await act(people.finisher, 'start', await step(), '2027-04-05T09:00:00+02:00')
+    expect(held.body.message).toContain('No mask helps')
+    const wide = (await roomOf(10_000, 50)) as unknown as Start
+    expect(wide.start.refusals.map(r => r.says).join()).not.toContain('burn')
+    expect(wide.start.warnings.join()).not.toContain('lungs')
+    const mask = (await roomOf(20, 1)) as unknown as Start
+    expect(mask.start.warnings.join() + mask.start.refusals.map(r => r.says).join()).toMatch(/lungs|burn/)
+    const silent = (await roomOf(null, null)) as unknown as Start
+    expect(JSON.stringify(silent.start)).not.toMatch(/lungs|burn/)
+  })
   it('what evaporated and what was thrown away is told by month, and as a table', async () => {
     const oil = await can(await product({ name: `VOC oil ${count}` }), 1000)
     await does(oil, { kind: 'spill', amount: 250, word: 'fell' })

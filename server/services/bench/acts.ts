@@ -12,6 +12,7 @@ import { type PlannedStep, readPlan } from '../plan/rows'
 import { readWetCoat } from '../plan/wetCoat'
 import { tell } from '../platform/log'
 import { readStepAir } from '../shop/roomAir'
+import { readVapour } from '../shop/roomVapour'
 import type { Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
 import { type Act, MINUTE_MS, type Result, write } from './act'
@@ -112,6 +113,7 @@ async function start(act: Act, outside: boolean): Promise<Result> {
     shelf: file.context.shelf,
     airOf,
     wetCoat: await readWetCoat(tx, at, clockIn(hours.zone, at)),
+    vapourOf: await readVapour(at, tx),
     outside,
   }).get(step.key)!
   const [refused] = verdict.refusals

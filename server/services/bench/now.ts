@@ -27,6 +27,7 @@ import { lastEvent } from '../platform/events'
 import { readable } from '../platform/readable'
 import { readAir } from '../shop/air'
 import { ownAir, readRoomAir, readStepAir } from '../shop/roomAir'
+import { readVapour } from '../shop/roomVapour'
 import { clockIn, readHours } from '../shop/rows'
 import { type Active, readActive } from './active'
 import { handsOf, readFaces, readHands } from './hands'
@@ -165,6 +166,11 @@ async function workOutNow(at: Date) {
   const waiting: { pieceId: number; piece: string; says: string }[] = []
   const barred = new Map<string, string>()
   const airOf = await readStepAir(at, db(), rooms)
+  const vapourOf = await readVapour(
+    at,
+    db(),
+    rooms.map(r => r.room),
+  )
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   const strange = await eachPiece(pieces, (active, plan) => {
     const { file } = active
@@ -180,7 +186,7 @@ async function workOutNow(at: Date) {
     const names = new Map(file.faces.map(f => [f.id, f.part]))
     const faceName = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
     const view = benchView({
-      ...{ plan, hours, at, airOf, wetCoat },
+      ...{ plan, hours, at, airOf, wetCoat, vapourOf },
       verdicts: active.verdicts.start(at),
       shelf: file.context.shelf,
     })

@@ -3,6 +3,7 @@ import type { Shelf } from '#core/materials'
 import type { Verdict } from '#core/rules'
 import { type Hours, mayStart, type StartVerdict } from '#core/timetable'
 import type { StoredPlan } from '../plan/rows'
+import type { VapourOf } from '../shop/roomVapour'
 import { clockIn } from '../shop/rows'
 
 export interface BenchQuestion {
@@ -14,6 +15,8 @@ export interface BenchQuestion {
   /** the air in which a step is done */
   airOf: (stepId: number) => Air | null
   wetCoat: string | null
+  /** what the air of its room says to the vapour of a step */
+  vapourOf: VapourOf
   outside?: boolean
 }
 
@@ -26,6 +29,7 @@ export function benchView({
   shelf,
   airOf,
   wetCoat,
+  vapourOf,
   outside,
 }: BenchQuestion): Map<string, StartVerdict> {
   const overruled = new Set(plan.overruled.keys())
@@ -44,6 +48,7 @@ export function benchView({
         shelf,
         air: airOf(step.id),
         wetCoat,
+        vapour: step.state === 'planned' ? vapourOf(step, shelf) : null,
         outside,
         clock,
       }),

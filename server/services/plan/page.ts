@@ -17,6 +17,7 @@ import type { PieceFile } from '../piece/rows'
 import { cannotRead } from '../platform/readable'
 import { readAirAhead, readAir } from '../shop/air'
 import { readStepAir } from '../shop/roomAir'
+import { readVapour } from '../shop/roomVapour'
 import { licencesOn } from '../shop/licences'
 import { checkProved, overruling, type Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
@@ -75,7 +76,7 @@ export async function planPage(id: number, person: Person, at: Date) {
   const verdicts = judging.standing(at)
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   const bench = benchView({
-    ...{ plan, hours, at, airOf, wetCoat },
+    ...{ plan, hours, at, airOf, wetCoat, vapourOf: await readVapour(at) },
     verdicts: judging.start(at),
     shelf: file.context.shelf,
   })

@@ -1,8 +1,8 @@
 /** The air that planned work wants in its room, with all that the timetable puts beside it. */
-import { taken } from '#core/materials'
-import { airVerdict, dilution, FLASH_MIN, mixtureOf, type Source, supplyOf } from '#core/vapour'
+import { airVerdict, dilution, FLASH_MIN, type Source, supplyOf } from '#core/vapour'
 import { db } from '../../database/db'
 import { readActive } from '../bench/active'
+import { sourceOf } from '../shop/roomVapour'
 
 interface Placed {
   step_id: number
@@ -36,12 +36,9 @@ async function readWork(): Promise<Work[]> {
   return placed.flatMap(p => {
     const active = files.get(p.piece_id)
     const step = active?.plan?.steps.find(st => st.id === p.step_id)
-    if (!active || !step?.product || !step.amount_ml) return []
-    const material = taken(active.file.context.shelf, step)
-    const mass_g = material ? (step.amount_ml / 1000) * material.voc_g_l : 0
-    if (!material || mass_g <= 0) return []
-    const minutes = step.attended_min + FLASH_MIN
-    const source = { mass_g, minutes, mixture: mixtureOf(material) }
+    if (!active || !step) return []
+    const source = sourceOf(step, active.file.context.shelf)
+    if (!source) return []
     return [{ ...p, title: step.title, source, until_ms: p.end_at.getTime() + FLASH_MIN * MINUTE_MS }]
   })
 }

@@ -1,0 +1,81 @@
+/** What the air of a room says to solvent work that begins in it now, with all that gives off there already. */
+import { type Shelf, taken } from '#core/materials'
+import {
+  airVerdict,
+  dilution,
+  FLASH_MIN,
+  mixtureOf,
+  NO_MASK_HELPS,
+  ONLY_MASKED,
+  type Source,
+  supplyOf,
+} from '#core/vapour'
+import { db, type Db } from '../../database/db'
+import { readRooms, type RoomRow } from './rooms'
+
+interface Laid {
+  id: number
+  product: string | null
+  label: number | null
+  amount_ml: number | null
+  attended_min: number
+  title: string
+}
+export interface VapourSays {
+  /** it must not begin */
+  stops: boolean
+  says: string
+}
+export type VapourOf = (step: Laid & { fields: object }, shelf: Shelf) => VapourSays | null
+
+export function sourceOf(step: Laid & { fields: object }, shelf: Shelf): Source | null {
+  const material = step.product ? taken(shelf, step) : null
+  const mass_g = material && step.amount_ml ? (step.amount_ml / 1000) * material.voc_g_l : 0
+  return material && mass_g > 0
+    ? { mass_g, minutes: step.attended_min + FLASH_MIN, mixture: mixtureOf(material) }
+    : null
+}
+/** Running, or laid so short a while ago that it still gives off. */
+const readWet = (on: Db, at: Date) =>
+  on.rows<Laid>(
+    `SELECT id, product, label_id AS label, amount_ml, attended_min, title
+        FROM plan_step
+        WHERE product IS NOT NULL AND amount_ml IS NOT NULL
+          AND (state = 'running' OR (state = 'done' AND finished_at > :at - INTERVAL ${FLASH_MIN} MINUTE))`,
+    { at },
+  )
+/** Rooms whose air is known; where none is, nothing is said. */
+export async function readVapour(at: Date, on: Db = db(), known?: readonly RoomRow[]): Promise<VapourOf> {
+  const rooms = known ?? (await readRooms(on))
+  const supplyIn = (r: RoomRow) => supplyOf({ volume_m3: r.volume_m3, airChanges_h: r.air_changes_h })
+  if (!rooms.some(r => !r.outdoors && supplyIn(r) !== null)) return () => null
+  const usual = rooms.find(r => r.wet && !r.outdoors) ?? rooms[0]!
+  const placed = await on.rows<{ step_id: number; room_id: number }>(
+    `SELECT DISTINCT step_id, room_id
+        FROM schedule_step
+        WHERE schedule_id = (SELECT MAX(id) FROM schedule) AND room_id IS NOT NULL`,
+  )
+  const wet = await readWet(on, at)
+  const roomIds = new Map(placed.map(p => [p.step_id, p.room_id]))
+  const roomOf = (id: number) => rooms.find(r => r.id === roomIds.get(id)) ?? usual
+  return (step, shelf) => {
+    const room = roomOf(step.id)
+    const source = sourceOf(step, shelf)
+    const supply = supplyIn(room)
+    if (!source || room.outdoors || supply === null) return null
+    const beside = wet.filter(w => w.id !== step.id && roomOf(w.id) === room)
+    const others = beside.flatMap(w => sourceOf({ ...w, fields: {} }, shelf) ?? [])
+    const wanted = dilution([source, ...others], 'usual')
+    const verdict = airVerdict(wanted, supply)
+    if (verdict !== 'never' && verdict !== 'mask') return null
+    const m3 = (n: number) => Math.ceil(n / 10) * 10
+    const also = others.length ? `, with ${beside.map(w => w.title).join(', ')}` : ''
+    const figures = `${room.name} gives ${m3(supply)} m³ of air an hour`
+    return verdict === 'never'
+      ? {
+          stops: true,
+          says: `${figures}; this wants ${m3(wanted.explosive_m3_h)} so that nothing can burn${also}. ${NO_MASK_HELPS}`,
+        }
+      : { stops: false, says: `${figures}; this wants ${m3(wanted.exposure_m3_h)} for lungs${also}. ${ONLY_MASKED}` }
+  }
+}
