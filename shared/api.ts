@@ -179,6 +179,7 @@ export const API = {
   'GET /api/store/voc': { right: 'anyone' },
   'GET /api/store/voc-list': { right: 'anyone' },
   'GET /api/pieces/:id/air': { right: 'anyone' },
+  'GET /api/lists/:name': { right: 'anyone', query: s.listQuery },
   'GET /api/lots/:id': { right: 'anyone' },
   'POST /api/lots/:id/acts': { right: 'anyone', body: s.lotAct },
   'GET /api/pieces/:id/needs': { right: 'anyone' },

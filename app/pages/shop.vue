@@ -27,6 +27,7 @@ const part = computed({
           <ShopLetters :shop="shop" @changed="load" />
           <ShopAir v-if="session.may('work')" :rooms="rooms?.rooms.filter(r => r.logger) ?? []" />
           <ShopBackup :shop="shop" @changed="load" />
+          <ShopLists />
         </div>
       </div>
     </template>

@@ -72,9 +72,21 @@ export function writeSamplesCsv(samples: readonly Sample[]): string {
   return Papa.unparse({ fields, data }, { newline: '\n' }) + '\n'
 }
 
-/** A table as CSV (RFC 4180): lines end with CR LF, texts neutralised, numbers as they are with a decimal point. */
-export const writeTable = (head: readonly string[], rows: readonly (readonly (string | number | null)[])[]): string =>
-  Papa.unparse(
-    { fields: [...head], data: rows.map(r => r.map(c => (typeof c === 'string' ? textCell(c) : (c ?? '')))) },
-    { newline: '\r\n' },
-  ) + '\r\n'
+export const DECIMALS = ['point', 'comma'] as const
+export type Decimal = (typeof DECIMALS)[number]
+/**
+ * A table as CSV (RFC 4180): lines end with CR LF, texts neutralised. With a decimal comma, columns are parted by a
+ * semicolon, as spreadsheets of those languages read them.
+ */
+export function writeTable(
+  head: readonly string[],
+  rows: readonly (readonly (string | number | null)[])[],
+  decimal: Decimal = 'point',
+): string {
+  const cell = (c: string | number | null) => {
+    if (typeof c === 'string') return textCell(c)
+    return c !== null && decimal === 'comma' ? String(c).replace('.', ',') : (c ?? '')
+  }
+  const table = { fields: [...head], data: rows.map(r => r.map(cell)) }
+  return `${Papa.unparse(table, { newline: '\r\n', delimiter: decimal === 'comma' ? ';' : ',' })}\r\n`
+}

@@ -4,7 +4,7 @@ import { parseSamplesCsv } from './csv'
 import type { Sample } from './samples'
 
 export { parseCgats, writeCgats } from './cgats'
-export { cellText, parseSamplesCsv, textCell, writeTable, writeSamplesCsv } from './csv'
+export { cellText, type Decimal, DECIMALS, parseSamplesCsv, textCell, writeSamplesCsv, writeTable } from './csv'
 export { type Appointment, type CalendarDay, calendarDays, writeCalendar } from './calendar'
 export type { Sample } from './samples'
 

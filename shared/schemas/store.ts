@@ -1,6 +1,7 @@
 /** Products and lots. */
 import { z } from 'zod'
 import { gritsRead, P_GRITS } from '../../core/abrasives'
+import { DECIMALS } from '../../core/formats'
 import { CONSUMABLE_SLUGS, CONSUMABLES, isConsumable } from '../../core/store'
 import { CLASSES, id, maybeText, placeMark, slugOf, text, version } from './fields'
 
@@ -124,6 +125,8 @@ export const lotAct = z.strictObject({
     z.strictObject({ kind: z.literal('keep'), pieceId: id.nullable() }),
   ]),
 })
+/** A list as CSV. */
+export const listQuery = z.strictObject({ decimal: z.enum(DECIMALS).default('point') })
 export const orderQuery = z.strictObject({
   supplier: z.string().max(120).default(''),
   size: z.enum(['A4', 'LETTER']).optional(),

@@ -1,5 +1,32 @@
 /** Shop, and the door: sign-in, passwords, the first owner. */
 export default {
+  lists: {
+    title: 'Lists',
+    why: 'Each as CSV, with units in its headings and moments in the time of the shop.',
+    comma: 'Decimal comma, columns parted by semicolons',
+    of: {
+      pieces: 'Pieces',
+      faces: 'Faces',
+      findings: 'Findings',
+      tests: 'Tests of finishes',
+      moisture: 'Moisture of wood',
+      steps: 'Steps',
+      spells: 'Hands at work',
+      log: 'The log',
+      faults: 'What went wrong',
+      products: 'Products',
+      lots: 'Cans',
+      uses: 'What was used',
+      moves: 'What was done with cans',
+      recipes: 'Recipes',
+      pots: 'Pots',
+      climate: 'Air',
+      prices: 'Prices of products',
+      materials: 'Materials at cost',
+      answers: 'What clients answered',
+      quotations: 'Quotations',
+    },
+  },
   shop: {
     isGone: '{name} is out of the shop.',
     licenceGone: 'The licence is taken back.',
