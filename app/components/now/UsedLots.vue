@@ -27,7 +27,8 @@ const MOST = 5
 /** From this share more or less than planned on, a word why is offered (shop default). */
 const OFF = 0.25
 const WHY = ['thirsty', 'spilt', 'less', 'none-left', 'suits'] as const
-const rank = (l: { product_id: number; class: string }) => {
+const rank = (l: { product_id: number; class: string; kept_for: number | null }) => {
+  if (l.kept_for !== null && l.kept_for !== props.step.pieceId) return 3
   if (l.product_id === props.step.productId) return 0
   return l.class === props.step.product ? 1 : 2
 }
@@ -62,12 +63,13 @@ function short(u: Used): string | null {
 }
 const otherKind = (u: Used) => {
   const lot = lotOf(u)
-  return lot !== undefined && Boolean(props.step.product) && rank(lot) === 2
+  return lot !== undefined && Boolean(props.step.product) && lot.class !== props.step.product
 }
 /** What a lot is against the plan: its own product, another of its class, another class. */
 const against = (u: Used) => {
   const lot = lotOf(u)
   if (!lot || rank(lot) === 0) return null
+  if (rank(lot) === 3) return w('lot.keptForOther', { code: lot.code, id: lot.kept_for! })
   if (otherKind(u)) return w('bench.otherClass', { name: lot.name })
   return props.step.productId ? w('bench.otherProduct', { name: lot.name }) : null
 }

@@ -126,6 +126,7 @@ export default {
     piece: 'Piece',
     anyPiece: 'for any piece',
     word: 'A word why',
+    keptForOther: '{code} is kept for piece {id}.',
     ageAtUse: '{code} is over its time since {day}. Try it on card first.',
     planShort: '{name}: {amount} short on {day}',
     planOld: '{name}: only a can over its time is here',

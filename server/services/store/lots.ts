@@ -33,7 +33,11 @@ export interface LotRow {
   row_version: number
 }
 export const LOTS = `SELECT lot.*, product.name, product.class, product.unit, product.grit, product.price_minor,
-    place.code AS place
+    place.code AS place,
+    -- what a piece that went home does not need any more is for any
+    (
+      SELECT piece.id FROM piece WHERE piece.id = lot.kept_for AND piece.state IN ('active', 'ready')
+    ) AS kept_for
     FROM lot
     JOIN product ON product.id = lot.product_id
     LEFT JOIN place ON place.id = lot.place_id`
