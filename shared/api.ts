@@ -184,6 +184,7 @@ export const API = {
   'POST /api/lots/:id/acts': { right: 'anyone', body: s.lotAct },
   'GET /api/pieces/:id/needs': { right: 'anyone' },
   'PATCH /api/products/:id': { right: 'store', body: s.changeProduct },
+  'POST /api/products/import': { right: 'store', body: s.productsFile, bytes: 1_100_000 },
   'POST /api/products': { right: 'store', body: s.addProduct },
   'POST /api/products/:id/label': { right: 'store', body: s.changeLabel },
   'POST /api/lots': { right: 'anyone', body: s.addLot },

@@ -6,6 +6,7 @@ import type { Sample } from './samples'
 export { parseCgats, writeCgats } from './cgats'
 export { cellText, type Decimal, DECIMALS, parseSamplesCsv, textCell, writeSamplesCsv, writeTable } from './csv'
 export { type Appointment, type CalendarDay, calendarDays, writeCalendar } from './calendar'
+export { type Column, numberIn, readTable, type TableLine } from './table'
 export type { Sample } from './samples'
 
 /** Samples of a file, whichever of the two it is. @throws RangeError with the line that cannot be read. */

@@ -2,3 +2,4 @@
 export * from './age'
 export * from './allot'
 export * from './consumables'
+export * from './products'

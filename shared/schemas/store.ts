@@ -125,6 +125,11 @@ export const lotAct = z.strictObject({
     z.strictObject({ kind: z.literal('keep'), pieceId: id.nullable() }),
   ]),
 })
+/** `take`: false shows what it would do. */
+export const productsFile = z.strictObject({
+  text: z.string().min(1, 'The file is empty.').max(1_000_000, 'Too large.'),
+  take: z.boolean(),
+})
 /** A list as CSV. */
 export const listQuery = z.strictObject({ decimal: z.enum(DECIMALS).default('point') })
 export const orderQuery = z.strictObject({

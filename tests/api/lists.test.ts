@@ -70,3 +70,40 @@ describe('a list', () => {
     expect((await fetch(`${BASE}/api/lists/pieces`)).status).toBe(401)
   })
 })
+
+describe('products from a table', () => {
+  interface Read {
+    fresh: string[]
+    changed: { name: string; what: string[] }[]
+    same: number
+    wrong: { line: number; says: string }[]
+  }
+  const read = (text: string, take: boolean, who = people.lead) =>
+    who.send<Read & { message: string }>('POST /api/products/import', { text, take })
+  it('are shown before they are taken, and taken all together or not at all', async () => {
+    const bad = 'name,class,price\r\nImported oil,varnish-oil,300\r\nImported sofa,sofa,1\r\n'
+    const { body } = await read(bad, false)
+    expect(body).toMatchObject({ fresh: ['Imported oil'], wrong: [{ line: 3 }] })
+    const refused = await read(bad, true)
+    expect([refused.status, refused.body.message]).toEqual([422, expect.stringContaining('Line 3')])
+    const good = bad.split('\r\n').slice(0, 2).join('\r\n')
+    expect((await read(good, false)).body.fresh).toEqual(['Imported oil'])
+    expect((await read(good, true)).status).toBe(200)
+    expect((await read(good, false)).body).toMatchObject({ fresh: [], changed: [], wrong: [] })
+    const dearer = good
+      .replace('300', '310,50')
+      .replaceAll(',varnish-oil,', ';varnish-oil;')
+      .replace('name,class,price', 'name;class;price')
+    expect((await read(dearer, true)).body.changed).toEqual([{ name: 'Imported oil', what: ['price_minor'] }])
+    expect((await read('name,class\nImported oil,rag', false)).body.wrong[0]!.says).toContain('another class')
+  })
+  it('are the list that goes out: read in again nothing changes', async () => {
+    const { text } = await list('products', people.lead)
+    const { body } = await read(text, false)
+    expect(body).toMatchObject({ fresh: [], changed: [], wrong: [] })
+    expect(body.same).toBeGreaterThan(0)
+    expect((await read(text, true, people.finisher)).status).toBe(403)
+    expect((await read('', false)).status).toBe(422)
+    expect((await read('name\n', false)).status).toBe(422)
+  })
+})

@@ -94,6 +94,7 @@ function saved() {
     <aside class="grid gap-6 content-start">
       <LotForm :products="products" @added="emit('changed')" />
       <ProductForm v-if="session.may('store')" @saved="emit('changed')" />
+      <ProductsIn v-if="session.may('store')" @taken="emit('changed')" />
     </aside>
     <DialogBox v-if="changing" :title="changing.name" @close="changing = null">
       <ProductForm :product="changing" @saved="saved" />

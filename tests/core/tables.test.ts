@@ -1,0 +1,71 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { numberIn, readTable, writeTable } from '#core/formats'
+import { readProducts } from '#core/store'
+
+const names = [
+  { key: 'name', heads: ['name'], needed: true },
+  { key: 'price', heads: ['price'] },
+] as const
+describe('a table that somebody else wrote', () => {
+  it('is read by its headings, in any order, with what stands behind them passed over', () => {
+    const lines = readTable('Price in SEK;other;Name\n12,50;x;Oil\n\n;;"Two\nlines"', names)
+    expect(lines).toEqual([
+      { line: 2, cells: { name: 'Oil', price: '12,50' } },
+      { line: 4, cells: { name: 'Two\nlines', price: '' } },
+    ])
+  })
+  it.each([
+    ['', 'the file is empty'],
+    ['\n\n', 'the file is empty'],
+    ['price\n1', 'no column "name"'],
+    ['name,price\n"open,1', 'not closed'],
+    ['name\n\uFFFD', 'UTF-8'],
+    [`name\n${'a\n'.repeat(6000)}`, 'too many'],
+  ])('that cannot be read says where: %j', (text, says) => {
+    expect(() => readTable(text, names)).toThrow(says)
+  })
+  it('never breaks otherwise than with words, whatever it holds', () => {
+    fc.assert(
+      fc.property(fc.string({ maxLength: 200 }), text => {
+        try {
+          for (const { line } of readTable(`name,price\n${text}`, names)) expect(line).toBeGreaterThan(1)
+        } catch (error) {
+          expect(error).toBeInstanceOf(RangeError)
+        }
+      }),
+    )
+  })
+  it('has numbers with a point or a comma, and says what is none', () => {
+    expect(['12.5', '12,5', '1 200', '-3', ''].map(numberIn)).toEqual([12.5, 12.5, 1200, -3, null])
+    for (const bad of ['1,2,3', '=1+1', 'many', '1e5', '0x10', 'NaN']) expect(() => numberIn(bad)).toThrow('no number')
+  })
+})
+
+describe('products from a table', () => {
+  it('are told by class or its name, with sizes, grit and price', () => {
+    const head = 'name,class,grit,supplier,price,sizes,kept at least'
+    const { lines, wrong } = readProducts(
+      [head, 'Fine oil,varnish oil,,Kajen,320,"250, 1000",2', 'Discs,Abrasive disc,P120,,6,50,10'].join('\r\n'),
+    )
+    expect(wrong).toEqual([])
+    expect(lines[0]).toMatchObject({ class: 'varnish-oil', price: 320, sizes: [250, 1000], least: 2 })
+    expect(lines[1]).toMatchObject({ class: 'abrasive-disc', grit: 'P120' })
+  })
+  it('each wrong line is told with its number, and no other is lost', () => {
+    const rows = [
+      ['A', 'varnish-oil', '', '1'],
+      ['', 'varnish-oil', '', '1'],
+      ['B', 'sofa', '', '1'],
+      ['C', 'varnish-oil', 'P120', '1'],
+      ['D', 'varnish-oil', '', '-1'],
+      ['a', 'varnish-oil', '', '1'],
+      ['E', 'rag', '', 'dear'],
+      ['F', 'rag', '', '2'],
+    ]
+    const { lines, wrong } = readProducts(writeTable(['name', 'class', 'grit', 'price'], rows))
+    expect(lines.map(l => l.name)).toEqual(['A', 'F'])
+    expect(wrong.map(x => x.line)).toEqual([3, 4, 5, 6, 7, 8])
+    expect(wrong.map(x => x.says).join(' ')).toMatch(/no name.*no class.*grit.*below nought.*twice.*no number/)
+  })
+})
