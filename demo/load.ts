@@ -12,7 +12,7 @@ import { GROUNDS } from './grounds'
 import { type DemoPiece, LAST, PIECES as OTHERS } from './pieces'
 import { renewedAfterTwoYears, wentHome } from './home'
 import { askMore } from './questions'
-import { furnish } from './rooms'
+import { airOfRooms, furnish } from './rooms'
 import { OWNER, PASSWORD, PEOPLE, PIN } from './shop'
 import { examine, showAfter, takeIn } from './takeIn'
 import { lastOfTheStore, stock } from './store'
@@ -119,6 +119,7 @@ async function main() {
   await wentHome(pieceOf)
   await renewedAfterTwoYears()
   await lastOfTheStore(pieceOf)
+  await airOfRooms(people.ingrid)
   await inAir(open.toMillis())
   await people.emil.send('POST', '/api/air-log', { text: loggerFile(open) })
 }

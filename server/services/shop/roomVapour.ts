@@ -19,7 +19,6 @@ interface Laid {
   label: number | null
   amount_ml: number | null
   attended_min: number
-  title: string
 }
 export interface VapourSays {
   /** it must not begin */
@@ -38,10 +37,11 @@ export function sourceOf(step: Laid & { fields: object }, shelf: Shelf): Source 
 /** Running, or laid so short a while ago that it still gives off. */
 const readWet = (on: Db, at: Date) =>
   on.rows<Laid>(
-    `SELECT id, product, label_id AS label, amount_ml, attended_min, title
+    `SELECT id, product, label_id AS label, amount_ml, attended_min
         FROM plan_step
         WHERE product IS NOT NULL AND amount_ml IS NOT NULL
-          AND (state = 'running' OR (state = 'done' AND finished_at > :at - INTERVAL ${FLASH_MIN} MINUTE))`,
+          AND started_at <= :at
+          AND (state = 'running' OR (state = 'done' AND finished_at BETWEEN :at - INTERVAL ${FLASH_MIN} MINUTE AND :at))`,
     { at },
   )
 /** Rooms whose air is known; where none is, nothing is said. */
@@ -69,7 +69,7 @@ export async function readVapour(at: Date, on: Db = db(), known?: readonly RoomR
     const verdict = airVerdict(wanted, supply)
     if (verdict !== 'never' && verdict !== 'mask') return null
     const m3 = (n: number) => Math.ceil(n / 10) * 10
-    const also = others.length ? `, with ${beside.map(w => w.title).join(', ')}` : ''
+    const also = others.length ? `, with ${others.length} other at work or just laid there` : ''
     const figures = `${room.name} gives ${m3(supply)} m³ of air an hour`
     return verdict === 'never'
       ? {
