@@ -13,7 +13,7 @@ export default {
     none: 'Nothing in the store yet. Add a product, then a lot of it.',
     partsOf: 'Parts of the store',
     parts: { products: 'Products and cans', needs: 'Wanted and short', air: 'Vapour and waste' },
-    find: 'Find by name, class or lot number',
+    find: 'Find by name, class or number',
     notFound: 'No product is called that.',
     age: { soon: 'good until {day}', over: 'over since {day}' },
     needs: 'Open plans want',
