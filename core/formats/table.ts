@@ -11,7 +11,7 @@ export interface TableLine<C extends string> {
 }
 export interface Column<C extends string> {
   key: C
-  /** headings that name it, in small letters, without what stands in brackets or after "in" */
+  /** headings that name it, the first that is there counts, in small letters, without what stands in brackets or after "in" */
   heads: readonly string[]
   needed?: true
 }
@@ -35,7 +35,7 @@ export function readTable<C extends string>(text: string, columns: readonly Colu
   const start = data.findIndex(r => r.some(c => c.trim() !== ''))
   const heading = data[start]?.map(plain)
   if (!heading) throw new RangeError('Line 1: the file is empty.')
-  const at = columns.map(c => ({ ...c, i: heading.findIndex(h => c.heads.includes(h)) }))
+  const at = columns.map(c => ({ ...c, i: c.heads.map(h => heading.indexOf(h)).find(i => i >= 0) ?? -1 }))
   const missing = at.find(c => c.needed && c.i < 0)
   if (missing) throw wrong(start + 1, `there is no column "${missing.heads[0]}"`)
   return data.flatMap((row, i) => {

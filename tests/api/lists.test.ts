@@ -17,10 +17,12 @@ beforeAll(async () => {
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
   await sayYes(people.office, id)
   const wash = (await planOf(people.lead, id)).steps.find(s => s.kind === 'wash')!
-  await act(people.finisher, 'start', wash, '2027-05-03T09:00:00+02:00')
+  await setClock(people.owner, '2027-05-03T10:00:00+02:00')
+  const begun = await act(people.finisher, 'start', wash, '2027-05-03T09:30:00+02:00')
+  expect(begun.status, begun.body.message).toBe(200)
   const soap = { name: `Soap ${id}`, class: 'mild-soap', priceMinor: 4000 }
   const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', soap)
-  const { id: lot } = await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'S', amount: 2.5 })
+  const { id: lot } = await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'S-list', amount: 2.5 })
   await people.lead.ok(`POST /api/lots/${lot}/acts`, {
     ...{ rowVersion: 1, act: { kind: 'spill', amount: 1.25, word: 'fell' } },
   })
@@ -38,12 +40,13 @@ describe('a list', () => {
     expect(type).toContain('text/csv')
     expect(text.endsWith('\r\n')).toBe(true)
     const { data, errors, meta } = parsed(text)
-    expect(errors).toEqual([])
+    // one column alone has no delimiter to be found
+    expect(errors.filter(e => e.type !== 'Delimiter')).toEqual([])
     for (const row of data) expect(Object.keys(row)).toEqual(meta.fields)
   })
   it('keeps quotes and lines of its texts, and makes no formula of a name', async () => {
     const { data } = parsed((await list('pieces', people.office)).text)
-    const piece = data.find(r => r.name!.startsWith('Chest'))!
+    const piece = data.find(r => r.name!.startsWith('Chest, "old"'))!
     expect(piece.client).toBe("'=cmd|calc")
     expect(piece.name).toContain('"old"')
   })
@@ -51,9 +54,9 @@ describe('a list', () => {
     const comma = Papa.parse<Record<string, string>>((await list('moves', people.lead, '?decimal=comma')).text, {
       ...{ header: true, delimiter: ';', skipEmptyLines: true },
     }).data
-    expect(comma.find(r => r.word === 'fell')).toMatchObject({ amount: '-1,25', kind: 'spilt' })
+    expect(comma.find(r => r.code === 'S-list' && r.kind === 'spilt')).toMatchObject({ amount: '-1,25', kind: 'spilt' })
     const point = parsed((await list('moves', people.lead)).text).data
-    expect(point.find(r => r.word === 'fell')!.amount).toBe('-1.25')
+    expect(point.find(r => r.code === 'S-list' && r.kind === 'spilt')!.amount).toBe('-1.25')
   })
   it('of money is for whom prices are for; hours of others are for the owner', async () => {
     for (const [name, of] of Object.entries(LISTS))
