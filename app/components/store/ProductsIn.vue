@@ -36,7 +36,7 @@ async function take() {
       <p v-for="c in shown.changed" :key="c.name">
         {{ w('store.read.changed', { name: c.name, what: c.what.map(x => w(`store.read.field.${x}`)).join(', ') }) }}
       </p>
-      <p class="caption">{{ w('store.read.same', { n: shown.same }) }}</p>
+      <p v-if="shown.same" class="caption">{{ w('store.read.same', { n: shown.same }) }}</p>
       <button
         v-if="!shown.wrong.length && shown.fresh.length + shown.changed.length > 0"
         class="act justify-self-start"
