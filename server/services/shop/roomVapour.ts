@@ -1,5 +1,5 @@
 /** What the air of a room says to solvent work that begins in it now, with all that gives off there already. */
-import { type Shelf, taken } from '#core/materials'
+import { MATERIALS, type Shelf, taken } from '#core/materials'
 import {
   airVerdict,
   dilution,
@@ -55,7 +55,8 @@ export async function readVapour(at: Date, on: Db = db(), known?: readonly RoomR
         FROM schedule_step
         WHERE schedule_id = (SELECT MAX(id) FROM schedule) AND room_id IS NOT NULL`,
   )
-  const wet = await readWet(on, at)
+  // what this program does not know of one piece breaks no start of another
+  const wet = (await readWet(on, at)).filter(w => MATERIALS.some(m => m.slug === w.product))
   const roomIds = new Map(placed.map(p => [p.step_id, p.room_id]))
   const roomOf = (id: number) => rooms.find(r => r.id === roomIds.get(id)) ?? usual
   return (step, shelf) => {
