@@ -245,6 +245,25 @@ describe('the air of the rooms', () => {
     const silent = (await roomOf(null, null)) as unknown as Start
     expect(JSON.stringify(silent.start)).not.toMatch(/lungs|burn/)
   })
+  it('a running step of a product that is not known breaks no start of another piece', async () => {
+    const [odd, other] = [await approved(), await approved()]
+    await sql.query('UPDATE room SET volume_m3 = 100, air_changes_h = 5')
+    await sql.query(
+      `UPDATE plan_step
+          SET state = 'running', started_at = '2027-04-05 06:50:00', product = 'from-the-future'
+          WHERE piece_id = ? AND product IS NOT NULL AND amount_ml IS NOT NULL
+          ORDER BY position
+          LIMIT 1`,
+      [odd],
+    )
+    await sql.query('UPDATE piece SET changed_no = changed_no + 1 WHERE id = ?', [odd])
+    expect((await planOf(people.lead, other)).steps.length).toBeGreaterThan(0)
+    expect((await people.finisher.send('GET /api/now')).status).toBe(200)
+    await sql.query('UPDATE room SET volume_m3 = NULL, air_changes_h = NULL')
+    await sql.query(
+      "UPDATE plan_step SET state = 'planned', started_at = NULL, product = NULL WHERE product = 'from-the-future'",
+    )
+  })
   it('what evaporated and what was thrown away is told by month, and as a table', async () => {
     const oil = await can(await product({ name: `VOC oil ${count}` }), 1000)
     await does(oil, { kind: 'spill', amount: 250, word: 'fell' })
