@@ -41,17 +41,26 @@ async function startable(page: Page): Promise<Line[]> {
   return may.filter(l => !l.product && shown.some(text => text.includes(l.title) && text.includes(`${l.pieceId} ·`)))
 }
 const started = async (page: Page, { stepId }: Line) => (await now(page)).running.find(r => r.stepId === stepId)
-/** Afterwards the shop is as it was. */
+/** Afterwards the shop is as it was: a step that somebody changed meanwhile is read and taken back anew. */
 async function undo(page: Page, { stepId }: Line) {
-  const { running } = (await (await page.request.get('/api/now')).json()) as {
-    running: (Line & { rowVersion: number })[]
+  const runs = async () => {
+    const { running } = (await (await page.request.get('/api/now')).json()) as {
+      running: (Line & { rowVersion: number })[]
+    }
+    return running.find(r => r.stepId === stepId)
   }
-  const line = running.find(r => r.stepId === stepId)
-  if (line)
-    await write(page, 'post', '/api/bench', {
-      ...{ kind: 'undo', stepId, rowVersion: line.rowVersion },
-      happenedAt: (await serverNow(page)).toISOString(),
+  expect(await runs()).toBeTruthy()
+  await expect
+    .poll(async () => {
+      const line = await runs()
+      if (line)
+        await write(page, 'post', '/api/bench', {
+          ...{ kind: 'undo', stepId, rowVersion: line.rowVersion },
+          happenedAt: (await serverNow(page)).toISOString(),
+        })
+      return line
     })
+    .toBeUndefined()
 }
 
 test('an hour without a line: loaded anew, worked, and all goes in with its own times', async ({
