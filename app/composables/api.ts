@@ -42,7 +42,11 @@ type Part<Name extends string, T> = [T] extends [never]
   : object extends T
     ? { [N in Name]?: T }
     : { [N in Name]: T }
-type Upload<K extends RouteKey> = (typeof API)[K] extends { file: true } ? { body: FormData } : unknown
+type Upload<K extends RouteKey> = (typeof API)[K] extends { file: true }
+  ? { body: FormData }
+  : (typeof API)[K] extends { zip: true }
+    ? { body: Blob }
+    : unknown
 
 /** What a call of a route carries: the blanks of its path, its body and its query, as the registry says. */
 export type Asking<K extends RouteKey> = Record<BlanksOf<PathOf<K>>, string | number> &
@@ -79,7 +83,7 @@ export const isAway = (error: unknown) => AWAY.has(statusOf(error))
 const pause = (ms: number) => new Promise(resolve => setTimeout(resolve, ms))
 
 /** A request that takes longer counts as broken: it is sent again, under its UUID. */
-const LIMIT_MS = { words: 25_000, file: 120_000 } as const
+const LIMIT_MS = { words: 25_000, file: 120_000, zip: 1_800_000 } as const
 export async function fetched<K extends RouteKey>(
   key: K,
   asking: object,
@@ -94,7 +98,7 @@ export async function fetched<K extends RouteKey>(
   const method = key.slice(0, key.indexOf(' ')) as 'GET'
   // a text that is no route: the types come from the key
   const path: string = pathOf(key, asking as Record<string, unknown>)
-  const timeout = limit_ms ?? (body instanceof FormData ? LIMIT_MS.file : LIMIT_MS.words)
+  const timeout = limit_ms ?? limitOf_ms(body)
   const line = useLine()
   const ended = line.begin()
   try {
@@ -109,6 +113,11 @@ export async function fetched<K extends RouteKey>(
   } finally {
     ended()
   }
+}
+
+function limitOf_ms(body: BodyInit | undefined): number {
+  if (body instanceof Blob) return LIMIT_MS.zip
+  return body instanceof FormData ? LIMIT_MS.file : LIMIT_MS.words
 }
 
 const build = () => useRuntimeConfig().app.buildId

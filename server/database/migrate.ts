@@ -11,11 +11,11 @@ export type Watch = (name: string, no: number, when: 'begun' | 'ran') => void
 /** The database was written by a newer Hantverk than this one. */
 export class NewerDatabase extends Error {}
 
-/** Statements of a migration file; none holds a semicolon inside, a comment has a line of its own. */
+/** Statements of a migration file: each ends with a line that ends in a semicolon; a comment has a line of its own. */
 export const statementsOf = (sql: string) =>
   sql
     .replace(/^\s*--.*$/gm, '')
-    .split(';')
+    .split(/;[ \t]*$/m)
     .map(s => s.trim())
     .filter(Boolean)
 

@@ -1,4 +1,10 @@
+import { createWriteStream } from 'node:fs'
+import { mkdtemp, rm } from 'node:fs/promises'
 import type { IncomingMessage } from 'node:http'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Transform } from 'node:stream'
+import { pipeline } from 'node:stream/promises'
 import type { H3Event } from 'h3'
 
 /** A body may take this long to come. */
@@ -97,4 +103,31 @@ export async function readForm(event: H3Event, limit: number): Promise<URLSearch
   if (contentType(event) !== 'application/x-www-form-urlencoded')
     throw fail(415, 'not-a-form', 'This is no form of this page.')
   return new URLSearchParams((await readBytes(event.node.req, limit, JSON_MS)).toString('utf8'))
+}
+
+/** An upload may be as large as a shop with its photographs. */
+const MOST_UPLOAD = 8_000_000_000
+/**
+ * Keeps a zip that is sent as the body in a file of its own while `work` reads it: nothing of it is held in memory.
+ * @throws Fail 415, 413, 400.
+ */
+export async function withUpload<T>(event: H3Event, work: (path: string) => Promise<T>): Promise<T> {
+  if (contentType(event) !== 'application/zip') throw fail(415, 'not-a-file', 'Choose a zip file.')
+  const { req } = event.node
+  if (Number(req.headers['content-length'] ?? 0) > MOST_UPLOAD) throw tooBig(MOST_UPLOAD)
+  const dir = await mkdtemp(join(tmpdir(), 'hantverk-upload-'))
+  try {
+    const path = join(dir, 'upload.zip')
+    let size = 0
+    const counted = new Transform({
+      transform(chunk: Buffer, _encoding, done) {
+        size += chunk.length
+        done(size > MOST_UPLOAD ? tooBig(MOST_UPLOAD) : null, chunk)
+      },
+    })
+    await pipeline(req, counted, createWriteStream(path))
+    return await work(path)
+  } finally {
+    await rm(dir, { recursive: true, force: true })
+  }
 }

@@ -49,6 +49,9 @@ async function quote() {
         target="_blank"
         >{{ w(`papers.${kind}`) }}</a
       >
+      <a class="underline min-h-11 inline-flex items-center" :href="`/api/pieces/${pieceId}/archive`">{{
+        w('papers.archive')
+      }}</a>
     </p>
     <LabelLinks :says="w('papers.labels')" :address="`/api/pieces/${pieceId}/labels`" />
     <LabelLinks

@@ -19,6 +19,15 @@ export const refused = <T>(work: () => T): T => {
     throw error
   }
 }
+/** The same of work that takes time. */
+export const refusedLater = async <T>(work: () => Promise<T>): Promise<T> => {
+  try {
+    return await work()
+  } catch (error) {
+    if (error instanceof RangeError) throw fail(422, 'invalid', error.message)
+    throw error
+  }
+}
 export const labText = (s: Spectrum) =>
   labOfSpectrum(s)
     .map(v => v.toFixed(1))

@@ -5,6 +5,8 @@ import type { TemperatureUnit } from '#core/units'
 import { db, type Db } from '../../database/db'
 
 export interface ShopRow {
+  /** tells this shop from every other */
+  uid: string
   name: string
   zone: string
   currency: string
