@@ -294,6 +294,12 @@ export async function restore(
     if (done.length) say(`Migrated: ${done.join(', ')}`)
     const last = Number(await rootSql(profile, 'SELECT last FROM event_counter', before).catch(() => '0'))
     await rootSql(profile, AFTERWARDS(last), database)
+    // people who were erased since that backup are erased again, once the shop is up
+    await rootSql(
+      profile,
+      `INSERT IGNORE INTO erasure (client_uid, at, person_id) SELECT client_uid, at, NULL FROM \`${before}\`.erasure`,
+      database,
+    ).catch(() => '')
   } catch (error) {
     await rootSql(profile, `DROP DATABASE IF EXISTS \`${database}\``).catch(() => '')
     throw new Error(`The backup was not brought back: ${(error as Error).message}. The shop goes on as it was.`)

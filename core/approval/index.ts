@@ -24,3 +24,4 @@ export const mustAskAgain = (acceptedWorst_minor: number, newWorst_minor: number
 
 export * from './question'
 export * from './overrun'
+export * from './erased'

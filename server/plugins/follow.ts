@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { openPool } from '../database/db'
 import { closeExpired, remindDue, renewDue } from '../services/client/houseRules'
+import { repeatErasures } from '../services/client/privacy'
 import { takeJob, thin } from '../services/platform/jobs'
 import { sendWaiting } from '../services/platform/mail'
 import { solveIfDue } from '../services/schedule/solve'
@@ -63,6 +64,7 @@ export default defineNitroPlugin(nitro => {
     await closeExpired(at)
     await remindDue(at)
     await renewDue(at)
+    await repeatErasures(at)
   }
   const thinning = async () => {
     if (await takeJob('thin', THIN_S)) await thin(await now())

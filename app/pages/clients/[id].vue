@@ -17,7 +17,7 @@ const {
 watch(page, p => {
   if (p && p.client.id !== id.value) void navigateTo(`/clients/${p.client.id}`, { replace: true })
 })
-const can = computed(() => session.may('take-in'))
+const can = computed(() => session.may('take-in') && !page.value?.client.erased_at)
 const changing = ref(false)
 const { draft, errors, submit } = useForm('PATCH /api/clients/:id', () => ({
   rowVersion: 1,
@@ -35,6 +35,15 @@ async function save() {
   changing.value = false
   await load()
 }
+const erasing = ref(false)
+async function erase() {
+  const { rowVersion } = page.value!.client
+  if (!(await send('POST /api/clients/:id/erase', { id: id.value, body: { rowVersion } }))) return
+  erasing.value = false
+  useNotes().show(w('client.erased'))
+  await load()
+}
+const KEPT = ['questions', 'letters', 'quotations', 'signatures'] as const
 const same = ref<{ id: number; name: string } | null>(null)
 async function merge() {
   const { rowVersion } = page.value!.client
@@ -53,7 +62,10 @@ async function merge() {
       <button v-if="can && !changing" class="act act-quiet" @click="change">{{ w('client.change') }}</button>
     </div>
     <p v-if="!changing" class="text-lg">
-      {{ [page.client.phone, page.client.email].filter(Boolean).join(' · ') || w('client.noContact') }}
+      <template v-if="page.client.erased_at">{{ w('client.isErased', { day: day(page.client.erased_at) }) }}</template>
+      <template v-else>{{
+        [page.client.phone, page.client.email].filter(Boolean).join(' · ') || w('client.noContact')
+      }}</template>
     </p>
     <form v-else class="grid sm:grid-cols-3 gap-3 mt-3" @submit.prevent="save">
       <TextField v-model="draft.name" :label="w('intake.client')" :error="errors.name" />
@@ -105,6 +117,28 @@ async function merge() {
         <p v-if="!page.letters.length" class="row">{{ w('client.noLetters') }}</p>
       </section>
     </div>
+    <section v-if="can" class="mt-8 max-w-2xl" data-test="kept">
+      <h2>{{ w('client.kept') }}</h2>
+      <p class="row">{{ w('client.keptContact') }}</p>
+      <p v-for="k in KEPT.filter(x => page!.kept[x] > 0)" :key="k" class="row">
+        {{ w(`client.keptOf.${k}`, { n: page.kept[k] }) }}
+      </p>
+      <p class="flex flex-wrap gap-x-6 mt-2">
+        <a class="underline min-h-11 inline-flex items-center" :href="`/api/clients/${page.client.id}/data`">{{
+          w('client.keptFile')
+        }}</a>
+        <button v-if="session.person?.role === 'owner'" class="underline min-h-11" @click="erasing = true">
+          {{ w('client.erase') }}
+        </button>
+      </p>
+    </section>
+    <DialogBox v-if="erasing" :title="w('client.eraseTitle', { name: page.client.name })" @close="erasing = false">
+      <p class="mt-3">{{ w('client.eraseWhy') }}</p>
+      <div class="flex gap-3 mt-5">
+        <button class="act" @click="erase">{{ w('client.erase') }}</button>
+        <button class="act act-quiet" @click="erasing = false">{{ w('cancel') }}</button>
+      </div>
+    </DialogBox>
     <DialogBox v-if="same" :title="w('client.mergeTitle', { name: same.name })" @close="same = null">
       <p class="mt-3">{{ w('client.mergeWhy', { from: page.client.name, into: same.name }) }}</p>
       <div class="flex gap-3 mt-5">

@@ -1,10 +1,14 @@
 /** A client's record: found while one types, its pieces and letters, changed, and merged with another. */
 import type { z } from 'zod'
+import { writeCards } from '#core/formats'
 import type { PieceState } from '#core/piece'
 import type * as s from '#shared/schemas'
 import { db, type Db, transaction } from '../../database/db'
 import { log, logShop, tell } from '../platform/log'
+import { uidOf } from '../platform/uid'
 import type { Person } from '../shop/person'
+import { readShop } from '../shop/rows'
+import { keptOf } from './privacy'
 
 interface ClientRow {
   id: number
@@ -13,6 +17,7 @@ interface ClientRow {
   phone: string
   row_version: number
   merged_into: number | null
+  erased_at: Date | null
 }
 const MOST = 8
 
@@ -21,7 +26,7 @@ export const findClients = ({ find }: z.infer<typeof s.clientQuery>) =>
   db().rows<Pick<ClientRow, 'id' | 'name' | 'email' | 'phone'> & { pieces: number }>(
     `SELECT c.id, c.name, c.email, c.phone, (SELECT COUNT(*) FROM piece WHERE piece.client_id = c.id) AS pieces
         FROM client c
-        WHERE c.merged_into IS NULL AND (c.name LIKE :like OR c.email LIKE :like OR c.phone LIKE :like)
+        WHERE c.merged_into IS NULL AND c.erased_at IS NULL AND (c.name LIKE :like OR c.email LIKE :like OR c.phone LIKE :like)
         ORDER BY c.name LIKE :start DESC, c.name, c.id
         LIMIT ${MOST}`,
     { like: `%${find.replace(/[\\%_]/g, '\\$&')}%`, start: `${find.replace(/[\\%_]/g, '\\$&')}%` },
@@ -29,6 +34,15 @@ export const findClients = ({ find }: z.infer<typeof s.clientQuery>) =>
 
 const readClient = (on: Db, id: number, lock = false) =>
   on.row<ClientRow>(`SELECT * FROM client WHERE id = :id ${lock ? 'FOR UPDATE' : ''}`, { id })
+
+/** Everybody that the shop knows, as vCard 4. */
+export async function clientCards(): Promise<string> {
+  const { uid } = await readShop()
+  const clients = await db().rows<Pick<ClientRow, 'id' | 'name' | 'email' | 'phone'>>(
+    'SELECT id, name, email, phone FROM client WHERE merged_into IS NULL AND erased_at IS NULL ORDER BY name, id',
+  )
+  return writeCards(clients.map(c => ({ ...c, uid: uidOf(uid, 'client', c.id) })))
+}
 
 /** The record that counts: where this one was merged into another, that. @throws Fail 404. */
 export async function clientPage(id: number) {
@@ -38,6 +52,7 @@ export async function clientPage(id: number) {
   const params = { id: client.id }
   return {
     client: { ...client, merged_into: undefined, rowVersion: client.row_version },
+    kept: await keptOf(client.id),
     pieces: await db().rows<{
       id: number
       name: string
@@ -96,7 +111,7 @@ const piecesOf = async (tx: Db, id: number) =>
 export const changeClient = (id: number, input: z.infer<typeof s.changeClient>, person: Person, at: Date) =>
   transaction(async tx => {
     const before = await readClient(tx, id, true)
-    if (!before || before.merged_into) throw notFound('client')
+    if (!before || before.merged_into || before.erased_at) throw notFound('client')
     if (before.row_version !== input.rowVersion) throw stale()
     await tx.run(
       'UPDATE client SET name = :name, email = :email, phone = :phone, row_version = row_version + 1 WHERE id = :id',
