@@ -1,6 +1,6 @@
-import { Chart, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js'
+import { BarElement, CategoryScale, Chart, Legend, LinearScale, LineElement, PointElement, Tooltip } from 'chart.js'
 
-Chart.register(LinearScale, PointElement, LineElement, Tooltip, Legend)
+Chart.register(LinearScale, CategoryScale, PointElement, LineElement, BarElement, Tooltip, Legend)
 Chart.defaults.font = { family: 'Schibsted Grotesk Variable, sans-serif', size: 14 }
 
 /** What charts of the house share: ink by day and evening, axes with a title, a legend of lines. */

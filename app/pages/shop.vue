@@ -8,7 +8,7 @@ const {
   load: loadRooms,
   failed: roomsFailed,
 } = useLive('GET /api/rooms', topic => topic === 'shop' || topic === 'air')
-const PARTS = ['shop', 'rooms', 'people', 'methods', 'figures'] as const
+const PARTS = ['shop', 'rooms', 'people', 'methods', 'figures', 'record'] as const
 const tabs = PARTS.map(name => ({ name, label: w(`shop.parts.${name}`) }))
 const part = computed({
   get: () => String(route.query.part ?? 'shop'),
@@ -58,6 +58,7 @@ const part = computed({
       </div>
     </template>
     <template #methods><ShopMethods /></template>
+    <template #record><ShopRecord /></template>
     <template #figures>
       <div class="grid lg:grid-cols-2 gap-10">
         <ShopFigures :materials="shop.materials" />

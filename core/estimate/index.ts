@@ -67,4 +67,5 @@ export function lostAtGate(plan: Plan): Step[] {
   return at < 0 ? [] : plan.steps.slice(0, at + 1)
 }
 export * from './storage'
+export * from './kind'
 export * from './template'

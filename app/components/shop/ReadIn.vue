@@ -1,48 +1,60 @@
 <script setup lang="ts">
-/** Products from a table: shown line by line, then taken. */
+/** A list from a file: shown line by line, then taken all together. */
+type List = 'products' | 'lots' | 'clients'
+const props = defineProps<{ list: List }>()
 const emit = defineEmits<{ taken: [] }>()
-type Read = AnswerOf<'POST /api/products/import'>
+type Read = AnswerOf<'POST /api/lists/read'>
+const FILES = {
+  products: '.csv,.txt,text/csv',
+  lots: '.csv,.txt,text/csv',
+  clients: '.vcf,.csv,.txt,text/vcard',
+} as const
 const text = ref('')
 const shown = ref<Read | null>(null)
+const ask = (take: boolean) => send('POST /api/lists/read', { body: { list: props.list, text: text.value, take } })
 async function read(event: Event) {
   const input = event.target as HTMLInputElement
   const file = await input.files?.[0]?.text()
   input.value = ''
   if (file === undefined) return
   text.value = file
-  shown.value = await send('POST /api/products/import', { body: { text: file, take: false } })
+  shown.value = await ask(false)
 }
 async function take() {
-  if (!(await send('POST /api/products/import', { body: { text: text.value, take: true } }))) return
-  useNotes().show(w('store.read.taken'))
+  if (!(await ask(true))) return
+  useNotes().show(w('lists.read.taken'))
   shown.value = null
   emit('taken')
 }
+const whatOf = (what: readonly string[]) => what.map(x => w(`lists.read.field.${x as 'grit'}`)).join(', ')
 </script>
 
 <template>
-  <FoldOut :title="w('store.read.title')" data-test="products-in">
+  <FoldOut :title="w(`lists.read.of.${list}`)" :data-test="`${list}-in`">
     <label class="block"
-      >{{ w('store.read.file') }} <input type="file" accept=".csv,.txt,text/csv" class="field" @change="read" /><span
+      >{{ w(`lists.read.file.${list}`) }} <input type="file" :accept="FILES[list]" class="field" @change="read" /><span
         class="caption"
-        >{{ w('store.read.why') }}</span
+        >{{ w(`lists.read.why.${list}`) }}</span
       ></label
     >
     <div v-if="shown" class="mt-3 grid gap-2">
       <p v-for="x in shown.wrong" :key="x.line" class="verdict verdict-stop">
-        {{ w('store.read.wrong', { line: x.line, says: x.says }) }}
+        {{ w('lists.read.wrong', { line: x.line, says: x.says }) }}
       </p>
-      <p v-for="name in shown.fresh" :key="name">{{ w('store.read.fresh', { name }) }}</p>
-      <p v-for="c in shown.changed" :key="c.name">
-        {{ w('store.read.changed', { name: c.name, what: c.what.map(x => w(`store.read.field.${x}`)).join(', ') }) }}
+      <p v-for="(name, i) in shown.fresh.slice(0, 40)" :key="i">{{ w('lists.read.fresh', { name }) }}</p>
+      <p v-for="(c, i) in shown.changed.slice(0, 40)" :key="i">
+        {{ w('lists.read.changed', { name: c.name, what: whatOf(c.what) }) }}
       </p>
-      <p v-if="shown.same" class="caption">{{ w('store.read.same', { n: shown.same }) }}</p>
+      <p v-if="shown.fresh.length + shown.changed.length > 40" class="caption">
+        {{ w('lists.read.all', { fresh: shown.fresh.length, changed: shown.changed.length }) }}
+      </p>
+      <p v-if="shown.same" class="caption">{{ w('lists.read.same', { n: shown.same }) }}</p>
       <button
         v-if="!shown.wrong.length && shown.fresh.length + shown.changed.length > 0"
         class="act justify-self-start"
         @click="take"
       >
-        {{ w('store.read.take') }}
+        {{ w('lists.read.take') }}
       </button>
     </div>
   </FoldOut>
