@@ -11,6 +11,8 @@ export interface RouteSpec {
   query?: z.ZodType
   /** carries one file, as multipart/form-data */
   file?: true
+  /** carries one zip as its body */
+  zip?: true
   /** bytes of JSON that it may carry, where that is more than the usual 256 kB */
   bytes?: number
   /** false: a write that may be repeated without harm and keeps no answer; it needs no UUID */
@@ -164,6 +166,9 @@ export const API = {
   'POST /api/approvals/:id/words': { right: 'quote', body: s.replyWord },
   'GET /api/clients': { right: 'anyone', query: s.clientQuery },
   'GET /api/clients/:id': { right: 'anyone' },
+  'GET /api/clients/cards': { right: 'take-in' },
+  'GET /api/clients/:id/data': { right: 'take-in' },
+  'POST /api/clients/:id/erase': { right: 'owner', proof: true, body: s.eraseClient },
   'PATCH /api/clients/:id': { right: 'take-in', body: s.changeClient },
   'POST /api/clients/:id/merge': { right: 'take-in', body: s.mergeClients },
   'GET /api/ready': { right: 'anyone' },
@@ -176,15 +181,30 @@ export const API = {
   'GET /api/store/needs': { right: 'anyone' },
   'GET /api/store/order': { right: 'anyone', query: s.orderQuery },
   'GET /api/store/order-list': { right: 'anyone', query: s.orderQuery },
+  'GET /api/care': { right: 'anyone' },
+  'PUT /api/care/rags': { right: 'work', body: s.sayRags },
+  'PUT /api/care/looked': { right: 'work', body: s.lookedForFire },
+  'GET /api/breath': { right: 'anyone' },
+  'PUT /api/breath/limits': { right: 'shop', proof: true, body: s.changeLimit },
+  'PUT /api/breath/voc': { right: 'shop', proof: true, body: s.changeVocYear },
+  'POST /api/breath/cartridges': { right: 'work', body: s.fitCartridge },
+  'DELETE /api/breath/cartridges/:id': { right: 'work' },
+  'POST /api/breath/waste': { right: 'store', body: s.handInWaste },
+  'DELETE /api/breath/waste/:id': { right: 'store' },
   'GET /api/store/voc': { right: 'anyone' },
   'GET /api/store/voc-list': { right: 'anyone' },
   'GET /api/pieces/:id/air': { right: 'anyone' },
+  'GET /api/archive': { right: 'owner' },
+  'POST /api/archive': { right: 'owner', proof: true, zip: true },
+  'GET /api/pieces/:id/archive': { right: 'quote' },
   'GET /api/lists/:name': { right: 'anyone', query: s.listQuery },
+  'POST /api/lists/read': { right: 'anyone', body: s.readIn, bytes: 1_100_000 },
+  'GET /api/record': { right: 'anyone', query: s.recordQuery },
+  'GET /api/record/list': { right: 'anyone', query: s.recordListQuery },
   'GET /api/lots/:id': { right: 'anyone' },
   'POST /api/lots/:id/acts': { right: 'anyone', body: s.lotAct },
   'GET /api/pieces/:id/needs': { right: 'anyone' },
   'PATCH /api/products/:id': { right: 'store', body: s.changeProduct },
-  'POST /api/products/import': { right: 'store', body: s.productsFile, bytes: 1_100_000 },
   'POST /api/products': { right: 'store', body: s.addProduct },
   'POST /api/products/:id/label': { right: 'store', body: s.changeLabel },
   'POST /api/lots': { right: 'anyone', body: s.addLot },

@@ -187,6 +187,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
         </FoldOut>
       </section>
       <div class="grid grid-cols-1 gap-5 content-start min-w-0">
+        <LazyNowCare :solvent="may.some(s => s.cautions.includes('solvent'))" />
         <section v-if="running.length">
           <h2>{{ w('now.running') }}</h2>
           <HandRow v-for="s in running" :key="s.stepId" :line="s" @piece="only" />

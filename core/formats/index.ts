@@ -6,7 +6,8 @@ import type { Sample } from './samples'
 export { parseCgats, writeCgats } from './cgats'
 export { cellText, type Decimal, DECIMALS, parseSamplesCsv, textCell, writeSamplesCsv, writeTable } from './csv'
 export { type Appointment, type CalendarDay, calendarDays, writeCalendar } from './calendar'
-export { type Column, numberIn, readTable, type TableLine } from './table'
+export { type Column, numberIn, readLines, readTable, type TableLine, type TableRead } from './table'
+export { type Card, type CardLine, readPeople, writeCards } from './vcard'
 export type { Sample } from './samples'
 
 /** Samples of a file, whichever of the two it is. @throws RangeError with the line that cannot be read. */

@@ -11,7 +11,10 @@ export interface TableLine<C extends string> {
 }
 export interface Column<C extends string> {
   key: C
-  /** headings that name it, the first that is there counts, in small letters, without what stands in brackets or after "in" */
+  /**
+   * headings that name it, the first that is there counts; in small letters, without what stands in brackets or after
+   * "in"
+   */
   heads: readonly string[]
   needed?: true
 }
@@ -43,6 +46,36 @@ export function readTable<C extends string>(text: string, columns: readonly Colu
     const cells = at.map(c => [c.key, cellText(row[c.i] ?? '').trim()] as const)
     return [{ line: i + 1, cells: Object.fromEntries(cells) as Record<C, string> }]
   })
+}
+export interface TableRead<L> {
+  lines: L[]
+  wrong: { line: number; says: string }[]
+}
+/**
+ * Every line that can be read, and what is wrong with the others. `said`: what stands there once only.
+ * @throws RangeError where it is no such table at all.
+ */
+export function readLines<C extends string, L>(
+  text: string,
+  columns: readonly Column<C>[],
+  lineOf: (line: number, cells: Record<C, string>) => L,
+  said: (line: L) => string,
+): TableRead<L> {
+  const read: TableRead<L> = { lines: [], wrong: [] }
+  const seen = new Set<string>()
+  for (const { line, cells } of readTable(text, columns)) {
+    try {
+      const next = lineOf(line, cells)
+      const name = said(next)
+      if (seen.has(name.toLowerCase())) throw new RangeError(`${name} stands there twice`)
+      seen.add(name.toLowerCase())
+      read.lines.push(next)
+    } catch (error) {
+      if (!(error instanceof RangeError)) throw error
+      read.wrong.push({ line, says: error.message })
+    }
+  }
+  return read
 }
 /** @returns null where nothing is written. @throws RangeError for what is no number. */
 export function numberIn(cell: string): number | null {

@@ -1,6 +1,6 @@
 /** Cautions that go with product classes. */
 import type { Caution } from '../safety'
-import { materialOf } from './classes'
+import { materialOf, MATERIALS } from './classes'
 
 /** Cautions that go with handling a product class, whatever is done with it. */
 export function cautionsOf(slug: string): Caution[] {
@@ -16,5 +16,7 @@ export function cautionsOf(slug: string): Caution[] {
   ]
 }
 
+/** The same of a slug as it is stored; none of a class that is not known here. */
+export const cautionsIn = (slug: string): Caution[] => (MATERIALS.some(m => m.slug === slug) ? cautionsOf(slug) : [])
 /** The cautions of several classes together, each once. */
 export const cautionsOfAll = (slugs: readonly string[]): Caution[] => [...new Set(slugs.flatMap(cautionsOf))]

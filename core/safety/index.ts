@@ -2,3 +2,4 @@
 export * from './cautions'
 export * from './hazards'
 export * from './licences'
+export * from './rags'

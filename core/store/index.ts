@@ -2,4 +2,5 @@
 export * from './age'
 export * from './allot'
 export * from './consumables'
+export * from './lots'
 export * from './products'

@@ -1,5 +1,5 @@
 /** Products of the store from a table: the one that is taken out as a list, or a supplier's. */
-import { type Column, numberIn, readTable } from '../formats'
+import { type Column, numberIn, readLines, type TableRead } from '../formats'
 import { MATERIALS } from '../materials'
 import { CONSUMABLE_SLUGS, CONSUMABLES, nameOfClass } from './consumables'
 
@@ -13,10 +13,6 @@ export interface ProductLine {
   price: number | null
   sizes: number[] | null
   least: number | null
-}
-export interface ProductsRead {
-  lines: ProductLine[]
-  wrong: { line: number; says: string }[]
 }
 type Key = 'name' | 'class' | 'grit' | 'supplier' | 'price' | 'sizes' | 'least'
 const COLUMNS: readonly Column<Key>[] = [
@@ -65,22 +61,6 @@ function lineOf(line: number, cells: Record<Key, string>): ProductLine {
     least: bounded(numberIn(cells.least), 'what is kept'),
   }
 }
-/**
- * Every line that can be read, and what is wrong with the others.
- * @throws RangeError where it is no such table at all.
- */
-export function readProducts(text: string): ProductsRead {
-  const read: ProductsRead = { lines: [], wrong: [] }
-  for (const { line, cells } of readTable(text, COLUMNS)) {
-    try {
-      const next = lineOf(line, cells)
-      if (read.lines.some(l => l.name.toLowerCase() === next.name.toLowerCase()))
-        throw new RangeError(`"${next.name}" stands there twice`)
-      read.lines.push(next)
-    } catch (error) {
-      if (!(error instanceof RangeError)) throw error
-      read.wrong.push({ line, says: error.message })
-    }
-  }
-  return read
-}
+/** @throws RangeError where it is no such table at all. */
+export const readProducts = (text: string): TableRead<ProductLine> =>
+  readLines(text, COLUMNS, lineOf, l => `"${l.name}"`)

@@ -147,7 +147,7 @@ export interface StartQuestion {
   /** a coat that is wet in the same room, in words; null where none is, or dust has a room of its own */
   wetCoat?: string | null
   /** what the air of its room says to what it gives off */
-  vapour?: { stops: boolean; says: string } | null
+  vapour?: readonly { stops: boolean; says: string }[]
   /** it is carried out of the building: its dust falls into no coat of ours */
   outside?: boolean
   clock: (at_ms: number) => string
@@ -253,8 +253,10 @@ export function mayStart(q: StartQuestion): StartVerdict {
     else warnings.push(...air.lines)
   }
 
-  if (q.vapour?.stops) refuse('air', q.vapour.says)
-  else if (q.vapour) warnings.push(q.vapour.says)
+  for (const { stops, says } of q.vapour ?? []) {
+    if (stops) refuse('air', says)
+    else warnings.push(says)
+  }
 
   const life_min = product?.potLife_min?.[0]
   if (life_min !== undefined) {

@@ -82,3 +82,8 @@ export const NO_MASK_HELPS =
   'No mask helps: open more and say the air changes that were measured under Shop, do less at once, or take it to a ' +
   `booth or outdoors. No flame, heater or plain fan motor near it. ${ENDS}`
 export const ONLY_MASKED = `Open more, do less at once, or only behind cartridges for organic vapour in date. ${ENDS}`
+/** Does what it gives off burn? */
+export const burns = ({ mixture }: Pick<Source, 'mixture'>): boolean => solventsIn(mixture).length > 0
+/** Asked before the first can of a day is opened. */
+export const askForFire = (room: string): string =>
+  `${room}: nobody has looked today for flame, pilot light, heater and plain fan motor. Look before the can opens. ${ENDS}`

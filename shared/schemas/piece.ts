@@ -55,6 +55,7 @@ const client = {
 }
 export const clientQuery = z.strictObject({ find: written().min(2, 'Two letters at least.').max(80) })
 export const changeClient = z.strictObject({ rowVersion: version, ...client })
+export const eraseClient = z.strictObject({ rowVersion: version })
 /** `into`: the record that stays. */
 export const mergeClients = z.strictObject({ rowVersion: version, into: id })
 export const takeIn = z.strictObject({

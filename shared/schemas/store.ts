@@ -126,7 +126,8 @@ export const lotAct = z.strictObject({
   ]),
 })
 /** `take`: false shows what it would do. */
-export const productsFile = z.strictObject({
+export const readIn = z.strictObject({
+  list: z.enum(['products', 'lots', 'clients'], { error: 'This list is not read in.' }),
   text: z.string().min(1, 'The file is empty.').max(1_000_000, 'Too large.'),
   take: z.boolean(),
 })

@@ -82,7 +82,7 @@ describe('products from a table', () => {
     wrong: { line: number; says: string }[]
   }
   const read = (text: string, take: boolean, who = people.lead) =>
-    who.send<Read & { message: string }>('POST /api/products/import', { text, take })
+    who.send<Read & { message: string }>('POST /api/lists/read', { list: 'products', text, take })
   it('are shown before they are taken, and taken all together or not at all', async () => {
     const bad = 'name,class,price\r\nImported oil,varnish-oil,300\r\nImported sofa,sofa,1\r\n'
     const { body } = await read(bad, false)

@@ -94,7 +94,10 @@ function saved() {
     <aside class="grid gap-6 content-start">
       <LotForm :products="products" @added="emit('changed')" />
       <ProductForm v-if="session.may('store')" @saved="emit('changed')" />
-      <ProductsIn v-if="session.may('store')" @taken="emit('changed')" />
+      <template v-if="session.may('store')">
+        <ReadIn list="products" @taken="emit('changed')" />
+        <ReadIn list="lots" @taken="emit('changed')" />
+      </template>
     </aside>
     <DialogBox v-if="changing" :title="changing.name" @close="changing = null">
       <ProductForm :product="changing" @saved="saved" />

@@ -17,6 +17,26 @@ export default {
     known: 'A client of the shop.',
     another: 'Somebody else of that name',
     merge: 'Make them one',
+    kept: 'What is kept of this person',
+    keptContact: 'Name, mail and phone, to be reached while a piece is here and after.',
+    keptOf: {
+      questions: [
+        '{n} question with its answer: what was agreed.',
+        '{n} questions with their answers: what was agreed.',
+      ],
+      letters: ['{n} letter: what was told, and where to.', '{n} letters: what was told, and where to.'],
+      quotations: ['{n} quotation: what was offered.', '{n} quotations: what was offered.'],
+      signatures: ['{n} signature: who took it home.', '{n} signatures: who took it home.'],
+    },
+    keptFile: 'All of it as a file',
+    erase: 'Erase this person',
+    eraseTitle: 'Erase {name}?',
+    eraseWhy:
+      'Name, addresses, signature and letters’ addresses go, also from frozen texts and the log; the pieces, what was ' +
+      'done to them and what was agreed stay. It cannot be taken back. Backups made before keep it until they are ' +
+      'thrown away; where one is brought back here, this is done again.',
+    erased: 'The person is erased; the record of the pieces stays.',
+    isErased: 'Personal data erased on {day}.',
     merged: 'The pieces are with {name} now.',
     mergeTitle: 'Is this {name}?',
     mergeWhy: 'The pieces, questions and letters of {from} go to {into}. This cannot be taken apart again.',
@@ -103,6 +123,7 @@ export default {
   },
   papers: {
     title: 'Papers',
+    archive: 'All of it as an archive (zip)',
     quotation: 'Quotation {no}',
     holds: 'holds until {day}',
     words: 'Words on it, else those of the house',

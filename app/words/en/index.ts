@@ -1,6 +1,7 @@
 /**
  * Every string of the interface, a file for each place. What core says stands in core, beside the data it belongs to.
  */
+import breath from './breath'
 import client from './client'
 import colour from './colour'
 import common from './common'
@@ -11,6 +12,7 @@ import mixing from './mixing'
 import now from './now'
 import pieces from './pieces'
 import plan from './plan'
+import record from './record'
 import rooms from './rooms'
 import route from './route'
 import shop from './shop'
@@ -34,6 +36,8 @@ export const WORDS = {
   ...store,
   ...surface,
   ...shop,
+  ...record,
+  ...breath,
   ...rooms,
   ...colour,
   ...mixing,

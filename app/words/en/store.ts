@@ -58,18 +58,6 @@ export default {
     supplier: 'Supplier',
     containers: 'Sizes that it comes in, {unit}',
     least: 'Keep at least, {unit}',
-    read: {
-      title: 'Read products from a table',
-      file: 'A CSV file with name and class',
-      why: 'Also grit, supplier, price, sizes, kept at least. What a line does not say stays as it is.',
-      wrong: 'Line {line}: {says}.',
-      fresh: 'New: {name}',
-      changed: '{name}: {what}',
-      same: ['{n} stays as it is', '{n} stay as they are'],
-      take: 'Take them',
-      taken: 'Taken.',
-      field: { grit: 'grit', supplier: 'supplier', containers: 'sizes', least: 'kept at least', price_minor: 'price' },
-    },
     sizesWhy: 'Sizes with commas between: 250, 1000.',
   },
   vapour: {

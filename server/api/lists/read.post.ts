@@ -1,3 +1,3 @@
-import { importProducts } from '../../services/store/import'
+import { readIn } from '../../services/lists/readIn'
 
-export default route('POST /api/products/import', async ({ body, person }) => importProducts(body, person, await now()))
+export default route('POST /api/lists/read', async ({ body, person }) => readIn(body, person, await now()))

@@ -1,4 +1,4 @@
-import { vocCsv } from '../../services/store/voc'
+import { vocCsv } from '../../services/breath/voc'
 
 export default route('GET /api/store/voc-list', async ({ event }) => {
   const text = await vocCsv()

@@ -1,3 +1,3 @@
-import { vocPage } from '../../services/store/voc'
+import { vocPage } from '../../services/breath/voc'
 
 export default route('GET /api/store/voc', () => vocPage())

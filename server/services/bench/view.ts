@@ -3,7 +3,7 @@ import type { Shelf } from '#core/materials'
 import type { Verdict } from '#core/rules'
 import { type Hours, mayStart, type StartVerdict } from '#core/timetable'
 import type { StoredPlan } from '../plan/rows'
-import type { VapourOf } from '../shop/roomVapour'
+import type { VapourOf } from '../breath/vapour'
 import { clockIn } from '../shop/rows'
 
 export interface BenchQuestion {
@@ -48,7 +48,7 @@ export function benchView({
         shelf,
         air: airOf(step.id),
         wetCoat,
-        vapour: step.state === 'planned' ? vapourOf(step, shelf) : null,
+        vapour: step.state === 'planned' ? vapourOf(step, shelf) : [],
         outside,
         clock,
       }),

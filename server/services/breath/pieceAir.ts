@@ -2,7 +2,8 @@
 import { airVerdict, dilution, FLASH_MIN, type Source, supplyOf } from '#core/vapour'
 import { db } from '../../database/db'
 import { readActive } from '../bench/active'
-import { sourceOf } from '../shop/roomVapour'
+import { readLimits } from './limits'
+import { sourceOf } from './vapour'
 
 interface Placed {
   step_id: number
@@ -47,7 +48,7 @@ const beside = (a: Work, b: Work) =>
 
 /** Of one piece, in the order of the timetable. */
 export async function pieceAir(id: number) {
-  const work = await readWork()
+  const [work, own] = [await readWork(), await readLimits(db())]
   return work
     .filter(x => x.piece_id === id && !x.outdoors)
     .sort((a, b) => a.start_at.getTime() - b.start_at.getTime())
@@ -56,6 +57,7 @@ export async function pieceAir(id: number) {
       const wanted = dilution(
         [x, ...others].map(o => o.source),
         'usual',
+        own,
       )
       const supply = supplyOf({ volume_m3: x.volume_m3, airChanges_h: x.air_changes_h })
       return {

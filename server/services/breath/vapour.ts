@@ -2,6 +2,8 @@
 import { MATERIALS, type Shelf, taken } from '#core/materials'
 import {
   airVerdict,
+  askForFire,
+  burns,
   dilution,
   FLASH_MIN,
   mixtureOf,
@@ -11,7 +13,9 @@ import {
   supplyOf,
 } from '#core/vapour'
 import { db, type Db } from '../../database/db'
-import { readRooms, type RoomRow } from './rooms'
+import { readRooms, type RoomRow } from '../shop/rooms'
+import { readLooked } from './ignition'
+import { type OwnLimits, readLimits } from './limits'
 
 interface Laid {
   id: number
@@ -25,7 +29,7 @@ export interface VapourSays {
   stops: boolean
   says: string
 }
-export type VapourOf = (step: Laid & { fields: object }, shelf: Shelf) => VapourSays | null
+export type VapourOf = (step: Laid & { fields: object }, shelf: Shelf) => VapourSays[]
 
 export function sourceOf(step: Laid & { fields: object }, shelf: Shelf): Source | null {
   const material = step.product ? taken(shelf, step) : null
@@ -44,39 +48,52 @@ const readWet = (on: Db, at: Date) =>
           AND (state = 'running' OR (state = 'done' AND finished_at BETWEEN :at - INTERVAL ${FLASH_MIN} MINUTE AND :at))`,
     { at },
   )
-/** Rooms whose air is known; where none is, nothing is said. */
-export async function readVapour(at: Date, on: Db = db(), known?: readonly RoomRow[]): Promise<VapourOf> {
-  const rooms = known ?? (await readRooms(on))
-  const supplyIn = (r: RoomRow) => supplyOf({ volume_m3: r.volume_m3, airChanges_h: r.air_changes_h })
-  if (!rooms.some(r => !r.outdoors && supplyIn(r) !== null)) return () => null
-  const usual = rooms.find(r => r.wet && !r.outdoors) ?? rooms[0]!
+/** In which room a step is done: where the timetable has it, else where coats are laid. */
+export async function readRoomOf(rooms: readonly RoomRow[], on: Db): Promise<(stepId: number) => RoomRow | undefined> {
+  const usual = rooms.find(r => r.wet && !r.outdoors) ?? rooms[0]
   const placed = await on.rows<{ step_id: number; room_id: number }>(
     `SELECT DISTINCT step_id, room_id
         FROM schedule_step
         WHERE schedule_id = (SELECT MAX(id) FROM schedule) AND room_id IS NOT NULL`,
   )
+  const roomIds = new Map(placed.map(p => [p.step_id, p.room_id]))
+  return id => rooms.find(r => r.id === roomIds.get(id)) ?? usual
+}
+/** What the air of its room, and whoever looked for flames there, say to solvent work. */
+export async function readVapour(at: Date, on: Db = db(), known?: readonly RoomRow[]): Promise<VapourOf> {
+  const rooms = known ?? (await readRooms(on))
+  const roomOf = await readRoomOf(rooms, on)
+  const looked = await readLooked(at, on)
+  const own = await readLimits(on)
   // what this program does not know of one piece breaks no start of another
   const wet = (await readWet(on, at)).filter(w => MATERIALS.some(m => m.slug === w.product))
-  const roomIds = new Map(placed.map(p => [p.step_id, p.room_id]))
-  const roomOf = (id: number) => rooms.find(r => r.id === roomIds.get(id)) ?? usual
   return (step, shelf) => {
     const room = roomOf(step.id)
     const source = sourceOf(step, shelf)
-    const supply = supplyIn(room)
-    if (!source || room.outdoors || supply === null) return null
+    if (!source || !room || room.outdoors) return []
     const beside = wet.filter(w => w.id !== step.id && roomOf(w.id) === room)
     const others = beside.flatMap(w => sourceOf({ ...w, fields: {} }, shelf) ?? [])
-    const wanted = dilution([source, ...others], 'usual')
-    const verdict = airVerdict(wanted, supply)
-    if (verdict !== 'never' && verdict !== 'mask') return null
-    const m3 = (n: number) => Math.ceil(n / 10) * 10
-    const also = others.length ? `, with ${others.length} other at work or just laid there` : ''
-    const figures = `${room.name} gives ${m3(supply)} m³ of air an hour`
-    return verdict === 'never'
-      ? {
+    const air = airSays(room, [source, ...others], own)
+    const fire = burns(source) && !looked.has(room.id) ? [{ stops: false, says: askForFire(room.name) }] : []
+    return [...air, ...fire]
+  }
+}
+/** Where the room's air is not known, nothing is said of it. */
+function airSays(room: RoomRow, sources: readonly Source[], own: OwnLimits): VapourSays[] {
+  const supply = supplyOf({ volume_m3: room.volume_m3, airChanges_h: room.air_changes_h })
+  if (supply === null) return []
+  const wanted = dilution(sources, 'usual', own)
+  const verdict = airVerdict(wanted, supply)
+  if (verdict !== 'never' && verdict !== 'mask') return []
+  const m3 = (n: number) => Math.ceil(n / 10) * 10
+  const also = sources.length > 1 ? `, with ${sources.length - 1} other at work or just laid there` : ''
+  const figures = `${room.name} gives ${m3(supply)} m³ of air an hour`
+  return verdict === 'never'
+    ? [
+        {
           stops: true,
           says: `${figures}; this wants ${m3(wanted.explosive_m3_h)} so that nothing can burn${also}. ${NO_MASK_HELPS}`,
-        }
-      : { stops: false, says: `${figures}; this wants ${m3(wanted.exposure_m3_h)} for lungs${also}. ${ONLY_MASKED}` }
-  }
+        },
+      ]
+    : [{ stops: false, says: `${figures}; this wants ${m3(wanted.exposure_m3_h)} for lungs${also}. ${ONLY_MASKED}` }]
 }

@@ -4,7 +4,7 @@ import { MATERIALS, materialOf, withLabel } from '#core/materials'
 import { nameOfClass } from '#core/store'
 import { sumOf } from '#core/units'
 import { db } from '../../database/db'
-import { NEWEST_LABELS, type NewestLabel } from './labels'
+import { NEWEST_LABELS, type NewestLabel } from '../store/labels'
 
 const MONTHS = 24
 interface Row {

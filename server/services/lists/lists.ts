@@ -20,6 +20,13 @@ export const LISTS = {
         JOIN client ON client.id = piece.client_id
         ORDER BY piece.id`,
   },
+  clients: {
+    sql: `SELECT client.id AS client, client.name, client.email AS mail, client.phone,
+          (SELECT COUNT(*) FROM piece WHERE piece.client_id = client.id) AS pieces
+        FROM client
+        WHERE client.merged_into IS NULL AND client.erased_at IS NULL
+        ORDER BY client.name, client.id`,
+  },
   faces: {
     sql: `SELECT part.piece_id AS piece, part.name AS part, face.name AS face, face.shape, face.species,
           face.substrate, face.length_mm AS \`length in mm\`, face.width_mm AS \`width in mm\`, face.copies,

@@ -1,10 +1,8 @@
-/** Products from a table: shown first, line by line, then taken all together or not at all. */
-import type { z } from 'zod'
+/** Products from a table. */
 import { type ProductLine, readProducts, unitOf } from '#core/store'
-import type * as s from '#shared/schemas'
-import { type Db, transaction } from '../../database/db'
+import type { Db } from '../../database/db'
 import { refused } from '../colour/told'
-import { log, tell } from '../platform/log'
+import type { PlannedList, Taking } from '../lists/planned'
 import type { Person } from '../shop/person'
 
 interface Known {
@@ -47,37 +45,27 @@ const change = (tx: Db, id: number, to: ReturnType<typeof after>) =>
     { ...to, id },
   )
 
-export const importProducts = ({ text, take }: z.infer<typeof s.productsFile>, person: Person, at: Date) =>
-  transaction(async tx => {
-    const { lines, wrong } = refused(() => readProducts(text))
-    const known = await tx.rows<Known>('SELECT * FROM product ORDER BY id FOR UPDATE')
-    const byName = new Map(known.map(k => [k.name.toLowerCase(), k]))
-    const other = lines.filter(l => (byName.get(l.name.toLowerCase())?.class ?? l.class) !== l.class)
-    const all = [
+/** Products as lines of a file would make them. */
+export async function planProducts(text: string, { tx, person, at }: Taking): Promise<PlannedList> {
+  const { lines, wrong } = refused(() => readProducts(text))
+  const known = await tx.rows<Known>('SELECT * FROM product ORDER BY id FOR UPDATE')
+  const byName = new Map(known.map(k => [k.name.toLowerCase(), k]))
+  const other = lines.filter(l => (byName.get(l.name.toLowerCase())?.class ?? l.class) !== l.class)
+  return {
+    wrong: [
       ...wrong,
       ...other.map(l => ({ line: l.line, says: `"${l.name}" is of another class here; a class is not changed` })),
-    ].sort((a, b) => a.line - b.line)
-    const plans = lines
+    ],
+    plans: lines
       .filter(l => !other.includes(l))
       .map(l => {
         const was = byName.get(l.name.toLowerCase()) ?? null
         const to = after(l, was)
-        return { was, to, what: was ? CHANGES.filter(c => was[c] !== to[c]) : [] }
-      })
-    const [fresh, changed] = [plans.filter(p => !p.was), plans.filter(p => p.was && p.what.length > 0)]
-    if (take) {
-      if (all.length)
-        throw fail(422, 'invalid', `Line ${all[0]!.line}: ${all[0]!.says}. Nothing was taken; mend the file first.`)
-      for (const p of fresh) await add(tx, p.to, person, at)
-      for (const p of changed) await change(tx, p.was!.id, p.to)
-      const says = `Products read in: ${fresh.length} new, ${changed.length} changed`
-      await log(tx, { pieceId: null, kind: 'store', says, at, recordedAt: at, personId: person.id })
-      await tell(tx, 'store', null, at)
-    }
-    return {
-      fresh: fresh.map(p => p.to.name),
-      changed: changed.map(p => ({ name: p.to.name, what: p.what })),
-      same: plans.length - fresh.length - changed.length,
-      wrong: all,
-    }
-  })
+        return {
+          name: to.name,
+          what: was && CHANGES.filter(c => was[c] !== to[c]),
+          take: () => (was ? change(tx, was.id, to) : add(tx, to, person, at)),
+        }
+      }),
+  }
+}

@@ -1,3 +1,3 @@
-import { pieceAir } from '../../../services/plan/vapour'
+import { pieceAir } from '../../../services/breath/pieceAir'
 
 export default route('GET /api/pieces/:id/air', ({ id }) => pieceAir(id()))

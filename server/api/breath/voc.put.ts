@@ -1,0 +1,3 @@
+import { changeVocYear } from '../../services/breath/limits'
+
+export default route('PUT /api/breath/voc', async ({ body, person }) => changeVocYear(body, person, await now()))
