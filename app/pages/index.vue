@@ -98,6 +98,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
         <strong>{{ r.name }}</strong> {{ airOf(r.air, r.rain) }}
       </li>
     </ul>
+    <LazyNowCare :solvent="may.some(s => s.cautions.includes('solvent'))" />
     <LazyBigClock v-if="big" :lines="rows.flatMap(r => r.line ?? [])" :running="running" @close="big = false" />
     <div v-else class="grid grid-cols-1 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
       <section :aria-label="w('now.windows')" class="min-w-0">
@@ -187,7 +188,6 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
         </FoldOut>
       </section>
       <div class="grid grid-cols-1 gap-5 content-start min-w-0">
-        <LazyNowCare :solvent="may.some(s => s.cautions.includes('solvent'))" />
         <section v-if="running.length">
           <h2>{{ w('now.running') }}</h2>
           <HandRow v-for="s in running" :key="s.stepId" :line="s" @piece="only" />

@@ -14,30 +14,39 @@ export type CardLine = Card & { line: number }
 const MOST = 5000
 const [LONGEST_NAME, LONGEST_MAIL, LONGEST_PHONE] = [120, 200, 40] as const
 
-/** Cards one after the other; lines end and are folded as the standard says. */
-export function writeCards(cards: readonly Card[]): string {
-  return cards
-    .map(({ name, email, phone, uid }) => {
-      const card = new ICAL.Component('vcard')
-      card.updatePropertyWithValue('version', '4.0')
-      card.updatePropertyWithValue('fn', name)
-      if (uid) card.updatePropertyWithValue('uid', `urn:uuid:${uid}`)
-      if (email) card.updatePropertyWithValue('email', email)
-      if (phone) {
-        const tel = new ICAL.Property('tel', card)
-        tel.resetType('text')
-        tel.setValue(phone)
-        card.addProperty(tel)
-      }
-      return `${card.toString()}\r\n`
-    })
-    .join('')
+const escaped = (text: string) => text.replaceAll(/[\\;,]/g, String.raw`\$&`).replaceAll(/\r?\n/g, String.raw`\n`)
+const OCTETS = 75
+const octetsOf = (text: string) => new TextEncoder().encode(text).length
+/** A line, folded before it grows longer than the standard allows, never within a letter. */
+function folded(line: string): string {
+  const lines = ['']
+  for (const letter of line) {
+    if (octetsOf(lines.at(-1)! + letter) > OCTETS) lines.push(' ')
+    lines[lines.length - 1] += letter
+  }
+  return lines.map(l => `${l}\r\n`).join('')
 }
+/** Cards one after the other; lines end and are folded as the standard says. */
+export const writeCards = (cards: readonly Card[]): string =>
+  cards
+    .flatMap(({ name, email, phone, uid }) => [
+      ...['BEGIN:VCARD', 'VERSION:4.0', `FN:${escaped(name)}`],
+      ...(uid ? [`UID:urn:uuid:${uid}`] : []),
+      ...(email ? [`EMAIL:${escaped(email)}`] : []),
+      ...(phone ? [`TEL;VALUE=text:${escaped(phone)}`] : []),
+      'END:VCARD',
+    ])
+    .map(folded)
+    .join('')
 
 const first = (card: ICAL.Component, name: string): string => {
   const value: unknown = card.getFirstPropertyValue(name)
   const text = Array.isArray(value) ? value.flat().join(' ') : String(value ?? '')
-  return text.replace(/^(mailto|tel):/i, '').trim()
+  // a semicolon may stand escaped where none is needed
+  return text
+    .replaceAll(String.raw`\;`, ';')
+    .replace(/^(mailto|tel):/i, '')
+    .trim()
 }
 /** A name from its parts, where it is not written whole: given names before the family's. */
 function nameOf(card: ICAL.Component): string {

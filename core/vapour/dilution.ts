@@ -86,4 +86,4 @@ export const ONLY_MASKED = `Open more, do less at once, or only behind cartridge
 export const burns = ({ mixture }: Pick<Source, 'mixture'>): boolean => solventsIn(mixture).length > 0
 /** Asked before the first can of a day is opened. */
 export const askForFire = (room: string): string =>
-  `${room}: nobody has looked today for flame, pilot light, heater and plain fan motor. Look before the can opens. ${ENDS}`
+  `${room}: nobody has looked for flame, pilot light, heater and plain fan motor today. Look before the can opens.`

@@ -1,13 +1,8 @@
 import { AsyncLocalStorage } from 'node:async_hooks'
 import mysql, { type PoolConnection, type Pool, type ResultSetHeader, type RowDataPacket } from 'mysql2/promise'
+import type { Db, Params } from './on'
 
-export type Params = Record<string, unknown>
-/** Something that runs SQL: the pool, or one connection inside a transaction. */
-export interface Db {
-  rows: <T>(sql: string, params?: Params) => Promise<T[]>
-  row: <T>(sql: string, params?: Params) => Promise<T | null>
-  run: (sql: string, params?: Params) => Promise<{ id: number; changed: number }>
-}
+export type { Db, Params }
 
 /** How long a connection, a free one of the pool, or one statement may take before the database counts as away. */
 const CONNECT_MS = 3000

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** What may burn or choke: rags that lie somewhere, cartridges that are through, rooms nobody has looked through. */
+/** One line that opens: what may burn or choke: rags that lie somewhere, cartridges that are through, rooms nobody has looked through. */
 const props = defineProps<{ solvent: boolean }>()
 const session = useSession()
 const { dayTime, day, hours } = useFormat()
@@ -31,31 +31,48 @@ const WAYS: Record<Group['state'], readonly Way[]> = {
 const wayWord = (how: Way) => (how === 'ask' ? w('care.back') : w(`care.${how}`))
 const unlooked = computed(() => (props.solvent ? (care.value?.unlooked ?? []) : []))
 const mask = computed(() => (care.value?.mask && care.value.mask.state !== 'good' ? care.value.mask : null))
+const maskSays = (m: NonNullable<typeof mask.value>) =>
+  m.state === 'over'
+    ? w('care.maskOver')
+    : w('care.maskSoon', { left: hours(m.left_h * 60), day: day(m.until_ms) })
+const has = (state: Group['state']) => Boolean(care.value?.rags.some(g => g.state === state))
+/** What cannot wait stands first, and in red. */
+const burning = computed(() => has('ask') || mask.value?.state === 'over')
+const summary = computed(() =>
+  [
+    has('ask') && w('care.short.ask'),
+    mask.value && w(`care.short.${mask.value.state as 'over'}`),
+    ...unlooked.value.map(r => w('care.short.looked', { room: r.name })),
+    has('stiff') && w('care.short.stiff'),
+    (has('stiffening') || has('wet')) && w('care.short.lie'),
+  ]
+    .filter(Boolean)
+    .join(' · '),
+)
 const some = computed(() => Boolean(care.value?.rags.length || unlooked.value.length || mask.value))
 </script>
 
 <template>
-  <section v-if="some && care" data-test="care">
-    <h2>{{ w('care.title') }}</h2>
-    <div v-for="g in care.rags" :key="g.state" class="row !py-1.5" :data-rags="g.state">
-      <p :class="{ 'text-madder font-semibold': g.state === 'ask' }">
+  <FoldOut v-if="some && care" class="mb-3 max-w-5xl" data-test="care">
+    <template #title
+      ><span class="underline" :class="{ 'text-madder font-semibold': burning }">{{ summary }}</span></template
+    >
+    <div v-for="g in care.rags" :key="g.state" class="row !py-1.5 flex flex-wrap items-center gap-2" :data-rags="g.state">
+      <p class="grow basis-72">
         {{ w(`care.${g.state}`, { what: named(g), until: g.safe_ms ? dayTime(g.safe_ms) : '' }) }}
       </p>
-      <p v-if="can" class="flex flex-wrap gap-2 mt-1">
+      <template v-if="can">
         <button v-for="how in WAYS[g.state]" :key="how" class="chip" @click="say(g, how)">{{ wayWord(how) }}</button>
-        <WhyNote v-if="g.state === 'ask'" :label="w('plan.whence')">{{ w('care.ragsWhy') }}</WhyNote>
-      </p>
+      </template>
     </div>
-    <p v-for="r in unlooked" :key="r.id" class="row !py-1.5 flex flex-wrap items-center gap-3" data-test="unlooked">
-      <span class="grow">{{ w('care.looked', { room: r.name }) }}</span>
+    <p v-for="r in unlooked" :key="r.id" class="row !py-1.5 flex flex-wrap items-center gap-2" data-test="unlooked">
+      <span class="grow basis-72">{{ w('care.looked', { room: r.name }) }}</span>
       <button v-if="can" class="chip" @click="looked(r.id)">{{ w('care.lookedYes') }}</button>
     </p>
-    <p v-if="mask" class="row !py-1.5" :class="mask.state === 'over' ? 'text-madder font-semibold' : 'text-ochre'">
-      <template v-if="mask.state === 'over'">{{ w('care.maskOver') }}</template>
-      <template v-else>{{ w('care.maskSoon', { left: hours(mask.left_h * 60), day: day(mask.until_ms) }) }}</template>
-      <NuxtLink to="/store?part=air" class="underline min-h-11 inline-flex items-center ml-2">{{
-        w('care.newOnes')
-      }}</NuxtLink>
+    <p v-if="mask" class="row !py-1.5 flex flex-wrap items-center gap-2">
+      <span class="grow basis-72">{{ maskSays(mask) }}</span>
+      <NuxtLink to="/store?part=air" class="chip">{{ w('care.newOnes') }}</NuxtLink>
     </p>
-  </section>
+    <WhyNote :label="w('plan.whence')">{{ w('care.ragsWhy') }}</WhyNote>
+  </FoldOut>
 </template>

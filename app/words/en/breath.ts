@@ -1,7 +1,14 @@
 /** The air that people breathe, and what may burn. */
 export default {
   care: {
-    title: 'Air, flames, rags',
+    short: {
+      ask: 'Oily rags: where do they lie?',
+      stiff: 'Rags are stiff by now',
+      lie: 'Oily rags lie out',
+      looked: '{room}: look for flames first',
+      over: 'Cartridges are through',
+      soon: 'Cartridges are nearly through',
+    },
     ask: 'Oily rags of {what}: where do they lie?',
     stiff: 'Oily rags of {what} are stiff by now: into a metal bin with a lid.',
     stiffening: 'Oily rags of {what} lie flat in the open until {until}.',

@@ -1,5 +1,5 @@
 /** The tables of an archive as the database describes them; the JSON Schema of its rows comes from there. */
-import type { Db } from '../../database/db'
+import type { Db } from '../../database/on'
 import { IN_JSON, NEVER, OF_PIECE, OF_SHOP, PICTURE, REFERS } from './tables'
 
 export interface Column {

@@ -1,7 +1,7 @@
 /** An archive of one piece, or of the whole shop: a zip of rows by the line, pictures, and for a piece its papers. */
 import { PassThrough, Readable } from 'node:stream'
 import yazl from 'yazl'
-import type { Db } from '../../database/db'
+import type { Db } from '../../database/on'
 import { uidOf } from '../platform/uid'
 import { FORMAT, jsonSchema, readTables, type Table, VERSION } from './schema'
 import { IN_JSON, OF_PIECE, PICTURE } from './tables'

@@ -5,13 +5,13 @@ import { ASKED_FOR_H, type RagWay, ragState } from '#core/safety'
 import type * as s from '#shared/schemas'
 import { db, type Db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
+import { readTitles } from '../plan/titles'
 import type { Person } from '../shop/person'
 
 interface Row {
   step_id: number
   piece_id: number
   piece: string
-  title: string
   product: string
   finished_at: Date
   how: RagWay | null
@@ -20,7 +20,7 @@ interface Row {
 const readRows = async (on: Db, now: Date) =>
   (
     await on.rows<Row>(
-      `SELECT st.id AS step_id, piece.id AS piece_id, piece.name AS piece, st.title, st.product, st.finished_at,
+      `SELECT st.id AS step_id, piece.id AS piece_id, piece.name AS piece, st.product, st.finished_at,
           rag.how, rag.at
           FROM plan_step st
           JOIN piece ON piece.id = st.piece_id
@@ -36,8 +36,12 @@ const readRows = async (on: Db, now: Date) =>
 /** Those of one answer stand together: what was wiped on one morning lies in one place. */
 export async function ragsPage(at: Date) {
   const rows = await readRows(db(), at)
+  const title = await readTitles(
+    db(),
+    rows.map(r => r.step_id),
+  )
   const lines = rows.map(r => ({
-    ...{ stepId: r.step_id, pieceId: r.piece_id, piece: r.piece, title: r.title, since: r.finished_at },
+    ...{ stepId: r.step_id, pieceId: r.piece_id, piece: r.piece, title: title(r.step_id), since: r.finished_at },
     ...ragState({ since_ms: (r.at ?? r.finished_at).getTime(), how: r.how }, at.getTime()),
   }))
   const STATES = ['ask', 'stiff', 'stiffening', 'wet'] as const

@@ -2,6 +2,7 @@
 import { DateTime } from 'luxon'
 import { type Decimal, writeTable } from '#core/formats'
 import { db } from '../../database/db'
+import { readTitles } from '../plan/titles'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { type List, type ListName, LISTS } from './lists'
@@ -19,6 +20,11 @@ export async function listCsv(name: string, decimal: Decimal, person: Person): P
   const found = await db().rows<Record<string, Cell>>(`${list.sql} LIMIT ${MOST}`, {
     ...{ all: person.role === 'owner', personId: person.id },
   })
+  if (list.step) {
+    const stepOf = (r: (typeof found)[number]) => (r[list.step!] as number | null) ?? null
+    const title = await readTitles(db(), found.map(stepOf))
+    for (const r of found) r[list.step] = title(stepOf(r))
+  }
   // what a text says of money is left out as on the screen
   const rows = written(
     found.map(r => ({ ...r })),

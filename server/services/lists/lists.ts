@@ -8,6 +8,8 @@ export interface List {
   prices?: true
   /** `:all`: the owner; `:personId`: everybody else has only their own */
   own?: true
+  /** the column that holds a step's number, to be said by its title */
+  step?: string
 }
 const STEP = `JOIN plan_step st ON st.id = u.step_id
     JOIN piece ON piece.id = st.piece_id`
@@ -60,7 +62,8 @@ export const LISTS = {
         ORDER BY m.id`,
   },
   steps: {
-    sql: `SELECT st.piece_id AS piece, st.position AS \`no\`, st.kind, st.title, st.product, st.method, st.grits,
+    step: 'title',
+    sql: `SELECT st.piece_id AS piece, st.position AS \`no\`, st.kind, st.id AS title, st.product, st.method, st.grits,
           st.passes, st.coat, st.attended_min AS \`planned in min\`, st.amount_ml AS \`planned in ml\`, st.state,
           st.gate_result AS gate, st.started_at AS started, st.finished_at AS finished
         FROM plan_step st
@@ -68,7 +71,8 @@ export const LISTS = {
   },
   spells: {
     own: true,
-    sql: `SELECT st.piece_id AS piece, st.title AS step, person.name AS person, u.from_at AS \`from\`, u.to_at AS \`to\`,
+    step: 'step',
+    sql: `SELECT st.piece_id AS piece, st.id AS step, person.name AS person, u.from_at AS \`from\`, u.to_at AS \`to\`,
           TIMESTAMPDIFF(SECOND, u.from_at, u.to_at) / 60 AS \`hands in min\`
         FROM work_spell u
         ${STEP}
@@ -84,7 +88,8 @@ export const LISTS = {
         ORDER BY logbook.id`,
   },
   uses: {
-    sql: `SELECT st.piece_id AS piece, st.title AS step, product.name AS product, lot.code AS lot, u.amount,
+    step: 'step',
+    sql: `SELECT st.piece_id AS piece, st.id AS step, product.name AS product, lot.code AS lot, u.amount,
           product.unit, st.amount_ml AS \`planned in ml\`, u.word, u.at
         FROM lot_use u
         ${STEP}
@@ -142,7 +147,8 @@ export const LISTS = {
         ORDER BY at`,
   },
   faults: {
-    sql: `SELECT fault.piece_id AS piece, st.title AS step, fault.sign, fault.product, fault.cause, fault.mend,
+    step: 'step',
+    sql: `SELECT fault.piece_id AS piece, st.id AS step, fault.sign, fault.product, fault.cause, fault.mend,
           fault.note, person.name AS \`by\`, fault.at, fault.found_at AS \`cause found\`
         FROM fault
         JOIN person ON person.id = fault.person_id
@@ -168,7 +174,8 @@ export const LISTS = {
   },
   materials: {
     prices: true,
-    sql: `SELECT st.piece_id AS piece, st.title AS step, product.name AS product, u.amount, product.unit,
+    step: 'step',
+    sql: `SELECT st.piece_id AS piece, st.id AS step, product.name AS product, u.amount, product.unit,
           ROUND(u.amount / IF(product.unit IN ('ml', 'g'), 1000, 1) * u.price_minor / 100, 2) AS cost, u.at
         FROM lot_use u
         ${STEP}

@@ -197,22 +197,21 @@ export const isOverruled = (plan: Pick<StoredPlan, 'overruled'>, v: { rule: stri
 
 const emptyPlan = (): StoredPlan => ({ steps: [], waits: [], overruled: new Map() })
 
+/** Rows that `stepOf` reads. */
+export const STEPS = `SELECT s.*, a.name AS started_by, b.name AS finished_by,
+    (SELECT MAX(id) FROM product_label WHERE product_id = s.product_id) AS label
+    FROM plan_step s
+    JOIN piece ON piece.id = s.piece_id
+    LEFT JOIN person a ON a.id = s.started_by
+    LEFT JOIN person b ON b.id = s.finished_by`
+
 /** What a plan follows from, beside its rows. */
 type Planned = Pick<PieceFile, 'piece' | 'context' | 'airHours'>
 /** Working plans of these pieces, by piece, in a few queries. A plan that cannot be read has no waits. */
 export async function readPlans(on: Db, which: Which, files: readonly Planned[]): Promise<Map<number, StoredPlan>> {
   const where = WHERE[which.where]
   const params = { id: which.id ?? 0 }
-  const steps = await on.rows<StepRow>(
-    `SELECT s.*, a.name AS started_by, b.name AS finished_by,
-        (SELECT MAX(id) FROM product_label WHERE product_id = s.product_id) AS label
-        FROM plan_step s
-        JOIN piece ON piece.id = s.piece_id
-        LEFT JOIN person a ON a.id = s.started_by
-        LEFT JOIN person b ON b.id = s.finished_by
-        WHERE ${where}`,
-    params,
-  )
+  const steps = await on.rows<StepRow>(`${STEPS} WHERE ${where}`, params)
   // sorted here: such wide rows do not fit the database's sort buffer
   steps.sort((a, b) => a.piece_id - b.piece_id || a.position - b.position || a.id - b.id)
   const done = await on.rows<{ step_id: number; face_id: number }>(

@@ -1,6 +1,6 @@
 /**
  * What the shop's record answers, each question as one list of lines. A line has what it counts under (`of`), its
- * piece, what it was, figures planned and real, a word, and when. Sums, shares and ranges are made of the lines, so that
+ * piece, what it was (in words, or a step's number), figures planned and real, a word, and when. Sums, shares and ranges are made of the lines, so that
  * every figure opens to them.
  */
 import { KIND_WORDS } from '#core/estimate'
@@ -114,7 +114,7 @@ const PLANNED_CLASS = 'COALESCE(st.planned_product, st.product)'
 export const QUESTIONS = {
   hours: {
     ...{ by: 'act', as: 'sums', unit: 'min' },
-    sql: `SELECT st.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, st.title AS what,
+    sql: `SELECT st.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
         st.attended_min AS planned, SUM(spent.min) AS really, '' AS word, st.finished_at AS at
         FROM spent
         ${STEP}
@@ -123,14 +123,14 @@ export const QUESTIONS = {
   pieces: {
     ...{ by: 'name', as: 'sums', unit: 'min' },
     sql: `SELECT CONCAT(chosen.id, ' · ', chosen.name) AS \`of\`, chosen.id AS piece_id, chosen.name AS piece,
-        st.title AS what, st.attended_min AS planned, SUM(spent.min) AS really, '' AS word, st.finished_at AS at
+        '' AS what, st.id AS step_id, st.attended_min AS planned, SUM(spent.min) AS really, '' AS word, st.finished_at AS at
         FROM spent
         ${STEP}
         GROUP BY st.id`,
   },
   people: {
     ...{ by: 'person', as: 'sums', unit: 'min', own: true },
-    sql: `SELECT person.name AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, st.title AS what,
+    sql: `SELECT person.name AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
         -- of what two did each has the share that they did
         st.attended_min * spent.min / (SELECT SUM(GREATEST(0.01, x.min)) FROM spent x WHERE x.step_id = st.id) AS planned,
         spent.min AS really, '' AS word, st.finished_at AS at
@@ -141,7 +141,7 @@ export const QUESTIONS = {
   },
   amounts: {
     ...{ by: 'class', as: 'sums', unit: 'ml' },
-    sql: `SELECT ${PLANNED_CLASS} AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, st.title AS what,
+    sql: `SELECT ${PLANNED_CLASS} AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
         st.amount_ml AS planned, used.ml AS really, used.word, st.finished_at AS at
         ${AMOUNTS}
         WHERE ${PLANNED_CLASS} IS NOT NULL`,
@@ -149,14 +149,14 @@ export const QUESTIONS = {
   spread: {
     ...{ by: 'class', as: 'range', unit: 'percent' },
     sql: `SELECT CONCAT(${PLANNED_CLASS}, ' ', st.method) AS \`of\`, chosen.id AS piece_id, chosen.name AS piece,
-        st.title AS what, 100 AS planned, 100 * used.ml / st.amount_ml AS really, used.word, st.finished_at AS at
+        '' AS what, st.id AS step_id, 100 AS planned, 100 * used.ml / st.amount_ml AS really, used.word, st.finished_at AS at
         ${AMOUNTS}
         WHERE st.amount_ml > 0 AND ${PLANNED_CLASS} IS NOT NULL`,
   },
   materials: {
     ...{ by: 'class', as: 'sums', unit: 'money', prices: true },
     sql: `SELECT costs.class AS \`of\`, chosen.id AS piece_id, chosen.name AS piece,
-        CONCAT(costs.product, IF(st.id IS NULL, '', CONCAT(': ', st.title))) AS what, NULL AS planned,
+        costs.product AS what, st.id AS step_id, NULL AS planned,
         costs.cost_minor AS really, costs.word, costs.at
         FROM costs
         JOIN chosen ON chosen.id = costs.piece_id
@@ -166,7 +166,7 @@ export const QUESTIONS = {
   waste: {
     ...{ by: 'class', as: 'sums', unit: 'money', prices: true },
     sql: `SELECT product.class AS \`of\`, NULL AS piece_id, '' AS piece, CONCAT(product.name, ', ', lot.code) AS what,
-        NULL AS planned,
+        NULL AS step_id, NULL AS planned,
         IF(m.kind = 'back', -1, 1) * ABS(m.amount) / IF(product.unit IN ('ml', 'g'), 1000, 1) * product.price_minor
           AS really,
         m.word, m.at
@@ -178,7 +178,7 @@ export const QUESTIONS = {
   },
   cost: {
     ...{ by: 'kind', as: 'range', unit: 'money', prices: true },
-    sql: `SELECT ended.kind AS \`of\`, ended.id AS piece_id, ended.name AS piece, '' AS what,
+    sql: `SELECT ended.kind AS \`of\`, ended.id AS piece_id, ended.name AS piece, '' AS what, NULL AS step_id,
         ended.agreed_minor AS planned,
         (ended.min / 60 * :hour + ended.material_minor * (1 + :markup)) * (1 + :tax) AS really, '' AS word,
         ended.ended_at AS at
@@ -187,7 +187,7 @@ export const QUESTIONS = {
   },
   earned: {
     ...{ by: 'kind', as: 'range', unit: 'money', prices: true },
-    sql: `SELECT ended.kind AS \`of\`, ended.id AS piece_id, ended.name AS piece, '' AS what, :hour AS planned,
+    sql: `SELECT ended.kind AS \`of\`, ended.id AS piece_id, ended.name AS piece, '' AS what, NULL AS step_id, :hour AS planned,
         (ended.agreed_minor / (1 + :tax) - ended.material_minor) / (ended.min / 60) AS really, '' AS word,
         ended.ended_at AS at
         FROM ended
@@ -196,7 +196,7 @@ export const QUESTIONS = {
   promises: {
     ...{ by: 'month', as: 'share', unit: 'none' },
     sql: `SELECT DATE_FORMAT(chosen.due_on, '%Y-%m') AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what,
-        1 AS planned, chosen.ended_at IS NOT NULL AND DATE(chosen.ended_at) <= chosen.due_on AS really,
+        NULL AS step_id, 1 AS planned, chosen.ended_at IS NOT NULL AND DATE(chosen.ended_at) <= chosen.due_on AS really,
         GREATEST(0, DATEDIFF(COALESCE(chosen.ended_at, :now), chosen.due_on)) AS word, chosen.due_on AS at
         FROM chosen
         WHERE chosen.due_on IS NOT NULL AND chosen.state IN ('active', 'ready', 'handed-over')
@@ -212,7 +212,7 @@ export const QUESTIONS = {
           WHEN late.more >= late.days * 240 THEN 'longer'
           ELSE 'others'
         END AS \`of\`,
-        late.id AS piece_id, late.name AS piece, '' AS what, NULL AS planned, 1 AS really, late.days AS word,
+        late.id AS piece_id, late.name AS piece, '' AS what, NULL AS step_id, NULL AS planned, 1 AS really, late.days AS word,
         late.due_on AS at
         FROM (
           SELECT chosen.id, chosen.name, chosen.due_on,
@@ -243,7 +243,7 @@ export const QUESTIONS = {
   },
   gates: {
     ...{ by: 'finding', as: 'share', unit: 'none' },
-    sql: `SELECT found.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, st.title AS what, 1 AS planned,
+    sql: `SELECT found.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id, 1 AS planned,
         st.gate_result = 'fail' AS really, '' AS word, st.finished_at AS at
         FROM plan_step st
         JOIN chosen ON chosen.id = st.piece_id
@@ -259,7 +259,7 @@ export const QUESTIONS = {
   },
   lasts: {
     ...{ by: 'class', as: 'share', unit: 'none' },
-    sql: `SELECT st.product AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, 1 AS planned,
+    sql: `SELECT st.product AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, NULL AS step_id, 1 AS planned,
         MIN(later.id) IS NOT NULL AS really,
         COALESCE(TIMESTAMPDIFF(MONTH, chosen.handed_over_at, MIN(later.taken_in_at)), '') AS word,
         chosen.handed_over_at AS at

@@ -8,6 +8,7 @@ import { nameOfClass } from '#core/store'
 import * as s from '#shared/schemas'
 import { db } from '../../database/db'
 import { readRates } from '../plan/asking'
+import { readTitles } from '../plan/titles'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { CHOSEN, type Question, QUESTIONS } from './questions'
@@ -72,6 +73,7 @@ interface Line {
   piece_id: number | null
   piece: string
   what: string
+  step_id: number | null
   planned: number | null
   really: number
   word: string
@@ -84,11 +86,11 @@ const numbers = <T extends object>(row: T, names: readonly (keyof T)[]): T => ({
 async function groupsOf(question: Question, params: Record<string, unknown>) {
   const rows = await db().rows<Group>(
     `${CHOSEN}
-      SELECT line.of, COUNT(*) AS n, SUM(line.planned) AS planned, SUM(line.really) AS really,
+      SELECT line.\`of\`, COUNT(*) AS n, SUM(line.planned) AS planned, SUM(line.really) AS really,
           MIN(line.really) AS least, AVG(line.really) AS mean, MAX(line.really) AS most
         FROM (${question.sql}) line
-        GROUP BY line.of
-        ORDER BY ${question.by === 'month' ? 'line.of' : 'SUM(line.really) DESC'}
+        GROUP BY line.\`of\`
+        ORDER BY ${question.by === 'month' ? 'line.\`of\`' : 'SUM(line.really) DESC'}
         LIMIT ${MOST_GROUPS}`,
     params,
   )
@@ -102,12 +104,19 @@ async function linesOf(question: Question, of: string | null, params: Record<str
     `${CHOSEN}
       SELECT line.*
         FROM (${question.sql}) line
-        WHERE :of IS NULL OR line.of = :of
+        WHERE :of IS NULL OR line.\`of\` = :of
         ORDER BY line.at DESC
         LIMIT ${MOST_LINES}`,
     { ...params, of },
   )
-  return rows.map(r => numbers(r, ['piece_id', 'planned', 'really']))
+  const title = await readTitles(
+    db(),
+    rows.map(r => r.step_id),
+  )
+  return rows.map(({ step_id, ...r }) => ({
+    ...numbers(r, ['piece_id', 'planned', 'really']),
+    what: [r.what, title(step_id)].filter(Boolean).join(': '),
+  }))
 }
 
 /** What can be asked, by whom, and the choices that narrow it. */

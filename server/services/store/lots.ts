@@ -6,6 +6,7 @@ import type * as s from '#shared/schemas'
 import { db, type Db, transaction } from '../../database/db'
 import { refused } from '../colour/told'
 import { placeId } from '../piece/items'
+import { readTitles } from '../plan/titles'
 import { log, tell } from '../platform/log'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
@@ -220,6 +221,7 @@ export async function lotPage(id: number, at: Date) {
   if (!lot) throw notFound('lot')
   const until = (await readAges(db()))(lot)
   const material = materialIn(lot.class)
+  const went = await readWent(id)
   return {
     lot: agedLot(lot, until, dayOf(at)),
     kind: material ? materialOf(material.slug).name : null,
@@ -240,34 +242,43 @@ export async function lotPage(id: number, at: Date) {
           LIMIT ${MOST}`,
       { id },
     ),
-    went: await db().rows<{
-      piece_id: number
-      piece: string
-      step: string
-      amount: number
-      pot: number | null
-      at: Date
-    }>(
-      `SELECT piece.id AS piece_id, piece.name AS piece, st.title AS step, u.amount, NULL AS pot, u.at
+    went,
+  }
+}
+/** Every piece and pot that a can went into, the newest first. */
+async function readWent(id: number) {
+  const rows = await db().rows<{
+    piece_id: number
+    piece: string
+    step: number | null
+    amount: number
+    pot: number | null
+    at: Date
+  }>(
+    `SELECT piece.id AS piece_id, piece.name AS piece, st.id AS step, u.amount, NULL AS pot, u.at
           FROM lot_use u
           JOIN plan_step st ON st.id = u.step_id
           JOIN piece ON piece.id = st.piece_id
           WHERE u.lot_id = :id
         UNION ALL
-        SELECT piece.id, piece.name, st.title, NULL, batch.id, pu.at
+        SELECT piece.id, piece.name, st.id, NULL, batch.id, pu.at
           FROM batch
           JOIN pot_use pu ON pu.batch_id = batch.id
           JOIN plan_step st ON st.id = pu.step_id
           JOIN piece ON piece.id = st.piece_id
           WHERE batch.id IN (SELECT batch_id FROM lot_use WHERE lot_id = :id AND batch_id IS NOT NULL)
         UNION ALL
-        SELECT piece.id, piece.name, '', -m.amount, NULL, m.at
+        SELECT piece.id, piece.name, NULL, -m.amount, NULL, m.at
           FROM lot_move m
           JOIN piece ON piece.id = m.piece_id
           WHERE m.lot_id = :id AND m.kind = 'taken'
           ORDER BY at DESC
           LIMIT ${MOST}`,
-      { id },
-    ),
-  }
+    { id },
+  )
+  const title = await readTitles(
+    db(),
+    rows.map(r => r.step),
+  )
+  return rows.map(r => ({ ...r, step: title(r.step) }))
 }

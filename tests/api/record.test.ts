@@ -1,0 +1,171 @@
+/** What the record answers is made of lines that can be counted again; and the care for air and rags. */
+import mysql from 'mysql2/promise'
+import Papa from 'papaparse'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import type { Role } from '#shared/rights'
+import { RECORD_ASKS } from '#shared/schemas'
+import { act, BASE, type Caller, choice, intake, planOf, sayYes, setClock, shopPeople } from './http'
+
+const people = {} as Record<Role, Caller>
+let sql: mysql.Connection
+let pieceId = 0
+let oilStep = 0
+const DAY = '2027-08-02'
+interface Record_ {
+  groups: { of: string; n: number; planned: number | null; really: number; says: string | null }[]
+  lines: { piece_id: number; what: string; really: number; word: string | number }[] | null
+}
+const ask = (query: string, who: Caller = people.owner) => who.ok<Record_>(`GET /api/record?${query}`)
+
+beforeAll(async () => {
+  sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
+  Object.assign(people, await shopPeople())
+  await setClock(people.owner, `${DAY}T09:00:00+02:00`)
+  const { id } = await people.owner.ok<{ id: number }>(
+    'POST /api/pieces',
+    intake({ name: 'Record bureau', dueOn: '2027-08-01' }),
+  )
+  pieceId = id
+  await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
+  await sayYes(people.office, id)
+  const wash = (await planOf(people.lead, id)).steps.find(s => s.kind === 'wash')!
+  await act(people.finisher, 'start', wash, `${DAY}T09:00:00+02:00`)
+  await setClock(people.owner, `${DAY}T09:40:00+02:00`)
+  const running = (await planOf(people.lead, id)).steps.find(s => s.id === wash.id)!
+  await act(people.finisher, 'finish', running, `${DAY}T09:40:00+02:00`)
+  const oil = (await planOf(people.lead, id)).steps.find(s => s.product === 'varnish-oil')!
+  oilStep = oil.id
+  await sql.query("UPDATE plan_step SET state = 'done', finished_at = '2027-08-02 07:30:00' WHERE id = ?", [oil.id])
+  await sql.query('UPDATE piece SET changed_no = changed_no + 1 WHERE id = ?', [id])
+}, 60_000)
+afterAll(() => sql.end())
+
+describe('the record', () => {
+  it.each(RECORD_ASKS)('answers "%s", its figures the sums of its lines', async name => {
+    const { groups } = await ask(`ask=${name}`)
+    for (const g of groups.slice(0, 3)) {
+      const { lines } = await ask(`ask=${name}&of=${encodeURIComponent(g.of)}`)
+      expect(lines).toHaveLength(Math.min(500, g.n))
+      if (g.n <= 500) expect(lines!.reduce((sum, l) => sum + l.really, 0)).toBeCloseTo(g.really, 1)
+    }
+    const reply = await fetch(`${BASE}/api/record/list?ask=${name}`, { headers: { cookie: people.owner.cookie } })
+    const { errors } = Papa.parse(await reply.text(), { header: true, skipEmptyLines: true })
+    expect(errors.filter(e => e.type !== 'Delimiter')).toEqual([])
+  })
+  it('says what was timed beside what was planned', async () => {
+    const { lines } = await ask(`ask=hours&of=wash&from=${DAY}&to=${DAY}`)
+    expect(lines!.find(l => l.piece_id === pieceId)!.really).toBeCloseTo(40, 0)
+  })
+  it('is narrowed by time, kind, wood, finish, person', async () => {
+    const count = async (query: string) =>
+      (await ask(`ask=pieces&${query}`)).groups.filter(g => g.of.startsWith(`${pieceId} ·`)).length
+    expect(await count('kind=desk&wood=oak')).toBe(1)
+    expect(await count('kind=chair')).toBe(0)
+    expect(await count('wood=pine')).toBe(0)
+    expect(await count('finish=varnish-oil')).toBe(1)
+    expect(await count('finish=paste-wax')).toBe(0)
+    expect(await count(`to=2027-08-01&from=2027-08-01`)).toBe(0)
+    const { people: all } = await people.owner.ok<{ people: { id: number; name: string }[] }>('GET /api/record')
+    const person = (name: string) => all.find(p => p.name === name)!.id
+    expect(await count(`person=${person('finisher')}`)).toBe(1)
+    expect(await count(`person=${person('lead')}`)).toBe(0)
+  })
+  it('counts a day that has passed as missed, with a cause', async () => {
+    const { groups } = await ask('ask=promises')
+    expect(groups.find(g => g.of === '2027-08')!.n).toBeGreaterThan(0)
+    const missed = await ask('ask=missed')
+    expect(missed.groups.reduce((n, g) => n + g.n, 0)).toBeGreaterThan(0)
+  })
+  it("shows nobody but the owner others' hours, and money to whom prices are shown", async () => {
+    const { groups } = await ask('ask=people', people.finisher)
+    expect(groups.map(g => g.of)).toEqual(['finisher'])
+    const other = (await ask('ask=people')).groups
+    expect(other.length).toBeGreaterThan(0)
+    const owners = await people.owner.ok<{ people: { id: number }[] }>('GET /api/record')
+    for (const p of owners.people.slice(0, 1))
+      expect((await people.finisher.send(`GET /api/record?person=${p.id}`)).status).toBe(403)
+    for (const name of ['cost', 'earned', 'materials', 'waste'])
+      expect((await people.finisher.send(`GET /api/record?ask=${name}`)).status).toBe(403)
+  })
+  it('refuses what is no question', async () => {
+    for (const query of ['ask=passwords', 'from=yesterday', 'person=x', 'kind=spoon', 'of=' + 'x'.repeat(200)])
+      expect((await people.owner.send(`GET /api/record?${query}`)).status, query).toBe(422)
+    expect((await ask("ask=hours&of=' OR 1=1 --")).lines).toEqual([])
+  })
+})
+
+describe('care', () => {
+  interface Care {
+    rags: { state: string; lines: { stepId: number }[] }[]
+    unlooked: { id: number; name: string }[]
+    mask: { id: number; state: string } | null
+  }
+  const care = (who: Caller) => who.ok<Care>('GET /api/care')
+  const stateOf = async () =>
+    (await care(people.finisher)).rags.find(g => g.lines.some(l => l.stepId === oilStep))?.state
+  it('asks where oily rags lie, and shows them until they are gone; a mis-tap is taken back', async () => {
+    expect(await stateOf()).toBe('ask')
+    const say = (how: string) => people.finisher.send('PUT /api/care/rags', { stepIds: [oilStep], how })
+    expect((await say('flat')).status).toBe(200)
+    expect(await stateOf()).toBe('stiffening')
+    await say('ask')
+    expect(await stateOf()).toBe('ask')
+    await say('water')
+    expect(await stateOf()).toBe('wet')
+    await say('gone')
+    expect(await stateOf()).toBeUndefined()
+    expect((await say('flat')).status).toBe(409)
+    expect((await say('eaten')).status).toBe(422)
+    const office = await people.office.send('PUT /api/care/rags', { stepIds: [oilStep], how: 'flat' })
+    expect(office.status).toBe(403)
+  })
+  it('knows of cartridges by their own person, and by hours worked', async () => {
+    const me = await people.finisher.ok<{ person: { id: number } }>('GET /api/session')
+    const body = { personId: me.person.id, lasts_h: 8, lasts_d: 30 }
+    const { id } = await people.finisher.ok<{ id: number }>('POST /api/breath/cartridges', body)
+    expect((await care(people.finisher)).mask).toMatchObject({ id, state: 'good' })
+    expect((await people.lead.send('POST /api/breath/cartridges', body)).status).toBe(403)
+    expect((await people.lead.send(`DELETE /api/breath/cartridges/${id}`)).status).toBe(403)
+    expect((await people.finisher.send(`DELETE /api/breath/cartridges/${id}`)).status).toBe(200)
+    for (const bad of [{ lasts_h: 0 }, { lasts_h: -1 }, { lasts_d: 0 }, { lasts_h: 1e9 }, { personId: 0 }])
+      expect((await people.finisher.send('POST /api/breath/cartridges', { ...body, ...bad })).status).toBe(422)
+  })
+  it('sets a limit with its source, and goes back to the usual one', async () => {
+    const set = (mg_m3: number | null, source = 'Local rule') =>
+      people.owner.send('PUT /api/breath/limits', { slug: 'acetone', mg_m3, source })
+    interface Breath {
+      solvents: { slug: string; own: { mg_m3: number } | null }[]
+      vocYear_g: number | null
+    }
+    const own = async () =>
+      (await people.owner.ok<Breath>('GET /api/breath')).solvents.find(x => x.slug === 'acetone')!.own
+    expect((await set(600)).status).toBe(200)
+    expect(Number((await own())!.mg_m3)).toBe(600)
+    expect((await set(600, '')).status).toBe(422)
+    expect((await set(-1)).status).toBe(422)
+    expect((await set(null, '')).status).toBe(200)
+    expect(await own()).toBeNull()
+    expect((await people.lead.send('PUT /api/breath/voc', { kg: 500 })).status).toBe(403)
+    expect((await people.owner.send('PUT /api/breath/voc', { kg: 500 })).status).toBe(200)
+    expect((await people.owner.ok<Breath>('GET /api/breath')).vocYear_g).toBe(500_000)
+    await people.owner.send('PUT /api/breath/voc', { kg: null })
+  })
+  it('hands waste in against a receipt; the newest is taken back', async () => {
+    const body = { takenTo: 'Collection point', receipt: 'R-1', litres: 2.5, word: 'sludge' }
+    const { id } = await people.lead.ok<{ id: number }>('POST /api/breath/waste', body)
+    const { receipts } = await people.lead.ok<{ receipts: { id: number; litres: number }[] }>('GET /api/breath')
+    expect(receipts[0]).toMatchObject({ id, litres: 2.5 })
+    expect((await people.lead.send(`DELETE /api/breath/waste/${id}`)).status).toBe(200)
+    expect((await people.lead.send('POST /api/breath/waste', { ...body, litres: -1 })).status).toBe(422)
+    expect((await people.finisher.send('POST /api/breath/waste', body)).status).toBe(403)
+  })
+  it('asks once a day for flames, by room', async () => {
+    const [room] = (await care(people.finisher)).unlooked
+    if (!room) return
+    await people.finisher.ok('PUT /api/care/looked', { roomId: room.id })
+    expect((await care(people.finisher)).unlooked.map(r => r.id)).not.toContain(room.id)
+    await people.finisher.ok('PUT /api/care/looked', { roomId: room.id, undo: true })
+    expect((await care(people.finisher)).unlooked.map(r => r.id)).toContain(room.id)
+    expect((await people.finisher.send('PUT /api/care/looked', { roomId: 999_999 })).status).toBe(404)
+  })
+})
