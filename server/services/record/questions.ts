@@ -118,7 +118,7 @@ export const QUESTIONS = {
         st.attended_min AS planned, SUM(spent.min) AS really, '' AS word, st.finished_at AS at
         FROM spent
         ${STEP}
-        GROUP BY st.id`,
+        GROUP BY st.id, st.kind, st.attended_min, st.finished_at, chosen.id, chosen.name`,
   },
   pieces: {
     ...{ by: 'name', as: 'sums', unit: 'min' },
@@ -126,7 +126,7 @@ export const QUESTIONS = {
         '' AS what, st.id AS step_id, st.attended_min AS planned, SUM(spent.min) AS really, '' AS word, st.finished_at AS at
         FROM spent
         ${STEP}
-        GROUP BY st.id`,
+        GROUP BY st.id, st.kind, st.attended_min, st.finished_at, chosen.id, chosen.name`,
   },
   people: {
     ...{ by: 'person', as: 'sums', unit: 'min', own: true },
@@ -267,6 +267,6 @@ export const QUESTIONS = {
         JOIN chosen ON chosen.id = st.piece_id AND chosen.handed_over_at BETWEEN :from AND :to
         LEFT JOIN piece later ON later.follows_id = chosen.id AND later.state NOT IN ('enquiry', 'declined')
         WHERE st.state = 'done' AND st.product IS NOT NULL AND st.kind IN ('coat', 'oil-on', 'wax', 'french-polish')
-        GROUP BY st.product, chosen.id`,
+        GROUP BY st.product, chosen.id, chosen.name, chosen.handed_over_at`,
   },
 } as const satisfies Record<RecordAsk, Question>
