@@ -224,6 +224,7 @@ export const API = {
   'POST /api/batches': { right: 'mix', body: c.addBatch },
   'GET /api/batches/:id': { right: 'anyone' },
   'POST /api/batches/:id/acts': { right: 'mix', body: c.batchAct },
+  'GET /api/lots/:id/label': { right: 'anyone', query: s.labelQuery },
   'GET /api/batches/:id/label': { right: 'anyone', query: s.labelQuery },
   'GET /api/balance': { right: 'mix' },
   'POST /api/balance': { right: 'mix', body: c.balanceAct, once: false },

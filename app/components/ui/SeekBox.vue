@@ -39,7 +39,7 @@ const scanning = ref(false)
 /** A label of this shop leads to its page, also one that was printed when the shop had another address. */
 async function read(text: string) {
   scanning.value = false
-  const path = /^https?:\/\/[^/]+(\/(?:places|mixing|pieces)\/[\w%-]+)$/.exec(text)?.[1]
+  const path = /^https?:\/\/[^/]+(\/(?:places|mixing|pieces|lots)\/[\w%-]+)$/.exec(text)?.[1]
   if (!path) return (q.value = text.slice(0, 100))
   emit('close')
   await navigateTo(path)

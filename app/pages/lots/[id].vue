@@ -48,6 +48,7 @@ const change = (amount: number) => (amount === 0 ? '' : `${amount > 0 ? '+' : 'â
         </li>
       </ul>
       <LotActs :lot="lot" @changed="load" />
+      <LabelLinks :says="w('lot.label')" :address="`/api/lots/${lot.id}/label`" />
     </section>
     <section class="grid gap-6 content-start">
       <div data-test="went">

@@ -1,7 +1,7 @@
 /** Labels of pieces, parts, bags and pots, each with a code of its page. */
 import { DateTime } from 'luxon'
 import type { z } from 'zod'
-import { cautionsOfAll } from '#core/materials'
+import { cautionsIn, cautionsOfAll } from '#core/materials'
 import { type Label, stockOf } from '#core/papers'
 import type * as s from '#shared/schemas'
 import { db } from '../../database/db'
@@ -12,6 +12,7 @@ import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
 import { readPlan } from '../plan/rows'
 import { readShop, type ShopRow } from '../shop/rows'
+import { lotPage } from '../store/lots'
 import { shortDayIn } from '../shop/words'
 import { pageOf, readFonts, sizeOf } from './paper'
 
@@ -92,6 +93,28 @@ export async function pieceLabels(id: number, asked: z.output<typeof s.pieceLabe
   if (labels.length === 0)
     throw fail(409, 'nothing', 'This piece has no parts yet. Add them under Examine, Parts; then there are labels.')
   return labelFile(`parts-${id}.pdf`, labels, 'place', asked)
+}
+
+/** A can: what it is, until when it is good, where it stands; its code opens what is done with it. */
+export async function lotLabel(id: number, asked: Asked, at: Date) {
+  const [{ lot }, shop] = [await lotPage(id, at), await readShop()]
+  const day = shortDayIn(shop)
+  const hazardous = cautionsIn(lot.class).length > 0
+  const label: Label = {
+    head: lot.code,
+    lines: [
+      { text: [lot.name, lot.grit].filter(Boolean).join(', '), strong: true },
+      ...(lot.until ? [{ text: `Good until ${day(lot.until)}`, strong: true }] : []),
+      ...(hazardous ? [{ text: 'Hazardous: see its data sheet', strong: true }] : []),
+      { text: `Received ${day(lot.received_on)}` },
+      { text: lot.opened_on ? `Opened ${day(lot.opened_on)}` : 'Opened:' },
+      ...(lot.kept_for ? [{ text: `Kept for piece ${lot.kept_for}` }] : []),
+      ...(lot.place ? [{ text: `Stands at ${lot.place}` }] : []),
+      { text: shop.name },
+    ],
+    ...{ address: pageOf(`/lots/${id}`), says: `Opens can ${lot.code}` },
+  }
+  return labelFile(`can-${id}.pdf`, [label], 'pot', asked)
 }
 
 /**
