@@ -18,5 +18,8 @@ export function cautionsOf(slug: string): Caution[] {
 
 /** The same of a slug as it is stored; none of a class that is not known here. */
 export const cautionsIn = (slug: string): Caution[] => (MATERIALS.some(m => m.slug === slug) ? cautionsOf(slug) : [])
+/** Do rags with it heat up until they burn? What dries does; what only thins or cleans goes off them. */
+export const heatsRags = (slug: string): boolean =>
+  MATERIALS.some(m => m.slug === slug && m.base === 'oil' && m.role !== 'cleaner' && m.role !== 'stripper')
 /** The cautions of several classes together, each once. */
 export const cautionsOfAll = (slugs: readonly string[]): Caution[] => [...new Set(slugs.flatMap(cautionsOf))]

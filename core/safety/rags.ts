@@ -3,8 +3,8 @@ export const RAG_WAYS = ['flat', 'water', 'gone'] as const
 export type RagWay = (typeof RAG_WAYS)[number]
 /** Laid out flat, singly, in the open until they are stiff, hours (common practice). */
 export const STIFF_H = 48
-/** Older ones are asked about no more: they are stiff, or have burnt. */
-export const ASKED_FOR_H = 14 * 24
+/** Nobody is asked about older ones: they are stiff, or have burnt. Those that were told of are shown until gone. */
+export const [ASKED_FOR_H, SHOWN_FOR_H] = [72, 60 * 24] as const
 
 export interface RagLine {
   since_ms: number

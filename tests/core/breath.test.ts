@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { withoutAnyName, withoutNames } from '#core/approval'
 import { kindOf, PIECE_KINDS } from '#core/estimate'
-import { cautionsIn } from '#core/materials'
+import { cautionsIn, heatsRags } from '#core/materials'
 import { ragState } from '#core/safety'
 import { readLots } from '#core/store'
 import { cartridgeState } from '#core/vapour'
@@ -17,8 +17,8 @@ describe('oily rags', () => {
     expect(ragState({ since_ms: 0, how: 'gone' }, 0).state).toBe('gone')
   })
   it('come of oil alone; a class that nobody knows breaks nothing', () => {
-    expect(cautionsIn('varnish-oil')).toContain('oily-rags')
-    expect(cautionsIn('dewaxed-shellac')).not.toContain('oily-rags')
+    for (const slug of ['varnish-oil', 'boiled-linseed', 'pigment-stain']) expect(heatsRags(slug), slug).toBe(true)
+    for (const slug of ['white-spirit', 'dewaxed-shellac', 'no-such-class']) expect(heatsRags(slug), slug).toBe(false)
     expect(cautionsIn('no-such-class')).toEqual([])
   })
 })

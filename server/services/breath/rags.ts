@@ -1,7 +1,7 @@
 /** Oily rags: asked about when oil was laid, and shown until they are gone. */
 import type { z } from 'zod'
-import { cautionsIn } from '#core/materials'
-import { ASKED_FOR_H, type RagWay, ragState } from '#core/safety'
+import { heatsRags } from '#core/materials'
+import { ASKED_FOR_H, SHOWN_FOR_H, type RagWay, ragState } from '#core/safety'
 import type * as s from '#shared/schemas'
 import { db, type Db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
@@ -26,12 +26,12 @@ const readRows = async (on: Db, now: Date) =>
           JOIN piece ON piece.id = st.piece_id
           LEFT JOIN rag ON rag.step_id = st.id
           WHERE st.state = 'done' AND st.product IS NOT NULL
-            AND st.finished_at BETWEEN :now - INTERVAL ${ASKED_FOR_H} HOUR AND :now
-            AND (rag.how IS NULL OR rag.how <> 'gone')
+            AND st.finished_at BETWEEN :now - INTERVAL ${SHOWN_FOR_H} HOUR AND :now
+            AND (rag.how <> 'gone' OR (rag.how IS NULL AND st.finished_at > :now - INTERVAL ${ASKED_FOR_H} HOUR))
           ORDER BY st.finished_at`,
       { now },
     )
-  ).filter(r => cautionsIn(r.product).includes('oily-rags'))
+  ).filter(r => heatsRags(r.product))
 
 /** Those of one answer stand together: what was wiped on one morning lies in one place. */
 export async function ragsPage(at: Date) {
