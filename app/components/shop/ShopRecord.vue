@@ -88,11 +88,14 @@ const wordOf = (line: { word: string | number; really: number }): string => {
   if (ask.value === 'lasts' && line.really && line.word !== '') return w('record.after', { n })
   return ask.value === 'promises' || ask.value === 'lasts' ? '' : String(line.word)
 }
+/** So many stand in the chart, and below it before more are asked for. */
+const FIRST = 14
+const whole = ref(false)
 /** Bars in a unit that the eye reads: hours, litres, whole money, percent. */
 const drawn = computed(() => {
   const p = page.value
   if (!p) return null
-  const shown = p.groups.slice(0, 14)
+  const shown = p.groups.slice(0, FIRST)
   const says = shown.map(said)
   if (p.as === 'share')
     return { says, unit: `${yes.value}, %`, most: 100, series: [{ label: yes.value, values: shown.map(percent) }] }
@@ -114,7 +117,7 @@ const csv = computed(() => pathOf('GET /api/record/list', { query: { ...query.va
 </script>
 
 <template>
-  <div class="grid lg:grid-cols-[17rem_1fr] gap-x-10 gap-y-4">
+  <div class="grid lg:grid-cols-[20rem_1fr] gap-x-10 gap-y-4">
     <section class="grid gap-3 content-start">
       <ChoiceField
         v-if="page"
@@ -145,7 +148,12 @@ const csv = computed(() => pathOf('GET /api/record/list', { query: { ...query.va
         <ClientOnly>
           <RecordChart v-bind="drawn" @open="i => toggle(page!.groups[i]!.of)" />
         </ClientOnly>
-        <div v-for="g in page.groups" :key="g.of" class="row" data-test="record-group">
+        <div
+          v-for="g in whole ? page.groups : page.groups.slice(0, FIRST)"
+          :key="g.of"
+          class="row !py-0.5"
+          data-test="record-group"
+        >
           <button
             class="w-full min-h-11 flex flex-wrap gap-x-4 items-center text-left"
             :aria-expanded="of === g.of"
@@ -188,6 +196,7 @@ const csv = computed(() => pathOf('GET /api/record/list', { query: { ...query.va
             </p>
           </div>
         </div>
+        <MoreLines v-model="whole" :n="page.groups.length - FIRST" />
         <p v-if="page.as === 'range'" class="caption">
           {{ w('record.least') }} · {{ w('record.mean') }} · {{ w('record.most') }}
         </p>
