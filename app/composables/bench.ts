@@ -52,6 +52,7 @@ export async function actAtBench(
   const raised = { ...step, rowVersion: rowVersion + 1 }
   const back = more.what === 'back' ? undefined : BACK[kind]
   notes.show(sent.done.says, 'done', back && (() => actAtBench(back.kind, raised, 0, back.more)))
+  if (more.gate === 'fail') notes.leadsOn({ says: w('fault.why'), to: `/pieces/${pieceId}/faults?step=${stepId}` })
   return true
 }
 

@@ -8,6 +8,8 @@ interface Note {
   back?: () => Promise<unknown>
   /** the waiting act that it tells of: once it has gone in, it is told no more */
   of?: string
+  /** where it goes on from here */
+  on?: { says: string; to: string }
 }
 
 /** One line at the foot of the page: what was done, or why it was not. */
@@ -22,6 +24,10 @@ export const useNotes = defineStore('notes', () => {
     clearTimeout(timer)
     timer = setTimeout(clear, STAYS_MS[back ? 'stop' : kind])
   }
+  /** What was told last leads on to a page. */
+  const leadsOn = (on: Note['on']) => {
+    if (note.value) note.value = { ...note.value, on }
+  }
   const wentIn = (uuid: string) => {
     if (note.value?.of === uuid) clear()
   }
@@ -30,5 +36,5 @@ export const useNotes = defineStore('notes', () => {
     clear()
     await back?.()
   }
-  return { note, show, clear, wentIn, takeBack }
+  return { note, show, leadsOn, clear, wentIn, takeBack }
 })

@@ -12,6 +12,9 @@ const notes = useNotes()
       data-test="note"
     >
       <span class="grow">{{ notes.note.says }}</span>
+      <NuxtLink v-if="notes.note.on" class="underline min-h-11 inline-flex items-center" :to="notes.note.on.to">{{
+        notes.note.on.says
+      }}</NuxtLink>
       <button v-if="notes.note.back" class="act" @click="notes.takeBack">{{ w('takeBack') }}</button>
       <button class="act act-quiet" @click="notes.clear">{{ w('close') }}</button>
     </div>

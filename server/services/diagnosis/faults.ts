@@ -11,7 +11,7 @@ import { costOf } from '../plan/cost'
 import { writeSteps } from '../plan/edits'
 import { leastsOf, readPlan, type StoredPlan } from '../plan/rows'
 import type { Person } from '../shop/person'
-import { knownOf } from './known'
+import { judgedBy, knownOf } from './known'
 import { mendAt } from './mendAt'
 import { type Answer, type FaultRow, readFault } from './rows'
 
@@ -29,7 +29,7 @@ export const see = (pieceId: number, input: z.infer<typeof s.seeFault>, person: 
           VALUES (:pieceId, :stepId, :sign, :kind, :product, :facts, '[]', :personId, :at)`,
       {
         ...{ pieceId, stepId: step?.id ?? null, sign: input.sign, kind: step?.kind ?? null },
-        ...{ product: step?.product ?? null, facts: JSON.stringify(facts), personId: person.id, at },
+        ...{ product: step ? judgedBy(plan, step).product : null, facts: JSON.stringify(facts), personId: person.id, at },
       },
     )
     const where = step ? ` at "${step.title}"` : ''

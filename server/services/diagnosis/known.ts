@@ -103,9 +103,20 @@ function woodOf({ faces, facts, moisture }: PieceFile, step: PlannedStep) {
   }
 }
 
-/** @param step null: nothing is known but what is seen */
-export async function knownOf(on: Db, file: PieceFile, plan: StoredPlan, step: PlannedStep | null): Promise<Fact[]> {
-  if (!step) return []
+/** A judgement is about what was laid before it on its faces: what is known of that tells causes apart. */
+export function judgedBy(plan: StoredPlan, step: PlannedStep): PlannedStep {
+  if (!step.gate) return step
+  const at = plan.steps.findIndex(st => st.id === step.id)
+  const laid = plan.steps.slice(0, at).findLast(st => {
+    const shares = st.faces.length === 0 || step.faces.length === 0 || st.faces.some(f => step.faces.includes(f))
+    return st.state === 'done' && st.product !== null && shares
+  })
+  return laid ?? step
+}
+/** @param asked null: nothing is known but what is seen */
+export async function knownOf(on: Db, file: PieceFile, plan: StoredPlan, asked: PlannedStep | null): Promise<Fact[]> {
+  if (!asked) return []
+  const step = judgedBy(plan, asked)
   const moment = new Date(step.finished_ms ?? step.started_ms ?? Date.now())
   const air = step.started_ms === null ? null : (await readStepAir(moment, on))(step.id)
   const can = await canOf(on, step.id)
