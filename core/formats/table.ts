@@ -30,7 +30,8 @@ const plain = (head: string) =>
  */
 export function readTable<C extends string>(text: string, columns: readonly Column<C>[]): TableLine<C>[] {
   if (text.includes('\uFFFD')) throw new RangeError('The file is not written in UTF-8: some letters cannot be read.')
-  const source = text.replace(/^\uFEFF/, '')
+  // an empty last line would speak against the delimiter of a short table
+  const source = text.replace(/^\uFEFF/, '').replace(/[\r\n]+$/, '')
   const { data, errors } = Papa.parse<string[]>(source, { delimitersToGuess: [',', ';', '\t'] })
   const quotes = errors.find(e => e.type === 'Quotes')
   if (quotes) throw wrong((quotes.row ?? 0) + 1, 'a quotation mark is not closed')

@@ -22,7 +22,8 @@ let pieceId = 0
 let other: mysql.Connection
 let there: Db
 const dbOn = (on: mysql.Connection): Db => {
-  const ask = async (sql: string, params: object = {}) => (await on.query({ sql, values: params } as never))[0] as unknown
+  const ask = async (sql: string, params: object = {}) =>
+    (await on.query({ sql, values: params } as never))[0] as unknown
   return {
     rows: async <T>(sql: string, params?: object) => (await ask(sql, params)) as T[],
     row: async <T>(sql: string, params?: object) => ((await ask(sql, params)) as T[])[0] ?? null,
@@ -33,6 +34,7 @@ const dbOn = (on: mysql.Connection): Db => {
   }
 }
 const url = new URL(process.env.HANTVERK_SQL!)
+const FIRST = url.pathname.slice(1)
 
 beforeAll(async () => {
   Object.assign(people, await shopPeople())
@@ -45,6 +47,7 @@ beforeAll(async () => {
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
   await sayYes(people.office, id)
   const wash = (await planOf(people.lead, id)).steps.find(s => s.state === 'planned' && s.kind === 'wash')
+  await setClock(people.owner, '2027-06-07T09:35:00+02:00')
   if (wash) await act(people.finisher, 'start', wash, '2027-06-07T09:30:00+02:00')
   const picture = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#886644' } })
     .jpeg()
@@ -65,7 +68,8 @@ beforeAll(async () => {
     ...{ jsonStrings: true, charset: 'utf8mb4' },
   })
   there = dbOn(other)
-  await other.query("INSERT INTO shop (id, name, zone, currency) VALUES (1, 'Other shop', 'Europe/Stockholm', 'SEK')")
+  await other.query(`INSERT INTO shop SELECT * FROM \`${FIRST}\`.shop`)
+  await other.query("UPDATE shop SET uid = UUID(), name = 'Other shop'")
 }, 120_000)
 afterAll(async () => {
   await other.query(`DROP DATABASE ${OTHER}`)
@@ -151,7 +155,17 @@ describe('an archive', () => {
     const [piece] = await there.rows<{ id: number }>("SELECT id FROM piece WHERE name = 'Archive chest'")
     const back = await collected(piece!.id)
     const [mine, theirs] = [uids(here), uids(back)]
-    for (const table of ['piece', 'client', 'part', 'face', 'plan_step', 'plan_step_face', 'layer', 'photograph', 'logbook'])
+    for (const table of [
+      'piece',
+      'client',
+      'part',
+      'face',
+      'plan_step',
+      'plan_step_face',
+      'layer',
+      'photograph',
+      'logbook',
+    ])
       expect(theirs[table], table).toEqual(mine[table])
     expect(back.get('face')!.map(r => ({ ...r, row_version: 0 }))).toEqual(
       here.get('face')!.map(r => ({ ...r, row_version: 0 })),

@@ -21,7 +21,11 @@ beforeAll(async () => {
   await setClock(people.owner, '2027-07-05T09:00:00+02:00')
   const { id } = await people.owner.ok<{ id: number }>(
     'POST /api/pieces',
-    intake({ name: 'Erased chest', note: `${NAME} wants it oiled`, client: { name: NAME, email: MAIL, phone: '070-77' } }),
+    intake({
+      name: 'Erased chest',
+      note: `${NAME} wants it oiled`,
+      client: { name: NAME, email: MAIL, phone: '070-77' },
+    }),
   )
   pieceId = id
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
@@ -55,7 +59,12 @@ describe('a person', () => {
   it('goes from every text, and digests, prices and steps stay', async () => {
     await sql.query("UPDATE piece SET state = 'declined', changed_no = changed_no + 1 WHERE id = ?", [pieceId])
     const digests = async () =>
-      (await sql.query('SELECT sha256 FROM plan_snapshot WHERE piece_id = ? UNION SELECT sha256 FROM quotation WHERE piece_id = ?', [pieceId, pieceId]))[0]
+      (
+        await sql.query(
+          'SELECT sha256 FROM plan_snapshot WHERE piece_id = ? UNION SELECT sha256 FROM quotation WHERE piece_id = ?',
+          [pieceId, pieceId],
+        )
+      )[0]
     const [before, steps] = [await digests(), (await planOf(people.lead, pieceId)).steps.length]
     expect((await erase(people.owner)).status).toBe(200)
     expect(await digests()).toEqual(before)
@@ -111,7 +120,9 @@ describe('a person', () => {
     await expect
       .poll(async () => (await page()).client.name, { timeout: 25_000, interval: 500 })
       .toBe(`Client ${clientId}`)
-    const [[piece]] = (await sql.query('SELECT note FROM piece WHERE id = ?', [pieceId])) as unknown as [[{ note: string }]]
+    const [[piece]] = (await sql.query('SELECT note FROM piece WHERE id = ?', [pieceId])) as unknown as [
+      [{ note: string }],
+    ]
     expect(piece.note).toBe('(erased) was here')
   }, 40_000)
 })

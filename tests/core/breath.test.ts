@@ -82,7 +82,9 @@ describe('names taken out', () => {
 describe('cans from a table', () => {
   const read = (text: string) => readLots(text)
   it('have days in both ways of writing, and numbers too', () => {
-    const { lines, wrong } = read('product;code;left in ml;best before;place\nOil;A-1;1,5;31.5.2027;s-1\nOil;A-2;0;2027-06-01;\n')
+    const { lines, wrong } = read(
+      'product;code;left in ml;best before;place\nOil;A-1;1,5;31.5.2027;s-1\nOil;A-2;0;2027-06-01;\n',
+    )
     expect(wrong).toEqual([])
     expect(lines).toMatchObject([
       { product: 'Oil', code: 'A-1', left: 1.5, bestBefore: '2027-05-31', place: 'S-1' },
@@ -90,7 +92,9 @@ describe('cans from a table', () => {
     ])
   })
   it('that cannot be are told by line', () => {
-    const says = read('product,lot,left,opened\n,A,1,\nOil,,1,\nOil,B,-1,\nOil,C,1,2027-02-30\nOil,D,1,\nOil,d,2,\n').wrong
+    const says = read(
+      'product,lot,left,opened\n,A,1,\nOil,,1,\nOil,B,-1,\nOil,C,1,2027-02-30\nOil,D,1,\nOil,d,2,\n',
+    ).wrong
     expect(says.map(x => x.line)).toEqual([2, 3, 4, 5, 7])
     expect(() => read('product,left\nOil,1\n')).toThrow('there is no column "code"')
   })

@@ -7,7 +7,9 @@ import { uuid5 } from '../../server/services/platform/uid'
 describe('a name-based UUID', () => {
   // RFC 9562, appendix A.4: version 5 of "www.example.com" within the namespace of domain names
   it('is that of the standard', () => {
-    expect(uuid5('6ba7b810-9dad-11d1-80b4-00c04fd430c8', 'www.example.com')).toBe('2ed6657d-e927-568b-95e1-2665a8aea6a2')
+    expect(uuid5('6ba7b810-9dad-11d1-80b4-00c04fd430c8', 'www.example.com')).toBe(
+      '2ed6657d-e927-568b-95e1-2665a8aea6a2',
+    )
   })
 })
 
@@ -35,7 +37,8 @@ describe('cards of people (RFC 6350)', () => {
   })
   // RFC 2426 (version 3), as address books write it: parts of a name, types, pictures
   it('of the version before are read as well', () => {
-    const old = 'BEGIN:VCARD\r\nVERSION:3.0\r\nN:Ek;Åsa;;;\r\nTEL;TYPE=CELL:070-1\r\nPHOTO;ENCODING=b:AAAA\r\nEND:VCARD\r\n'
+    const old =
+      'BEGIN:VCARD\r\nVERSION:3.0\r\nN:Ek;Åsa;;;\r\nTEL;TYPE=CELL:070-1\r\nPHOTO;ENCODING=b:AAAA\r\nEND:VCARD\r\n'
     expect(readPeople(old).lines).toEqual([{ line: 1, name: 'Åsa Ek', email: '', phone: '070-1' }])
   })
 })

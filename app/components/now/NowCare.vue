@@ -32,9 +32,7 @@ const wayWord = (how: Way) => (how === 'ask' ? w('care.back') : w(`care.${how}`)
 const unlooked = computed(() => (props.solvent ? (care.value?.unlooked ?? []) : []))
 const mask = computed(() => (care.value?.mask && care.value.mask.state !== 'good' ? care.value.mask : null))
 const maskSays = (m: NonNullable<typeof mask.value>) =>
-  m.state === 'over'
-    ? w('care.maskOver')
-    : w('care.maskSoon', { left: hours(m.left_h * 60), day: day(m.until_ms) })
+  m.state === 'over' ? w('care.maskOver') : w('care.maskSoon', { left: hours(m.left_h * 60), day: day(m.until_ms) })
 const has = (state: Group['state']) => Boolean(care.value?.rags.some(g => g.state === state))
 /** What cannot wait stands first, and in red. */
 const burning = computed(() => has('ask') || mask.value?.state === 'over')
@@ -57,7 +55,12 @@ const some = computed(() => Boolean(care.value?.rags.length || unlooked.value.le
     <template #title
       ><span class="underline" :class="{ 'text-madder font-semibold': burning }">{{ summary }}</span></template
     >
-    <div v-for="g in care.rags" :key="g.state" class="row !py-1.5 flex flex-wrap items-center gap-2" :data-rags="g.state">
+    <div
+      v-for="g in care.rags"
+      :key="g.state"
+      class="row !py-1.5 flex flex-wrap items-center gap-2"
+      :data-rags="g.state"
+    >
       <p class="grow basis-72">
         {{ w(`care.${g.state}`, { what: named(g), until: g.safe_ms ? dayTime(g.safe_ms) : '' }) }}
       </p>

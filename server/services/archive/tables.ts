@@ -20,7 +20,6 @@ export const OF_PIECE: readonly (readonly [table: string, column: string, parent
   ['layer_face', 'layer_id', 'layer'],
   ['plan_step', 'piece_id', 'piece'],
   ['plan_step_face', 'step_id', 'plan_step'],
-  ['plan_wait', 'piece_id', 'piece'],
   ['wait_said', 'piece_id', 'piece'],
   ['step_section', 'step_id', 'plan_step'],
   ['overrule', 'piece_id', 'piece'],

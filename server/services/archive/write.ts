@@ -154,8 +154,9 @@ export interface Paper {
 }
 /** A file of the zip that is made while it is read: nothing of it is held but what is under way. */
 const lazily =
-  (make: () => AsyncIterable<string | Buffer>) => (give: (error: unknown, stream: NodeJS.ReadableStream) => void) =>
-    give(null, Readable.from(make()))
+  (fails: (error: Error) => void, make: () => AsyncIterable<string | Buffer>) =>
+  (give: (error: unknown, stream: NodeJS.ReadableStream) => void) =>
+    give(null, Readable.from(make()).on('error', fails))
 
 /**
  * Begins an archive. `pieceId`: of that piece and what it names; null: of the whole shop. `papers`: PDF to lie beside.
@@ -173,7 +174,8 @@ export async function writeArchive(
   const zip = new yazl.ZipFile()
   const out = new PassThrough()
   const counts: Record<string, number> = {}
-  zip.on('error', error => out.destroy(error as Error))
+  const fails = (error: Error) => void out.destroy(error)
+  zip.on('error', error => fails(error as Error))
   const text = (value: unknown) => Buffer.from(`${JSON.stringify(value, null, 1)}\n`)
   zip.addBuffer(text(jsonSchema(tables)), 'schema.json')
   const picture = tables.get(PICTURE.table)!
@@ -184,14 +186,14 @@ export async function writeArchive(
         yield rows.map(r => `${JSON.stringify(written(r, table, uidFor))}\n`).join('')
       }
     }
-  for (const table of tables.values()) zip.addReadStreamLazy(`rows/${table.name}.jsonl`, lazily(lines(table)))
+  for (const table of tables.values()) zip.addReadStreamLazy(`rows/${table.name}.jsonl`, lazily(fails, lines(table)))
   for await (const rows of rowsOf(on, picture, chosen))
     for (const row of rows) {
       const name = String(row[PICTURE.name])
       zip.addReadStreamLazy(
         `pictures/${name}`,
         { compress: false },
-        lazily(async function* () {
+        lazily(fails, async function* () {
           const found = await on.row<{ data: Buffer }>(
             `SELECT ${PICTURE.column} AS data FROM ${PICTURE.table} WHERE ${PICTURE.name} = :name`,
             { name },
@@ -203,7 +205,7 @@ export async function writeArchive(
   for (const p of papers) zip.addBuffer(Buffer.from(p.data), `papers/${p.name}`)
   zip.addReadStreamLazy(
     'archive.json',
-    lazily(async function* () {
+    lazily(fails, async function* () {
       const { uid, name } = shop
       const what = pieceId === null ? 'shop' : 'piece'
       yield text({
@@ -217,7 +219,6 @@ export async function writeArchive(
     }),
   )
   zip.end()
-  zip.outputStream.on('error', error => out.destroy(error as Error))
   zip.outputStream.pipe(out)
   return out
 }

@@ -103,12 +103,21 @@ const KEPT = [
   ['examination', 'content', inJson],
   ['quotation', 'content', inJson],
 ] as const
-/** In JSON a name stands between quotes; a part of one may be a word of the trade, and stays. */
+/** What people wrote freely; a part of a name may be a word of the trade elsewhere, and stays there. */
+const FREE = new Set(['words', 'note', 'says', 'answer', 'why'])
+/** JSON with its names taken out; what cannot be parsed is a text. */
 function inJson(text: string, names: readonly string[]): string {
-  return withoutNames(
-    text,
-    names.map(n => JSON.stringify(n).slice(1, -1)),
-  )
+  const clean = (value: unknown, key: string): unknown => {
+    if (typeof value === 'string') return FREE.has(key) ? withoutAnyName(value, names) : withoutNames(value, names)
+    if (Array.isArray(value)) return value.map(v => clean(v, key))
+    if (value === null || typeof value !== 'object') return value
+    return Object.fromEntries(Object.entries(value).map(([k, v]) => [k, clean(v, k)]))
+  }
+  try {
+    return JSON.stringify(clean(JSON.parse(text), ''))
+  } catch {
+    return withoutNames(text, names)
+  }
 }
 /** The log's own lines about the record: they are of nothing else. */
 const LOG_OF_RECORD = "piece_id IS NULL AND kind = 'client' AND (says LIKE :says OR says LIKE :also)"

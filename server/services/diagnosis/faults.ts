@@ -29,7 +29,12 @@ export const see = (pieceId: number, input: z.infer<typeof s.seeFault>, person: 
           VALUES (:pieceId, :stepId, :sign, :kind, :product, :facts, '[]', :personId, :at)`,
       {
         ...{ pieceId, stepId: step?.id ?? null, sign: input.sign, kind: step?.kind ?? null },
-        ...{ product: step ? judgedBy(plan, step).product : null, facts: JSON.stringify(facts), personId: person.id, at },
+        ...{
+          product: step ? judgedBy(plan, step).product : null,
+          facts: JSON.stringify(facts),
+          personId: person.id,
+          at,
+        },
       },
     )
     const where = step ? ` at "${step.title}"` : ''
