@@ -90,7 +90,7 @@ async function groupsOf(question: Question, params: Record<string, unknown>) {
           MIN(line.really) AS least, AVG(line.really) AS mean, MAX(line.really) AS most
         FROM (${question.sql}) line
         GROUP BY line.\`of\`
-        ORDER BY ${question.by === 'month' ? 'line.\`of\`' : 'SUM(line.really) DESC'}
+        ORDER BY ${question.by === 'month' ? 'line.`of`' : 'SUM(line.really) DESC'}
         LIMIT ${MOST_GROUPS}`,
     params,
   )
