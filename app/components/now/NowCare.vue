@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** One line that opens: what may burn or choke: rags that lie somewhere, cartridges that are through, rooms nobody has looked through. */
+/** One line that opens. What may burn or choke: rags that lie somewhere, cartridges, rooms nobody looked through. */
 const props = defineProps<{ solvent: boolean }>()
 const session = useSession()
 const { dayTime, day, hours } = useFormat()

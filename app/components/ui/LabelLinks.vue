@@ -4,7 +4,9 @@ const props = defineProps<{ says: string; address: string; query?: Record<string
 const from = ref(1)
 const STOCK = ['own', 'roll', 'sheet'] as const
 const link = (stock: (typeof STOCK)[number]) =>
-  `${props.address}?${new URLSearchParams({ ...props.query, stock, from: stock === 'sheet' ? String(from.value) : '1' })}`
+  `${props.address}?${new URLSearchParams({
+    ...{ ...props.query, stock, from: stock === 'sheet' ? String(from.value) : '1' },
+  })}`
 </script>
 
 <template>

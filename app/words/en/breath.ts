@@ -18,8 +18,8 @@ export default {
     gone: 'Gone',
     back: 'Take back',
     ragsWhy:
-      'Rags with drying oil heat up by themselves and burn: singly and flat in the open until stiff, or under water in ' +
-      'a closed metal can (common practice). Data sheet, local codes and licensed practice outrank this.',
+      'Rags with drying oil heat up by themselves and burn: singly and flat in the open until stiff, or under ' +
+      'water in a closed metal can (common practice). Data sheet, local codes and licensed practice outrank this.',
     looked: '{room}: flame, pilot light, heater, plain fan motor?',
     lookedYes: 'Looked, none is on',
     maskOver: 'Your cartridges are through: change them before the next solvent work.',

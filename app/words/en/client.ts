@@ -32,8 +32,8 @@ export default {
     erase: 'Erase this person',
     eraseTitle: 'Erase {name}?',
     eraseWhy:
-      'Name, addresses, signature and letters’ addresses go, also from frozen texts and the log; the pieces, what was ' +
-      'done to them and what was agreed stay. It cannot be taken back. Backups made before keep it until they are ' +
+      'Name, addresses and signature go, also from letters, frozen texts and the log; the pieces, what was done to ' +
+      'them and what was agreed stay. It cannot be taken back. Backups made before keep it until they are ' +
       'thrown away; where one is brought back here, this is done again.',
     erased: 'The person is erased; the record of the pieces stays.',
     isErased: 'Personal data erased on {day}.',

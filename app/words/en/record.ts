@@ -30,7 +30,8 @@ export default {
       earned: 'Agreed without tax, less materials, for each hour of hands; beside it the house rate.',
       promises: 'Pieces ready on or before the promised day. A day counts under the month it was promised for.',
       missed:
-        'Worked out: the client answered later than the piece was late; else a gate failed; else something went wrong; else the work took longer by half the days; else other work came first.',
+        'Worked out: the client answered later than the piece was late; else a gate failed; else something went wrong; ' +
+        'else the work took longer by half the days; else other work came first.',
       gates: 'Judged steps of pieces on which it was found.',
       lasts: 'Of pieces that went home, those that came in again.',
     },

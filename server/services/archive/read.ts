@@ -191,7 +191,8 @@ async function takeRow(reading: Reading, table: Table, row: Row): Promise<'added
   const all = { ...values, ...closedOf(table, values), ...more }
   const names = Object.keys(all)
   const { id } = await on.run(
-    `INSERT INTO \`${table.name}\` (${names.map(n => `\`${n}\``).join(', ')}) VALUES (${names.map(n => `:${n}`).join(', ')})`,
+    `INSERT INTO \`${table.name}\` (${names.map(n => `\`${n}\``).join(', ')})
+        VALUES (${names.map(n => `:${n}`).join(', ')})`,
     all,
   )
   if (table.numbered) {

@@ -45,7 +45,10 @@ const readWet = (on: Db, at: Date) =>
         FROM plan_step
         WHERE product IS NOT NULL AND amount_ml IS NOT NULL
           AND started_at <= :at
-          AND (state = 'running' OR (state = 'done' AND finished_at BETWEEN :at - INTERVAL ${FLASH_MIN} MINUTE AND :at))`,
+          AND (
+            state = 'running'
+            OR (state = 'done' AND finished_at BETWEEN :at - INTERVAL ${FLASH_MIN} MINUTE AND :at)
+          )`,
     { at },
   )
 /** In which room a step is done: where the timetable has it, else where coats are laid. */

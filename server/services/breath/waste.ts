@@ -55,7 +55,8 @@ export const handIn = (input: z.infer<typeof s.handInWaste>, person: Person, at:
           VALUES (:at, :takenTo, :receipt, :litres, :content, :by)`,
       { ...input, at, litres, content, by: person.id },
     )
-    const says = `Waste handed in: ${litres.toFixed(1)} l to ${input.takenTo}${input.receipt && `, receipt ${input.receipt}`}`
+    const receipt = input.receipt && `, receipt ${input.receipt}`
+    const says = `Waste handed in: ${litres.toFixed(1)} l to ${input.takenTo}${receipt}`
     await logShop(tx, 'store', says, at, person.id)
     await tell(tx, 'store', null, at)
     return { id }

@@ -39,7 +39,10 @@ const GIVEN = {
       FROM approval a
       WHERE a.piece_id ${OF_CLIENT}
       ORDER BY a.id`,
-  words: `SELECT w.approval_id, w.side, w.says, w.at FROM approval_word w WHERE w.approval_id ${OF_QUESTION} ORDER BY w.id`,
+  words: `SELECT w.approval_id, w.side, w.says, w.at
+      FROM approval_word w
+      WHERE w.approval_id ${OF_QUESTION}
+      ORDER BY w.id`,
   letters: `SELECT mail.piece_id, mail.kind, mail.recipient, mail.says, mail.state, mail.sent_at
       FROM mail
       WHERE mail.piece_id ${OF_CLIENT}
@@ -48,7 +51,10 @@ const GIVEN = {
       FROM quotation q
       WHERE q.piece_id ${OF_CLIENT}
       ORDER BY q.id`,
-  handedOver: `SELECT h.piece_id, h.at, h.to_name, h.signature FROM hand_over h WHERE h.piece_id ${OF_CLIENT} ORDER BY h.id`,
+  handedOver: `SELECT h.piece_id, h.at, h.to_name, h.signature
+      FROM hand_over h
+      WHERE h.piece_id ${OF_CLIENT}
+      ORDER BY h.id`,
 } as const
 
 /** Everything that is kept of a client's person, as it is given out on asking. @throws Fail 404. */

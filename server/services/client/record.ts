@@ -26,7 +26,8 @@ export const findClients = ({ find }: z.infer<typeof s.clientQuery>) =>
   db().rows<Pick<ClientRow, 'id' | 'name' | 'email' | 'phone'> & { pieces: number }>(
     `SELECT c.id, c.name, c.email, c.phone, (SELECT COUNT(*) FROM piece WHERE piece.client_id = c.id) AS pieces
         FROM client c
-        WHERE c.merged_into IS NULL AND c.erased_at IS NULL AND (c.name LIKE :like OR c.email LIKE :like OR c.phone LIKE :like)
+        WHERE c.merged_into IS NULL AND c.erased_at IS NULL
+          AND (c.name LIKE :like OR c.email LIKE :like OR c.phone LIKE :like)
         ORDER BY c.name LIKE :start DESC, c.name, c.id
         LIMIT ${MOST}`,
     { like: `%${find.replace(/[\\%_]/g, '\\$&')}%`, start: `${find.replace(/[\\%_]/g, '\\$&')}%` },

@@ -1,7 +1,7 @@
 /**
  * What the shop's record answers, each question as one list of lines. A line has what it counts under (`of`), its
- * piece, what it was (in words, or a step's number), figures planned and real, a word, and when. Sums, shares and ranges are made of the lines, so that
- * every figure opens to them.
+ * piece, what it was (in words, or a step's number), figures planned and real, a word, and when. Sums, shares and
+ * ranges are made of the lines, so that every figure opens to them.
  */
 import { KIND_WORDS } from '#core/estimate'
 import type { RecordAsk } from '#shared/schemas'
@@ -123,7 +123,8 @@ export const QUESTIONS = {
   pieces: {
     ...{ by: 'name', as: 'sums', unit: 'min' },
     sql: `SELECT CONCAT(chosen.id, ' · ', chosen.name) AS \`of\`, chosen.id AS piece_id, chosen.name AS piece,
-        '' AS what, st.id AS step_id, st.attended_min AS planned, SUM(spent.min) AS really, '' AS word, st.finished_at AS at
+        '' AS what, st.id AS step_id, st.attended_min AS planned, SUM(spent.min) AS really, '' AS word,
+        st.finished_at AS at
         FROM spent
         ${STEP}
         GROUP BY st.id, st.kind, st.attended_min, st.finished_at, chosen.id, chosen.name`,
@@ -132,7 +133,11 @@ export const QUESTIONS = {
     ...{ by: 'person', as: 'sums', unit: 'min', own: true },
     sql: `SELECT person.name AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
         -- of what two did each has the share that they did
-        st.attended_min * spent.min / (SELECT SUM(GREATEST(0.01, x.min)) FROM spent x WHERE x.step_id = st.id) AS planned,
+        st.attended_min * spent.min / GREATEST(0.01, (
+          SELECT SUM(LEAST(TIMESTAMPDIFF(SECOND, w.from_at, w.to_at) / 60, 600))
+            FROM work_spell w
+            WHERE w.step_id = st.id AND w.to_at IS NOT NULL
+        )) AS planned,
         spent.min AS really, '' AS word, st.finished_at AS at
         FROM spent
         ${STEP}
@@ -149,7 +154,8 @@ export const QUESTIONS = {
   spread: {
     ...{ by: 'class', as: 'range', unit: 'percent' },
     sql: `SELECT CONCAT(${PLANNED_CLASS}, ' ', st.method) AS \`of\`, chosen.id AS piece_id, chosen.name AS piece,
-        '' AS what, st.id AS step_id, 100 AS planned, 100 * used.ml / st.amount_ml AS really, used.word, st.finished_at AS at
+        '' AS what, st.id AS step_id, 100 AS planned, 100 * used.ml / st.amount_ml AS really, used.word,
+        st.finished_at AS at
         ${AMOUNTS}
         WHERE st.amount_ml > 0 AND ${PLANNED_CLASS} IS NOT NULL`,
   },
@@ -187,7 +193,8 @@ export const QUESTIONS = {
   },
   earned: {
     ...{ by: 'kind', as: 'range', unit: 'money', prices: true },
-    sql: `SELECT ended.kind AS \`of\`, ended.id AS piece_id, ended.name AS piece, '' AS what, NULL AS step_id, :hour AS planned,
+    sql: `SELECT ended.kind AS \`of\`, ended.id AS piece_id, ended.name AS piece, '' AS what, NULL AS step_id,
+        :hour AS planned,
         (ended.agreed_minor / (1 + :tax) - ended.material_minor) / (ended.min / 60) AS really, '' AS word,
         ended.ended_at AS at
         FROM ended
@@ -212,7 +219,8 @@ export const QUESTIONS = {
           WHEN late.more >= late.days * 240 THEN 'longer'
           ELSE 'others'
         END AS \`of\`,
-        late.id AS piece_id, late.name AS piece, '' AS what, NULL AS step_id, NULL AS planned, 1 AS really, late.days AS word,
+        late.id AS piece_id, late.name AS piece, '' AS what, NULL AS step_id, NULL AS planned, 1 AS really,
+        late.days AS word,
         late.due_on AS at
         FROM (
           SELECT chosen.id, chosen.name, chosen.due_on,
@@ -243,7 +251,8 @@ export const QUESTIONS = {
   },
   gates: {
     ...{ by: 'finding', as: 'share', unit: 'none' },
-    sql: `SELECT found.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id, 1 AS planned,
+    sql: `SELECT found.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
+        1 AS planned,
         st.gate_result = 'fail' AS really, '' AS word, st.finished_at AS at
         FROM plan_step st
         JOIN chosen ON chosen.id = st.piece_id
@@ -259,7 +268,8 @@ export const QUESTIONS = {
   },
   lasts: {
     ...{ by: 'class', as: 'share', unit: 'none' },
-    sql: `SELECT st.product AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, NULL AS step_id, 1 AS planned,
+    sql: `SELECT st.product AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, NULL AS step_id,
+        1 AS planned,
         MIN(later.id) IS NOT NULL AS really,
         COALESCE(TIMESTAMPDIFF(MONTH, chosen.handed_over_at, MIN(later.taken_in_at)), '') AS word,
         chosen.handed_over_at AS at
