@@ -15,7 +15,7 @@ import { askMore } from './questions'
 import { airOfRooms, furnish } from './rooms'
 import { OWNER, PASSWORD, PEOPLE, PIN } from './shop'
 import { examine, showAfter, takeIn } from './takeIn'
-import { lastOfTheStore, stock } from './store'
+import { careOfTheShop, lastOfTheStore, stock } from './store'
 import { act, morning, workTo } from './work'
 
 const [base = '', climate = '', mails = '', meter = ''] = process.argv.slice(2)
@@ -119,6 +119,7 @@ async function main() {
   await wentHome(pieceOf)
   await renewedAfterTwoYears()
   await lastOfTheStore(pieceOf)
+  await careOfTheShop()
   await airOfRooms(people.ingrid)
   await inAir(open.toMillis())
   await people.emil.send('POST', '/api/air-log', { text: loggerFile(open) })

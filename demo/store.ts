@@ -1,4 +1,4 @@
-/** The demo shop's store: products by supplier and size, consumables, a can over its time, one spilt, one thrown away. */
+/** The demo shop's store: products by supplier and size, consumables, cans in every state, and the care for air. */
 import { materialOf } from '../core/materials'
 import { ago, at, open, people, today } from './clock'
 import { PRODUCTS } from './shop'
@@ -70,7 +70,7 @@ async function doWith(lot: number, act: object) {
   const { lot: now } = await people.emil.get<{ lot: { row_version: number } }>(`/api/lots/${lot}`)
   await people.emil.send('POST', `/api/lots/${lot}/acts`, { rowVersion: now.row_version, act })
 }
-/** A can over its time, one that was thrown away, one spilt, sheets taken for a piece. */
+/** A can over its time, one thrown away, one that its maker called back, one spilt, sheets taken for a piece. */
 export async function lastOfTheStore(pieceOf: (name: string) => number): Promise<void> {
   const { products } = await people.tove.get<{ products: { id: number; class: string; lots: { id: number }[] }[] }>(
     '/api/store',
@@ -91,6 +91,12 @@ export async function lastOfTheStore(pieceOf: (name: string) => number): Promise
   })
   await at(ago(320, '09:00'))
   await doWith(old.id, { kind: 'open' })
+  const sour = await post('/api/lots', { productId: of('oil-conditioner').id, code: 'C-0', amount: 500 })
+  await at(ago(15, '10:30'))
+  for (const name of ['Hat stand', 'Sea chest'])
+    await doWith(sour.id, { kind: 'take', amount: 40, pieceId: pieceOf(name), word: 'a try on the back' })
+  await at(ago(4, '08:20'))
+  await doWith(sour.id, { kind: 'throw', word: 'called back by its maker' })
   await at(ago(20, '16:10'))
   await doWith(skinned.id, { kind: 'throw', word: 'a skin through and through' })
   await at(ago(6, '11:20'))
@@ -103,4 +109,22 @@ export async function lastOfTheStore(pieceOf: (name: string) => number): Promise
     word: '',
   })
   await at(open.toMillis())
+}
+/** Cartridges that are worn, a year's VOC that is set, waste that was handed in. */
+export async function careOfTheShop(): Promise<void> {
+  const { ingrid, emil, tove } = people
+  const fit = async (who: typeof emil) => {
+    const { person } = await who.get<{ person: { id: number } }>('/api/session')
+    await who.send('POST', '/api/breath/cartridges', { personId: person.id, lasts_h: 8, lasts_d: 30 })
+  }
+  await at(ago(24, '08:10'))
+  await fit(emil)
+  await at(ago(9, '08:10'))
+  await fit(tove)
+  await at(ago(18, '15:40'))
+  await tove.send('POST', '/api/breath/waste', {
+    ...{ takenTo: 'Harbour collection point', receipt: 'HC-2291', litres: 12, word: 'stripper sludge, rinsing spirit' },
+  })
+  await at(open.toMillis())
+  await ingrid.send('PUT', '/api/breath/voc', { kg: 120 })
 }

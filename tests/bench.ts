@@ -8,6 +8,7 @@ import { colourBench } from './benchColour'
 import { loadBench } from './benchLoad'
 import { actsBench, findBench, firstLoadBench } from './benchPage'
 import { planBench, replanOf } from './benchPlan'
+import { storeBench } from './benchStore'
 import { facts, built } from './facts'
 
 const ACTIVE = 60
@@ -95,6 +96,11 @@ async function main() {
               FROM plan_step x
               WHERE x.piece_id = p.id
           ); ANALYZE TABLE piece, plan_step`)
+  if (process.argv[2] === 'store') {
+    await storeBench(owner, sql, archive, say)
+    await sql.end()
+    return
+  }
   const bare = () =>
     sql.query(
       `SELECT s.*

@@ -250,6 +250,23 @@ function split(faces: number[]) {
       <p class="caption">
         {{ s.faceNames.join(' · ') }}
       </p>
+      <p v-if="s.spread && s.amount_ml" class="row flex flex-wrap items-center gap-x-4" data-test="spread">
+        <span class="grow">{{
+          w('plan.spread', {
+            n: s.spread.n,
+            mean: Math.round(100 * s.spread.mean),
+            least: Math.round(100 * s.spread.least),
+            most: Math.round(100 * s.spread.most),
+          })
+        }}</span>
+        <button
+          v-if="can && !s.typed.includes('amount_ml')"
+          class="act act-quiet"
+          @click="emit('change', { amountMl: Math.ceil(s.amount_ml * s.spread.mean) })"
+        >
+          {{ w('plan.spreadTake', { amount: amount(s.amount_ml * s.spread.mean) }) }}
+        </button>
+      </p>
       <StepFigures v-if="s.attended_min" :step="s" :material="material" :pace="context?.facts.pace ?? null" />
       <StepPot
         v-if="s.fields.recipe"

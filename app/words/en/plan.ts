@@ -62,6 +62,11 @@ export default {
     air:
       'Air: {low} to {high} °C, {lowRh} to {highRh} % humidity; the film (cooled by {cooling} K) 3 K above ' +
       'the dew point',
+    spread: [
+      'Here it took {mean} % of what was planned, {n} time.',
+      'Here it took {mean} % of what was planned, {n} times ({least} to {most} %).',
+    ],
+    spreadTake: 'Plan {amount}',
     showDone: ['Show the step before', 'Show the {n} steps before'],
     none: 'There is no plan yet.',
     toRoute: 'Choose a route',

@@ -18,6 +18,7 @@ import { cannotRead } from '../platform/readable'
 import { readAirAhead, readAir } from '../shop/air'
 import { readStepAir } from '../shop/roomAir'
 import { readVapour } from '../breath/vapour'
+import { spreadOfShop } from '../record/spread'
 import { licencesOn } from '../shop/licences'
 import { checkProved, overruling, type Person } from '../shop/person'
 import { clockIn, readHours } from '../shop/rows'
@@ -86,6 +87,7 @@ export async function planPage(id: number, person: Person, at: Date) {
   const used = await readUsed(db(), id)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
+  const spread = await spreadOfShop(db())
   const extras = await readExtras(db(), id)
   const cost = await costOf(id, plan, extras)
   const dates = datesOf(plan, hours, at)
@@ -123,6 +125,8 @@ export async function planPage(id: number, person: Person, at: Date) {
       /** what its round passes by, where a round ends with it */
       passTest: roundEndingAt(live, st.key, file.context)?.passes ?? null,
       cost_minor: materialCost_minor(st, price),
+      /** how far its product really goes here, where that is known and differs */
+      spread: st.state === 'planned' && st.amount_ml !== null ? spread(st) : null,
       pictures: pictures.filter(p => p.step_id === st.id).map(p => p.address),
     })),
     waits: plan.waits,

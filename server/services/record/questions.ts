@@ -86,7 +86,7 @@ const STEP = `JOIN plan_step st ON st.id = spent.step_id AND st.state = 'done' A
       AND st.finished_at BETWEEN :from AND :to
     JOIN chosen ON chosen.id = st.piece_id`
 /** ml that a step took of lots and pots, of a pot by what it weighs. */
-const TOOK = `SELECT took.step_id, SUM(took.ml) AS ml, MAX(took.word) AS word
+export const TOOK = `SELECT took.step_id, SUM(took.ml) AS ml, MAX(took.word) AS word
         FROM (
           SELECT u.step_id, u.amount AS ml, u.word
             FROM lot_use u
