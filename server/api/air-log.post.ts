@@ -1,3 +1,3 @@
 import { addAirLog } from '../services/shop/air'
 
-export default route('POST /api/air-log', async ({ body, person }) => addAirLog(body.text, person, await now()))
+export default route('POST /api/air-log', async ({ body, person }) => addAirLog(body, person, await now()))

@@ -4,7 +4,7 @@
  */
 import { createHash } from 'node:crypto'
 import type { Step } from '#core/acts'
-import { parseClimateLog } from '#core/air'
+import { type LogColumns, parseClimateLog } from '#core/air'
 import { canonicalJson, type Json } from '#core/approval'
 import type { Choice } from '#core/build'
 import type { Context } from '#core/context'
@@ -143,7 +143,8 @@ export const samples = (text: string): ReadSample[] =>
 export const calendar = ({ text, from, until }: { text: string; from: string; until: string }) =>
   calendarDays(text, from, until)
 
-export const airLog = ({ text, zone }: { text: string; zone: string }) => parseClimateLog(text, zone)
+export const airLog = ({ text, zone, columns }: { text: string; zone: string; columns?: LogColumns }) =>
+  parseClimateLog(text, zone, columns)
 
 const sha256 = (text: string) => createHash('sha256').update(text).digest('hex')
 /** A report as it is kept: canonical JSON and its digest. */

@@ -111,11 +111,22 @@ export const airReading = z.strictObject({
   /** a room with a logger of its own; none: the shop */
   roomId: id.nullable().default(null),
 })
+const column = z.number().int().min(0).max(200)
 export const airLog = z.strictObject({
   text: z
     .string({ error: 'Choose a file.' })
     .min(1, 'The file is empty.')
     .max(2_000_000, 'That file is too long: 2 MB at most.'),
+  /** where each figure stands, from 0, where the file does not say it */
+  columns: z
+    .strictObject({
+      time: column,
+      day: column.nullable(),
+      temperature: column,
+      humidity: column,
+      fahrenheit: z.boolean(),
+    })
+    .optional(),
 })
 /** A path of pen strokes, in a box of 300 × 100. */
 const signature = z

@@ -175,6 +175,27 @@ describe("a logger's file", () => {
     expect(readings).toHaveLength(n)
     expect(readings[0]).toEqual({ at_ms: at('2026-11-20T14:05'), temperature_C: 19.5, rh: 0.48 })
   })
+  // shapes that loggers write (common practice)
+  test.each([
+    ['Model,X1\nSerial,123\nNo.,Date,Time,Temperature (°C),Humidity (%RH)\n1,2026-11-20,14:05:00,19.5,48\n', 1],
+    ['Record,Timestamp,RH %,Temp °F\n1,11/20/2026 14:05,48,67.1\n2,11/21/2026 14:05,50,68\n', 2],
+    ['Datum;Zeit;Feuchte;Temperatur\n20.11.2026;14:05;48,0;19,5\n', 1],
+    ['Date Time,Celsius(°C),Humidity(%rh),Dew Point(°C)\n11/20/2026 02:05 PM,19.5,48,8\n', 1],
+  ])('is read by its headings: %j', (text, n) => {
+    const readings = parseClimateLog(text, zone)
+    expect(readings).toHaveLength(n)
+    expect(readings[0]!.at_ms).toBe(at('2026-11-20T14:05'))
+    expect(readings[0]!.temperature_C).toBeCloseTo(19.5, 1)
+    expect(readings[0]!.rh).toBeCloseTo(0.48, 5)
+  })
+  it('without headings is read by the columns that somebody names', () => {
+    const columns = { time: 2, day: 1, temperature: 4, humidity: 3, fahrenheit: false }
+    const text = 'a,b,c,d,e\n7,20.11.2026,14:05,48,19.5\n'
+    expect(parseClimateLog(text, zone, columns)).toEqual([
+      { at_ms: at('2026-11-20T14:05'), temperature_C: 19.5, rh: 0.48 },
+    ])
+    expect(() => parseClimateLog(text, zone, { ...columns, temperature: 9 })).toThrow('wanted a time')
+  })
   test.each([
     ['2026-11-20 14:05,19.5,48\nyesterday,19,50', /Line 2: "yesterday" is no time/],
     ['2026-11-20 14:05,warm,48', /Line 1: wanted a time, °C and %/],

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 /** The air by hand, or from a logger's file. */
+import { cellsOf } from '#core/air'
+
 const props = defineProps<{ rooms: readonly { id: number; name: string }[] }>()
 const air = ref<{ temperature_C: number | null; rh_pct: number | null; roomId: number | null }>({
   ...{ temperature_C: 20, rh_pct: 45, roomId: null },
@@ -17,10 +19,23 @@ async function read(event: Event) {
   const input = event.target as HTMLInputElement
   const text = await input.files?.[0]?.text()
   if (text === undefined) return
-  const done = await send('POST /api/air-log', { body: { text } })
-  if (done) useNotes().show(w('airHours.taken', { n: done.taken, known: done.known }))
+  file.value = text
   input.value = ''
+  if (await take(undefined)) return
+  // where the file does not say what stands where, somebody shows it
+  cells.value = cellsOf(text.split(/\r?\n/).findLast(l => l.trim()) ?? '').slice(0, 60)
 }
+const file = ref('')
+const cells = ref<string[]>([])
+const columns = reactive({ time: 0, day: null as number | null, temperature: 1, humidity: 2, fahrenheit: false })
+async function take(given: typeof columns | undefined) {
+  const done = await send('POST /api/air-log', { body: { text: file.value, columns: given && { ...given } } })
+  if (!done) return false
+  useNotes().show(w('airHours.taken', { n: done.taken, known: done.known }))
+  cells.value = []
+  return true
+}
+const shown = computed(() => cells.value.map((c, value) => ({ value, label: `${value + 1}: ${c.slice(0, 30)}` })))
 </script>
 
 <template>
@@ -36,5 +51,18 @@ async function read(event: Event) {
         >{{ w('airHours.fileWhy') }}</span
       ></label
     >
+    <div v-if="cells.length" class="w-full grid sm:grid-cols-2 gap-3" data-test="columns">
+      <p class="sm:col-span-2">{{ w('airHours.columns') }}</p>
+      <ChoiceField v-model="columns.time" :label="w('airHours.time')" :options="shown" />
+      <ChoiceField
+        v-model="columns.day"
+        :label="w('airHours.day')"
+        :options="[{ value: null, label: w('airHours.dayWithTime') }, ...shown]"
+      />
+      <ChoiceField v-model="columns.temperature" :label="w('shop.airT')" :options="shown" />
+      <ChoiceField v-model="columns.humidity" :label="w('shop.airRh')" :options="shown" />
+      <SwitchField v-model="columns.fahrenheit" :label="w('airHours.fahrenheit')" />
+      <button type="button" class="act justify-self-start" @click="take(columns)">{{ w('airHours.read') }}</button>
+    </div>
   </form>
 </template>

@@ -1,5 +1,7 @@
+import type { z } from 'zod'
 import { type Air, forecastAir, STALE_AFTER_MIN } from '#core/air'
 import { type Hours, isWorking } from '#core/timetable'
+import type * as s from '#shared/schemas'
 import { db, type Db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
 import { AHEAD_H, LOG_DAYS } from './page'
@@ -73,9 +75,9 @@ export async function addAir(
 }
 
 /** Readings of a logger's file; a moment that is known already is not taken twice. */
-export async function addAirLog(text: string, person: Person, at: Date) {
+export async function addAirLog({ text, columns }: z.infer<typeof s.airLog>, person: Person, at: Date) {
   const { zone } = await readShop()
-  const readings = await refusedInWorker(inWorker('airLog', { text, zone }), 'text')
+  const readings = await refusedInWorker(inWorker('airLog', { text, zone, columns }), 'text')
   const past = readings.filter(r => r.at_ms <= at.getTime())
   if (past.length === 0)
     throw fail(422, 'future', 'All these readings lie in the future.', { text: 'All in the future.' })
