@@ -206,6 +206,8 @@ export const API = {
   'GET /api/pieces/:id/needs': { right: 'anyone' },
   'PATCH /api/products/:id': { right: 'store', body: s.changeProduct },
   'POST /api/products': { right: 'store', body: s.addProduct },
+  'GET /api/products/:id/sheet': { right: 'anyone' },
+  'POST /api/products/:id/sheet': { right: 'store', file: true },
   'POST /api/products/:id/label': { right: 'store', body: s.changeLabel },
   'POST /api/lots': { right: 'anyone', body: s.addLot },
 

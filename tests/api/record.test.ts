@@ -172,3 +172,23 @@ describe('care', () => {
     expect((await people.finisher.send('PUT /api/care/looked', { roomId: 999_999 })).status).toBe(404)
   })
 })
+
+describe('a data sheet', () => {
+  it('is kept as the PDF that it is, the newest counts, and nothing else is taken for one', async () => {
+    const body = { name: `Sheet "oil" ${Date.now()}`, class: 'varnish-oil', priceMinor: 1 }
+    const { id } = await people.lead.ok<{ id: number }>('POST /api/products', body)
+    const send = (text: string, who = people.lead) => {
+      const form = new FormData()
+      form.append('file', new Blob([text], { type: 'application/pdf' }), 'x.pdf')
+      return who.send(`POST /api/products/${id}/sheet`, form)
+    }
+    expect((await people.lead.send(`GET /api/products/${id}/sheet`)).status).toBe(404)
+    expect((await send('<html>')).status).toBe(422)
+    expect((await send('%PDF-1.7 first', people.finisher)).status).toBe(403)
+    expect((await send('%PDF-1.7 first')).status).toBe(200)
+    expect((await send('%PDF-1.7 second')).status).toBe(200)
+    const reply = await fetch(`${BASE}/api/products/${id}/sheet`, { headers: { cookie: people.finisher.cookie } })
+    expect(reply.headers.get('content-type')).toBe('application/pdf')
+    expect(await reply.text()).toBe('%PDF-1.7 second')
+  })
+})

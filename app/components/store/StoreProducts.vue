@@ -22,6 +22,15 @@ const labelSays = (figures: object) => {
 const driesSays = (d: NonNullable<Product['dries']>) =>
   w('store.driesLine', { factor: d.likely.toFixed(2), n: d.seen.product, others: d.seen.class })
 const isMaterial = (p: Product) => p.unit === 'ml'
+async function addSheet(id: number, event: Event) {
+  const input = event.target as HTMLInputElement
+  const file = input.files?.[0]
+  if (!file) return
+  const body = new FormData()
+  body.append('file', file)
+  input.value = ''
+  if (await send('POST /api/products/:id/sheet', { id, body })) emit('changed')
+}
 function saved() {
   changing.value = null
   emit('changed')
@@ -48,8 +57,20 @@ function saved() {
           }}</span>
           <button v-if="session.may('store')" class="underline min-h-11" @click="changing = p">
             {{ w('change') }}
-          </button></span
-        >
+          </button>
+          <a
+            v-if="p.sheet_at"
+            class="underline min-h-11 inline-flex items-center ml-4"
+            :href="`/api/products/${p.id}/sheet`"
+            target="_blank"
+            >{{ w('store.sheet', { day: day(p.sheet_at) }) }}</a
+          >
+          <label
+            v-if="session.may('store') && isMaterial(p)"
+            class="underline min-h-11 inline-flex items-center ml-4 cursor-pointer"
+            >{{ w(p.sheet_at ? 'store.sheetAnew' : 'store.sheetAdd')
+            }}<input type="file" class="sr-only" accept="application/pdf" @change="addSheet(p.id, $event)" /></label
+        ></span>
         <span
           ><NuxtLink
             v-for="l in p.lots"

@@ -7,6 +7,7 @@ import type { Person } from '../shop/person'
 import { type Learnt, readLearnt } from './dryTimes'
 import { NEWEST_LABELS, type NewestLabel } from './labels'
 import { agedLot, LOTS, type LotRow, readAges } from './lots'
+import { readSheets } from './sheets'
 
 function driesOf(learnt: Learnt | null, { id, class: of }: { id: number; class: string }) {
   if (!learnt?.classes.includes(of)) return null
@@ -32,12 +33,14 @@ export async function storePage(at: Date) {
   const lots = await db().rows<LotRow>(`${LOTS} WHERE lot.gone_at IS NULL ORDER BY lot.received_on, lot.id`)
   const until = await readAges(db())
   const labels = new Map((await db().rows<NewestLabel>(NEWEST_LABELS)).map(l => [l.product_id, l]))
-  const learnt = await readLearnt(db())
+  const [learnt, sheets] = [await readLearnt(db()), await readSheets()]
   return {
     products: products.map(p => ({
       ...p,
       lots: lots.filter(l => l.product_id === p.id).map(l => agedLot(l, until(l), today)),
       label: labels.get(p.id) ?? null,
+      /** since when its data sheet is here */
+      sheet_at: sheets.get(p.id) ?? null,
       /** as the shop has learnt it; null: nobody looked at it, or at its class */
       dries: driesOf(learnt, p),
     })),
