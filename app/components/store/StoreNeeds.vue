@@ -4,7 +4,7 @@ import { quantitySaid } from '#core/store'
 
 const session = useSession()
 const { day, money } = useFormat()
-const { data: page, failed } = useLive('GET /api/store/needs', topic => topic !== 'air')
+const { data: page, failed, load } = useLive('GET /api/store/needs', topic => topic !== 'air')
 const suppliers = computed(() => [...new Set((page.value?.buy ?? []).map(b => b.supplier))])
 const of = (supplier: string) => (page.value?.buy ?? []).filter(b => b.supplier === supplier)
 const sizesSaid = (b: NonNullable<typeof page.value>['buy'][number]) =>
@@ -74,6 +74,13 @@ const query = (supplier: string) => `?supplier=${encodeURIComponent(supplier)}`
               money(b.price_minor)
             }}</span></span
           >
+          <ArrivedForm
+            v-if="b.productId && session.may('store')"
+            :product-id="b.productId"
+            :amount="Math.ceil(b.total)"
+            :unit="b.unit"
+            @added="load"
+          />
         </div>
       </div>
     </section>

@@ -48,6 +48,7 @@ export default {
     nothingShort: 'Nothing is short for the plans that are open.',
     noSupplier: 'No supplier named',
     asMail: 'As a mail',
+    arrived: 'Arrived',
     order: 'Order',
     by: 'wanted by {day}',
     planShort: ['The store is short of {n} thing for this plan', 'The store is short of {n} things for this plan'],
