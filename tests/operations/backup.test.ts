@@ -185,6 +185,11 @@ describe('backup and restore', () => {
       const old = cookies
       const wasDatabase = currentDatabase(PROFILE)
       await call('POST', '/api/products', { name: 'after the backup', class: 'mild-soap', priceMinor: 1 })
+      await rootSql(
+        PROFILE,
+        "INSERT INTO erasure (client_uid, at, done_at) VALUES (UUID(), '2026-01-01', '2026-01-01')",
+        wasDatabase,
+      )
       lastEvent = Number(await rootSql(PROFILE, 'SELECT last FROM event_counter', wasDatabase))
       const { code, says } = await ops(['restore', file, 'crash'])
       expect([code, says]).toEqual([0, expect.stringMatching(/stays for a week/)])
@@ -194,6 +199,8 @@ describe('backup and restore', () => {
       expect((await answer('/api/now', { headers: { cookie: old } })).status).toBe(401)
       await enter('/api/session', { login: 'owner', password: 'verdigris-9' })
       expect(await digestOf(picture)).toBe(wasPicture)
+      // somebody who was erased since is erased again
+      expect(await rootSql(PROFILE, 'SELECT COUNT(*) FROM erasure', currentDatabase(PROFILE))).toBe('1')
       const shop = (await (await call('GET', '/api/shop')).json()) as { mail_held: number }
       expect(shop.mail_held).toBe(1)
       expect(
