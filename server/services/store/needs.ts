@@ -29,9 +29,45 @@ async function readBegins(): Promise<Map<number, Date>> {
   )
   return new Map(rows.map(r => [r.step_id, r.start_at]))
 }
-/** Of every step that is planned or in hand, of pieces in the shop. */
+interface PotLeft {
+  piece_id: number
+  class: string
+  ml: number
+  ends_at: Date | null
+}
+/** What pots hold for their pieces, by what they are mixed as, until their life ends. */
+const readPots = async (): Promise<PotLeft[]> =>
+  (
+    await db().rows<PotLeft>(
+      `SELECT batch.piece_id,
+          COALESCE(recipe.class, (
+            SELECT l.class FROM batch_line l WHERE l.batch_id = batch.id ORDER BY l.wanted_g DESC LIMIT 1
+          )) AS class,
+          batch.left_g / (
+            SELECT SUM(l.wanted_g) / SUM(l.wanted_g / l.density) FROM batch_line l WHERE l.batch_id = batch.id
+          ) AS ml,
+          batch.mixed_at + INTERVAL batch.pot_min MINUTE AS ends_at
+          FROM batch
+          LEFT JOIN recipe ON recipe.id = batch.recipe_id
+          WHERE batch.piece_id IS NOT NULL AND batch.closed_at IS NULL AND batch.left_g > 0
+          ORDER BY batch.id`,
+    )
+  ).map(p => ({ ...p, ml: Number(p.ml) }))
+/** Takes from the pots of a piece what they hold of it by then. @returns what is still wanted, ml */
+function beyondPots(pots: PotLeft[], pieceId: number, of: string, amount: number, on: string): number {
+  let wanted = amount
+  for (const pot of pots) {
+    if (pot.piece_id !== pieceId || pot.class !== of || (pot.ends_at && dayOf(pot.ends_at) < on)) continue
+    const taken = Math.min(wanted, pot.ml)
+    pot.ml -= taken
+    wanted -= taken
+  }
+  return wanted
+}
+/** Of every step that is planned or in hand, of pieces in the shop; what a pot holds for it is not wanted again. */
 async function readDemands(at: Date): Promise<Demand[]> {
   const { pieces } = await readActive()
+  const pots = await readPots()
   const begins = await readBegins()
   const demands: Demand[] = []
   for (const { file, plan } of pieces) {
@@ -43,10 +79,11 @@ async function readDemands(at: Date): Promise<Demand[]> {
         faceArea,
       )
       const own = { pieceId: file.piece.id, on, grit: '', productId: null }
-      if (st.product && st.amount_ml)
+      const amount = st.product ? beyondPots(pots, file.piece.id, st.product, st.amount_ml ?? 0, on) : 0
+      if (st.product && amount > 0)
         demands.push({
           ...{ ...own, key: `${st.id}`, set: `${file.piece.id} ${st.product}`, class: st.product },
-          ...{ productId: st.productId, amount: st.amount_ml },
+          ...{ productId: st.productId, amount },
         })
       for (const e of eatenBy(st, m2))
         demands.push({
