@@ -59,7 +59,12 @@ test('an enquiry becomes a piece: estimate, three finishes, a choice on a phone,
   expect(await client.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390)
   await expect(office.getByTestId('answer-item')).toContainText('Oil with a little varnish')
 
-  await office.getByRole('button', { name: 'It has come in' }).click()
+  // the answer may have changed the piece under the page a moment ago: then it is told, and touched again
+  const cameIn = office.getByRole('button', { name: 'It has come in' })
+  await expect(async () => {
+    await cameIn.click({ timeout: 2000 })
+    await expect(cameIn).toHaveCount(0, { timeout: 2000 })
+  }).toPass()
   await office.getByRole('link', { name: 'Plan', exact: true }).click()
   await expect(step(office, 'oil-on-1').first()).toBeVisible()
   await expect(office.getByTestId('cost')).toContainText(/agreed/i)
