@@ -67,8 +67,7 @@ interface State {
 }
 const web = () =>
   (JSON.parse(readFileSync(process.env.HANTVERK_STATE!, 'utf8')) as State).parts.find(p => p.name === 'web')!.id.pid
-const rss_MB = (pid: number) =>
-  Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1000
+const rss_MB = (pid: number) => Number(/VmRSS:\s+(\d+)/.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))![1]) / 1000
 
 async function archiveBench(owner: Caller, sql: Connection, say: Say) {
   const noise = { type: 'gaussian' as const, mean: 128, sigma: 50 }
