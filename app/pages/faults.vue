@@ -51,20 +51,15 @@ const said = (says: string) => {
             </p>
           </template>
         </section>
-        <section v-if="all.gates.length">
-          <h2>{{ w('fault.gates') }}</h2>
-          <p v-for="g in all.gates" :key="g.says" class="row flex gap-x-4">
-            <span class="grow">{{ w(`finding.${g.says as 'runs'}`) }}</span>
-            <strong class="clock">{{ w('fault.ofGates', { fails: g.fails, all: g.n }) }}</strong>
-          </p>
-        </section>
-        <section v-if="all.back.length">
-          <h2>{{ w('fault.back') }}</h2>
-          <p v-for="b in all.back" :key="b.says" class="row flex gap-x-4">
-            <span class="grow">{{ said(b.says) }}</span>
-            <strong class="clock">{{ w('fault.ofHome', { back: b.back, all: b.n }) }}</strong>
-          </p>
-        </section>
+        <p class="flex flex-wrap gap-x-6">
+          <NuxtLink
+            v-for="ask in ['gates', 'lasts'] as const"
+            :key="ask"
+            class="underline min-h-11 inline-flex items-center"
+            :to="`/shop?part=record&ask=${ask}`"
+            >{{ w(`record.asks.${ask}`) }}</NuxtLink
+          >
+        </p>
       </div>
       <SignBook :grades="all.grades" :open="open" @changed="load" />
     </template>

@@ -3,7 +3,7 @@ import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import Ajv2020 from 'ajv/dist/2020'
 import addFormats from 'ajv-formats'
-import { unzipSync } from 'fflate'
+import { unzipSync, zipSync } from 'fflate'
 import mysql from 'mysql2/promise'
 import sharp from 'sharp'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -13,6 +13,7 @@ import { readArchive } from '../../server/services/archive/read'
 import { writeArchive } from '../../server/services/archive/write'
 import { migrate } from '../../server/database/migrate'
 import type { Db } from '../../server/database/on'
+import { picture as lookedAt } from '../../server/workers/picture'
 import { act, BASE, type Caller, choice, intake, planOf, sayYes, setClock, shopPeople } from './http'
 
 const people = {} as Record<Role, Caller>
@@ -33,6 +34,7 @@ const dbOn = (on: mysql.Connection): Db => {
     },
   }
 }
+const smallOf = async (data: Buffer) => (await lookedAt(new Uint8Array(data))).thumb
 const url = new URL(process.env.HANTVERK_SQL!)
 const FIRST = url.pathname.slice(1)
 
@@ -46,9 +48,10 @@ beforeAll(async () => {
   pieceId = id
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
   await sayYes(people.office, id)
-  const wash = (await planOf(people.lead, id)).steps.find(s => s.state === 'planned' && s.kind === 'wash')
+  const wash = (await planOf(people.lead, id)).steps.find(s => s.kind === 'wash')!
   await setClock(people.owner, '2027-06-07T09:35:00+02:00')
-  if (wash) await act(people.finisher, 'start', wash, '2027-06-07T09:30:00+02:00')
+  const begun = await act(people.finisher, 'start', wash, '2027-06-07T09:30:00+02:00')
+  expect(begun.status, begun.body.message).toBe(200)
   const picture = await sharp({ create: { width: 300, height: 200, channels: 3, background: '#886644' } })
     .jpeg()
     .toBuffer()
@@ -149,7 +152,7 @@ describe('an archive', () => {
   })
   it('comes into an empty shop equal by uid, and a second time adds nothing', async () => {
     const path = kept('piece.zip', (await bytes(`/api/pieces/${pieceId}/archive`)).data)
-    const first = await readArchive(there, path)
+    const first = await readArchive(there, path, smallOf)
     expect(first.added.piece).toBe(1)
     const here = rowsOf(unzipSync((await bytes(`/api/pieces/${pieceId}/archive`)).data))
     const [piece] = await there.rows<{ id: number }>("SELECT id FROM piece WHERE name = 'Archive chest'")
@@ -170,13 +173,13 @@ describe('an archive', () => {
     expect(back.get('face')!.map(r => ({ ...r, row_version: 0 }))).toEqual(
       here.get('face')!.map(r => ({ ...r, row_version: 0 })),
     )
-    const second = await readArchive(there, path)
+    const second = await readArchive(there, path, smallOf)
     expect(second.added).toEqual({})
   })
   it('of a whole shop merges into one that has others, numbers mapped', async () => {
     const path = kept('shop.zip', (await bytes('/api/archive')).data)
     await other.query("INSERT INTO client (name, email, phone) VALUES ('Their own', '', '')")
-    const read = await readArchive(there, path)
+    const read = await readArchive(there, path, smallOf)
     expect(read.known.piece).toBe(1)
     const here = rowsOf(unzipSync((await bytes('/api/archive')).data))
     const back = uids(await collected(null))
@@ -206,13 +209,86 @@ describe('an archive', () => {
     expect(read.added).toEqual({})
     expect(read.known.piece).toBe(1)
   })
-  it('that is none, is broken, or names what it does not hold, is refused in words and takes nothing', async () => {
-    for (const body of ['', 'no zip', 'PK\u0003\u0004 broken']) {
+  it('that is no archive is refused in words', async () => {
+    for (const body of ['', 'no zip', 'PK\u0003\u0004 broken', zipSync({ 'archive.json': new Uint8Array([123]) })]) {
       const reply = await post(body)
       expect(reply.status).toBe(422)
       expect(((await reply.json()) as { message: string }).message).toContain('no archive')
     }
-    expect((await post(kept('x', new Uint8Array(9)), people.lead)).status).toBe(403)
+    expect((await post('PK', people.lead)).status).toBe(403)
+  })
+  describe('that somebody has meddled with', () => {
+    const encoded = (text: string) => new TextEncoder().encode(text)
+    /** The piece's archive with one thing otherwise, and uids that nobody knows. */
+    const meddled = async (change: (files: Record<string, Uint8Array>) => void) => {
+      const files = unzipSync((await bytes(`/api/pieces/${pieceId}/archive`)).data)
+      for (const name of Object.keys(files).filter(n => n.startsWith('rows/') || n === 'archive.json'))
+        files[name] = encoded(textOf(files[name]!).replaceAll(/"([\da-f]{8})-([\da-f]{4})-/g, '"$1-0bad-'))
+      change(files)
+      return zipSync(files)
+    }
+    const rowOf = (files: Record<string, Uint8Array>, table: string, change: (row: Row) => void) => {
+      const rows = rowsOf(files).get(table)!
+      change(rows[0]!)
+      files[`rows/${table}.jsonl`] = encoded(rows.map(r => JSON.stringify(r)).join('\n'))
+    }
+    const CASES: readonly [string, (files: Record<string, Uint8Array>) => void, RegExp][] = [
+      ['a state that there is not', f => rowOf(f, 'piece', r => (r.state = 'eaten')), /Line 1 of piece: the database/],
+      ['a column that there is not', f => rowOf(f, 'piece', r => (r['id; DROP'] = 1)), /"id; DROP" is not known here/],
+      ['a name too long', f => rowOf(f, 'piece', r => (r.name = 'x'.repeat(5000))), /Line 1 of piece: the database/],
+      ['a list for a name', f => rowOf(f, 'piece', r => (r.name = ['x'])), /name is no single value/],
+      ['a moment that is none', f => rowOf(f, 'piece', r => (r.taken_in_at = 'soon')), /taken_in_at is no moment/],
+      ['a size below nought', f => rowOf(f, 'face', r => (r.length_mm = 'wide')), /Line 1 of face: the database/],
+      [
+        'a part of no piece',
+        f => rowOf(f, 'part', r => (r.piece_id = r.uid)),
+        /names a row that is not in the archive/,
+      ],
+      ['a row without a uid', f => rowOf(f, 'client', r => delete r.uid), /Line 1 of client: it has no uid/],
+      ['no row at all', f => void (f['rows/piece.jsonl'] = encoded('[1]')), /Line 1 of piece: it is no row/],
+      ['half a line', f => void (f['rows/piece.jsonl'] = encoded('{"uid": "')), /Line 1 of piece: it is no JSON/],
+      [
+        'a script for a picture',
+        f => {
+          rowOf(f, 'photograph', r => (r.address = 'ab'.repeat(32)))
+          f[`pictures/${'ab'.repeat(32)}`] = encoded('<svg xmlns="http://www.w3.org/2000/svg"/>')
+        },
+        /its picture is no JPEG/,
+      ],
+      [
+        'no picture',
+        f => rowOf(f, 'photograph', r => (r.address = 'cd'.repeat(32))),
+        /its picture is not in the archive/,
+      ],
+      [
+        'a head of another version',
+        f => void (f['archive.json'] = encoded(textOf(f['archive.json']!).replace('"version": 1', '"version": 9'))),
+        /of version 9/,
+      ],
+    ]
+    it.each(CASES)('%s is told with its table and line, and nothing is taken', async (_, change, says) => {
+      const count = async () =>
+        Number((await there.row<{ n: number }>('SELECT COUNT(*) AS n FROM piece JOIN client'))?.n ?? 0)
+      const before = await count()
+      await other.query('START TRANSACTION')
+      const path = kept('meddled.zip', await meddled(change))
+      await expect(readArchive(there, path, smallOf)).rejects.toThrow(says)
+      await other.query('ROLLBACK')
+      expect(await count()).toBe(before)
+    })
+    it('is refused by the shop too, in the same words', async () => {
+      const reply = await post(await meddled(f => rowOf(f, 'piece', r => (r.state = 'eaten'))))
+      expect(reply.status).toBe(422)
+      expect(((await reply.json()) as { message: string }).message).toContain('Nothing was taken')
+    })
+    it('and is cut within a file is told as damaged', async () => {
+      const whole = await meddled(() => {})
+      const at = textOf(whole).indexOf('rows/piece.jsonl')
+      whole.fill(0xff, at + 16, at + 40)
+      await other.query('START TRANSACTION')
+      await expect(readArchive(there, kept('cut.zip', whole), smallOf)).rejects.toThrow(RangeError)
+      await other.query('ROLLBACK')
+    })
   })
   it('goes only to whom it is for', async () => {
     for (const who of [people.lead, people.finisher, people.office])

@@ -100,7 +100,10 @@ describe('a fault', () => {
 describe('what the shop learns', () => {
   it('tells which findings make gates fail, what came back by its finish, and finds signs by their names', async () => {
     const { id, step } = await begun()
-    await sql.query("UPDATE plan_step SET state = 'done', gate_result = 'fail' WHERE id = ?", [step.id])
+    await sql.query(
+      "UPDATE plan_step SET state = 'done', gate_result = 'fail', finished_at = UTC_TIMESTAMP(3) WHERE id = ?",
+      [step.id],
+    )
     const [faces] = await sql.query<mysql.RowDataPacket[]>(
       'SELECT face.id FROM face JOIN part ON part.id = face.part_id WHERE part.piece_id = ?',
       [id],
@@ -109,18 +112,18 @@ describe('what the shop learns', () => {
     await people.finisher.ok(`POST /api/pieces/${id}/findings`, {
       ...{ faceId: (faces[0] as { id: number }).id, kind: 'coarse-film', grade: 2, wish: 'mend', note: '', place },
     })
-    interface Learnt {
-      gates: { says: string; fails: number; n: number }[]
-      back: { says: string; back: number; n: number }[]
+    interface Counted {
+      groups: { of: string; really: number; n: number }[]
     }
-    const learnt = await people.lead.ok<Learnt>('GET /api/faults')
-    expect(learnt.gates.find(g => g.says === 'coarse-film')).toMatchObject({ fails: 1, n: 1 })
+    const counted = async (ask: string, of: string) =>
+      (await people.lead.ok<Counted>(`GET /api/record?ask=${ask}`)).groups.find(g => g.of === of)
+    expect(await counted('gates', 'coarse-film')).toMatchObject({ really: 1, n: 1 })
     const coat = (await planOf(people.owner, id)).steps.find(s => ['coat', 'oil-on'].includes(s.kind))!
+    const before = (await counted('lasts', coat.product!))?.really ?? 0
     await sql.query("UPDATE plan_step SET state = 'done' WHERE id = ?", [coat.id])
     await sql.query("UPDATE piece SET state = 'handed-over', handed_over_at = UTC_TIMESTAMP(3) WHERE id = ?", [id])
     await people.office.ok(`POST /api/pieces/${id}/again`, {})
-    const cameBack = ({ back }: Learnt) => back.find(b => b.says === coat.product)?.back ?? 0
-    expect(cameBack(await people.lead.ok<Learnt>('GET /api/faults'))).toBe(cameBack(learnt) + 1)
+    expect((await counted('lasts', coat.product!))!.really).toBe(before + 1)
     const found = await people.finisher.ok<{ kind: string; to: string }[]>('GET /api/find?q=fish%20eye')
     expect(found.filter(f => f.kind === 'sign')).toEqual([
       expect.objectContaining({ title: 'Fish eyes, craters', to: '/faults?sign=fish-eyes' }),

@@ -29,6 +29,7 @@ beforeAll(async () => {
   )
   pieceId = id
   await people.lead.ok(`PUT /api/pieces/${id}/choice`, { ...choice, rowVersion: 1 })
+  await people.office.ok(`POST /api/pieces/${id}/link`, {})
   await people.office.ok(`POST /api/pieces/${id}/approvals`, { words: `Dear ${NAME}, please look, Beata`, days: 14 })
   await people.office.ok(`POST /api/pieces/${id}/quotations`, { words: `For ${NAME}`, by: 'stage' })
   const [[row]] = (await sql.query('SELECT client_id FROM piece WHERE id = ?', [id])) as unknown as [
@@ -74,7 +75,7 @@ describe('a person', () => {
       `SELECT table_name AS t, column_name AS c
           FROM information_schema.columns
           WHERE table_schema = DATABASE() AND data_type IN ('varchar', 'text', 'mediumtext', 'longtext')
-            AND table_name <> 'command'`,
+`,
     )) as unknown as [{ t: string; c: string }[]]
     const found: string[] = []
     for (const { t, c } of columns)
@@ -94,7 +95,9 @@ describe('a person', () => {
     )) as unknown as [[{ n: number }]]
     expect(marked.n).toBeGreaterThan(0)
     expect((await erase(people.owner)).status).toBe(409)
-    // no letter leaves to nobody
+    // no letter leaves to nobody, and no link that went out opens anything
+    const [links] = await sql.query('SELECT hash FROM link WHERE piece_id = ? AND revoked_at IS NULL', [pieceId])
+    expect(links).toEqual([])
     const [waiting] = await sql.query("SELECT id FROM mail WHERE piece_id = ? AND state = 'waiting'", [pieceId])
     expect(waiting).toEqual([])
   })

@@ -10,6 +10,7 @@ const people = {} as Record<Role, Caller>
 let sql: mysql.Connection
 let pieceId = 0
 let oilStep = 0
+let oilMethod = ''
 const DAY = '2026-02-02'
 interface Record_ {
   groups: { of: string; n: number; planned: number | null; really: number; says: string | null }[]
@@ -38,14 +39,48 @@ beforeAll(async () => {
   expect(ended.status, ended.body.message).toBe(200)
   const oil = (await planOf(people.lead, id)).steps.find(s => s.product === 'varnish-oil')!
   oilStep = oil.id
+  oilMethod = (oil as unknown as { method: string }).method
   await sql.query("UPDATE plan_step SET state = 'done', finished_at = '2026-02-02 07:30:00' WHERE id = ?", [oil.id])
-  await sql.query('UPDATE piece SET changed_no = changed_no + 1 WHERE id = ?', [id])
+  // what only weeks of work would make: a can used half as much again as planned, a gate that failed, a piece that
+  // went home, was paid and came back
+  const { id: productId } = await people.lead.ok<{ id: number }>('POST /api/products', {
+    ...{ name: `Record oil ${id}`, class: 'varnish-oil', priceMinor: 30_000 },
+  })
+  const { id: lot } = await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'R-1', amount: 900 })
+  await people.lead.ok(`POST /api/lots/${lot}/acts`, {
+    ...{ rowVersion: 1, act: { kind: 'spill', amount: 100, word: 'fell over' } },
+  })
+  await sql.query('UPDATE plan_step SET amount_ml = 100 WHERE id = ?', [oil.id])
+  await sql.query(
+    `INSERT INTO lot_use (lot_id, step_id, amount, booked, price_minor, word, at)
+        VALUES (?, ?, 150, 150, 30000, 'thirsty', '2026-02-02 08:00:00')`,
+    [lot, oil.id],
+  )
+  const gate = (await planOf(people.lead, id)).steps.find(s => s.state === 'planned')!
+  await sql.query(
+    "UPDATE plan_step SET state = 'done', gate_result = 'fail', finished_at = '2026-02-02 09:00:00' WHERE id = ?",
+    [gate.id],
+  )
+  await sql.query(
+    `INSERT INTO finding (face_id, kind, grade, wish)
+        SELECT face.id, 'scratches', 2, 'mend' FROM face JOIN part ON part.id = face.part_id WHERE part.piece_id = ?`,
+    [id],
+  )
+  await sql.query(
+    `UPDATE piece
+        SET state = 'handed-over', handed_over_at = '2026-02-03 09:00:00', agreed_minor = 250000,
+          changed_no = changed_no + 1
+        WHERE id = ?`,
+    [id],
+  )
+  await people.office.ok(`POST /api/pieces/${id}/again`, {})
 }, 60_000)
 afterAll(() => sql.end())
 
 describe('the record', () => {
   it.each(RECORD_ASKS)('answers "%s", its figures the sums of its lines', async name => {
     const { groups } = await ask(`ask=${name}`)
+    expect(groups.length).toBeGreaterThan(0)
     for (const g of groups.slice(0, 3)) {
       const { lines } = await ask(`ask=${name}&of=${encodeURIComponent(g.of)}`)
       expect(lines).toHaveLength(Math.min(500, g.n))
@@ -58,6 +93,29 @@ describe('the record', () => {
   it('says what was timed beside what was planned', async () => {
     const { lines } = await ask(`ask=hours&of=wash&from=${DAY}&to=${DAY}`)
     expect(lines!.find(l => l.piece_id === pieceId)!.really).toBeCloseTo(40, 0)
+  })
+  it('reckons what was used, wasted, and what an hour brought, by hand as well', async () => {
+    const mine = async (name: string, of: string) =>
+      (await ask(`ask=${name}&of=${encodeURIComponent(of)}&kind=desk`)).lines!.filter(l => l.piece_id === pieceId)
+    expect(await mine('amounts', 'varnish-oil')).toMatchObject([{ planned: 100, really: 150, word: 'thirsty' }])
+    expect((await mine('spread', `varnish-oil ${oilMethod}`))[0]!.really).toBeCloseTo(150, 5)
+    // 150 ml at 300 a litre
+    expect((await mine('materials', 'varnish-oil'))[0]!.really).toBeCloseTo(4500, 5)
+    const wasted = (await ask('ask=waste&of=varnish-oil')).lines!.find(l => l.word === 'fell over')
+    expect(wasted!.really).toBeCloseTo(3000, 5)
+    const shop = await people.owner.ok<{ hour_minor: number; material_markup_bp: number; tax_bp: number }>(
+      'GET /api/shop',
+    )
+    const [hours, tax] = [40 / 60, 1 + shop.tax_bp / 10_000]
+    const cost = (hours * shop.hour_minor + 4500 * (1 + shop.material_markup_bp / 10_000)) * tax
+    expect((await mine('cost', 'desk'))[0]!.really).toBeCloseTo(cost, -1)
+    expect((await mine('earned', 'desk'))[0]!.really).toBeCloseTo((250_000 / tax - 4500) / hours, -2)
+  })
+  it('tells what came back, and which judgement failed on what was found', async () => {
+    const line = async (name: string, of: string) =>
+      (await ask(`ask=${name}&of=${of}`)).lines!.find(l => l.piece_id === pieceId)
+    expect((await line('lasts', 'varnish-oil'))!.really).toBe(1)
+    expect((await line('gates', 'scratches'))!.really).toBe(1)
   })
   it('is narrowed by time, kind, wood, finish, person', async () => {
     const count = async (query: string) =>
@@ -164,7 +222,7 @@ describe('care', () => {
   })
   it('asks once a day for flames, by room', async () => {
     const [room] = (await care(people.finisher)).unlooked
-    if (!room) return
+    if (!room) throw new Error('there is no room to look through')
     await people.finisher.ok('PUT /api/care/looked', { roomId: room.id })
     expect((await care(people.finisher)).unlooked.map(r => r.id)).not.toContain(room.id)
     await people.finisher.ok('PUT /api/care/looked', { roomId: room.id, undo: true })

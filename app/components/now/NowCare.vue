@@ -76,6 +76,6 @@ const some = computed(() => Boolean(care.value?.rags.length || unlooked.value.le
       <span class="grow basis-72">{{ maskSays(mask) }}</span>
       <NuxtLink to="/store?part=air" class="chip">{{ w('care.newOnes') }}</NuxtLink>
     </p>
-    <WhyNote :label="w('plan.whence')">{{ w('care.ragsWhy') }}</WhyNote>
+    <WhyNote :label="w('care.why')">{{ w('care.ragsWhy') }}</WhyNote>
   </FoldOut>
 </template>

@@ -19,7 +19,7 @@ function scanned(text: string) {
 </script>
 
 <template>
-  <button v-if="!open" class="chip" @click="open = true">{{ w('store.arrived') }}</button>
+  <button v-if="!open" class="chip justify-self-start" @click="open = true">{{ w('store.arrived') }}</button>
   <form v-else class="grid sm:grid-cols-2 gap-3 sm:col-span-2" data-test="arrived" @submit.prevent="add">
     <TextField v-model="draft.code" :label="w('store.code')" :error="errors.code" />
     <NumberField
@@ -30,7 +30,7 @@ function scanned(text: string) {
       :error="errors.amount"
     />
     <DateField v-model="draft.bestBefore" :label="w('store.bestBefore')" :error="errors.bestBefore" />
-    <p class="flex flex-wrap gap-3 items-end">
+    <p class="sm:col-span-2 flex flex-wrap gap-3 items-end">
       <button class="act" :disabled="busy">{{ w('store.arrived') }}</button>
       <button type="button" class="act act-quiet" @click="scanning = !scanning">{{ w('scan.open') }}</button>
       <button type="button" class="act act-quiet" @click="open = false">{{ w('cancel') }}</button>

@@ -12,8 +12,15 @@ const amount = ref<number | null>(null)
 const scanning = ref(false)
 /** By place, then by name; in the order that the round began with. */
 const order = props.products
-  .flatMap(p => p.lots.map(l => ({ id: l.id, place: l.place ?? '~', name: p.name, code: l.code })))
-  .sort((a, b) => a.place.localeCompare(b.place) || a.name.localeCompare(b.name) || a.code.localeCompare(b.code))
+  .flatMap(p => p.lots.map(l => ({ id: l.id, place: l.place ?? '', name: p.name, code: l.code })))
+  // what stands at no place is looked for last
+  .sort(
+    (a, b) =>
+      Number(!a.place) - Number(!b.place) ||
+      a.place.localeCompare(b.place) ||
+      a.name.localeCompare(b.name) ||
+      a.code.localeCompare(b.code),
+  )
   .map(l => l.id)
 const lots = computed(() => new Map(props.products.flatMap(p => p.lots).map(l => [l.id, l])))
 const lot = computed(() => lots.value.get(order[at.value] ?? 0) ?? null)

@@ -17,6 +17,7 @@ export default {
     water: 'Under water, lid on',
     gone: 'Gone',
     back: 'Take back',
+    why: 'Why this is asked',
     ragsWhy:
       'Rags with drying oil heat up by themselves and burn: singly and flat in the open until stiff, or under ' +
       'water in a closed metal can (common practice). Data sheet, local codes and licensed practice outrank this.',

@@ -16,10 +16,13 @@ export async function pieceArchive(id: number, at: Date) {
   return writeArchive(db(), { pieceId: id, papers, at })
 }
 
+/** In a worker with limits, as every upload. */
+const smallOf = async (data: Buffer): Promise<Uint8Array> => (await inWorker('picture', new Uint8Array(data))).thumb
+
 /** All of it, or nothing. */
 export const takeArchive = (path: string, person: Person, clock: () => Promise<Date>) =>
   transaction(async tx => {
-    const read = await refusedLater(() => readArchive(tx, path))
+    const read = await refusedLater(() => readArchive(tx, path, smallOf))
     const at = await clock()
     const sum = (of: Record<string, number>) => Object.values(of).reduce((n, x) => n + x, 0)
     const says = `Archive of ${read.from.slice(0, 80)} read in: ${sum(read.added)} rows added, ${sum(read.known)} known`

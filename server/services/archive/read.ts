@@ -4,7 +4,6 @@
  */
 import { randomBytes } from 'node:crypto'
 import { createInterface } from 'node:readline'
-import sharp from 'sharp'
 import yauzl from 'yauzl'
 import type { Db } from '../../database/on'
 import { uidOf } from '../platform/uid'
@@ -12,9 +11,9 @@ import { type Column, FORMAT, readTables, type Table, VERSION } from './schema'
 import { IN_JSON, PICTURE, SAME_BY } from './tables'
 
 type Row = Record<string, unknown>
+const DAMAGED = 'The archive is damaged: part of it cannot be read.'
 const NO_ARCHIVE = 'This is no archive of a piece or a shop. Take the zip file that was made under Shop or on a piece.'
 const [MOST_LINE, MOST_HEAD, MOST_PICTURE, MOST_ENTRIES] = [16_000_000, 4_000_000, 40_000_000, 400_000] as const
-const THUMB_PX = 320
 
 type Entries = Map<string, yauzl.Entry>
 interface Zip {
@@ -55,8 +54,24 @@ async function bytesOf(zip: Zip, name: string, most: number): Promise<Buffer | n
   if (!entry) return null
   if (entry.uncompressedSize > most) throw new RangeError(`${name} in it is larger than it can be.`)
   const chunks: Buffer[] = []
-  for await (const chunk of await zip.stream(entry)) chunks.push(chunk as Buffer)
+  await readable(async () => {
+    for await (const chunk of await zip.stream(entry)) chunks.push(chunk as Buffer)
+  })
   return Buffer.concat(chunks)
+}
+/** What the zip itself cannot give is told in words. */
+async function readable<T>(work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    const { code = '', message = '' } = error as { code?: string; message?: string }
+    if (
+      /^Z_|^ERR_STREAM/.test(code) ||
+      /zip|inflat|central directory|unexpected end|too (many|few) bytes/i.test(message)
+    )
+      throw new RangeError(DAMAGED)
+    throw error
+  }
 }
 interface Head {
   format: string
@@ -84,19 +99,23 @@ export interface ArchiveRead {
   added: Record<string, number>
   known: Record<string, number>
 }
+/** A small picture of a photograph that was looked at first. @throws RangeError for what is no picture. */
+export type SmallOf = (data: Buffer) => Promise<Uint8Array>
 interface Reading {
   on: Db
   zip: Zip
+  smallOf: SmallOf
   tables: ReadonlyMap<string, Table>
-  /** number here of each uid that was met */
+  /** number here of each row that was met, by table and uid */
   ids: Map<string, number>
   known: (uid: string, table: string) => Promise<number | null>
   /** references to rows that come later */
-  later: { table: string; id: number; column: string; uid: string }[]
+  later: { table: string; id: number; column: string; row: string }[]
 }
 
 const isUid = (value: unknown): value is string =>
   typeof value === 'string' && /^[\da-f]{8}(-[\da-f]{4}){3}-[\da-f]{12}$/i.test(value)
+const rowOf = (table: string, uid: string) => `${table}/${uid}`
 /** A value as the database takes it. @throws RangeError for what the column cannot hold. */
 function valueFor(reading: Reading, table: Table, c: Column, value: unknown): unknown {
   if (value === null || value === undefined) {
@@ -105,7 +124,7 @@ function valueFor(reading: Reading, table: Table, c: Column, value: unknown): un
   }
   if (c.refers) {
     if (!isUid(value)) throw new RangeError(`${c.name} names no row`)
-    return reading.ids.get(value) ?? null
+    return reading.ids.get(rowOf(c.refers, value)) ?? null
   }
   if (c.type === 'json') return JSON.stringify(numbered(value, IN_JSON[`${table.name}.${c.name}`], reading.ids))
   if (typeof value === 'object') throw new RangeError(`${c.name} is no single value`)
@@ -124,7 +143,10 @@ function numbered(
   if (!names || value === null || typeof value !== 'object') return value
   if (Array.isArray(value)) return value.map(v => numbered(v, names, ids))
   return Object.fromEntries(
-    Object.entries(value).map(([k, v]) => [k, names[k] && isUid(v) ? (ids.get(v) ?? 0) : numbered(v, names, ids)]),
+    Object.entries(value).map(([k, v]) => [
+      k,
+      names[k] && isUid(v) ? (ids.get(rowOf(names[k], v)) ?? 0) : numbered(v, names, ids),
+    ]),
   )
 }
 
@@ -134,18 +156,15 @@ const closedOf = ({ name }: Table, { state }: Row): Row => {
   if (name === 'approval') return { state: 'superseded' }
   return name === 'question_item' ? { state: 'overtaken' } : {}
 }
-/** The picture of a photograph from its file, looked at before it is kept, and its small one made anew. */
-async function pictureOf({ zip }: Reading, { name }: Table, values: Row): Promise<Row> {
+const JPEG = Buffer.from([0xff, 0xd8, 0xff])
+/** The picture of a photograph from its file, looked at as every upload is; its small one is made anew. */
+async function pictureOf({ zip, smallOf }: Reading, { name }: Table, values: Row): Promise<Row> {
   if (name !== PICTURE.table) return {}
   const address = String(values[PICTURE.name])
   const data = /^[\da-f]{64}$/.test(address) ? await bytesOf(zip, `pictures/${address}`, MOST_PICTURE) : null
   if (!data) throw new RangeError('its picture is not in the archive')
-  try {
-    const thumb = await sharp(data).resize(THUMB_PX, THUMB_PX, { fit: 'inside' }).jpeg({ quality: 80 }).toBuffer()
-    return { [PICTURE.column]: data, [PICTURE.derived]: thumb }
-  } catch {
-    throw new RangeError('its picture cannot be read')
-  }
+  if (!data.subarray(0, JPEG.length).equals(JPEG)) throw new RangeError('its picture is no JPEG')
+  return { [PICTURE.column]: data, [PICTURE.derived]: Buffer.from(await smallOf(data)) }
 }
 /** People come by name alone: they sign in when the owner gives them a password. */
 const PERSON = () => ({ login: `read-in-${randomBytes(6).toString('hex')}`, password_hash: '-', active: 0 })
@@ -157,21 +176,21 @@ async function takeRow(reading: Reading, table: Table, row: Row): Promise<'added
     if (!isUid(uid)) throw new RangeError('it has no uid')
     const id = await reading.known(uid, table.name)
     if (id !== null) {
-      ids.set(uid, id)
+      ids.set(rowOf(table.name, uid), id)
       return 'known'
     }
   }
   const strange = Object.keys(row).find(k => k !== 'uid' && !table.columns.some(c => c.name === k))
   if (strange) throw new RangeError(`"${strange.slice(0, 40)}" is not known here`)
   const values: Row = {}
-  const later: { column: string; uid: string }[] = []
+  const later: { column: string; row: string }[] = []
   for (const c of table.columns) {
     const value = valueFor(reading, table, c, row[c.name])
     if (value === undefined) continue
     // what it names comes later, or did not come along
     if (c.refers && value === null && isUid(row[c.name])) {
       if (!c.nullable) throw new RangeError(`${c.name} names a row that is not in the archive`)
-      later.push({ column: c.name, uid: row[c.name] as string })
+      later.push({ column: c.name, row: rowOf(c.refers, row[c.name] as string) })
     }
     values[c.name] = value
   }
@@ -183,7 +202,7 @@ async function takeRow(reading: Reading, table: Table, row: Row): Promise<'added
       values,
     )
     if (found) {
-      if (table.numbered) ids.set(uid as string, Number(found.id))
+      if (table.numbered) ids.set(rowOf(table.name, uid as string), Number(found.id))
       return 'known'
     }
   }
@@ -196,7 +215,7 @@ async function takeRow(reading: Reading, table: Table, row: Row): Promise<'added
     all,
   )
   if (table.numbered) {
-    ids.set(uid as string, id)
+    ids.set(rowOf(table.name, uid as string), id)
     await on.run('INSERT INTO came_from (uid, table_name, row_id) VALUES (:uid, :table, :id)', {
       ...{ uid, table: table.name, id },
     })
@@ -229,31 +248,17 @@ function knownHere(on: Db, ownUid: string): Reading['known'] {
  * Reads the archive at `path` in: all of it, in the transaction that `on` stands for, or nothing.
  * @throws RangeError in words, with the table and line that cannot be read.
  */
-export async function readArchive(on: Db, path: string): Promise<ArchiveRead> {
+export async function readArchive(on: Db, path: string, smallOf: SmallOf): Promise<ArchiveRead> {
   const zip = await openZip(path)
   try {
     const head = await headOf(zip)
     const tables = await readTables(on)
     const { uid } = (await on.row<{ uid: string }>('SELECT uid FROM shop WHERE id = 1'))!
-    const reading: Reading = { on, zip, tables, ids: new Map(), known: knownHere(on, uid), later: [] }
+    const reading: Reading = { on, zip, tables, ids: new Map(), known: knownHere(on, uid), smallOf, later: [] }
     const counts: ArchiveRead = { from: String(head.shop.name ?? ''), added: {}, known: {} }
-    for (const table of tables.values()) {
-      const entry = zip.entries.get(`rows/${table.name}.jsonl`)
-      if (!entry) continue
-      let no = 0
-      for await (const line of createInterface({ input: await zip.stream(entry), crlfDelay: Infinity })) {
-        no++
-        if (line === '') continue
-        if (line.length > MOST_LINE) throw new RangeError(`Line ${no} of ${table.name} is too long.`)
-        const done = await takeLine(reading, table, line).catch((error: unknown) => {
-          if (!(error instanceof RangeError)) throw error
-          throw new RangeError(`Line ${no} of ${table.name}: ${error.message}. Nothing was taken.`)
-        })
-        counts[done][table.name] = (counts[done][table.name] ?? 0) + 1
-      }
-    }
+    for (const table of tables.values()) await readable(() => takeTable(reading, table, counts))
     for (const l of reading.later) {
-      const id = reading.ids.get(l.uid)
+      const id = reading.ids.get(l.row)
       if (id !== undefined)
         await on.run(`UPDATE \`${l.table}\` SET \`${l.column}\` = :to WHERE id = :id`, { to: id, id: l.id })
     }
@@ -261,6 +266,30 @@ export async function readArchive(on: Db, path: string): Promise<ArchiveRead> {
   } finally {
     zip.close()
   }
+}
+async function takeTable(reading: Reading, table: Table, counts: ArchiveRead) {
+  const { zip } = reading
+  const entry = zip.entries.get(`rows/${table.name}.jsonl`)
+  if (!entry) return
+  let no = 0
+  for await (const line of createInterface({ input: await zip.stream(entry), crlfDelay: Infinity })) {
+    no++
+    if (line === '') continue
+    if (line.length > MOST_LINE) throw new RangeError(`Line ${no} of ${table.name} is too long.`)
+    const done = await takeLine(reading, table, line).catch((error: unknown) => {
+      const says = whyNot(error)
+      if (says === null) throw error
+      throw new RangeError(`Line ${no} of ${table.name}: ${says}. Nothing was taken.`)
+    })
+    counts[done][table.name] = (counts[done][table.name] ?? 0) + 1
+  }
+}
+/** Clashes of a row with what the database can keep; whatever else it says is no fault of the archive. */
+const CANNOT_KEEP = new Set([1048, 1062, 1264, 1265, 1292, 1364, 1366, 1406, 1452, 4025])
+function whyNot(error: unknown): string | null {
+  if (error instanceof RangeError) return error.message
+  const { errno = 0 } = error as { errno?: number }
+  return CANNOT_KEEP.has(errno) ? 'the database cannot keep it' : null
 }
 async function takeLine(reading: Reading, table: Table, line: string) {
   let row: unknown

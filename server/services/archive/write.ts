@@ -9,6 +9,8 @@ import { IN_JSON, OF_PIECE, PICTURE } from './tables'
 type Row = Record<string, unknown>
 /** So many rows are held at once. */
 const AT_ONCE = 500
+/** Small rows without a number: they are counted off from the beginning each time, so more of them at once. */
+const SMALL_AT_ONCE = 5000
 /**
  * Rows to be written, by table; where no piece was chosen, all that there were when the archive was begun: `most` holds
  * the last number of each table then.
@@ -92,10 +94,10 @@ async function* rowsOf(on: Db, table: Table, chosen: Chosen): AsyncGenerator<Row
   }
   const was = (row: Row) =>
     table.columns.every(c => !c.refers || row[c.name] === null || Number(row[c.name]) <= (most.get(c.refers) ?? 0))
-  for (let from = 0; ; from += AT_ONCE) {
-    const rows = await on.rows<Row>(`${select} ORDER BY ${order} LIMIT ${AT_ONCE} OFFSET ${from}`)
+  for (let from = 0; ; from += SMALL_AT_ONCE) {
+    const rows = await on.rows<Row>(`${select} ORDER BY ${order} LIMIT ${SMALL_AT_ONCE} OFFSET ${from}`)
     if (rows.length > 0) yield rows.filter(was)
-    if (rows.length < AT_ONCE) return
+    if (rows.length < SMALL_AT_ONCE) return
   }
 }
 /** By what rows without a number belong to a piece; colourants go with their products. */

@@ -19,9 +19,7 @@ export const readLooked = async (at: Date, on: Db): Promise<Set<number>> =>
   )
 export const readUnlooked = async (at: Date) => {
   const looked = await readLooked(at, db())
-  return (await readRooms(db()))
-    .filter(r => r.wet && !r.outdoors && !looked.has(r.id))
-    .map(({ id, name }) => ({ id, name }))
+  return (await readRooms(db())).filter(r => !r.outdoors && !looked.has(r.id)).map(({ id, name }) => ({ id, name }))
 }
 /** `undo`: it was a mis-tap. */
 export const lookedFor = (roomId: number, undo: boolean, person: Person, at: Date) =>

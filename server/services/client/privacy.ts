@@ -128,6 +128,8 @@ function inJson(text: string, names: readonly string[]): string {
 /** The log's own lines about the record: they are of nothing else. */
 const LOG_OF_RECORD = "piece_id IS NULL AND kind = 'client' AND (says LIKE :says OR says LIKE :also)"
 
+const inRegExp = (name: string) => name.replaceAll(/[.*+?^${}()|[\]\\]/g, String.raw`\$&`)
+
 async function changeTexts(
   tx: Db,
   [table, column, whose]: (typeof TEXTS)[number],
@@ -188,7 +190,29 @@ async function takeOut(tx: Db, records: readonly ClientRow[], at: Date) {
           WHERE piece_id ${OF_CLIENT}`,
       params,
     )
-    await tx.run(`UPDATE piece SET renew_leave = FALSE WHERE client_id = :id`, params)
+    await tx.run('UPDATE piece SET renew_leave = FALSE WHERE client_id = :id', params)
+    await tx.run(`UPDATE link SET revoked_at = COALESCE(revoked_at, :at) WHERE piece_id ${OF_CLIENT}`, params)
+    // a piece came in for somebody, who may have had another name then: that line is said anew
+    await tx.run(
+      `UPDATE logbook
+          JOIN piece ON piece.id = logbook.piece_id
+          SET logbook.says = CONCAT('Taken in: ', piece.name), logbook.erased_at = :at
+          WHERE piece.client_id = :id AND logbook.kind = 'taken-in' AND logbook.says LIKE '%, for %'`,
+      params,
+    )
+    // answers of writes are kept for a month, to be given again
+    const answers = await tx.rows<{ uuid: string; answer: string }>(
+      'SELECT uuid, answer FROM command WHERE answer IS NOT NULL AND answer REGEXP :any',
+      {
+        any:
+          names
+            .filter(n => n.length > 2)
+            .map(inRegExp)
+            .join('|') || '^$',
+      },
+    )
+    for (const { uuid, answer } of answers)
+      await tx.run('UPDATE command SET answer = :now WHERE uuid = :uuid', { uuid, now: inJson(answer, names) })
     await tx.run('UPDATE logbook SET says = :now, erased_at = :at WHERE ' + LOG_OF_RECORD, {
       ...{ at, now: `Client ${id}: ${ERASED}`, says: `Client ${id}: %`, also: `%(${id})%` },
     })

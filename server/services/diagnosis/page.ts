@@ -11,7 +11,6 @@ import {
   SIGNS,
   suspects,
 } from '#core/diagnose'
-import { FINDINGS } from '#core/piece'
 import { db } from '../../database/db'
 import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
@@ -117,39 +116,11 @@ export async function learntPage(personId: number) {
       .map(([says, { n, pieces }]) => ({ says, n, pieces: [...pieces].slice(0, 8) }))
       .sort((a, b) => b.n - a.n)
   }
-  const gates = await db().rows<{ says: string; fails: number; n: number }>(
-    `SELECT f.kind AS says, SUM(st.gate_result = 'fail') AS fails, COUNT(*) AS n
-        FROM plan_step st
-        JOIN (
-          SELECT DISTINCT part.piece_id, finding.kind
-            FROM finding
-            JOIN face ON face.id = finding.face_id
-            JOIN part ON part.id = face.part_id
-            WHERE finding.withdrawn_at IS NULL
-        ) f ON f.piece_id = st.piece_id
-        WHERE st.gate_result IS NOT NULL
-        GROUP BY f.kind
-        HAVING SUM(st.gate_result = 'fail') > 0
-        ORDER BY SUM(st.gate_result = 'fail') / COUNT(*) DESC, COUNT(*) DESC
-        LIMIT 20`,
-  )
-  const back = await db().rows<{ says: string; back: number; n: number }>(
-    `SELECT st.product AS says, COUNT(DISTINCT later.follows_id) AS back, COUNT(DISTINCT st.piece_id) AS n
-        FROM plan_step st
-        JOIN piece ON piece.id = st.piece_id AND piece.handed_over_at IS NOT NULL
-        LEFT JOIN piece later ON later.follows_id = piece.id
-        WHERE st.state = 'done' AND st.product IS NOT NULL AND st.kind IN ('coat', 'oil-on', 'wax', 'french-polish')
-        GROUP BY st.product
-        HAVING COUNT(DISTINCT later.follows_id) > 0
-        ORDER BY COUNT(DISTINCT later.follows_id) / COUNT(DISTINCT st.piece_id) DESC, COUNT(DISTINCT st.piece_id) DESC
-        LIMIT 20`,
-  )
   const grades = await readGrades(db())
   const causeOf = ({ sign, cause }: (typeof known)[number]) =>
     cause === null ? null : `${signOf(sign).name}: ${signOf(sign).causes[cause]?.says ?? cause}`
   return {
-    gates: gates.filter(g => Object.hasOwn(FINDINGS, g.says)).map(g => ({ ...g, fails: Number(g.fails) })),
-    ...{ back, grades },
+    grades,
     byCause: count(causeOf),
     byProduct: count(r => r.product),
     bySeason: count(r => SEASONS[r.month - 1] ?? null),

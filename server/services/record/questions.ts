@@ -20,24 +20,26 @@ export interface Question {
 }
 
 const named = (words: readonly string[]) => `(^|[^a-z])(${words.join('|')})([^a-z]|$)`
-const KIND = `CASE ${KIND_WORDS.map(([kind, words]) => `WHEN piece.name REGEXP '${named(words)}' THEN '${kind}'`).join(
-  ' ',
-)} ELSE 'other' END`
+/** Of a row that has a name. */
+const kindOf = (row: string) =>
+  `CASE ${KIND_WORDS.map(([kind, words]) => `WHEN ${row}.name REGEXP '${named(words)}' THEN '${kind}'`).join(
+    ' ',
+  )} ELSE 'other' END`
 
 /** Pieces, spells and materials that the filters leave. Minutes beyond ten hours in one go are a clock left running. */
 export const CHOSEN = `WITH
-  kinds AS (SELECT piece.*, ${KIND} AS kind FROM piece),
   chosen AS (
-    SELECT kinds.*, COALESCE(kinds.ready_at, kinds.handed_over_at) AS ended_at
-      FROM kinds
-      WHERE (:kind IS NULL OR kinds.kind = :kind)
+    SELECT piece.id, piece.name, piece.state, piece.due_on, piece.handed_over_at, piece.agreed_minor,
+        COALESCE(piece.ready_at, piece.handed_over_at) AS ended_at
+      FROM piece
+      WHERE (:kind IS NULL OR ${kindOf('piece')} = :kind)
         AND (:wood IS NULL OR EXISTS (
           SELECT 1 FROM part JOIN face ON face.part_id = part.id
-            WHERE part.piece_id = kinds.id AND face.species = :wood
+            WHERE part.piece_id = piece.id AND face.species = :wood
         ))
         AND (:finish IS NULL OR EXISTS (
           SELECT 1 FROM plan_step f
-            WHERE f.piece_id = kinds.id AND f.product = :finish AND f.state = 'done'
+            WHERE f.piece_id = piece.id AND f.product = :finish AND f.state = 'done'
         ))
   ),
   spent AS (
@@ -73,7 +75,7 @@ export const CHOSEN = `WITH
       JOIN product ON product.id = lot.product_id
   ),
   ended AS (
-    SELECT chosen.id, chosen.name, chosen.kind, chosen.ended_at, chosen.agreed_minor,
+    SELECT chosen.id, chosen.name, ${kindOf('chosen')} AS kind, chosen.ended_at, chosen.agreed_minor,
         (
           SELECT SUM(spent.min) FROM spent JOIN plan_step st ON st.id = spent.step_id WHERE st.piece_id = chosen.id
         ) AS min,
