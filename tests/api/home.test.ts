@@ -144,6 +144,11 @@ describe('a piece that is part done', () => {
     expect((await pieceOf(id)).state).toBe('part-done')
     const sheet = (await textOf(`/api/pieces/${id}/care`)).replace(/\s+/g, ' ')
     for (const says of ['What must follow', 'What must not be done', 'No silicone']) expect(sheet).toContain(says)
+    // what is not finished has no days of use yet, and is not told to be used gently
+    for (const says of ['Used hard', 'To be renewed']) expect(sheet).not.toContain(says)
+    const note = (await textOf(`/api/pieces/${id}/delivery`)).replace(/\s+/g, ' ')
+    expect(note).toContain('stands on its care sheet')
+    expect(note).not.toContain('Use it gently')
     expect(
       (await people.lead.send<{ code: string }>(`POST /api/pieces/${id}/faults`, { sign: 'runs', stepId: null })).body
         .code,

@@ -57,9 +57,9 @@ export const FILM_SIGNS: readonly Sign[] = [
     },
     asks: {
       even: ask('Fine, and the same all over?', ['thick', 'air'], ['silicone']),
-      near: ask('Better where the gun came closer?', ['gun'], ['silicone', 'thick']),
+      near: ask('Better where the gun came closer?', ['gun'], ['silicone', 'thick'], { no: ['brushed', 'wiped'] }),
       back: ask('Does it come back after levelling?', ['silicone'], ['thick', 'gun', 'air']),
-      dusty: ask('Dry and dusty to the hand at the edges of the fan?', ['gun', 'air'], ['thick', 'silicone']),
+      dusty: ask('Did it set before it could flow, dry and rough to the hand?', ['gun', 'air'], ['thick', 'silicone']),
     },
   },
   {

@@ -40,6 +40,7 @@ export async function careFile(id: number, size: PaperSize | undefined, at: Date
   const laid = finishesLaid(file, plan)
   if (laid.length === 0) throw fail(409, 'nothing', 'No finish was laid on it yet; then there is a sheet.')
   const day = dayIn(shop)
+  const partDone = piece.state === 'part-done' || asPart ? partOf(file, plan) : null
   const done = piece.handed_over_at ?? at
   const wanted = faces.filter(f => f.scope === 'refinish').length
   const finishes = laid.map(({ material, faces: its, laid_ms }): CareFinish => {
@@ -54,7 +55,8 @@ export async function careFile(id: number, size: PaperSize | undefined, at: Date
               .join('; ')
           : '',
       from:
-        from.hard_ms < done.getTime()
+        // what is not finished is not used, and its days are not known yet
+        partDone || from.hard_ms < done.getTime()
           ? null
           : {
               ...{ touched: day(new Date(from.touched_ms)), laidOn: day(new Date(from.laidOn_ms)) },
@@ -65,8 +67,8 @@ export async function careFile(id: number, size: PaperSize | undefined, at: Date
   const renew = piece.renew_on ?? renewOn(file, plan, done)
   const paper = carePaper({
     ...{ id, shop: shop.name, client: piece.client_name, piece: piece.name, madeOn: day(done), finishes },
-    renewIn: renew ? DateTime.fromISO(renew).setLocale('en-GB').toFormat('LLLL yyyy') : '',
-    partDone: piece.state === 'part-done' || asPart ? partOf(file, plan) : null,
+    renewIn: renew && !partDone ? DateTime.fromISO(renew).setLocale('en-GB').toFormat('LLLL yyyy') : '',
+    partDone,
   })
   return { name: `care-${id}.pdf`, data: await paperFile(paper, size, shop) }
 }

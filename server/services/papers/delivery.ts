@@ -34,7 +34,12 @@ export async function deliveryFile(id: number, size: PaperSize | undefined, at: 
     },
     mind: [
       ...awayOf(file).map(i => `Not back yet: ${i.mark} ${i.name}`),
-      ...(cures === null ? [] : [`The finish cures until ${day(new Date(cures))}. Use it gently until then.`]),
+      ...(given?.part
+        ? ['Part done: what must follow, and what must not be done before, stands on its care sheet.']
+        : []),
+      ...(cures === null || given?.part
+        ? []
+        : [`The finish cures until ${day(new Date(cures))}. Use it gently until then.`]),
     ],
   })
   return { name: `delivery-${id}.pdf`, data: await paperFile(paper, size, shop) }
