@@ -73,14 +73,14 @@ async function main() {
     const { id: approval } = await owner.ok<{ id: number }>(`POST /api/pieces/${id}/approvals`, { words: '', days: 14 })
     await owner.ok(`POST /api/approvals/${approval}/answer`, { ...replied(), via: 'phone', name: 'C', says: '' })
   }
-  /** Archived pieces are copies made in the database: volume only, never judged. */
+  /** Archived pieces are copies made in the database, some ten a week: volume only, never judged. */
   const archive = (n: number) =>
     sql.query(`INSERT INTO piece (
         client_id, name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, state,
         taken_in_at, handed_over_at
       ) SELECT client_id,
         name, use_kind, tone, sheen, age_wish, period, refinished, keep_patina, lead_answer, 'handed-over',
-        taken_in_at, taken_in_at
+        taken_in_at - INTERVAL seq * 17 HOUR, taken_in_at - INTERVAL seq * 17 HOUR
         FROM piece, seq_1_to_${n}
         WHERE piece.id = 1; INSERT INTO plan_step (
           piece_id, step_key, position, kind, title, product, grits, method, coat, passes, attended_min, amount_ml,

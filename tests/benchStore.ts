@@ -27,6 +27,9 @@ const PAGES = {
   'Record: amounts': 'GET /api/record?ask=amounts',
   'Record: what a kind costs': 'GET /api/record?ask=cost',
   'Record: promises': 'GET /api/record?ask=promises',
+  'Record: why missed': 'GET /api/record?ask=missed',
+  'Record: hours of all years': 'GET /api/record?ask=hours&time=all',
+  'Record: what a kind costs, all years': 'GET /api/record?ask=cost&time=all',
   'Log': 'GET /api/log',
 } as const
 type Page = keyof typeof PAGES
@@ -36,8 +39,9 @@ async function pages(owner: Caller): Promise<Record<Page, number>> {
     times[page] = await median_ms(() => owner.ok(route))
   return times
 }
-/** Uses, spells and log entries over steps that are done; `n` uses, five times as many entries. */
+/** Promises, uses, spells and log entries over steps that are done; `n` uses, five times as many entries. */
 async function fill(sql: Connection, uses: number, logged: number) {
+  await sql.query('UPDATE piece SET due_on = DATE(handed_over_at) - INTERVAL id % 3 DAY WHERE due_on IS NULL')
   await sql.query(
     `INSERT INTO lot_use (lot_id, step_id, amount, booked, price_minor, at)
         SELECT 1, s.id, 20, 20, 30000, s.finished_at

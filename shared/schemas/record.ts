@@ -14,10 +14,13 @@ const day = z.iso
   .refine(d => /^20\d\d-/.test(d), 'Give a date of these years.')
   .nullable()
   .default(null)
-/** `of`: the lines of one figure only; every other narrows, null leaves all. */
+export const RECORD_TIMES = ['year', 'all', 'between'] as const
+export type RecordTime = (typeof RECORD_TIMES)[number]
+/** `time`: null takes what is usual for the question; `of`: the lines of one figure only; every other narrows, null leaves all. */
 export const recordQuery = z.strictObject({
   ask: z.enum(RECORD_ASKS, { error: 'Choose a question.' }).default('hours'),
   of: z.string().max(160).nullable().default(null),
+  time: z.enum(RECORD_TIMES, { error: 'Choose a time.' }).nullable().default(null),
   from: day,
   to: day,
   kind: z.enum(PIECE_KINDS).nullable().default(null),

@@ -127,7 +127,7 @@ export const lotAct = z.strictObject({
 })
 /** `take`: false shows what it would do. */
 export const readIn = z.strictObject({
-  list: z.enum(['products', 'lots', 'clients'], { error: 'This list is not read in.' }),
+  list: z.enum(['products', 'lots', 'clients', 'recipes', 'pots'], { error: 'This list is not read in.' }),
   text: z.string().min(1, 'The file is empty.').max(1_000_000, 'Too large.'),
   take: z.boolean(),
 })

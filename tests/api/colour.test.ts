@@ -683,6 +683,50 @@ describe('the step panel', () => {
   })
 })
 
+describe('recipes and pots as tables', () => {
+  const list = async (name: string) =>
+    (await fetch(`${BASE}/api/lists/${name}`, { headers: { cookie: people.finisher.cookie } })).text()
+  const read = (name: string, text: string, take = false) =>
+    people.finisher.send<{ fresh: string[]; changed: { what: string[] }[]; same: number; wrong: { says: string }[] }>(
+      'POST /api/lists/read',
+      { list: name, text, take },
+    )
+  it('a recipe that goes out comes in again under another name, worked out anew; then it is known', async () => {
+    const { id, score } = await matched({ name: 'Table recipe' })
+    const lines = (await list('recipes')).split('\r\n')
+    const its = [lines[0], ...lines.filter(l => l.startsWith(`${id},`))].join('\r\n')
+    expect((await read('recipes', its)).body).toMatchObject({ fresh: [], same: 1, wrong: [] })
+    const other = its.replaceAll('Table recipe', 'Told by a friend')
+    expect((await read('recipes', other)).body).toMatchObject({ fresh: ['Told by a friend'], same: 0 })
+    expect((await read('recipes', other, true)).status).toBe(200)
+    const [kept] = await people.finisher.ok<{ score: number }[]>('GET /api/recipes?find=Told%20by%20a%20friend')
+    expect(kept!.score).toBeCloseTo(score, 1)
+    expect((await read('recipes', other)).body).toMatchObject({ fresh: [], same: 1 })
+  })
+  it('what is not known here is said by its line, and nothing is taken', async () => {
+    const text = 'name,wood,target,colourant,share\nA,No wood,None,Red,5\nB,No wood,None,Red,500\n'
+    const { body } = await read('recipes', text)
+    expect(body.wrong.map(x => x.says).join(' ')).toMatch(/no reading "No wood".*up to 100/)
+    expect((await read('recipes', text, true)).status).toBe(422)
+  })
+  it('a pot comes in with what is in it, is counted when it comes again, and stays away once emptied', async () => {
+    const text = (left: string, emptied = '') =>
+      'name,content,poured in g,density in g/ml,mixed,left in g,emptied\n' +
+      `Friend's pot,Shellac flakes,60,1.2,2026-03-02 10:00,${left},${emptied}\n` +
+      `Friend's pot,Alcohol,240,0.79,2026-03-02 10:00,${left},${emptied}\n`
+    expect((await read('pots', text('400'))).body.wrong[0]!.says).toContain('400 g are left of 300 g')
+    expect((await read('pots', text('180'), true)).body).toMatchObject({ fresh: ["Friend's pot"] })
+    const pots = await people.finisher.ok<{ id: number; name: string; left_g: number }[]>('GET /api/batches')
+    const pot = pots.find(p => p.name === "Friend's pot")!
+    expect(pot.left_g).toBe(180)
+    expect((await potOf(pot.id)).contents.map(c => c.g)).toEqual([60, 240])
+    expect((await read('pots', text('150'), true)).body.changed).toMatchObject([{ what: ['left'] }])
+    const its = (await list('pots')).split('\r\n').filter((l, i) => i === 0 || l.startsWith(`${pot.id},`))
+    expect((await read('pots', its.join('\r\n'))).body).toMatchObject({ fresh: [], changed: [], same: 1, wrong: [] })
+    expect((await read('pots', text('1', '2026-03-03 10:00'), true)).body).toMatchObject({ fresh: [], same: 1 })
+  })
+})
+
 describe('instruments', () => {
   it('the meter refuses what is no sample, and measures what was laid', async () => {
     expect(await tell(process.env.HANTVERK_METER_PORT!, 'SAMPLE 1,2,3', l => l.startsWith('ERROR'))).toContain(

@@ -42,12 +42,14 @@ test('Now asks where oily rags lie; the answer is taken back by a touch', async 
   await expect(lie).toContainText('lie flat in the open until')
   await lie.getByRole('button', { name: 'Take back' }).click()
   await expect(care.locator('[data-rags=ask]')).toBeVisible()
-  const room = care.getByTestId('unlooked').first()
-  await expect(room).toContainText('flame')
-  await room.getByRole('button', { name: 'Looked, none is on' }).click()
-  await expect(care.getByTestId('unlooked')).toHaveCount(0)
+  // what stands open elsewhere in the shop may ask for more rooms: one is looked at, and taken back
+  const rooms = care.getByTestId('unlooked')
+  await expect(rooms.first()).toContainText('flame')
+  const open = await rooms.count()
+  await rooms.first().getByRole('button', { name: 'Looked, none is on' }).click()
+  await expect(rooms).toHaveCount(open - 1)
   await page.getByTestId('note').getByRole('button', { name: 'Take back' }).click()
-  await expect(care.getByTestId('unlooked').first()).toBeVisible()
+  await expect(rooms).toHaveCount(open)
 })
 
 test('new cartridges, a limit of the house, and waste with its receipt', async ({ browser, watched }) => {

@@ -6,6 +6,7 @@ import {
   addMonths,
   ageState,
   allot,
+  buyWithin,
   CONSUMABLE_SLUGS,
   type Demand,
   eatenBy,
@@ -95,6 +96,24 @@ describe('the least to buy', () => {
         for (const c of containers) expect(total - c.size).toBeLessThan(amount)
       }),
     )
+  })
+})
+
+describe('what is bought', () => {
+  const oil = keepsOf({ base: 'oil', potLife_min: null })
+  const march = { on: '2027-03-01', amount: 600 }
+  it('is used up while it keeps opened: what comes half a year later has a can of its own', () => {
+    const days = [march, { on: '2027-04-01', amount: 400 }, { on: '2027-12-01', amount: 900 }]
+    const { containers, total, later } = buyWithin(days, [2000, 1000], oil, '2027-02-20')
+    expect({ containers, total, later }).toEqual({ containers: [{ size: 1000, n: 2 }], total: 2000, later: null })
+    expect(buyWithin(days.slice(0, 2), [2000, 1000], oil, '2027-02-20').total).toBe(1000)
+  })
+  it('is not bought yet where it would be over before it is wanted', () => {
+    const { total, later } = buyWithin([march, { on: '2030-01-01', amount: 50 }], [1000], oil, '2027-02-20')
+    expect({ total, later }).toEqual({ total: 1000, later: { on: '2030-01-01', amount: 50 } })
+  })
+  it('is one amount where it does not age', () => {
+    expect(buyWithin([march, { on: '2040-01-01', amount: 400 }], [1000], null, '2027-02-20').total).toBe(1000)
   })
 })
 

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { numberIn, readTable, writeTable } from '#core/formats'
+import { numberIn, readTable, writeTable, readPots, readRecipes } from '#core/formats'
 import { readProducts } from '#core/store'
 
 const names = [
@@ -67,5 +67,43 @@ describe('products from a table', () => {
     expect(lines.map(l => l.name)).toEqual(['A', 'F'])
     expect(wrong.map(x => x.line)).toEqual([3, 4, 5, 6, 7, 8])
     expect(wrong.map(x => x.says).join(' ')).toMatch(/no name.*no class.*grit.*below nought.*twice.*no number/)
+  })
+})
+
+describe('recipes and pots from a table', () => {
+  it('are a line for each thing in them; what they are stands on the first', () => {
+    const { lines, wrong } = readRecipes(
+      'recipe;name;wood;target;colourant;share in %;coats;wipe;lights\r\n' +
+        '7;Seat;Beech;Old seat;Red;2,5;2;light;d65 a\r\n7;Seat;Beech;Old seat;Black;0,4;;;\r\n' +
+        '8;Seat;Beech;Other;Red;3;;;\r\n',
+    )
+    expect(wrong).toEqual([])
+    expect(lines).toMatchObject([
+      {
+        ...{ name: 'Seat', coats: 2, wipe: 'light', lights: ['d65', 'a'], observer: '10' },
+        shares: [
+          { colourant: 'Red', pct: 2.5 },
+          { colourant: 'Black', pct: 0.4 },
+        ],
+      },
+      { name: 'Seat', coats: 1, wipe: 'none', lights: ['d65'], target: 'Other' },
+    ])
+    const pots = readPots('name,content,poured in g,left in g,mixed\nA,Oil,10,5,2026-01-02 10:00\nB,Oil,5,,1/2/26\n')
+    expect(pots.lines).toMatchObject([{ name: 'A', left_g: 5, mixed: '2026-01-02T10:00', contents: [{ g: 10 }] }])
+    expect(pots.wrong).toMatchObject([{ line: 3 }])
+  })
+  it('whatever is in the file, each line is read or told', () => {
+    const cell = fc.oneof(fc.string(), fc.constantFrom('-1', '1e9', 'NaN', '=1+1', '', '7', '"', 'Ω'))
+    const head = 'name,content,poured,wood,target,colourant,share,left,mixed,density,lasts'
+    fc.assert(
+      fc.property(fc.array(fc.array(cell, { minLength: 11, maxLength: 11 }), { maxLength: 5 }), rows => {
+        const text = [head, ...rows.map(r => r.map(c => `"${c.replaceAll('"', '""')}"`).join(','))].join('\n')
+        for (const read of [readRecipes, readPots]) {
+          const { lines, wrong } = read(text)
+          expect(lines.length + wrong.length).toBeLessThanOrEqual(rows.length)
+          for (const x of wrong) expect(x.says.length).toBeGreaterThan(5)
+        }
+      }),
+    )
   })
 })

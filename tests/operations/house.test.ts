@@ -1,7 +1,7 @@
 /** The house as it runs: processes that die, a database that others cannot reach, migrations that are cut off. */
 import { P } from '../../core/abrasives'
 import { spawn } from 'node:child_process'
-import { chmodSync, existsSync, mkdtempSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
+import { chmodSync, existsSync, mkdtempSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs'
 import { createServer } from 'node:net'
 import { tmpdir } from 'node:os'
 import { dirname } from 'node:path'
@@ -340,6 +340,9 @@ describe('what keeps it running', () => {
   it('a database that hangs gives a clear word within five seconds, and is waited for', async () => {
     const { pid } = partOf('database').id!
     process.kill(pid, 'SIGSTOP')
+    // every thread of it stands still, before anything is asked
+    const threads = () => readdirSync(`/proc/${pid}/task`).map(t => readFileSync(`/proc/${pid}/task/${t}/stat`, 'utf8'))
+    await expect.poll(() => threads().every(stat => /\) T /.test(stat)), { interval: 10 }).toBe(true)
     const hung = await Promise.all(Array.from({ length: 15 }, () => answer('/api/health')))
     process.kill(pid, 'SIGCONT')
     for (const { status, ms, text } of hung) {

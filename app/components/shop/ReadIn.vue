@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** A list from a file: shown line by line, then taken all together. */
-type List = 'products' | 'lots' | 'clients'
+type List = BodyOf<'POST /api/lists/read'>['list']
 const props = defineProps<{ list: List }>()
 const emit = defineEmits<{ taken: [] }>()
 type Read = AnswerOf<'POST /api/lists/read'>
@@ -8,6 +8,8 @@ const FILES = {
   products: '.csv,.txt,text/csv',
   lots: '.csv,.txt,text/csv',
   clients: '.vcf,.csv,.txt,text/vcard',
+  recipes: '.csv,.txt,text/csv',
+  pots: '.csv,.txt,text/csv',
 } as const
 const text = ref('')
 const shown = ref<Read | null>(null)

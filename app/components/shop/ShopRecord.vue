@@ -2,6 +2,7 @@
 /** Questions to the record: figures, and under each the lines that it is made of. */
 import { PIECE_KINDS } from '#core/estimate'
 import { SPECIES } from '#core/wood'
+import { RECORD_TIMES, type RecordTime } from '#shared/schemas'
 
 const session = useSession()
 const route = useRoute()
@@ -9,7 +10,7 @@ const router = useRouter()
 const { money, hours, day } = useFormat()
 type Query = Asking<'GET /api/record'>['query']
 type Ask = NonNullable<NonNullable<Query>['ask']>
-type Narrow = 'from' | 'to' | 'kind' | 'wood' | 'finish' | 'person' | 'of'
+type Narrow = 'time' | 'from' | 'to' | 'kind' | 'wood' | 'finish' | 'person' | 'of'
 const inAddress = (name: string) => {
   const value = route.query[name]
   return typeof value === 'string' && value !== '' ? value : null
@@ -31,6 +32,10 @@ const narrowed = <T extends string | number>(name: Narrow, read: (v: string) => 
     set: value => set({ [name]: value }),
   })
 const text = (v: string) => v
+const time = computed<RecordTime>({
+  get: () => (inAddress('time') ?? page.value?.time ?? 'year') as RecordTime,
+  set: t => set({ time: t, from: null, to: null }),
+})
 const from = narrowed('from', text)
 const to = narrowed('to', text)
 const kind = narrowed('kind', text)
@@ -39,7 +44,14 @@ const finish = narrowed('finish', text)
 const person = narrowed('person', Number)
 const of = narrowed('of', text)
 const query = computed(() => ({
-  ...{ ask: ask.value, of: of.value, from: from.value, to: to.value, kind: kind.value as null },
+  ...{
+    ask: ask.value,
+    of: of.value,
+    time: inAddress('time') as null,
+    from: from.value,
+    to: to.value,
+    kind: kind.value as null,
+  },
   ...{ wood: wood.value, finish: finish.value, person: person.value },
 }))
 const { data: page, failed } = useLive(
@@ -126,8 +138,15 @@ const csv = computed(() => pathOf('GET /api/record/list', { query: { ...query.va
         :options="optionsOf(page.questions, q => w(`record.asks.${q}`))"
       />
       <template v-if="page">
-        <DateField v-model="from" :label="w('record.from')" />
-        <DateField v-model="to" :label="w('record.to')" />
+        <ChoiceField
+          v-model="time"
+          :label="w('record.time')"
+          :options="optionsOf(RECORD_TIMES, t => w(`record.times.${t}`))"
+        />
+        <template v-if="time === 'between'">
+          <DateField v-model="from" :label="w('record.from')" />
+          <DateField v-model="to" :label="w('record.to')" />
+        </template>
         <ChoiceField
           v-model="kind"
           :label="w('record.kind')"
@@ -139,7 +158,13 @@ const csv = computed(() => pathOf('GET /api/record/list', { query: { ...query.va
       </template>
       <NuxtLink to="/faults" class="underline min-h-11 content-center">{{ w('record.learnt') }}</NuxtLink>
     </section>
-    <PageState v-if="!page" :failed="failed" />
+    <section v-if="!page">
+      <PageState :failed="failed" />
+      <!-- an address that was typed, or kept from long ago, is no dead end -->
+      <NuxtLink v-if="failed" to="/shop?part=record" class="underline min-h-11 content-center">{{
+        w('record.anew')
+      }}</NuxtLink>
+    </section>
     <section v-else class="min-w-0" data-test="record">
       <h1>{{ w(`record.asks.${page.ask}`) }}</h1>
       <p class="caption">{{ w(`record.how.${page.ask}`) }}</p>

@@ -54,6 +54,9 @@ const query = (supplier: string) => `?supplier=${encodeURIComponent(supplier)}`
             <span class="block text-madder">{{
               w('store.shortBy', { amount: quantitySaid(b.amount, b.unit), day: day(b.on) })
             }}</span>
+            <span v-if="b.later" class="caption block">{{
+              w('store.laterWanted', { amount: quantitySaid(b.later.amount, b.unit), day: day(b.later.on) })
+            }}</span>
             <NuxtLink v-if="b.overId" class="block underline min-h-11 content-center" :to="`/lots/${b.overId}`">{{
               w('store.onlyOld')
             }}</NuxtLink>

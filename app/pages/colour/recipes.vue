@@ -5,6 +5,7 @@ import { SPECIES } from '#core/wood'
 
 const route = useRoute()
 const light = useLight()
+const session = useSession()
 const { dayTime, amount } = useFormat()
 const find = ref(String(route.query.find ?? ''))
 const species = ref('')
@@ -149,5 +150,6 @@ async function again(r: RecipeLine) {
         </form>
       </div>
     </article>
+    <ReadIn v-if="session.may('mix')" class="mt-6" list="recipes" @taken="load" />
   </div>
 </template>

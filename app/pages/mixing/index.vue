@@ -6,7 +6,7 @@ const form = useTemplateRef('form')
 /** What is worked out below goes into the mixture above. */
 const upTo = () => document.querySelector('[data-test=mix-form]')?.scrollIntoView({ block: 'start' })
 const which = ref<'open' | 'all'>('open')
-const { data: pots } = useLive(
+const { data: pots, load } = useLive(
   'GET /api/batches',
   topic => topic !== 'air',
   () => ({ query: { which: which.value } }),
@@ -50,6 +50,7 @@ const { data: store } = useLive('GET /api/store', topic => topic === 'store')
             }}<span v-if="p.piece"> · {{ w(p.mayGo ? 'mix.mayGo' : 'mix.keepUntil') }}</span></span
           >
         </NuxtLink>
+        <ReadIn v-if="session.may('mix')" class="mt-3" list="pots" @taken="load" />
       </section>
       <div class="grid sm:grid-cols-2 gap-8">
         <ShellacCut

@@ -26,7 +26,9 @@ export default {
       spread: 'Used of what was planned, in percent, for each product and method. Above 100 it goes less far here.',
       materials: 'At the price it was bought for, without what is put on; of a pot its part of every can in it.',
       waste: 'At the price it was bought for.',
-      cost: 'Hands at the house rate, materials with what is put on, and tax; beside it what was agreed.',
+      cost:
+        'Hands at the house rate, materials with what is put on and their part of what was spilt or thrown away, tax, ' +
+        'and storage by the rule of the house; beside it what was agreed.',
       earned: 'Agreed without tax, less materials, for each hour of hands; beside it the house rate.',
       promises: 'Pieces ready on or before the promised day. A day counts under the month it was promised for.',
       missed:
@@ -43,6 +45,9 @@ export default {
       longer: 'The work took longer',
       others: 'Other work came first',
     },
+    time: 'Time',
+    times: { year: 'the last twelve months', all: 'everything', between: 'between two days' },
+    anew: 'Ask anew, of everything',
     from: 'From',
     to: 'To',
     kind: 'Kind of piece',

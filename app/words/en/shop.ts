@@ -36,16 +36,30 @@ export default {
     archiveBusy: 'Reading the archive …',
     archiveDone: 'Read in: {added} new, {known} known already.',
     read: {
-      of: { products: 'Read products from a table', lots: 'Read cans from a table', clients: 'Read clients in' },
+      of: {
+        products: 'Read products from a table',
+        lots: 'Read cans from a table',
+        clients: 'Read clients in',
+        recipes: 'Read recipes from a table',
+        pots: 'Read pots from a table',
+      },
       file: {
         products: 'A CSV file with name and class',
         lots: 'A CSV file with product, code and left',
         clients: 'A vCard file, or CSV with name, mail and phone',
+        recipes: 'A CSV file with name, wood, target, colourant and share',
+        pots: 'A CSV file with name, content and poured',
       },
       why: {
         products: 'Also grit, supplier, price, sizes, kept at least. What a line does not say stays as it is.',
         lots: 'Also received, opened, best before, place. A can that is known is counted; a new one is received.',
         clients: 'Somebody of the same name and mail stays one. What a line does not say stays as it is.',
+        recipes:
+          'A line for each colourant, its share in percent. Wood and target are names of readings here. Also coats, ' +
+          'wipe, clear coat, lights, observer, bleached, note. What it promises is worked out anew.',
+        pots:
+          'A line for each thing that was poured, in g. Also recipe, mixed, lasts in min, left in g, place, density, ' +
+          'note. A pot that is known is counted; one that was emptied stays away.',
       },
       wrong: 'Line {line}: {says}.',
       fresh: 'New: {name}',

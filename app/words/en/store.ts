@@ -43,7 +43,8 @@ export default {
     needsWhy:
       'What each planned step takes of its product by the plan, and what its act uses up beside it (usual figures of ' +
       'the house). Days by the timetable. The opened and the oldest cans are taken first, one can for the coats of a ' +
-      'piece where it suffices; cans over their time are not counted.',
+      'piece where it suffices; cans over their time are not counted. What is bought is used up while it keeps, opened ' +
+      'and closed.',
     buy: 'To be bought',
     nothingShort: 'Nothing is short for the plans that are open.',
     noSupplier: 'No supplier named',
@@ -55,6 +56,7 @@ export default {
     toNeeds: 'What is to be bought',
     shortBy: '{amount} short on {day}',
     short: '{ml} short',
+    laterWanted: '{amount} for {day} and after: a can bought now is over by then.',
     onlyOld: 'An old can is here, over its time by then',
     forHouse: 'so that the house keeps its least',
     voc: 'What evaporated, by month',

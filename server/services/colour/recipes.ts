@@ -120,34 +120,36 @@ export async function questionOf(
   })
 }
 
-/** Keeps a recipe for ever; what it promises is worked out here, whatever the browser had. */
+/** What a recipe promises, worked out here, whatever the browser had. */
+export async function judgedRecipe(tx: Db, input: z.infer<typeof c.saveRecipe>) {
+  const [wood, sapwood, target] = [
+    await readReading(tx, input.woodId),
+    input.sapwoodId ? await readReading(tx, input.sapwoodId) : null,
+    await readReading(tx, input.targetId),
+  ]
+  const q = await questionOf(
+    tx,
+    { ...input, clear_coat: input.clearCoat, bleached: input.bleached ? 1 : 0 },
+    wood,
+    sapwood,
+    target,
+    input.shares.map(s => s.id),
+  )
+  const over = input.shares.find(s => s.pct > q.colourants.find(k => k.id === s.id)!.most_pct + 1e-6)
+  if (over) {
+    const { name, most_pct } = q.colourants.find(k => k.id === over.id)!
+    throw fail(422, 'invalid', `${name} is of use up to ${most_pct} %.`)
+  }
+  const judged = judgeRecipe(q, input.shares)
+  return { q, judged, everyLight: judgeRecipe({ ...q, lights: LIGHTS }, input.shares).under }
+}
 export const saveRecipe = (input: z.infer<typeof c.saveRecipe>, person: Person, at: Date) =>
-  transaction(async tx => {
-    const [wood, sapwood, target] = [
-      await readReading(tx, input.woodId),
-      input.sapwoodId ? await readReading(tx, input.sapwoodId) : null,
-      await readReading(tx, input.targetId),
-    ]
-    const q = await questionOf(
-      tx,
-      { ...input, clear_coat: input.clearCoat, bleached: input.bleached ? 1 : 0 },
-      wood,
-      sapwood,
-      target,
-      input.shares.map(s => s.id),
-    )
-    const judged = judgeRecipe(q, input.shares)
-    const everyLight = judgeRecipe({ ...q, lights: LIGHTS }, input.shares).under
-    const over = input.shares.find(s => s.pct > q.colourants.find(k => k.id === s.id)!.most_pct + 1e-6)
-    if (over)
-      throw fail(
-        422,
-        'invalid',
-        `${q.colourants.find(k => k.id === over.id)!.name} is of use up to ` +
-          `${q.colourants.find(k => k.id === over.id)!.most_pct} %.`,
-      )
-    const { id } = await tx.run(
-      `INSERT INTO recipe (
+  transaction(tx => keepRecipe(tx, input, person, at))
+/** Keeps a recipe for ever. */
+export async function keepRecipe(tx: Db, input: z.infer<typeof c.saveRecipe>, person: Person, at: Date) {
+  const { q, judged, everyLight } = await judgedRecipe(tx, input)
+  const { id } = await tx.run(
+    `INSERT INTO recipe (
           name, piece_id, class, coats, wipe, clear_coat, wood_id, sapwood_id, target_id, lights, observer,
           bleached, score, worst, under, aim, predicted, from_id, note, person_id, at
         )
@@ -155,33 +157,33 @@ export const saveRecipe = (input: z.infer<typeof c.saveRecipe>, person: Person, 
             :name, :pieceId, :class, :coats, :wipe, :clearCoat, :woodId, :sapwoodId, :targetId, :lights, :observer,
             :bleached, :score, :worst, :under, :aim, :predicted, :fromId, :note, :personId, :at
           )`,
-      {
-        ...input,
-        shares: undefined,
-        class: judged.group,
-        lights: input.lights.join(','),
-        score: judged.score,
-        worst: judged.worst,
-        under: JSON.stringify(everyLight),
-        aim: JSON.stringify(q.target),
-        predicted: JSON.stringify(judged.predicted[0]),
-        personId: person.id,
-        at,
-      },
-    )
-    for (const s of input.shares)
-      await tx.run('INSERT INTO recipe_share (recipe_id, product_id, pct) VALUES (:recipeId, :id, :pct)', {
-        ...s,
-        recipeId: id,
-      })
-    const says =
-      `Recipe ${id}, ${input.name}: ` +
-      `${input.shares.map(s => `${q.colourants.find(k => k.id === s.id)!.name} ${s.pct.toFixed(1)} %`).join(', ')}; ` +
-      `ΔE00 ${judged.score.toFixed(2)} expected`
-    await log(tx, { pieceId: input.pieceId, kind: 'colour', says, at, recordedAt: at, personId: person.id })
-    await tell(tx, input.pieceId ? 'piece' : 'store', input.pieceId, at)
-    return { id, score: judged.score, worst: judged.worst, under: everyLight }
-  })
+    {
+      ...input,
+      shares: undefined,
+      class: judged.group,
+      lights: input.lights.join(','),
+      score: judged.score,
+      worst: judged.worst,
+      under: JSON.stringify(everyLight),
+      aim: JSON.stringify(q.target),
+      predicted: JSON.stringify(judged.predicted[0]),
+      personId: person.id,
+      at,
+    },
+  )
+  for (const s of input.shares)
+    await tx.run('INSERT INTO recipe_share (recipe_id, product_id, pct) VALUES (:recipeId, :id, :pct)', {
+      ...s,
+      recipeId: id,
+    })
+  const says =
+    `Recipe ${id}, ${input.name}: ` +
+    `${input.shares.map(s => `${q.colourants.find(k => k.id === s.id)!.name} ${s.pct.toFixed(1)} %`).join(', ')}; ` +
+    `ΔE00 ${judged.score.toFixed(2)} expected`
+  await log(tx, { pieceId: input.pieceId, kind: 'colour', says, at, recordedAt: at, personId: person.id })
+  await tell(tx, input.pieceId ? 'piece' : 'store', input.pieceId, at)
+  return { id, score: judged.score, worst: judged.worst, under: everyLight }
+}
 
 /** Recipes by words (name, piece, client, wood, target), by wood, or by how near their target is to another reading. */
 export async function listRecipes(query: z.infer<typeof c.recipeQuery>) {

@@ -128,18 +128,33 @@ export const LISTS = {
         JOIN person ON person.id = m.person_id
         ORDER BY m.id`,
   },
+  // a line for each colourant: so they are read back
   recipes: {
-    sql: `SELECT recipe.id AS recipe, recipe.name, recipe.piece_id AS piece, recipe.class, recipe.coats, recipe.wipe,
-          recipe.clear_coat AS \`clear coat\`, recipe.score AS \`ΔE00 mean\`, recipe.worst AS \`ΔE00 worst\`, recipe.note,
-          recipe.at
+    sql: `SELECT recipe.id AS recipe, recipe.name, recipe.piece_id AS piece, recipe.class, wood.name AS wood,
+          sapwood.name AS sapwood, target.name AS target, product.name AS colourant, s.pct AS \`share in %\`,
+          recipe.coats, recipe.wipe, recipe.clear_coat AS \`clear coat\`,
+          REPLACE(recipe.lights, ',', ' ') AS lights, recipe.observer, IF(recipe.bleached, 'yes', '') AS bleached,
+          recipe.score AS \`ΔE00 mean\`, recipe.worst AS \`ΔE00 worst\`, recipe.note, recipe.at
         FROM recipe
-        ORDER BY recipe.id`,
+        JOIN recipe_share s ON s.recipe_id = recipe.id
+        JOIN product ON product.id = s.product_id
+        JOIN reading wood ON wood.id = recipe.wood_id
+        LEFT JOIN reading sapwood ON sapwood.id = recipe.sapwood_id
+        JOIN reading target ON target.id = recipe.target_id
+        ORDER BY recipe.id, s.pct DESC`,
   },
+  // a line for each thing that was poured
   pots: {
-    sql: `SELECT batch.id AS pot, batch.name, batch.piece_id AS piece, batch.recipe_id AS recipe,
-          batch.mixed_at AS mixed, batch.left_g AS \`left in g\`, batch.place, batch.closed_at AS emptied
+    sql: `SELECT batch.id AS pot, batch.name, batch.piece_id AS piece, recipe.name AS recipe, l.name AS content,
+          SUM(l.poured_g) AS \`poured in g\`, l.density AS \`density in g/ml\`, batch.mixed_at AS mixed,
+          batch.pot_min AS \`lasts in min\`, batch.left_g AS \`left in g\`, batch.place, batch.closed_at AS emptied,
+          batch.note
         FROM batch
-        ORDER BY batch.id`,
+        JOIN batch_line l ON l.batch_id = batch.id AND l.poured_g > 0
+        LEFT JOIN recipe ON recipe.id = batch.recipe_id
+        GROUP BY batch.id, batch.name, batch.piece_id, recipe.name, l.name, l.density, batch.mixed_at, batch.pot_min,
+          batch.left_g, batch.place, batch.closed_at, batch.note
+        ORDER BY batch.id, SUM(l.poured_g) DESC`,
   },
   climate: {
     sql: `SELECT at, temperature_C AS \`temperature in °C\`, rh * 100 AS \`humidity in %\`, source, logger

@@ -1,6 +1,6 @@
 /** Lists read in from a file: shown first, line by line, then taken all together or not at all. */
 import type { z } from 'zod'
-import { type CardLine, readPeople, type TableRead } from '#core/formats'
+import { type CardLine, readPeople } from '#core/formats'
 import { type LotLine, readLots, type Unit } from '#core/store'
 import type { Right } from '#shared/rights'
 import type * as s from '#shared/schemas'
@@ -10,7 +10,8 @@ import { placeId } from '../piece/items'
 import { logShop, tell, type Topic } from '../platform/log'
 import type { Person } from '../shop/person'
 import { planProducts } from '../store/import'
-import type { Planned, PlannedList, Taking } from './planned'
+import { planPots, planRecipes } from './mixtures'
+import { eachOf, type Planned, type PlannedList, type Taking } from './planned'
 
 interface ReadIn {
   right: Right
@@ -18,23 +19,6 @@ interface ReadIn {
   /** "Products": in the log */
   called: string
   plan: (text: string, taking: Taking) => Promise<PlannedList>
-}
-
-/** Lines put to what is known; what a line refuses stands among the wrong ones. */
-async function eachOf<L extends { line: number }>(
-  read: TableRead<L>,
-  planOf: (line: L) => Planned | Promise<Planned>,
-): Promise<PlannedList> {
-  const list: PlannedList = { plans: [], wrong: [...read.wrong] }
-  for (const line of read.lines) {
-    try {
-      list.plans.push(await planOf(line))
-    } catch (error) {
-      if (!(error instanceof RangeError)) throw error
-      list.wrong.push({ line: line.line, says: error.message })
-    }
-  }
-  return list
 }
 
 interface KnownClient {
@@ -162,6 +146,8 @@ const READ_IN: Record<z.infer<typeof s.readIn>['list'], ReadIn> = {
   products: { right: 'store', topic: 'store', called: 'Products', plan: planProducts },
   lots: { right: 'store', topic: 'store', called: 'Cans', plan: planLots },
   clients: { right: 'take-in', topic: 'pieces', called: 'Clients', plan: planClients },
+  recipes: { right: 'mix', topic: 'store', called: 'Recipes', plan: planRecipes },
+  pots: { right: 'mix', topic: 'store', called: 'Pots', plan: planPots },
 }
 
 export function readIn({ list, text, take }: z.infer<typeof s.readIn>, person: Person, at: Date) {

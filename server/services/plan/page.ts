@@ -87,7 +87,7 @@ export async function planPage(id: number, person: Person, at: Date) {
   const used = await readUsed(db(), id)
   const faceNames = new Map(file.faces.map(f => [f.id, `${f.part}, ${f.name}`]))
   const price = await readPrices()
-  const spread = await spreadOfShop(db())
+  const spread = await spreadOfShop(db(), at)
   const extras = await readExtras(db(), id)
   const cost = await costOf(id, plan, extras)
   const dates = datesOf(plan, hours, at)

@@ -3,8 +3,8 @@
  * piece, what it was (in words, or a step's number), figures planned and real, a word, and when. Sums, shares and
  * ranges are made of the lines, so that every figure opens to them.
  */
-import { KIND_WORDS } from '#core/estimate'
 import type { RecordAsk } from '#shared/schemas'
+import { LOST, SPELL_COUNTS, SPELL_MIN, tookOf } from './lines'
 
 export interface Question {
   /** what `of` is, and so how it is said */
@@ -19,187 +19,90 @@ export interface Question {
   sql: string
 }
 
-const named = (words: readonly string[]) => `(^|[^a-z])(${words.join('|')})([^a-z]|$)`
-/** Of a row that has a name. */
-const kindOf = (row: string) =>
-  `CASE ${KIND_WORDS.map(([kind, words]) => `WHEN ${row}.name REGEXP '${named(words)}' THEN '${kind}'`).join(
-    ' ',
-  )} ELSE 'other' END`
-
-/** Pieces, spells and materials that the filters leave. Minutes beyond ten hours in one go are a clock left running. */
-export const CHOSEN = `WITH
-  chosen AS (
-    SELECT piece.id, piece.name, piece.state, piece.due_on, piece.handed_over_at, piece.agreed_minor,
-        COALESCE(piece.ready_at, piece.handed_over_at) AS ended_at
-      FROM piece
-      WHERE (:kind IS NULL OR ${kindOf('piece')} = :kind)
-        AND (:wood IS NULL OR EXISTS (
-          SELECT 1 FROM part JOIN face ON face.part_id = part.id
-            WHERE part.piece_id = piece.id AND face.species = :wood
-        ))
-        AND (:finish IS NULL OR EXISTS (
-          SELECT 1 FROM plan_step f
-            WHERE f.piece_id = piece.id AND f.product = :finish AND f.state = 'done'
-        ))
-  ),
-  spent AS (
-    SELECT w.step_id, w.person_id, SUM(LEAST(TIMESTAMPDIFF(SECOND, w.from_at, w.to_at) / 60, 600)) AS min
-      FROM work_spell w
-      WHERE w.to_at IS NOT NULL AND (:person IS NULL OR w.person_id = :person)
-      GROUP BY w.step_id, w.person_id
-  ),
-  material AS (
-    SELECT st.piece_id, u.step_id, u.lot_id, u.amount, u.price_minor, u.word, u.at
-      FROM lot_use u
-      JOIN plan_step st ON st.id = u.step_id
-    UNION ALL
-    -- of a pot its part of every can that went into it
-    SELECT st.piece_id, pu.step_id, u.lot_id, u.amount * pu.amount_g / poured.g, u.price_minor, pu.word, pu.at
-      FROM pot_use pu
-      JOIN plan_step st ON st.id = pu.step_id
-      JOIN (SELECT batch_id, SUM(poured_g) AS g FROM batch_line GROUP BY batch_id HAVING SUM(poured_g) > 0) poured
-        ON poured.batch_id = pu.batch_id
-      JOIN lot_use u ON u.batch_id = pu.batch_id
-    UNION ALL
-    SELECT m.piece_id, NULL, m.lot_id, -m.amount, product.price_minor, m.word, m.at
-      FROM lot_move m
-      JOIN lot ON lot.id = m.lot_id
-      JOIN product ON product.id = lot.product_id
-      WHERE m.kind = 'taken' AND m.piece_id IS NOT NULL
-  ),
-  costs AS (
-    SELECT material.*, product.class, product.name AS product,
-        material.amount / IF(product.unit IN ('ml', 'g'), 1000, 1) * material.price_minor AS cost_minor
-      FROM material
-      JOIN lot ON lot.id = material.lot_id
-      JOIN product ON product.id = lot.product_id
-  ),
-  ended AS (
-    SELECT chosen.id, chosen.name, ${kindOf('chosen')} AS kind, chosen.ended_at, chosen.agreed_minor,
-        (
-          SELECT SUM(spent.min) FROM spent JOIN plan_step st ON st.id = spent.step_id WHERE st.piece_id = chosen.id
-        ) AS min,
-        COALESCE((SELECT SUM(cost_minor) FROM costs WHERE costs.piece_id = chosen.id), 0) AS material_minor
-      FROM chosen
-      WHERE chosen.ended_at BETWEEN :from AND :to
-  )`
-
-const STEP = `JOIN plan_step st ON st.id = spent.step_id AND st.state = 'done' AND st.kind <> 'approval'
-      AND st.finished_at BETWEEN :from AND :to
-    JOIN chosen ON chosen.id = st.piece_id`
-/** ml that a step took of lots and pots, of a pot by what it weighs. */
-export const TOOK = `SELECT took.step_id, SUM(took.ml) AS ml, MAX(took.word) AS word
-        FROM (
-          SELECT u.step_id, u.amount AS ml, u.word
-            FROM lot_use u
-            JOIN lot ON lot.id = u.lot_id
-            JOIN product ON product.id = lot.product_id AND product.unit = 'ml'
-            WHERE u.step_id IS NOT NULL
-          UNION ALL
-          SELECT pu.step_id, pu.amount_g / pot.density, pu.word
-            FROM pot_use pu
-            JOIN (
-              SELECT batch_id, SUM(poured_g) / SUM(poured_g / density) AS density
-                FROM batch_line
-                GROUP BY batch_id
-                HAVING SUM(poured_g) > 0
-            ) pot ON pot.batch_id = pu.batch_id
-        ) took
-        GROUP BY took.step_id
-        HAVING SUM(took.ml) > 0`
-const AMOUNTS = `FROM (${TOOK}) used
-    JOIN plan_step st ON st.id = used.step_id AND st.state = 'done' AND st.finished_at BETWEEN :from AND :to
-      AND (:person IS NULL OR st.finished_by = :person)
-    JOIN chosen ON chosen.id = st.piece_id`
-const PLANNED_CLASS = 'COALESCE(st.planned_product, st.product)'
+/** Hands at finished steps. */
+const hours = (of: string) =>
+  `SELECT ${of} AS \`of\`, done.piece_id, done.piece, '' AS what, done.id AS step_id, done.attended_min AS planned,
+        SUM(spent.min) AS really, '' AS word, done.finished_at AS at
+        FROM spent
+        JOIN done ON done.id = spent.step_id AND done.kind <> 'approval'
+        GROUP BY done.id, done.kind, done.attended_min, done.finished_at, done.piece_id, done.piece`
+const AMOUNTS = `FROM (${tookOf('done')}) used
+    JOIN done ON done.id = used.step_id AND (:person IS NULL OR done.finished_by = :person)`
+const PLANNED_CLASS = 'COALESCE(done.planned_product, done.product)'
+const DAYS_KEPT = `GREATEST(0, DATEDIFF(COALESCE(ended.handed_over_at, :now), ended.ready_at) - :freeDays)`
 
 export const QUESTIONS = {
-  hours: {
-    ...{ by: 'act', as: 'sums', unit: 'min' },
-    sql: `SELECT st.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
-        st.attended_min AS planned, SUM(spent.min) AS really, '' AS word, st.finished_at AS at
-        FROM spent
-        ${STEP}
-        GROUP BY st.id, st.kind, st.attended_min, st.finished_at, chosen.id, chosen.name`,
-  },
-  pieces: {
-    ...{ by: 'name', as: 'sums', unit: 'min' },
-    sql: `SELECT CONCAT(chosen.id, ' · ', chosen.name) AS \`of\`, chosen.id AS piece_id, chosen.name AS piece,
-        '' AS what, st.id AS step_id, st.attended_min AS planned, SUM(spent.min) AS really, '' AS word,
-        st.finished_at AS at
-        FROM spent
-        ${STEP}
-        GROUP BY st.id, st.kind, st.attended_min, st.finished_at, chosen.id, chosen.name`,
-  },
+  hours: { ...{ by: 'act', as: 'sums', unit: 'min' }, sql: hours('done.kind') },
+  pieces: { ...{ by: 'name', as: 'sums', unit: 'min' }, sql: hours("CONCAT(done.piece_id, ' · ', done.piece)") },
   people: {
     ...{ by: 'person', as: 'sums', unit: 'min', own: true },
-    sql: `SELECT person.name AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
+    sql: `SELECT person.name AS \`of\`, done.piece_id, done.piece, '' AS what, done.id AS step_id,
         -- of what two did each has the share that they did
-        st.attended_min * spent.min / GREATEST(0.01, (
-          SELECT SUM(LEAST(TIMESTAMPDIFF(SECOND, w.from_at, w.to_at) / 60, 600))
-            FROM work_spell w
-            WHERE w.step_id = st.id AND w.to_at IS NOT NULL
+        done.attended_min * spent.min / GREATEST(0.01, (
+          SELECT SUM(${SPELL_MIN}) FROM work_spell w WHERE w.step_id = done.id AND w.to_at IS NOT NULL
         )) AS planned,
-        spent.min AS really, '' AS word, st.finished_at AS at
+        spent.min AS really, '' AS word, done.finished_at AS at
         FROM spent
-        ${STEP}
+        JOIN done ON done.id = spent.step_id AND done.kind <> 'approval'
         JOIN person ON person.id = spent.person_id
         WHERE :all OR spent.person_id = :me`,
   },
   amounts: {
     ...{ by: 'class', as: 'sums', unit: 'ml' },
-    sql: `SELECT ${PLANNED_CLASS} AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
-        st.amount_ml AS planned, used.ml AS really, used.word, st.finished_at AS at
+    sql: `SELECT ${PLANNED_CLASS} AS \`of\`, done.piece_id, done.piece, '' AS what, done.id AS step_id,
+        done.amount_ml AS planned, used.ml AS really, used.word, done.finished_at AS at
         ${AMOUNTS}
         WHERE ${PLANNED_CLASS} IS NOT NULL`,
   },
   spread: {
     ...{ by: 'class', as: 'range', unit: 'percent' },
-    sql: `SELECT CONCAT(${PLANNED_CLASS}, ' ', st.method) AS \`of\`, chosen.id AS piece_id, chosen.name AS piece,
-        '' AS what, st.id AS step_id, 100 AS planned, 100 * used.ml / st.amount_ml AS really, used.word,
-        st.finished_at AS at
+    sql: `SELECT CONCAT(${PLANNED_CLASS}, ' ', done.method) AS \`of\`, done.piece_id, done.piece, '' AS what,
+        done.id AS step_id, 100 AS planned, 100 * used.ml / done.amount_ml AS really, used.word, done.finished_at AS at
         ${AMOUNTS}
-        WHERE st.amount_ml > 0 AND ${PLANNED_CLASS} IS NOT NULL`,
+        WHERE done.amount_ml > 0 AND ${PLANNED_CLASS} IS NOT NULL`,
   },
   materials: {
     ...{ by: 'class', as: 'sums', unit: 'money', prices: true },
-    sql: `SELECT costs.class AS \`of\`, chosen.id AS piece_id, chosen.name AS piece,
-        costs.product AS what, st.id AS step_id, NULL AS planned,
-        costs.cost_minor AS really, costs.word, costs.at
+    sql: `SELECT costs.class AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, costs.product AS what,
+        st.id AS step_id, NULL AS planned, costs.cost_minor AS really, costs.word, costs.at
         FROM costs
         JOIN chosen ON chosen.id = costs.piece_id
         LEFT JOIN plan_step st ON st.id = costs.step_id
-        WHERE costs.at BETWEEN :from AND :to AND (:person IS NULL OR st.finished_by = :person)`,
+        WHERE :person IS NULL OR st.finished_by = :person`,
   },
   waste: {
     ...{ by: 'class', as: 'sums', unit: 'money', prices: true },
-    sql: `SELECT product.class AS \`of\`, NULL AS piece_id, '' AS piece, CONCAT(product.name, ', ', lot.code) AS what,
-        NULL AS step_id, NULL AS planned,
-        IF(m.kind = 'back', -1, 1) * ABS(m.amount) / IF(product.unit IN ('ml', 'g'), 1000, 1) * product.price_minor
-          AS really,
-        m.word, m.at
-        FROM lot_move m
-        JOIN lot ON lot.id = m.lot_id
-        JOIN product ON product.id = lot.product_id
-        WHERE m.kind IN ('spilt', 'thrown', 'back') AND m.at BETWEEN :from AND :to
-          AND (:person IS NULL OR m.person_id = :person)`,
+    sql: `SELECT lost.class AS \`of\`, NULL AS piece_id, '' AS piece, CONCAT(lost.product, ', ', lost.code) AS what,
+        NULL AS step_id, NULL AS planned, lost.cost_minor AS really, lost.word, lost.at
+        FROM (${LOST}) lost`,
   },
   cost: {
     ...{ by: 'kind', as: 'range', unit: 'money', prices: true },
     sql: `SELECT ended.kind AS \`of\`, ended.id AS piece_id, ended.name AS piece, '' AS what, NULL AS step_id,
         ended.agreed_minor AS planned,
-        (ended.min / 60 * :hour + ended.material_minor * (1 + :markup)) * (1 + :tax) AS really, '' AS word,
-        ended.ended_at AS at
+        (
+          ended.min / 60 * :hour + COALESCE(ended_cost.material_minor, 0) * (1 + :markup + wasted.share)
+        ) * (1 + :tax) + ${DAYS_KEPT} * :dayMinor AS really,
+        '' AS word, ended.ended_at AS at
         FROM ended
+        JOIN (
+          -- for each part of material that went onto a piece, so much was spilt or thrown away
+          SELECT GREATEST(0, COALESCE(
+            (SELECT SUM(cost_minor) FROM (${LOST}) lost) / NULLIF((SELECT SUM(cost_minor) FROM costs), 0),
+            0
+          )) AS share
+        ) wasted
+        LEFT JOIN ended_cost ON ended_cost.piece_id = ended.id
         WHERE ended.min > 0`,
   },
   earned: {
     ...{ by: 'kind', as: 'range', unit: 'money', prices: true },
     sql: `SELECT ended.kind AS \`of\`, ended.id AS piece_id, ended.name AS piece, '' AS what, NULL AS step_id,
         :hour AS planned,
-        (ended.agreed_minor / (1 + :tax) - ended.material_minor) / (ended.min / 60) AS really, '' AS word,
-        ended.ended_at AS at
+        (ended.agreed_minor / (1 + :tax) - COALESCE(ended_cost.material_minor, 0)) / (ended.min / 60) AS really,
+        '' AS word, ended.ended_at AS at
         FROM ended
+        LEFT JOIN ended_cost ON ended_cost.piece_id = ended.id
         WHERE ended.min > 0 AND ended.agreed_minor IS NOT NULL`,
   },
   promises: {
@@ -218,7 +121,7 @@ export const QUESTIONS = {
           WHEN late.waited >= late.days THEN 'answer'
           WHEN late.gates > 0 THEN 'gate'
           WHEN late.faults > 0 THEN 'fault'
-          WHEN late.more >= late.days * 240 THEN 'longer'
+          WHEN late.took - late.planned >= late.days * 240 THEN 'longer'
           ELSE 'others'
         END AS \`of\`,
         late.id AS piece_id, late.name AS piece, '' AS what, NULL AS step_id, NULL AS planned, 1 AS really,
@@ -237,15 +140,17 @@ export const QUESTIONS = {
               ) AS gates,
               (SELECT COUNT(*) FROM fault WHERE fault.piece_id = chosen.id) AS faults,
               (
-                SELECT COALESCE(SUM(each_step.more), 0)
-                  FROM (
-                    SELECT st.piece_id, SUM(spent.min) - MAX(st.attended_min) AS more
-                      FROM plan_step st
-                      JOIN spent ON spent.step_id = st.id
-                      GROUP BY st.id, st.piece_id
-                  ) each_step
-                  WHERE each_step.piece_id = chosen.id
-              ) AS more
+                SELECT COALESCE(SUM(${SPELL_MIN}), 0)
+                  FROM plan_step st
+                  JOIN work_spell w ON w.step_id = st.id
+                  WHERE st.piece_id = chosen.id AND ${SPELL_COUNTS}
+              ) AS took,
+              (
+                SELECT COALESCE(SUM(st.attended_min), 0)
+                  FROM plan_step st
+                  WHERE st.piece_id = chosen.id
+                    AND EXISTS (SELECT 1 FROM work_spell w WHERE w.step_id = st.id AND ${SPELL_COUNTS})
+              ) AS planned
             FROM chosen
             WHERE chosen.state IN ('active', 'ready', 'handed-over') AND chosen.due_on BETWEEN :from AND :to
               AND chosen.due_on < DATE(COALESCE(chosen.ended_at, :now))
@@ -253,20 +158,17 @@ export const QUESTIONS = {
   },
   gates: {
     ...{ by: 'finding', as: 'share', unit: 'none' },
-    sql: `SELECT found.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
-        1 AS planned,
-        st.gate_result = 'fail' AS really, '' AS word, st.finished_at AS at
+    sql: `SELECT finding.kind AS \`of\`, chosen.id AS piece_id, chosen.name AS piece, '' AS what, st.id AS step_id,
+        1 AS planned, st.gate_result = 'fail' AS really, '' AS word, st.finished_at AS at
         FROM plan_step st
         JOIN chosen ON chosen.id = st.piece_id
-        JOIN (
-          SELECT DISTINCT part.piece_id, finding.kind
-            FROM finding
-            JOIN face ON face.id = finding.face_id
-            JOIN part ON part.id = face.part_id
-            WHERE finding.withdrawn_at IS NULL
-        ) found ON found.piece_id = st.piece_id
+        JOIN part ON part.piece_id = chosen.id
+        JOIN face ON face.part_id = part.id
+        JOIN finding ON finding.face_id = face.id AND finding.withdrawn_at IS NULL
         WHERE st.gate_result IS NOT NULL AND st.finished_at BETWEEN :from AND :to
-          AND (:person IS NULL OR st.finished_by = :person)`,
+          AND (:person IS NULL OR st.finished_by = :person)
+        -- a finding on several faces counts once
+        GROUP BY finding.kind, st.id, st.gate_result, st.finished_at, chosen.id, chosen.name`,
   },
   lasts: {
     ...{ by: 'class', as: 'share', unit: 'none' },

@@ -11,7 +11,8 @@ import { readRates } from '../plan/asking'
 import { readTitles } from '../plan/titles'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
-import { CHOSEN, type Question, QUESTIONS } from './questions'
+import { CHOSEN } from './lines'
+import { type Question, QUESTIONS } from './questions'
 
 type Asked = z.infer<typeof s.recordQuery>
 const KINDS = new Set<string>(STEP_KINDS)
@@ -27,16 +28,24 @@ function questionFor(name: s.RecordAsk, asked: Asked, person: Person): Question 
     throw fail(403, 'forbidden', "Others' work is asked about by the owner.")
   return question
 }
+/** A finish proves itself over years; of all else the last one is asked, where nobody says more. */
+const timeOf = ({ ask, time, from, to }: Asked): s.RecordTime => {
+  if (from !== null || to !== null) return 'between'
+  return time ?? (ask === 'lasts' ? 'all' : 'year')
+}
 async function paramsOf(asked: Asked, person: Person, at: Date) {
-  const { zone } = await readShop()
+  const { zone, store_free_days, store_day_minor } = await readShop()
+  const now = DateTime.fromJSDate(at, { zone })
   const day = (iso: string) => DateTime.fromISO(iso, { zone })
+  const early = timeOf(asked) === 'year' ? now.minus({ years: 1 }).startOf('day') : DateTime.fromMillis(0)
   const rates = await readRates()
   return {
     ...{ kind: asked.kind, wood: asked.wood, finish: asked.finish, person: asked.person, me: person.id, now: at },
-    from: (asked.from ? day(asked.from) : DateTime.fromMillis(0)).toJSDate(),
-    to: (asked.to ? day(asked.to).endOf('day') : DateTime.fromJSDate(at).plus({ years: 50 })).toJSDate(),
+    from: (asked.from ? day(asked.from) : early).toJSDate(),
+    to: (asked.to ? day(asked.to).endOf('day') : now.plus({ years: 50 })).toJSDate(),
     all: person.role === 'owner',
     ...{ hour: rates.hour_minor, markup: rates.materialMarkup_bp / 10_000, tax: rates.tax_bp / 10_000 },
+    ...{ freeDays: store_free_days, dayMinor: store_day_minor },
   }
 }
 
@@ -146,7 +155,7 @@ export async function recordPage(asked: Asked, person: Person, at: Date) {
   const params = await paramsOf(asked, person, at)
   const { by, as, unit } = question
   return {
-    ...{ ask: asked.ask, by, as, unit },
+    ...{ ask: asked.ask, time: timeOf(asked), by, as, unit },
     groups: await groupsOf(question, params),
     lines: asked.of === null ? null : await linesOf(question, asked.of, params),
     ...(await choices(person)),

@@ -1,6 +1,6 @@
 /** How far products really go here, by product and method, offered to the plans that take them. */
 import type { Db } from '../../database/db'
-import { TOOK } from './questions'
+import { tookOf } from './lines'
 
 export interface Spread {
   /** steps that it was seen at */
@@ -10,6 +10,8 @@ export interface Spread {
   mean: number
   most: number
 }
+/** Hands, guns and products change: what is older tells little. */
+const YEARS = 2
 /** Fewer tell nothing. */
 const ENOUGH = 3
 /** So near what was planned there is nothing to tell. */
@@ -19,22 +21,28 @@ type SpreadOf = (step: { product: string | null; method: string }) => Spread | n
 /** All uses are gone through for it; plans that are read soon after each other share the answer. */
 const KEPT_MS = 60_000
 let kept: { until_ms: number; spread: Promise<SpreadOf> } | null = null
-export function spreadOfShop(on: Db): Promise<SpreadOf> {
+export function spreadOfShop(on: Db, at: Date): Promise<SpreadOf> {
   if (kept && performance.now() < kept.until_ms) return kept.spread
-  const spread = readSpread(on)
+  const spread = readSpread(on, at)
   kept = { until_ms: performance.now() + KEPT_MS, spread }
   spread.catch(() => (kept = null))
   return spread
 }
-/** By `product method`; only what differs enough from the plan, and was seen often enough. */
-async function readSpread(on: Db): Promise<SpreadOf> {
+/** Of the last two years, by `product method`; only what differs enough from the plan, and was seen often enough. */
+async function readSpread(on: Db, at: Date): Promise<SpreadOf> {
   const rows = await on.rows<Spread & { of: string }>(
-    `SELECT CONCAT(COALESCE(st.planned_product, st.product), ' ', st.method) AS \`of\`, COUNT(*) AS n,
+    `WITH recent AS (
+        SELECT id, product, planned_product, method, amount_ml
+          FROM plan_step
+          WHERE state = 'done' AND finished_at > :at - INTERVAL ${YEARS} YEAR AND amount_ml > 0 AND product IS NOT NULL
+      )
+      SELECT CONCAT(COALESCE(st.planned_product, st.product), ' ', st.method) AS \`of\`, COUNT(*) AS n,
         MIN(used.ml / st.amount_ml) AS least, AVG(used.ml / st.amount_ml) AS mean, MAX(used.ml / st.amount_ml) AS most
-        FROM (${TOOK}) used
-        JOIN plan_step st ON st.id = used.step_id AND st.state = 'done' AND st.amount_ml > 0 AND st.product IS NOT NULL
+        FROM (${tookOf('recent')}) used
+        JOIN recent st ON st.id = used.step_id
         GROUP BY CONCAT(COALESCE(st.planned_product, st.product), ' ', st.method)
         HAVING COUNT(*) >= ${ENOUGH}`,
+    { at },
   )
   const learnt = new Map(
     rows

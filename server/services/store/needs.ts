@@ -1,13 +1,13 @@
 /** What open plans want by day, from which lot each step takes it, what is short when, and what to buy. */
 import {
   allot,
+  buyWithin,
   type Demand,
   eatenBy,
   nameOfClass,
   PRICED_BY,
   quantitySaid,
   type Short,
-  toBuy,
   type Unit,
   unitOf,
 } from '#core/store'
@@ -15,7 +15,7 @@ import { sumOf } from '#core/units'
 import { db } from '../../database/db'
 import { readActive } from '../bench/active'
 import { faceArea } from '../piece/rows'
-import { LOTS, type LotRow, readAges } from './lots'
+import { LOTS, type LotRow, readAges, readKeeps } from './lots'
 
 const dayOf = (at: Date) => at.toISOString().slice(0, 10)
 
@@ -123,6 +123,8 @@ interface Wanted {
   product: ProductRow | null
   unit: Unit
   amount: number
+  /** by day */
+  days: { on: string; amount: number }[]
   /** the first day on which it is short */
   on: string
   pieces: number[]
@@ -138,6 +140,7 @@ function shortages(short: readonly Short[], products: readonly ProductRow[]): Wa
     sums.set(key, {
       ...{ class: s.class, grit: s.grit, product, unit: unitOf(s.class) },
       amount: (was?.amount ?? 0) + s.amount,
+      days: [...(was?.days ?? []), { on: s.on, amount: s.amount }],
       on: was && was.on < s.on ? was.on : s.on,
       pieces: [...new Set([...(was?.pieces ?? []), s.pieceId])],
       overId: was?.overId ?? s.overId,
@@ -151,10 +154,12 @@ function belowLeast(products: readonly ProductRow[], left: ReadonlyMap<number, n
     const missing = p.least - Math.max(0, left.get(p.id) ?? 0)
     if (missing <= 0) continue
     const own = short.find(s => s.product?.id === p.id)
-    if (own) own.amount += missing
+    const days = [{ on, amount: missing }]
+    if (own) Object.assign(own, { amount: own.amount + missing, days: [...own.days, ...days] })
     else
       short.push({
-        ...{ class: p.class, grit: p.grit, product: p, unit: p.unit, amount: missing, on, pieces: [], overId: null },
+        ...{ class: p.class, grit: p.grit, product: p, unit: p.unit, amount: missing, days, on, pieces: [] },
+        overId: null,
       })
   }
   return short
@@ -179,6 +184,7 @@ export async function needsPage(at: Date) {
     )
   const left = new Map<number, number>()
   for (const l of lots) left.set(l.product_id, (left.get(l.product_id) ?? 0) + l.left_amount - taken(l.id))
+  const keeps = await readKeeps(db())
   const wanted = belowLeast(products, left, shortages(short, products), dayOf(at))
   const classes = [...new Set(demands.map(d => `${d.class}|${d.grit}`))]
   return {
@@ -199,7 +205,12 @@ export async function needsPage(at: Date) {
       .sort((a, b) => Number(b.short > 0) - Number(a.short > 0) || a.first.localeCompare(b.first)),
     buy: wanted
       .map(w => {
-        const { containers, total } = toBuy(w.amount, w.product ? sizesOf(w.product) : [])
+        const { containers, total, later } = buyWithin(
+          w.days,
+          w.product ? sizesOf(w.product) : [],
+          keeps(w.product ?? { id: 0, class: w.class }),
+          dayOf(at),
+        )
         const { price_minor = 0, supplier = '', name = nameOfClass(w.class), id = null } = w.product ?? {}
         return {
           ...{
@@ -212,10 +223,11 @@ export async function needsPage(at: Date) {
             on: w.on,
             pieces: w.pieces,
           },
-          ...{ containers, total, overId: w.overId },
+          ...{ containers, total, later, overId: w.overId },
           price_minor: Math.round((total / PRICED_BY[w.unit]) * price_minor),
         }
       })
+      .filter(b => b.total > 0)
       .sort((a, b) => a.supplier.localeCompare(b.supplier) || a.on.localeCompare(b.on)),
     allotted: allotted.map(a => ({ ...a, step: Number(a.key.split(' ')[0]) })),
   }
