@@ -1,6 +1,7 @@
 /** Cautions that go with product classes. */
 import type { Caution } from '../safety'
 import { materialOf, MATERIALS } from './classes'
+import type { Material } from './material'
 
 /** Cautions that go with handling a product class, whatever is done with it. */
 export function cautionsOf(slug: string): Caution[] {
@@ -21,5 +22,8 @@ export const cautionsIn = (slug: string): Caution[] => (MATERIALS.some(m => m.sl
 /** Do rags with it heat up until they burn? What dries does; what only thins or cleans goes off them. */
 export const heatsRags = (slug: string): boolean =>
   MATERIALS.some(m => m.slug === slug && m.base === 'oil' && m.role !== 'cleaner' && m.role !== 'stripper')
+/** Does its vapour pass cartridges for organic vapour? Isocyanates give no warning, methylene chloride breaks through. */
+export const passesCartridges = ({ traits }: Pick<Material, 'traits'>): boolean =>
+  traits.includes('methylene-chloride') || traits.includes('catalysed')
 /** The cautions of several classes together, each once. */
 export const cautionsOfAll = (slugs: readonly string[]): Caution[] => [...new Set(slugs.flatMap(cautionsOf))]

@@ -18,6 +18,8 @@ export interface Source {
   mass_g: number
   minutes: number
   mixture: Mixture
+  /** cartridges do not hold it: isocyanates; methylene chloride (29 CFR 1910.1052, supplied air), from memory */
+  passesCartridges?: boolean
 }
 type Row = readonly [SolventSlug, number]
 const solventsIn = (mixture: Mixture): Row[] => Object.entries(mixture) as unknown as Row[]
@@ -36,6 +38,7 @@ export interface Dilution {
   explosive_m3_h: number
   /** mg/s in all */
   rate_mg_s: number
+  passesCartridges: boolean
 }
 const limitIn = (slug: SolventSlug, own: Partial<Record<SolventSlug, number>>) =>
   own[slug] ?? limitOf(SOLVENTS[slug] as Solvent)
@@ -54,10 +57,11 @@ export function dilution(
     exposure_m3_h: wanted(slug => limitIn(slug, own)),
     explosive_m3_h: wanted(slug => LEAST_SHARE_OF_LEL * explosiveOf(SOLVENTS[slug] as Solvent)),
     rate_mg_s: sumOf(all, ([, g]) => g),
+    passesCartridges: sources.some(x => x.passesCartridges),
   }
 }
 
-export type AirVerdict = 'fine' | 'mask' | 'never' | 'unknown'
+export type AirVerdict = 'fine' | 'mask' | 'supplied' | 'never' | 'unknown'
 export interface RoomAir {
   volume_m3: number | null
   airChanges_h: number | null
@@ -66,22 +70,26 @@ export interface RoomAir {
 export const supplyOf = ({ volume_m3, airChanges_h }: RoomAir): number | null =>
   volume_m3 === null || airChanges_h === null ? null : volume_m3 * airChanges_h
 /**
- * fine: enough air for lungs · mask: only behind cartridges, and open more · never: it nears what burns, and no mask
- * helps · unknown: nobody has said how much air the room has.
+ * fine: enough air for lungs · mask: only behind cartridges, and open more · supplied: cartridges do not hold it · never:
+ * it nears what burns, and no mask helps · unknown: nobody has said how much air the room has.
  */
 export function airVerdict(wanted: Dilution, supply_m3_h: number | null): AirVerdict {
   if (wanted.rate_mg_s === 0) return 'fine'
   if (supply_m3_h === null) return 'unknown'
   if (supply_m3_h < wanted.explosive_m3_h) return 'never'
-  return supply_m3_h < wanted.exposure_m3_h ? 'mask' : 'fine'
+  if (supply_m3_h >= wanted.exposure_m3_h) return 'fine'
+  return wanted.passesCartridges ? 'supplied' : 'mask'
 }
 
+const ENDS = 'Label, data sheet, local codes and licensed practice come first.'
 /** What is to be done then (common practice). */
-const ENDS = 'Label, data sheet, local codes and licensed practice outrank this.'
-export const NO_MASK_HELPS =
-  'No mask helps: open more and say the air changes that were measured under Shop, do less at once, or take it to a ' +
-  `booth or outdoors. No flame, heater or plain fan motor near it. ${ENDS}`
-export const ONLY_MASKED = `Open more, do less at once, or only behind cartridges for organic vapour in date. ${ENDS}`
+export const THEN: Readonly<Record<'mask' | 'supplied' | 'never', string>> = {
+  mask: `Open more, do less at once, or wear cartridges for organic vapour that are in date. ${ENDS}`,
+  supplied: `No cartridge holds it: supplied air by licensed people, or not here. ${ENDS}`,
+  never:
+    'No mask helps: open more and say the air changes that were measured under Shop, do less at once, or take it to a ' +
+    `booth or outdoors. No flame, heater or plain fan motor near it. ${ENDS}`,
+}
 /** Does what it gives off burn? */
 export const burns = ({ mixture }: Pick<Source, 'mixture'>): boolean => solventsIn(mixture).length > 0
 /** Asked before the first can of a day is opened. */

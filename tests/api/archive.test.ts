@@ -21,6 +21,7 @@ const dir = mkdtempSync(`${tmpdir()}/hantverk-archive-`)
 const OTHER = 'hantverk_other'
 let pieceId = 0
 let other: mysql.Connection
+let sql: mysql.Connection
 let there: Db
 const dbOn = (on: mysql.Connection): Db => {
   const ask = async (sql: string, params: object = {}) =>
@@ -59,6 +60,7 @@ beforeAll(async () => {
   form.append('file', new Blob([new Uint8Array(picture)], { type: 'image/jpeg' }), 'p.jpg')
   await people.lead.ok(`POST /api/pieces/${id}/photographs`, form)
 
+  sql = await mysql.createConnection(process.env.HANTVERK_SQL!)
   other = await mysql.createConnection({ uri: url.href })
   await other.query(`DROP DATABASE IF EXISTS ${OTHER}`)
   await other.query(`CREATE DATABASE ${OTHER} CHARACTER SET utf8mb4`)
@@ -77,6 +79,7 @@ beforeAll(async () => {
 afterAll(async () => {
   await other.query(`DROP DATABASE ${OTHER}`)
   await other.end()
+  await sql.end()
 })
 
 const bytes = async (path: string, who = people.owner) => {
@@ -149,6 +152,42 @@ describe('an archive', () => {
     const all = Object.values(files).map(textOf).join('\n')
     expect(all).not.toMatch(/\$argon|\$scrypt|password_hash"|pin_hash"|token_hash"|"login"/)
     expect(Object.keys(files).some(n => /mail|link|session|command|feed|tablet/.test(n))).toBe(false)
+  })
+  it('of a whole shop brings how the house works, and data sheets, where no piece stands yet', async () => {
+    const soap = { name: 'Archive soap', class: 'mild-soap', priceMinor: 4000 }
+    const { id } = await people.lead.ok<{ id: number }>('POST /api/products', soap)
+    await sql.query('INSERT INTO product_sheet (product_id, data, person_id, at) VALUES (?, ?, 1, NOW())', [
+      id,
+      Buffer.from('%PDF-1.4 a data sheet'),
+    ])
+    const files = unzipSync((await bytes('/api/archive')).data)
+    const read = async (with_: Record<string, Uint8Array>) => {
+      await other.query('START TRANSACTION')
+      try {
+        await other.query("UPDATE shop SET hour_minor = 1, zone = 'UTC', row_version = 1")
+        await other.query('DELETE FROM opening')
+        await readArchive(there, kept('whole.zip', zipSync(with_)), smallOf)
+        return {
+          shop: await there.row<Row>('SELECT zone, hour_minor, name FROM shop'),
+          opening: await there.rows('SELECT weekday, open_min, close_min FROM opening ORDER BY weekday, open_min'),
+          sheets: await there.rows<{ data: Buffer }>('SELECT data FROM product_sheet'),
+        }
+      } finally {
+        await other.query('ROLLBACK')
+      }
+    }
+    const { shop, opening, sheets } = await read(files)
+    const here = JSON.parse(textOf(files['settings.json']!)) as { shop: Row; opening: Row[] }
+    expect(shop).toMatchObject({ zone: here.shop.zone, hour_minor: here.shop.hour_minor, name: 'Other shop' })
+    expect(opening).toEqual(here.opening)
+    expect(opening.length).toBeGreaterThan(0)
+    expect(sheets.map(x => x.data.toString())).toContain('%PDF-1.4 a data sheet')
+    const strange = { ...here, shop: { ...here.shop, zone: 'Mars/Base' } }
+    await expect(
+      read({ ...files, 'settings.json': new TextEncoder().encode(JSON.stringify(strange)) }),
+    ).rejects.toThrow('How the house works cannot be read: shop.zone')
+    const [name] = Object.keys(files).filter(n => n.startsWith('sheets/'))
+    await expect(read({ ...files, [name!]: new TextEncoder().encode('MZ') })).rejects.toThrow('data sheet is no PDF')
   })
   it('comes into an empty shop equal by uid, and a second time adds nothing', async () => {
     const path = kept('piece.zip', (await bytes(`/api/pieces/${pieceId}/archive`)).data)

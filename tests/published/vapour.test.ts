@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { MATERIALS } from '#core/materials'
+import { MATERIALS, passesCartridges } from '#core/materials'
 import {
   airVerdict,
   dilution,
@@ -75,6 +75,14 @@ describe('general dilution', () => {
     expect(airVerdict(wiped, null)).toBe('unknown')
     expect(airVerdict(dilution([], 'usual'), null)).toBe('fine')
     expect(sprayed.exposure_m3_h).toBeGreaterThan(sprayed.explosive_m3_h)
+  })
+  // OSHA 29 CFR 1910.1052 (methylene chloride: supplied air, no cartridges); common practice for isocyanates; from memory
+  it('sends nobody behind cartridges that do not hold the vapour', () => {
+    const passing = MATERIALS.filter(passesCartridges).map(m => m.slug)
+    expect(passing.toSorted()).toEqual(['methylene-chloride-stripper', 'urethane-2c'])
+    const source = { mass_g: 200, minutes: 40, mixture: { 'methylene-chloride': 1 } } as const
+    expect(airVerdict(dilution([{ ...source, passesCartridges: true }], 'usual'), 300)).toBe('supplied')
+    expect(airVerdict(dilution([source], 'usual'), 300)).toBe('mask')
   })
 })
 

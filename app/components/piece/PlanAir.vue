@@ -9,15 +9,16 @@ const { data: all } = useLive(
 const { dayTime } = useFormat()
 const worst = computed(() => {
   const has = (v: string) => (all.value ?? []).some(x => x.verdict === v)
-  return (['never', 'mask', 'unknown'] as const).find(has) ?? 'fine'
+  return (['never', 'supplied', 'mask', 'unknown'] as const).find(has) ?? 'fine'
 })
+const bad = (v: string) => v === 'never' || v === 'supplied'
 const m3 = (n: number) => Math.ceil(n / 10) * 10
 </script>
 
 <template>
   <FoldOut v-if="all?.length" class="row" data-test="plan-air" :data-worst="worst">
     <template #title
-      ><span class="underline" :class="{ 'text-madder': worst === 'never', 'text-ochre': worst === 'mask' }">{{
+      ><span class="underline" :class="{ 'text-madder': bad(worst), 'text-ochre': worst === 'mask' }">{{
         w(`vapour.worst.${worst}`)
       }}</span></template
     >
@@ -25,7 +26,7 @@ const m3 = (n: number) => Math.ceil(n / 10) * 10
       <li v-for="x in all" :key="x.stepId">
         <strong class="mr-2">{{ x.title }}</strong>
         <span class="caption">{{ [x.room, dayTime(x.at)].filter(Boolean).join(', ') }}</span>
-        <span class="block" :class="{ 'text-madder': x.verdict === 'never', 'text-ochre': x.verdict === 'mask' }">{{
+        <span class="block" :class="{ 'text-madder': bad(x.verdict), 'text-ochre': x.verdict === 'mask' }">{{
           w(`vapour.${x.verdict}`, {
             lungs: m3(x.exposure_m3_h),
             fire: m3(x.explosive_m3_h),

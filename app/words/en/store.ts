@@ -88,6 +88,7 @@ export default {
     worst: {
       fine: 'The air of its rooms takes the vapour of this plan',
       mask: 'Some of this work wants more air than its room has',
+      supplied: 'Some of this work wants supplied air: no cartridge holds it',
       never: 'Some of this work nears what burns in its room',
       unknown: 'Nobody has said how much air the room has',
     },
@@ -95,6 +96,9 @@ export default {
     mask:
       'Wants {lungs} m³ of air an hour, the room gives {has}: open more, do less at once, or elsewhere; else only ' +
       'behind cartridges for organic vapour that are in date.',
+    supplied:
+      'Wants {lungs} m³ of air an hour, the room gives {has}, and no cartridge holds it: supplied air by licensed ' +
+      'people, or not here.',
     never:
       'Wants {fire} m³ of air an hour so that nothing can burn, {lungs} for lungs; the room gives {has}. No mask ' +
       'helps: open more, less at once, a booth, or outdoors.',
@@ -103,7 +107,7 @@ export default {
       'the room under Shop.',
     beside: 'At the same time there: {what}',
     whence:
-      'Solvent of each step over its work and half an hour after, air that mixes as usual (K 6), exposure limits and ' +
+      'All the solvent of each step, as if it went into the air over its work and half an hour after; air that mixes as usual (K 6), exposure limits and ' +
       'a quarter of the lower explosive limit, from memory. No flame, heater or plain fan motor near it before the can ' +
       'opens. Label, data sheet, local codes and licensed practice outrank all of it.',
   },

@@ -8,12 +8,13 @@ import yauzl from 'yauzl'
 import type { Db } from '../../database/on'
 import { uidOf } from '../platform/uid'
 import { type Column, FORMAT, readTables, type Table, VERSION } from './schema'
-import { IN_JSON, PICTURE, SAME_BY } from './tables'
+import { takeSettings } from './settings'
+import { FILES, IN_JSON, SAME_BY } from './tables'
 
 type Row = Record<string, unknown>
 const DAMAGED = 'The archive is damaged: part of it cannot be read.'
 const NO_ARCHIVE = 'This is no archive of a piece or a shop. Take the zip file that was made under Shop or on a piece.'
-const [MOST_LINE, MOST_HEAD, MOST_PICTURE, MOST_ENTRIES] = [16_000_000, 4_000_000, 40_000_000, 400_000] as const
+const [MOST_LINE, MOST_HEAD, MOST_FILE, MOST_ENTRIES] = [16_000_000, 4_000_000, 40_000_000, 400_000] as const
 
 type Entries = Map<string, yauzl.Entry>
 interface Zip {
@@ -156,15 +157,16 @@ const closedOf = ({ name }: Table, { state }: Row): Row => {
   if (name === 'approval') return { state: 'superseded' }
   return name === 'question_item' ? { state: 'overtaken' } : {}
 }
-const JPEG = Buffer.from([0xff, 0xd8, 0xff])
-/** The picture of a photograph from its file, looked at as every upload is; its small one is made anew. */
-async function pictureOf({ zip, smallOf }: Reading, { name }: Table, values: Row): Promise<Row> {
-  if (name !== PICTURE.table) return {}
-  const address = String(values[PICTURE.name])
-  const data = /^[\da-f]{64}$/.test(address) ? await bytesOf(zip, `pictures/${address}`, MOST_PICTURE) : null
-  if (!data) throw new RangeError('its picture is not in the archive')
-  if (!data.subarray(0, JPEG.length).equals(JPEG)) throw new RangeError('its picture is no JPEG')
-  return { [PICTURE.column]: data, [PICTURE.derived]: Buffer.from(await smallOf(data)) }
+/** The file of a row; a picture is looked at as every upload is, and its small one is made anew. */
+async function fileOf({ zip, smallOf }: Reading, { name: table }: Table, values: Row, uid: unknown): Promise<Row> {
+  const file = FILES[table]
+  if (!file) return {}
+  const name = String(file.by === 'uid' ? uid : values[file.by])
+  const data = /^[\da-f-]{36,64}$/i.test(name) ? await bytesOf(zip, `${file.dir}/${name}`, MOST_FILE) : null
+  if (!data) throw new RangeError(`its ${file.called} is not in the archive`)
+  if (!data.subarray(0, file.begins.length).equals(Buffer.from(file.begins)))
+    throw new RangeError(`its ${file.called} is no ${file.kind}`)
+  return { [file.column]: data, ...(file.derived ? { [file.derived]: Buffer.from(await smallOf(data)) } : {}) }
 }
 /** People come by name alone: they sign in when the owner gives them a password. */
 const PERSON = () => ({ login: `read-in-${randomBytes(6).toString('hex')}`, password_hash: '-', active: 0 })
@@ -206,7 +208,7 @@ async function takeRow(reading: Reading, table: Table, row: Row): Promise<'added
       return 'known'
     }
   }
-  const more = table.name === 'person' ? PERSON() : await pictureOf(reading, table, values)
+  const more = table.name === 'person' ? PERSON() : await fileOf(reading, table, values, uid)
   const all = { ...values, ...closedOf(table, values), ...more }
   const names = Object.keys(all)
   const { id } = await on.run(
@@ -256,6 +258,8 @@ export async function readArchive(on: Db, path: string, smallOf: SmallOf): Promi
     const { uid } = (await on.row<{ uid: string }>('SELECT uid FROM shop WHERE id = 1'))!
     const reading: Reading = { on, zip, tables, ids: new Map(), known: knownHere(on, uid), smallOf, later: [] }
     const counts: ArchiveRead = { from: String(head.shop.name ?? ''), added: {}, known: {} }
+    const settings = await bytesOf(zip, 'settings.json', MOST_HEAD)
+    if (settings) await takeSettings(on, settings.toString('utf8'))
     for (const table of tables.values()) await readable(() => takeTable(reading, table, counts))
     for (const l of reading.later) {
       const id = reading.ids.get(l.row)

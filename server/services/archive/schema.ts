@@ -1,6 +1,6 @@
 /** The tables of an archive as the database describes them; the JSON Schema of its rows comes from there. */
 import type { Db } from '../../database/on'
-import { IN_JSON, NEVER, OF_PIECE, OF_SHOP, PICTURE, REFERS } from './tables'
+import { FILES, IN_JSON, NEVER, OF_PIECE, OF_SHOP, REFERS } from './tables'
 
 export interface Column {
   name: string
@@ -39,10 +39,7 @@ export async function readTables(on: Db): Promise<Map<string, Table>> {
   const tables = new Map<string, Table>()
   for (const name of wanted) {
     const own = columns.filter(c => c.t === name)
-    const never = new Set([
-      ...(NEVER[name] ?? []),
-      ...(name === PICTURE.table ? [PICTURE.column, PICTURE.derived] : []),
-    ])
+    const never = new Set([...(NEVER[name] ?? []), ...(FILES[name] ? [FILES[name].column, FILES[name].derived] : [])])
     tables.set(name, {
       name,
       numbered: own.some(c => c.c === 'id' && c.extra.includes('auto_increment')),
@@ -97,7 +94,8 @@ export const jsonSchema = (tables: ReadonlyMap<string, Table>) => ({
   title: `${FORMAT} ${VERSION}`,
   description:
     'archive.json is the head. rows/TABLE.jsonl has a line for each row of a table: "uid" names it everywhere, a ' +
-    'column that names another row holds that one’s uid. pictures/ADDRESS holds the photograph of that address.',
+    'column that names another row holds that one’s uid. pictures/ADDRESS holds the photograph of that address, sheets/UID the data sheet of ' +
+    'that row, settings.json how the house works.',
   type: 'object',
   required: ['format', 'version', 'shop', 'made_at', 'what', 'rows'],
   properties: {

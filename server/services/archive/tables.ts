@@ -52,6 +52,7 @@ export const OF_SHOP = [
   ...['person', 'client', 'piece', 'place', 'product', 'product_label', 'lot', 'colourant', 'colourant_on_wood'],
   ...['known_surface', 'room', 'person_skill', 'licence', 'house_method', 'own_grade', 'minded', 'climate_reading'],
   ...['own_limit', 'cartridge', 'waste_receipt', 'drying_reset', 'letter_words', 'closure', 'day_off', 'fetch_day'],
+  ...['person_opening', 'ignition_look', 'product_sheet'],
 ] as const
 
 /**
@@ -93,5 +94,25 @@ export const REFERS: Readonly<Record<string, string>> = {
 export const IN_JSON: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   'piece.known_findings': { faceId: 'face' },
 }
-/** Pictures stand beside the rows, as files. */
-export const PICTURE = { table: 'photograph', column: 'picture', derived: 'thumb', name: 'address' } as const
+/** What stands beside the rows, as files; one of a photograph is named by its address, others by the uid of their row. */
+export interface FileOf {
+  dir: string
+  column: string
+  /** made anew from the file */
+  derived: string | null
+  by: 'address' | 'uid'
+  begins: readonly number[]
+  /** "its picture is no JPEG" */
+  called: string
+  kind: string
+}
+export const FILES: Readonly<Record<string, FileOf>> = {
+  photograph: {
+    ...{ dir: 'pictures', column: 'picture', derived: 'thumb', by: 'address' },
+    ...{ begins: [0xff, 0xd8, 0xff], called: 'picture', kind: 'JPEG' },
+  },
+  product_sheet: {
+    ...{ dir: 'sheets', column: 'data', derived: null, by: 'uid' },
+    ...{ begins: [0x25, 0x50, 0x44, 0x46, 0x2d], called: 'data sheet', kind: 'PDF' },
+  },
+}

@@ -4,7 +4,8 @@ import yazl from 'yazl'
 import type { Db } from '../../database/on'
 import { uidOf } from '../platform/uid'
 import { FORMAT, jsonSchema, readTables, type Table, VERSION } from './schema'
-import { IN_JSON, OF_PIECE, PICTURE } from './tables'
+import { readSettings } from './settings'
+import { type FileOf, FILES, IN_JSON, OF_PIECE } from './tables'
 
 type Row = Record<string, unknown>
 /** So many rows are held at once. */
@@ -180,7 +181,6 @@ export async function writeArchive(
   zip.on('error', error => fails(error as Error))
   const text = (value: unknown) => Buffer.from(`${JSON.stringify(value, null, 1)}\n`)
   zip.addBuffer(text(jsonSchema(tables)), 'schema.json')
-  const picture = tables.get(PICTURE.table)!
   const lines = (table: Table) =>
     async function* () {
       for await (const rows of rowsOf(on, table, chosen)) {
@@ -189,21 +189,22 @@ export async function writeArchive(
       }
     }
   for (const table of tables.values()) zip.addReadStreamLazy(`rows/${table.name}.jsonl`, lazily(fails, lines(table)))
-  for await (const rows of rowsOf(on, picture, chosen))
-    for (const row of rows) {
-      const name = String(row[PICTURE.name])
-      zip.addReadStreamLazy(
-        `pictures/${name}`,
-        { compress: false },
-        lazily(fails, async function* () {
-          const found = await on.row<{ data: Buffer }>(
-            `SELECT ${PICTURE.column} AS data FROM ${PICTURE.table} WHERE ${PICTURE.name} = :name`,
-            { name },
-          )
-          if (found) yield found.data
-        }),
-      )
+  const data = (table: string, { column }: FileOf, id: number) =>
+    async function* () {
+      const found = await on.row<{ data: Buffer }>(`SELECT ${column} AS data FROM ${table} WHERE id = :id`, { id })
+      if (found) yield found.data
     }
+  for (const [table, file] of Object.entries(FILES)) {
+    const seen = new Set<string>()
+    for await (const rows of rowsOf(on, tables.get(table)!, chosen))
+      for (const row of rows) {
+        const id = Number(row.id)
+        const name = `${file.dir}/${file.by === 'uid' ? uidFor(table, id) : String(row[file.by])}`
+        if (!seen.has(name)) zip.addReadStreamLazy(name, { compress: false }, lazily(fails, data(table, file, id)))
+        seen.add(name)
+      }
+  }
+  if (pieceId === null) zip.addBuffer(text(await readSettings(on)), 'settings.json')
   for (const p of papers) zip.addBuffer(Buffer.from(p.data), `papers/${p.name}`)
   zip.addReadStreamLazy(
     'archive.json',

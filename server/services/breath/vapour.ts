@@ -1,5 +1,5 @@
 /** What the air of a room says to solvent work that begins in it now, with all that gives off there already. */
-import { MATERIALS, type Shelf, taken } from '#core/materials'
+import { MATERIALS, passesCartridges, type Shelf, taken } from '#core/materials'
 import {
   airVerdict,
   askForFire,
@@ -7,10 +7,9 @@ import {
   dilution,
   FLASH_MIN,
   mixtureOf,
-  NO_MASK_HELPS,
-  ONLY_MASKED,
   type Source,
   supplyOf,
+  THEN,
 } from '#core/vapour'
 import { db, type Db } from '../../database/db'
 import { readRooms, type RoomRow } from '../shop/rooms'
@@ -35,7 +34,10 @@ export function sourceOf(step: Laid & { fields: object }, shelf: Shelf): Source 
   const material = step.product ? taken(shelf, step) : null
   const mass_g = material && step.amount_ml ? (step.amount_ml / 1000) * material.voc_g_l : 0
   return material && mass_g > 0
-    ? { mass_g, minutes: step.attended_min + FLASH_MIN, mixture: mixtureOf(material) }
+    ? {
+        ...{ mass_g, minutes: step.attended_min + FLASH_MIN, mixture: mixtureOf(material) },
+        passesCartridges: passesCartridges(material),
+      }
     : null
 }
 /** Running, or laid so short a while ago that it still gives off. */
@@ -87,16 +89,13 @@ function airSays(room: RoomRow, sources: readonly Source[], own: OwnLimits): Vap
   if (supply === null) return []
   const wanted = dilution(sources, 'usual', own)
   const verdict = airVerdict(wanted, supply)
-  if (verdict !== 'never' && verdict !== 'mask') return []
+  if (verdict === 'fine' || verdict === 'unknown') return []
   const m3 = (n: number) => Math.ceil(n / 10) * 10
   const also = sources.length > 1 ? `, with ${sources.length - 1} other at work or just laid there` : ''
-  const figures = `${room.name} gives ${m3(supply)} m³ of air an hour`
-  return verdict === 'never'
-    ? [
-        {
-          stops: true,
-          says: `${figures}; this wants ${m3(wanted.explosive_m3_h)} so that nothing can burn${also}. ${NO_MASK_HELPS}`,
-        },
-      ]
-    : [{ stops: false, says: `${figures}; this wants ${m3(wanted.exposure_m3_h)} for lungs${also}. ${ONLY_MASKED}` }]
+  const wants =
+    verdict === 'never'
+      ? `${m3(wanted.explosive_m3_h)} so that nothing can burn`
+      : `${m3(wanted.exposure_m3_h)} for lungs`
+  const says = `${room.name} gives ${m3(supply)} m³ of air an hour, this wants ${wants}${also}. ${THEN[verdict]}`
+  return [{ stops: verdict === 'never', says }]
 }
