@@ -84,7 +84,7 @@ export function airVerdict(wanted: Dilution, supply_m3_h: number | null): AirVer
 const ENDS = 'Label, data sheet, local codes and licensed practice come first.'
 /** What is to be done then (common practice). */
 export const THEN: Readonly<Record<'mask' | 'supplied' | 'never', string>> = {
-  mask: `Open more, do less at once, or wear cartridges for organic vapour that are in date. ${ENDS}`,
+  mask: `Open more, do less at once, or cartridges in date. ${ENDS}`,
   supplied: `No cartridge holds it: supplied air by licensed people, or not here. ${ENDS}`,
   never:
     'No mask helps: open more and say the air changes that were measured under Shop, do less at once, or take it to a ' +

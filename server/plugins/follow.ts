@@ -14,6 +14,8 @@ const [WEATHER_S, NO_WEATHER_S] = [900, 30] as const
 const MAIL_S = 1.5
 const THIN_S = 3600
 const REMIND_S = 60
+/** How often it is looked whether something is to be reminded of or thinned; tests do not wait for it. */
+const [LOOK_S, LOOK_TEST_S] = [10, 1] as const
 /** The schedule is looked at so often; tests ask for it. */
 const SCHEDULE_S = 2
 const measured = z.object({ temperature_C: z.number().min(-40).max(60), rh: z.number().gt(0).max(1) })
@@ -94,12 +96,13 @@ export default defineNitroPlugin(nitro => {
     void turn()
     return setInterval(turn, seconds * 1000)
   }
+  const look_s = mode === 'test' ? LOOK_TEST_S : LOOK_S
   const timers = [
     every(CLIMATE_S, 'climate', climate),
     every(CLIMATE_S, 'weather', weather),
     every(MAIL_S, 'mail', mail),
-    every(10, 'thinning', thinning),
-    every(10, 'reminding', reminding),
+    every(look_s, 'thinning', thinning),
+    every(look_s, 'reminding', reminding),
   ]
   if (mode !== 'test') timers.push(every(SCHEDULE_S, 'schedule', scheduling))
   nitro.hooks.hook('close', async () => {

@@ -23,10 +23,10 @@ export const recordQuery = z.strictObject({
   time: z.enum(RECORD_TIMES, { error: 'Choose a time.' }).nullable().default(null),
   from: day,
   to: day,
-  kind: z.enum(PIECE_KINDS).nullable().default(null),
+  kind: z.enum(PIECE_KINDS, { error: 'There is no such kind of piece.' }).nullable().default(null),
   wood: z.string().max(40).nullable().default(null),
   finish: z
-    .enum(CLASSES as [string, ...string[]])
+    .enum(CLASSES as [string, ...string[]], { error: 'There is no such finish.' })
     .nullable()
     .default(null),
   person: rowNumber.nullable().default(null),

@@ -4,7 +4,7 @@ import sharp from 'sharp'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { QuestionShown } from '#core/approval'
 import type { Role } from '#shared/rights'
-import { act, BASE, Caller, choice, intake, planOf, replied, setClock, shopPeople } from './http'
+import { act, BASE, Caller, choice, intake, planOf, replied, setClock, shopPeople, turnOf } from './http'
 
 /** What a client is asked: items with their options, links, what an answer does, and when it no longer holds. */
 const people = {} as Record<Role, Caller>
@@ -308,8 +308,7 @@ describe('a question whose time has passed', () => {
     await setClock(people.owner, '2027-03-10T10:00:00+01:00')
     const due = () => sql.query("UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = 'remind'")
     await expect.poll(async () => due().then(closed), { timeout: 120_000, interval: 1000 }).toBe(1)
-    await due()
-    await new Promise(r => setTimeout(r, 11_000))
+    await turnOf(sql, 'remind')
     expect(await closed()).toBe(1)
   }, 240_000)
 })
@@ -376,8 +375,7 @@ describe('letters', () => {
         .toBe(n)
     // at night nobody is reminded
     await setClock(people.owner, '2027-03-13T23:00:00+01:00')
-    await due()
-    await new Promise(r => setTimeout(r, 11_000))
+    await turnOf(sql, 'remind')
     expect((await line(id)).reminded).toBe(0)
     await setClock(people.owner, '2027-03-15T10:00:00+01:00')
     await reminded(1)
@@ -387,8 +385,7 @@ describe('letters', () => {
     expect((await open(tokenIn(second))).questions[0]!.id).toBe(id)
     await people.owner.ok('PUT /api/shop/reminders', { days: 4, most: 1 })
     await setClock(people.owner, '2027-03-19T10:00:00+01:00')
-    await due()
-    await new Promise(r => setTimeout(r, 11_000))
+    await turnOf(sql, 'remind')
     expect((await line(id)).reminded).toBe(1)
     await people.owner.ok('PUT /api/shop/reminders', { days: 4, most: 2 })
   }, 300_000)

@@ -5,7 +5,7 @@ import { join } from 'node:path'
 import mysql from 'mysql2/promise'
 import { afterAll, beforeAll, beforeEach, describe, expect, it } from 'vitest'
 import type { Role } from '#shared/rights'
-import { BASE, Caller, choice, intake, planOf, sayYes, setClock, shopPeople, workTo } from './http'
+import { BASE, Caller, choice, intake, planOf, sayYes, setClock, shopPeople, workTo, turnOf } from './http'
 
 /** A piece goes home: done or part done, signed for, cared for, told of, renewed later. */
 const people = {} as Record<Role, Caller>
@@ -100,8 +100,7 @@ describe('a piece that is done', () => {
     await sql.query("UPDATE piece SET renew_on = '2027-06-09' WHERE id IN (?, ?)", [yes.id, no.id])
     const due = () => sql.query("UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = 'remind'")
     await expect.poll(async () => due().then(() => letters(yes.id)), { timeout: 120_000, interval: 1000 }).toBe(1)
-    await due()
-    await new Promise(r => setTimeout(r, 11_000))
+    await turnOf(sql, 'remind')
     expect([await letters(yes.id), await letters(no.id)]).toEqual([1, 0])
   }, 240_000)
 })

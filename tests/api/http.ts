@@ -1,4 +1,4 @@
-import mysql from 'mysql2/promise'
+import mysql, { type Connection } from 'mysql2/promise'
 import type { Role } from '#shared/rights'
 
 /** A caller of the API with its own cookie. */
@@ -257,4 +257,16 @@ export async function closeOthers(): Promise<void> {
     "UPDATE piece SET state = 'declined', changed_no = changed_no + 1 WHERE state IN ('active', 'ready', 'enquiry')",
   )
   await sql.end()
+}
+
+/** A turn of one of the server's own jobs, seen to be over. */
+export async function turnOf(sql: Connection, job: string): Promise<void> {
+  await sql.query('UPDATE job SET due_at = UTC_TIMESTAMP(3) WHERE name = ?', [job])
+  for (let due = true; due;) {
+    await new Promise(r => setTimeout(r, 200))
+    const [rows] = await sql.query('SELECT 1 FROM job WHERE name = ? AND due_at <= UTC_TIMESTAMP(3)', [job])
+    due = (rows as unknown[]).length > 0
+  }
+  // it has begun; a turn takes far less than this
+  await new Promise(r => setTimeout(r, 1500))
 }

@@ -191,7 +191,8 @@ const csv = computed(() => pathOf('GET /api/record/list', { query: { ...query.va
             <template v-else-if="page.as === 'range'">
               <span class="caption">{{ w('record.lines', { n: g.n }) }}</span>
               <span class="clock"
-                >{{ figure(g.least) }} · <strong>{{ figure(g.mean) }}</strong> · {{ figure(g.most) }}</span
+                ><template v-if="g.n > 1">{{ figure(g.least) }} · </template><strong>{{ figure(g.mean) }}</strong
+                ><template v-if="g.n > 1"> · {{ figure(g.most) }}</template></span
               >
             </template>
             <span v-else class="clock"
@@ -222,7 +223,7 @@ const csv = computed(() => pathOf('GET /api/record/list', { query: { ...query.va
           </div>
         </div>
         <MoreLines v-model="whole" :n="page.groups.length - FIRST" />
-        <p v-if="page.as === 'range'" class="caption">
+        <p v-if="page.as === 'range' && page.groups.some(g => g.n > 1)" class="caption">
           {{ w('record.least') }} · {{ w('record.mean') }} · {{ w('record.most') }}
         </p>
         <a class="underline min-h-11 inline-flex items-center" :href="csv">{{ w('record.csv') }}</a>

@@ -27,7 +27,7 @@ import { lastEvent } from '../platform/events'
 import { readable } from '../platform/readable'
 import { readAir } from '../shop/air'
 import { ownAir, readRoomAir, readStepAir } from '../shop/roomAir'
-import { readVapour } from '../breath/vapour'
+import { readVapour, withoutFire } from '../breath/vapour'
 import { clockIn, readHours } from '../shop/rows'
 import { type Active, readActive } from './active'
 import { handsOf, readFaces, readHands } from './hands'
@@ -166,11 +166,8 @@ async function workOutNow(at: Date) {
   const waiting: { pieceId: number; piece: string; says: string }[] = []
   const barred = new Map<string, string>()
   const airOf = await readStepAir(at, db(), rooms)
-  const vapourOf = await readVapour(
-    at,
-    db(),
-    rooms.map(r => r.room),
-  )
+  const places = rooms.map(r => r.room)
+  const vapourOf = withoutFire(await readVapour(at, db(), places))
   const wetCoat = await readWetCoat(db(), at, clockIn(hours.zone, at))
   const strange = await eachPiece(pieces, (active, plan) => {
     const { file } = active

@@ -26,6 +26,8 @@ interface Laid {
 export interface VapourSays {
   /** it must not begin */
   stops: boolean
+  /** a look for flames is wanted, which Now asks for once for the room */
+  fire: boolean
   says: string
 }
 export type VapourOf = (step: Laid & { fields: object }, shelf: Shelf) => VapourSays[]
@@ -79,10 +81,16 @@ export async function readVapour(at: Date, on: Db = db(), known?: readonly RoomR
     const beside = wet.filter(w => w.id !== step.id && roomOf(w.id) === room)
     const others = beside.flatMap(w => sourceOf({ ...w, fields: {} }, shelf) ?? [])
     const air = airSays(room, [source, ...others], own)
-    const fire = burns(source) && !looked.has(room.id) ? [{ stops: false, says: askForFire(room.name) }] : []
+    const fire =
+      burns(source) && !looked.has(room.id) ? [{ stops: false, fire: true, says: askForFire(room.name) }] : []
     return [...air, ...fire]
   }
 }
+/** Where the look for flames is asked for beside. */
+export const withoutFire =
+  (vapourOf: VapourOf): VapourOf =>
+  (step, shelf) =>
+    vapourOf(step, shelf).filter(v => !v.fire)
 /** Where the room's air is not known, nothing is said of it. */
 function airSays(room: RoomRow, sources: readonly Source[], own: OwnLimits): VapourSays[] {
   const supply = supplyOf({ volume_m3: room.volume_m3, airChanges_h: room.air_changes_h })
@@ -90,12 +98,12 @@ function airSays(room: RoomRow, sources: readonly Source[], own: OwnLimits): Vap
   const wanted = dilution(sources, 'usual', own)
   const verdict = airVerdict(wanted, supply)
   if (verdict === 'fine' || verdict === 'unknown') return []
-  const m3 = (n: number) => Math.ceil(n / 10) * 10
+  const m3 = (n: number) => (Math.ceil(n / 10) * 10).toLocaleString('en-GB')
   const also = sources.length > 1 ? `, with ${sources.length - 1} other at work or just laid there` : ''
   const wants =
     verdict === 'never'
       ? `${m3(wanted.explosive_m3_h)} so that nothing can burn`
       : `${m3(wanted.exposure_m3_h)} for lungs`
-  const says = `${room.name} gives ${m3(supply)} m³ of air an hour, this wants ${wants}${also}. ${THEN[verdict]}`
-  return [{ stops: verdict === 'never', says }]
+  const says = `${room.name}: ${m3(supply)} m³ of air an hour, wanted ${wants}${also}. ${THEN[verdict]}`
+  return [{ stops: verdict === 'never', fire: false, says }]
 }

@@ -29,7 +29,7 @@ const hours = (of: string) =>
 const AMOUNTS = `FROM (${tookOf('done')}) used
     JOIN done ON done.id = used.step_id AND (:person IS NULL OR done.finished_by = :person)`
 const PLANNED_CLASS = 'COALESCE(done.planned_product, done.product)'
-const DAYS_KEPT = `GREATEST(0, DATEDIFF(COALESCE(ended.handed_over_at, :now), ended.ready_at) - :freeDays)`
+const DAYS_KEPT = 'COALESCE(GREATEST(0, DATEDIFF(COALESCE(ended.handed_over_at, :now), ended.ready_at) - :freeDays), 0)'
 
 export const QUESTIONS = {
   hours: { ...{ by: 'act', as: 'sums', unit: 'min' }, sql: hours('done.kind') },
