@@ -19,7 +19,7 @@ interface Now {
   late: { says: string; byName: number }[]
 }
 const now = async (page: Page) => (await (await page.request.get('/api/now')).json()) as Now
-/** A device whose program is kept, with a step that may start and needs nothing said at its end. */
+/** A device whose program is kept, opened by somebody who signed in at another time. */
 async function device(browser: Browser, login: string, watched: (p: Page) => Page) {
   const page = await as(browser, login, watched)
   await page.waitForFunction(() => navigator.serviceWorker.controller !== null)

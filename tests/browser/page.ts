@@ -59,6 +59,7 @@ function touchedAlive(page: Page) {
   }
 }
 
+const PASSWORD = 'verdigris-9'
 /** Somebody of the demo shop, signed in, on Now. */
 export async function as(
   browser: Browser,
@@ -68,14 +69,13 @@ export async function as(
 ): Promise<Page> {
   const page = watch(await (await browser.newContext(options)).newPage())
   const session = await page.request.post('/api/session', {
-    ...{ data: { login, password: 'verdigris-9' }, headers: { origin: new URL(options.baseURL ?? BASE).origin } },
+    ...{ data: { login, password: PASSWORD }, headers: { origin: new URL(options.baseURL ?? BASE).origin } },
   })
   expect(session.status(), await session.text()).toBe(200)
   await page.goto('/')
   await expect(page.getByTestId('clock')).toContainText(/\d\d:\d\d/)
   return page
 }
-
 /** A write of somebody's who is not looking at the page: with the shop's origin and a UUID, as a page sends it. */
 export const write = (page: Page, method: 'post' | 'put', path: string, data: unknown) =>
   page.request[method](path, { data, headers: { 'origin': BASE, 'idempotency-key': crypto.randomUUID() } })
