@@ -148,7 +148,7 @@ export const readPots = (text: string): TableRead<PotLine> =>
     group => {
       const { line, cells } = group[0]
       const { name, recipe, mixed, place, emptied, note, left, lasts } = cells as PotCells
-      if (mixed && !/^20\d\d-\d\d-\d\d( \d\d:\d\d)?$/.test(mixed))
+      if (mixed && !/^20\d\d-\d\d-\d\d( \d\d:\d\d(:\d\d)?)?$/.test(mixed))
         throw new RangeError(`"${mixed.slice(0, 24)}" is no moment; write it as 2027-05-31 14:30`)
       const contents = group.map(p => ({
         ...{ name: p.part, g: p.n },

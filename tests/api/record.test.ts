@@ -107,8 +107,20 @@ describe('the record', () => {
       'GET /api/shop',
     )
     const [hours, tax] = [40 / 60, 1 + shop.tax_bp / 10_000]
-    const cost = (hours * shop.hour_minor + 4500 * (1 + shop.material_markup_bp / 10_000)) * tax
+    // its part of what was spilt or thrown away in that time: as much of it as material went onto pieces
+    const sum = async (name: string) =>
+      (await ask(`ask=${name}`)).groups.reduce((n, g) => n + Math.round(g.really * 1e6) / 1e6, 0)
+    const share = (await sum('waste')) / (await sum('materials'))
+    expect(share).toBeGreaterThan(0)
+    const cost = (hours * shop.hour_minor + 4500 * (1 + shop.material_markup_bp / 10_000 + share)) * tax
     expect((await mine('cost', 'desk'))[0]!.really).toBeCloseTo(cost, -1)
+    // and storage, from the day it was ready, by the rule of the house
+    await sql.query('UPDATE shop SET store_free_days = 9, store_day_minor = 700')
+    await sql.query("UPDATE piece SET ready_at = '2026-01-20 09:00:00' WHERE id = ?", [pieceId])
+    const [kept] = await mine('cost', 'desk')
+    await sql.query('UPDATE piece SET ready_at = NULL WHERE id = ?', [pieceId])
+    await sql.query('UPDATE shop SET store_free_days = 14, store_day_minor = 0')
+    expect(kept!.really - cost).toBeCloseTo(5 * 700, -1)
     expect((await mine('earned', 'desk'))[0]!.really).toBeCloseTo((250_000 / tax - 4500) / hours, -2)
   })
   it('tells what came back, and which judgement failed on what was found', async () => {

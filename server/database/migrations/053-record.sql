@@ -1,5 +1,7 @@
--- What the record asks by time.
+-- What the record asks by time, and what it can be narrowed by.
 ALTER TABLE plan_step ADD KEY by_finish (finished_at);
+ALTER TABLE plan_step ADD KEY by_product (product);
+ALTER TABLE face ADD KEY by_species (species);
 ALTER TABLE lot_use ADD KEY by_time (at);
 ALTER TABLE pot_use ADD KEY by_time (at);
 ALTER TABLE piece ADD KEY by_due (due_on);

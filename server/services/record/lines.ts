@@ -14,29 +14,31 @@ export const SPELL_COUNTS = 'w.to_at IS NOT NULL AND (:person IS NULL OR w.perso
 const WITHIN = 'BETWEEN :from AND :to'
 
 /**
- * Cans and pots that went onto pieces, of a pot its part of every can in it, as rows of piece, step, lot, amount, price,
+ * Cans and pots that went onto pieces, of a pot its part of every can in it: rows of piece, step, lot, amount, price,
  * word, at.
- * @param where what is asked of a row, by when it was and its piece
+ * @param steps table of the steps that are asked about
+ * @param where what is asked of a row, by when it was
+ * @param taken the same of what was taken from the shelf for a piece, without a step
  */
-const material = (where: (at: string, piece: string) => string) =>
+const material = (steps: string, where: (at: string) => string, taken = where('m.at')) =>
   `SELECT st.piece_id, u.step_id, u.lot_id, u.amount, u.price_minor, u.word, u.at
-      FROM lot_use u
-      JOIN plan_step st ON st.id = u.step_id
-      WHERE ${where('u.at', 'st.piece_id')}
+      FROM ${steps} st
+      JOIN lot_use u ON u.step_id = st.id
+      WHERE ${where('u.at')}
     UNION ALL
     SELECT st.piece_id, pu.step_id, u.lot_id, u.amount * pu.amount_g / poured.g, u.price_minor, pu.word, pu.at
-      FROM pot_use pu
-      JOIN plan_step st ON st.id = pu.step_id
+      FROM ${steps} st
+      JOIN pot_use pu ON pu.step_id = st.id
       JOIN (SELECT batch_id, SUM(poured_g) AS g FROM batch_line GROUP BY batch_id HAVING SUM(poured_g) > 0) poured
         ON poured.batch_id = pu.batch_id
       JOIN lot_use u ON u.batch_id = pu.batch_id
-      WHERE ${where('pu.at', 'st.piece_id')}
+      WHERE ${where('pu.at')}
     UNION ALL
     SELECT m.piece_id, NULL, m.lot_id, -m.amount, product.price_minor, m.word, m.at
       FROM lot_move m
       JOIN lot ON lot.id = m.lot_id
       JOIN product ON product.id = lot.product_id
-      WHERE m.kind = 'taken' AND m.piece_id IS NOT NULL AND ${where('m.at', 'm.piece_id')}`
+      WHERE m.kind = 'taken' AND m.piece_id IS NOT NULL AND ${taken}`
 /** Litres, kilograms, pieces and metres at their price. */
 const priced = (rows: string) =>
   `SELECT material.*, product.class, product.name AS product,
@@ -80,6 +82,8 @@ export const LOST = `SELECT product.class, product.name AS product, lot.code, m.
         WHERE m.kind IN ('spilt', 'thrown', 'back') AND m.at ${WITHIN}
           AND (:person IS NULL OR m.person_id = :person)`
 
+const OF_ENDED = `m.piece_id IN (SELECT id FROM chosen WHERE ended_at ${WITHIN})`
+
 /** What the filters leave: pieces; steps that were finished in the time; hands, materials; pieces that were ended. */
 export const CHOSEN = `WITH
   chosen AS (
@@ -110,7 +114,7 @@ export const CHOSEN = `WITH
       WHERE ${SPELL_COUNTS}
       GROUP BY w.step_id, w.person_id
   ),
-  costs AS (${priced(material(at => `${at} ${WITHIN}`))}),
+  costs AS (${priced(material('plan_step', at => `${at} ${WITHIN}`))}),
   ended AS (
     SELECT chosen.id, chosen.name, chosen.ended_at, chosen.agreed_minor, chosen.ready_at, chosen.handed_over_at,
         ${kindOf('chosen')} AS kind,
@@ -123,8 +127,14 @@ export const CHOSEN = `WITH
       FROM chosen
       WHERE chosen.ended_at ${WITHIN}
   ),
+  ended_step AS (
+    SELECT st.id, st.piece_id
+      FROM chosen
+      STRAIGHT_JOIN plan_step st ON st.piece_id = chosen.id
+      WHERE chosen.ended_at ${WITHIN}
+  ),
   ended_cost AS (
     SELECT costs.piece_id, SUM(costs.cost_minor) AS material_minor
-      FROM (${priced(material((_, piece) => `${piece} IN (SELECT id FROM chosen WHERE ended_at ${WITHIN})`))}) costs
+      FROM (${priced(material('ended_step', () => 'TRUE', OF_ENDED))}) costs
       GROUP BY costs.piece_id
   )`

@@ -16,6 +16,8 @@ import { type Question, QUESTIONS } from './questions'
 
 type Asked = z.infer<typeof s.recordQuery>
 const KINDS = new Set<string>(STEP_KINDS)
+/** Roles of what stays on a piece. */
+const FINISHING = new Set(['film', 'oil', 'wax'])
 const MOST_GROUPS = 60
 const MOST_LINES = 500
 
@@ -131,19 +133,14 @@ async function linesOf(question: Question, of: string | null, params: Record<str
 /** What can be asked, by whom, and the choices that narrow it. */
 async function choices(person: Person) {
   const slugs = async (sql: string) => (await db().rows<{ slug: string }>(sql)).map(r => r.slug)
+  const used = await slugs('SELECT DISTINCT product AS slug FROM plan_step WHERE product IS NOT NULL')
   return {
     questions: s.RECORD_ASKS.filter(n => !(QUESTIONS[n] as Question).prices || person.rights.has('see-prices')),
     woods: await slugs('SELECT DISTINCT species AS slug FROM face ORDER BY slug LIMIT 100'),
-    finishes: (
-      await slugs(
-        `SELECT product AS slug
-            FROM plan_step
-            WHERE product IS NOT NULL AND state = 'done' AND kind IN ('coat', 'oil-on', 'wax', 'french-polish')
-            GROUP BY product
-            ORDER BY COUNT(*) DESC
-            LIMIT 60`,
-      )
-    ).flatMap(slug => MATERIALS.filter(m => m.slug === slug).map(m => ({ slug, name: m.name }))),
+    finishes: MATERIALS.filter(m => FINISHING.has(m.role) && used.includes(m.slug)).map(({ slug, name }) => ({
+      slug,
+      name,
+    })),
     people: await db().rows<{ id: number; name: string }>(
       'SELECT id, name FROM person WHERE :all OR id = :id ORDER BY name',
       { all: person.role === 'owner', id: person.id },
