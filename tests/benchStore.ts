@@ -1,4 +1,4 @@
-/** Store and record with many pieces, uses and log entries against few; an archive of a thousand pieces with pictures. */
+/** Store and record with many pieces, uses and log entries against few; an archive of a thousand with pictures. */
 import { readFileSync } from 'node:fs'
 import type { Connection } from 'mysql2/promise'
 import sharp from 'sharp'

@@ -22,7 +22,7 @@ export const cautionsIn = (slug: string): Caution[] => (MATERIALS.some(m => m.sl
 /** Do rags with it heat up until they burn? What dries does; what only thins or cleans goes off them. */
 export const heatsRags = (slug: string): boolean =>
   MATERIALS.some(m => m.slug === slug && m.base === 'oil' && m.role !== 'cleaner' && m.role !== 'stripper')
-/** Does its vapour pass cartridges for organic vapour? Isocyanates give no warning, methylene chloride breaks through. */
+/** Does its vapour pass cartridges for organic vapour? Isocyanates do unfelt, methylene chloride soon. */
 export const passesCartridges = ({ traits }: Pick<Material, 'traits'>): boolean =>
   traits.includes('methylene-chloride') || traits.includes('catalysed')
 /** The cautions of several classes together, each once. */

@@ -101,6 +101,8 @@ export interface PartDone {
   /** what follows, with its window in words */
   next: readonly string[]
   mustNot: readonly string[]
+  /** cautions of the work that follows */
+  mind: readonly string[]
 }
 export interface CareSheet {
   id: number
@@ -143,7 +145,11 @@ export const carePaper = (c: CareSheet): Paper => ({
       rows: [['For', c.client], ...(c.renewIn ? [['To be renewed', `about ${c.renewIn}`] as const] : [])],
     },
     ...(c.partDone
-      ? [...listUnder('What must follow', c.partDone.next), ...listUnder('What must not be done', c.partDone.mustNot)]
+      ? [
+          ...listUnder('What must follow', c.partDone.next),
+          ...listUnder('What must not be done', c.partDone.mustNot),
+          ...listUnder('What may hurt', c.partDone.mind),
+        ]
       : []),
     ...c.finishes.flatMap(finishParts),
     {

@@ -57,8 +57,8 @@ export interface BuyNow extends ToBuy {
   later: Wanted | null
 }
 /**
- * Containers for what is wanted by day. Cans are opened when they are needed: what is wanted later than one keeps opened
- * comes from cans of its own, and what is wanted later than one keeps closed is not bought yet.
+ * Containers for what is wanted by day. Cans are opened when they are needed: what is wanted later than one keeps
+ * opened comes from cans of its own, and what is wanted later than one keeps closed is not bought yet.
  * @param today ISO day; null of `keeps`: it does not age
  */
 export function buyWithin(

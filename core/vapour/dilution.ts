@@ -70,8 +70,8 @@ export interface RoomAir {
 export const supplyOf = ({ volume_m3, airChanges_h }: RoomAir): number | null =>
   volume_m3 === null || airChanges_h === null ? null : volume_m3 * airChanges_h
 /**
- * fine: enough air for lungs · mask: only behind cartridges, and open more · supplied: cartridges do not hold it · never:
- * it nears what burns, and no mask helps · unknown: nobody has said how much air the room has.
+ * fine: enough air for lungs · mask: only behind cartridges, and open more · supplied: cartridges do not hold it ·
+ * never: it nears what burns, and no mask helps · unknown: nobody has said how much air the room has.
  */
 export function airVerdict(wanted: Dilution, supply_m3_h: number | null): AirVerdict {
   if (wanted.rate_mg_s === 0) return 'fine'
@@ -87,8 +87,8 @@ export const THEN: Readonly<Record<'mask' | 'supplied' | 'never', string>> = {
   mask: `Open more, do less at once, or cartridges in date. ${ENDS}`,
   supplied: `No cartridge holds it: supplied air by licensed people, or not here. ${ENDS}`,
   never:
-    'No mask helps: open more and say the air changes that were measured under Shop, do less at once, or take it to a ' +
-    `booth or outdoors. No flame, heater or plain fan motor near it. ${ENDS}`,
+    'No mask helps: open more and say the air changes that were measured under Shop, do less at once, or take it to ' +
+    `a booth or outdoors. No flame, heater or plain fan motor near it. ${ENDS}`,
 }
 /** Does what it gives off burn? */
 export const burns = ({ mixture }: Pick<Source, 'mixture'>): boolean => solventsIn(mixture).length > 0

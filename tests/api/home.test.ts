@@ -27,7 +27,7 @@ async function textOf(path: string, caller = people.office) {
 }
 let count = 0
 /** Begun, with its first finish laid, or with every step done. */
-async function worked(until: 'coat' | 'end') {
+async function worked(until: 'begin' | 'coat' | 'end') {
   count++
   const client = { name: `Home ${count}`, email: `home${Date.now()}${count}@example.invalid`, phone: '070' }
   const { id } = await people.owner.ok<{ id: number }>('POST /api/pieces', intake({ client }))
@@ -36,7 +36,8 @@ async function worked(until: 'coat' | 'end') {
   await workTo(people, id, '2027-06-07T10:00:00+02:00', 'sand')
   // what is left is done by the book
   const left = (await planOf(people.owner, id)).steps.filter(s => s.state === 'planned')
-  const last = until === 'end' ? left.length : left.findIndex(s => s.kind === 'coat' || s.kind === 'oil-on') + 1
+  const first = left.findIndex(s => s.kind === 'coat' || s.kind === 'oil-on') + 1
+  const last = { begin: 0, coat: first, end: left.length }[until]
   for (const s of left.slice(0, last))
     await sql.query("UPDATE plan_step SET state = 'done', started_at = ?, finished_at = ? WHERE id = ?", [
       ...['2027-06-08 08:00:00', '2027-06-08 09:00:00'],
@@ -156,6 +157,12 @@ describe('a piece that is part done', () => {
     await people.office.ok(`PUT /api/pieces/${id}/state`, { rowVersion, becomes: 'active' })
     expect(await pieceOf(id)).toMatchObject({ state: 'active', taken_in_at, handed_over_at: null })
     expect(await textOf(`/api/pieces/${id}/delivery`)).not.toContain('Runa Test')
+  })
+  it('has its sheet also where no finish was laid yet, with what may hurt', async () => {
+    const { id } = await worked('begin')
+    expect((await handOver(id, { part: true })).status).toBe(200)
+    const sheet = (await textOf(`/api/pieces/${id}/care`)).replace(/\s+/g, ' ')
+    for (const says of ['What must follow', 'What may hurt', 'data sheet']) expect(sheet).toContain(says)
   })
   it('is taken back within a day to what it was', async () => {
     const { id } = await worked('coat')

@@ -50,7 +50,7 @@ describe('a list', () => {
     expect(piece.client).toBe("'=cmd|calc")
     expect(piece.name).toContain('"old"')
   })
-  it('writes a decimal comma with semicolons where that is asked for; what is below nought stays a number', async () => {
+  it('writes a decimal comma with semicolons where asked for; what is below nought stays a number', async () => {
     const comma = Papa.parse<Record<string, string>>((await list('moves', people.lead, '?decimal=comma')).text, {
       ...{ header: true, delimiter: ';', skipEmptyLines: true },
     }).data

@@ -357,8 +357,8 @@ describe('a care sheet', () => {
     const heads = (x: Parameters<typeof carePaper>[0]) =>
       carePaper(x).parts.flatMap(p => (p.kind === 'heading' ? p.text : []))
     expect(heads(sheet)).not.toContain('What must follow')
-    const part = { ...sheet, partDone: { next: ['Oil on'], mustNot: ['No wax'] } }
-    expect(heads(part).slice(0, 2)).toEqual(['What must follow', 'What must not be done'])
+    const part = { ...sheet, partDone: { next: ['Oil on'], mustNot: ['No wax'], mind: ['Oily rags'] } }
+    expect(heads(part).slice(0, 3)).toEqual(['What must follow', 'What must not be done', 'What may hurt'])
     expect(carePaper(part).title).toMatch(/^Part done/)
   })
 })

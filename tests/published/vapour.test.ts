@@ -76,7 +76,7 @@ describe('general dilution', () => {
     expect(airVerdict(dilution([], 'usual'), null)).toBe('fine')
     expect(sprayed.exposure_m3_h).toBeGreaterThan(sprayed.explosive_m3_h)
   })
-  // OSHA 29 CFR 1910.1052 (methylene chloride: supplied air, no cartridges); common practice for isocyanates; from memory
+  // OSHA 29 CFR 1910.1052 (methylene chloride: supplied air); common practice for isocyanates; from memory
   it('sends nobody behind cartridges that do not hold the vapour', () => {
     const passing = MATERIALS.filter(passesCartridges).map(m => m.slug)
     expect(passing.toSorted()).toEqual(['methylene-chloride-stripper', 'urethane-2c'])

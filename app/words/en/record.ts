@@ -27,13 +27,13 @@ export default {
       materials: 'At the price it was bought for, without what is put on; of a pot its part of every can in it.',
       waste: 'At the price it was bought for.',
       cost:
-        'Hands at the house rate, materials with what is put on and their part of what was spilt or thrown away, tax, ' +
-        'and storage by the rule of the house; beside it what was agreed.',
+        'Hands at the house rate, materials with what is put on and their part of what was spilt or thrown away, ' +
+        'tax, and storage by the rule of the house; beside it what was agreed.',
       earned: 'Agreed without tax, less materials, for each hour of hands; beside it the house rate.',
       promises: 'Pieces ready on or before the promised day. A day counts under the month it was promised for.',
       missed:
-        'Worked out: the client answered later than the piece was late; else a gate failed; else something went wrong; ' +
-        'else the work took longer by half the days; else other work came first.',
+        'Worked out: the client answered later than the piece was late; else a gate failed; else something went ' +
+        'wrong; else the work took longer by half the days; else other work came first.',
       gates: 'Judged steps of pieces on which it was found.',
       lasts: 'Of pieces that went home, those that came in again.',
     },

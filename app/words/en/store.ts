@@ -43,8 +43,8 @@ export default {
     needsWhy:
       'What each planned step takes of its product by the plan, and what its act uses up beside it (usual figures of ' +
       'the house). Days by the timetable. The opened and the oldest cans are taken first, one can for the coats of a ' +
-      'piece where it suffices; cans over their time are not counted. What is bought is used up while it keeps, opened ' +
-      'and closed.',
+      'piece where it suffices; cans over their time are not counted. What is bought is used up while it keeps, ' +
+      'opened and closed.',
     buy: 'To be bought',
     nothingShort: 'Nothing is short for the plans that are open.',
     noSupplier: 'No supplier named',
@@ -107,9 +107,9 @@ export default {
       'the room under Shop.',
     beside: 'At the same time there: {what}',
     whence:
-      'All the solvent of each step, as if it went into the air over its work and half an hour after; air that mixes as usual (K 6), exposure limits and ' +
-      'a quarter of the lower explosive limit, from memory. No flame, heater or plain fan motor near it before the can ' +
-      'opens. Label, data sheet, local codes and licensed practice outrank all of it.',
+      'All the solvent of each step, as if it went into the air over its work and half an hour after; air that mixes ' +
+      'as usual (K 6), exposure limits and a quarter of the lower explosive limit, from memory. No flame, heater or ' +
+      'plain fan motor near it before the can opens. Label, data sheet, local codes and licensed practice outrank all of it.',
   },
   lot: {
     label: 'Label of this can:',

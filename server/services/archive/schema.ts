@@ -94,8 +94,8 @@ export const jsonSchema = (tables: ReadonlyMap<string, Table>) => ({
   title: `${FORMAT} ${VERSION}`,
   description:
     'archive.json is the head. rows/TABLE.jsonl has a line for each row of a table: "uid" names it everywhere, a ' +
-    'column that names another row holds that one’s uid. pictures/ADDRESS holds the photograph of that address, sheets/UID the data sheet of ' +
-    'that row, settings.json how the house works.',
+    'column that names another row holds that one’s uid. pictures/ADDRESS holds the photograph of that address, ' +
+    'sheets/UID the data sheet of that row, settings.json how the house works.',
   type: 'object',
   required: ['format', 'version', 'shop', 'made_at', 'what', 'rows'],
   properties: {

@@ -94,7 +94,7 @@ export const REFERS: Readonly<Record<string, string>> = {
 export const IN_JSON: Readonly<Record<string, Readonly<Record<string, string>>>> = {
   'piece.known_findings': { faceId: 'face' },
 }
-/** What stands beside the rows, as files; one of a photograph is named by its address, others by the uid of their row. */
+/** What stands beside the rows, as files; of a photograph named by its address, else by the uid of its row. */
 export interface FileOf {
   dir: string
   column: string

@@ -38,8 +38,8 @@ export const LISTS = {
         ORDER BY part.piece_id, face.id`,
   },
   findings: {
-    sql: `SELECT part.piece_id AS piece, part.name AS part, face.name AS face, finding.kind, finding.grade, finding.wish,
-          finding.size_mm AS \`size in mm\`, finding.note, finding.withdrawn_at AS \`taken back\`
+    sql: `SELECT part.piece_id AS piece, part.name AS part, face.name AS face, finding.kind, finding.grade,
+          finding.wish, finding.size_mm AS \`size in mm\`, finding.note, finding.withdrawn_at AS \`taken back\`
         FROM finding
         JOIN face ON face.id = finding.face_id
         JOIN part ON part.id = face.part_id

@@ -30,7 +30,14 @@ export async function planRecipes(text: string, { tx, person, at }: Taking): Pro
     'SELECT id, name, role FROM reading WHERE withdrawn_at IS NULL ORDER BY id DESC',
   )
   const colourants = await readColourants(tx)
-  const kept = await tx.rows<{ id: number; name: string; coats: number; wipe: string; product_id: number; pct: number }>(
+  const kept = await tx.rows<{
+    id: number
+    name: string
+    coats: number
+    wipe: string
+    product_id: number
+    pct: number
+  }>(
     `SELECT recipe.id, recipe.name, recipe.coats, recipe.wipe, s.product_id, s.pct
         FROM recipe
         JOIN recipe_share s ON s.recipe_id = recipe.id`,
@@ -62,7 +69,12 @@ export async function planRecipes(text: string, { tx, person, at }: Taking): Pro
     async (line): Promise<Planned> => {
       const { line: _, wood, sapwood, target, clearCoat, shares, ...rest } = line
       const given = saveRecipe.safeParse({
-        ...{ ...rest, clearCoat: clearCoat || null, woodId: reading(wood, 'wood'), targetId: reading(target, 'target') },
+        ...{
+          ...rest,
+          clearCoat: clearCoat || null,
+          woodId: reading(wood, 'wood'),
+          targetId: reading(target, 'target'),
+        },
         sapwoodId: sapwood ? reading(sapwood, 'wood') : null,
         shares: shares.map(s => ({ id: colourant(s.colourant), pct: s.pct })),
       })

@@ -1,7 +1,8 @@
 /** The care sheet of a piece, or what must follow where it went home part done. */
 import { DateTime } from 'luxon'
-import { does } from '#core/acts'
+import { cautionsOfStep, does } from '#core/acts'
 import { type CareFinish, carePaper, type PaperSize, type PartDone, useFrom } from '#core/papers'
+import { cautionText } from '#core/safety'
 import { db } from '../../database/db'
 import { finishesLaid, renewOn } from '../piece/handOver'
 import { readPiece } from '../piece/read'
@@ -12,7 +13,7 @@ import { dayIn } from '../shop/words'
 import { paperFile, waitSaid } from './paper'
 
 /** What its owner must do, each step with how long after the one before. */
-function partOf({ facts }: PieceFile, plan: StoredPlan): PartDone | null {
+function partOf({ facts, context }: PieceFile, plan: StoredPlan): PartDone | null {
   const left = plan.steps.filter(st => st.state === 'planned' && st.kind !== 'approval' && st.kind !== 'gate')
   if (left.length === 0) return null
   const next = left.map(st => {
@@ -29,6 +30,7 @@ function partOf({ facts }: PieceFile, plan: StoredPlan): PartDone | null {
       'No use, no water, nothing laid on it before the last coat has cured.',
       ...(facts.marks.length ? [`Do not sand or cover: ${facts.marks.join(', ')}.`] : []),
     ],
+    mind: [...new Set(left.flatMap(st => cautionsOfStep(st, context, { shared: false }).map(cautionText)))],
   }
 }
 
@@ -38,9 +40,10 @@ export async function careFile(id: number, size: PaperSize | undefined, at: Date
   const { piece, faces } = file
   const [plan, shop] = [await readPlan(db(), file), await readShop()]
   const laid = finishesLaid(file, plan)
-  if (laid.length === 0) throw fail(409, 'nothing', 'No finish was laid on it yet; then there is a sheet.')
-  const day = dayIn(shop)
   const partDone = piece.state === 'part-done' || asPart ? partOf(file, plan) : null
+  // what goes home part done has its sheet for what must follow, however little was laid
+  if (laid.length === 0 && !partDone) throw fail(409, 'nothing', 'No finish was laid on it yet; then there is a sheet.')
+  const day = dayIn(shop)
   const done = piece.handed_over_at ?? at
   const wanted = faces.filter(f => f.scope === 'refinish').length
   const finishes = laid.map(({ material, faces: its, laid_ms }): CareFinish => {
