@@ -10,7 +10,8 @@ export const PRICED_BY: Readonly<Record<Unit, number>> = { ml: 1000, g: 1000, pi
 
 /** "1.25 L", "250 ml", "3 pieces", "12 m". */
 export function quantitySaid(amount: number, unit: Unit): string {
-  if (unit === 'piece') return `${Math.round(amount * 100) / 100} ${amount === 1 ? 'piece' : 'pieces'}`
+  // "pieces" are what the shop works on
+  if (unit === 'piece') return `${Math.round(amount * 100) / 100} ${amount === 1 ? 'pc' : 'pcs'}`
   if (unit === 'm') return `${Math.round(amount * 10) / 10} m`
   const [big, small] = unit === 'ml' ? ['L', 'ml'] : ['kg', 'g']
   return Math.abs(amount) >= 1000 ? `${(amount / 1000).toFixed(2)} ${big}` : `${Math.round(amount)} ${small}`

@@ -99,7 +99,8 @@ function airSays(room: RoomRow, sources: readonly Source[], own: OwnLimits): Vap
   const verdict = airVerdict(wanted, supply)
   if (verdict === 'fine' || verdict === 'unknown') return []
   const m3 = (n: number) => (Math.ceil(n / 10) * 10).toLocaleString('en-GB')
-  const also = sources.length > 1 ? `, with ${sources.length - 1} other at work or just laid there` : ''
+  const n = sources.length - 1
+  const also = n > 0 ? `, with ${n} other${n > 1 ? 's' : ''} at work or just laid there` : ''
   const wants =
     verdict === 'never'
       ? `${m3(wanted.explosive_m3_h)} so that nothing can burn`

@@ -1,6 +1,7 @@
 /** A piece that went home and comes again: a new one that follows it, and knows what this shop laid on it. */
 import { does } from '#core/acts'
 import { signOf } from '#core/diagnose'
+import { MATERIALS } from '#core/materials'
 import { type FinishClass, layersLaid, STRIPPING, wentHome } from '#core/piece'
 import { db, type Db, transaction } from '../../database/db'
 import { readBands } from '../colour/bandRows'
@@ -88,6 +89,17 @@ export const comesBack = (id: number, person: Person, at: Date): Promise<{ id: n
     return { id: made }
   })
 
+/** "varnish oil × 4 → wax": what was laid, coat on coat, each product once for as long as it goes on. */
+export function laidSaid(products: readonly string[]): string[] {
+  const runs: { product: string; n: number }[] = []
+  for (const product of products) {
+    const last = runs.at(-1)
+    if (last?.product === product) last.n++
+    else runs.push({ product, n: 1 })
+  }
+  const nameOf = (slug: string) => MATERIALS.find(m => m.slug === slug)?.name ?? slug
+  return runs.map(({ product, n }) => (n > 1 ? `${nameOf(product)} × ${n}` : nameOf(product)))
+}
 /** What this shop did to it before: what lies on which part, colours and their pots, what went wrong. */
 export async function before(id: number) {
   const { piece } = await readPiece(db(), id)
@@ -98,10 +110,12 @@ export async function before(id: number) {
   const names = new Map(colourants.map(c => [c.product_id, c.name]))
   const parts = [...new Set(file.faces.map(f => f.part))].map(part => ({
     part,
-    laid: plan.steps
-      .filter(st => st.state === 'done' && st.product && (does(st, 'finishes') || does(st, 'colours')))
-      .filter(st => file.faces.some(f => f.part === part && st.faces.includes(f.id)))
-      .map(st => st.title),
+    laid: laidSaid(
+      plan.steps
+        .filter(st => st.state === 'done' && (does(st, 'finishes') || does(st, 'colours')))
+        .filter(st => file.faces.some(f => f.part === part && st.faces.includes(f.id)))
+        .flatMap(st => st.product ?? []),
+    ),
   }))
   const alike = [...new Set(parts.map(p => p.laid.join('\n')))]
   return {
