@@ -44,6 +44,9 @@ export function readTable<C extends string>(text: string, columns: readonly Colu
   if (missing) throw wrong(start + 1, `there is no column "${missing.heads[0]}"`)
   return data.flatMap((row, i) => {
     if (i <= start || row.every(c => c.trim() === '')) return []
+    // else every cell behind it would be read under another heading
+    if (row.slice(heading.length).some(c => c.trim() !== ''))
+      throw wrong(i + 1, 'there are more cells than columns; a text with a comma in it stands in quotation marks')
     const cells = at.map(c => [c.key, cellText(row[c.i] ?? '').trim()] as const)
     return [{ line: i + 1, cells: Object.fromEntries(cells) as Record<C, string> }]
   })

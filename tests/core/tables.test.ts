@@ -20,6 +20,7 @@ describe('a table that somebody else wrote', () => {
     ['\n\n', 'the file is empty'],
     ['price\n1', 'no column "name"'],
     ['name,price\n"open,1', 'not closed'],
+    ['name,price\nOil, pale,12', 'more cells than columns'],
     ['name\n\uFFFD', 'UTF-8'],
     [`name\n${'a\n'.repeat(6000)}`, 'too many'],
   ])('that cannot be read says where: %j', (text, says) => {

@@ -104,7 +104,7 @@ export async function planPots(text: string, { tx, person, at }: Taking): Promis
   const products = await tx.rows<{ id: number; name: string; class: string }>('SELECT id, name, class FROM product')
   const momentOf = (iso: string) => (iso ? DateTime.fromISO(iso, { zone }).toJSDate() : null)
   const minuteOf = (d: Date | null) => (d ? Math.floor(d.getTime() / 60_000) : null)
-  const add = async (pot: PotLine, mixed: Date | null, left: number) => {
+  const add = async (pot: PotLine, mixed: Date, left: number) => {
     const { id } = await tx.run(
       `INSERT INTO batch (name, recipe_id, smallest_g, pot_min, mixed_at, left_g, place, note, person_id, at)
           VALUES (:name, :recipeId, 0.1, :lasts, :mixed, :left, :place, :note, :by, :at)`,
@@ -135,10 +135,12 @@ export async function planPots(text: string, { tx, person, at }: Taking): Promis
       if (pot.left_g !== null && pot.left_g > poured + NEAR)
         throw new RangeError(`${pot.left_g} g are left of ${Math.round(poured * 100) / 100} g that were poured`)
       if (pot.contents.length > 200) throw new RangeError('more than 200 things are in it')
-      const was = known.find(k => same(k.name, pot.name) && minuteOf(k.mixed_at) === minuteOf(mixed))
+      const was = known.find(
+        k => same(k.name, pot.name) && (mixed ? minuteOf(k.mixed_at) === minuteOf(mixed) : !k.closed_at),
+      )
       const nothing = { name: pot.name, what: [], take: () => Promise.resolve() }
       if (pot.emptied || was?.closed_at) return nothing
-      if (!was) return { name: pot.name, what: null, take: () => add(pot, mixed, pot.left_g ?? poured) }
+      if (!was) return { name: pot.name, what: null, take: () => add(pot, mixed ?? at, pot.left_g ?? poured) }
       const to = { left: pot.left_g ?? was.left_g, place: pot.place || was.place }
       return {
         name: pot.name,
