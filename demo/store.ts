@@ -101,6 +101,7 @@ export async function lastOfTheStore(pieceOf: (name: string) => number): Promise
   await doWith(skinned.id, { kind: 'throw', word: 'a skin through and through' })
   await at(ago(6, '11:20'))
   await doWith(of('white-spirit').lots[0]!.id, { kind: 'spill', amount: 400, word: 'knocked over beside the sink' })
+  await doWith(of('varnish-oil').lots[0]!.id, { kind: 'skin' })
   await at(today('10:24'))
   await doWith(of('abrasive-sheet').lots[0]!.id, {
     kind: 'take',

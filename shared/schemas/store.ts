@@ -122,6 +122,8 @@ export const lotAct = z.strictObject({
     z.strictObject({ kind: z.literal('back') }),
     z.strictObject({ kind: z.literal('move'), place: placeMark.nullable() }),
     z.strictObject({ kind: z.literal('open') }),
+    z.strictObject({ kind: z.literal('skin') }),
+    z.strictObject({ kind: z.literal('strain') }),
     z.strictObject({ kind: z.literal('keep'), pieceId: id.nullable() }),
   ]),
 })

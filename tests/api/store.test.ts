@@ -141,8 +141,19 @@ describe('what plans want', () => {
     // abrasives by their grit, from what its steps eat
     expect(page.needs.some(n => n.class === 'abrasive-disc' && n.grit === 'P120')).toBe(true)
     expect(await people.finisher.ok<object[]>(`GET /api/pieces/${piece}/needs`)).not.toEqual([])
-    await can(oil, 50_000)
+    const full = await can(oil, 50_000)
     expect((await needs()).buy.some(b => b.productId === oil)).toBe(false)
+    // a skin is told to the plan that takes from it, until it was strained
+    const skin = async (kind: string) => {
+      const { lot } = await people.finisher.ok<{ lot: { row_version: number } }>(`GET /api/lots/${full}`)
+      return (await people.lead.send(`POST /api/lots/${full}/acts`, { rowVersion: lot.row_version, act: { kind } }))
+        .status
+    }
+    const skinned = async () =>
+      (await people.finisher.ok<{ skinned: string | null }[]>(`GET /api/pieces/${piece}/needs`)).filter(n => n.skinned)
+    expect([await skin('strain'), await skinned()]).toEqual([409, []])
+    expect([await skin('skin'), await skin('skin'), (await skinned()).length]).toEqual([200, 409, 1])
+    expect([await skin('strain'), await skinned()]).toEqual([200, []])
   })
   it('is an order by supplier, as a table and as a paper; cells are no formulas', async () => {
     await product({ class: 'rag', name: '=HYPERLINK("x")', supplier: 'Rags & Co, "North"', least: 40 })

@@ -73,10 +73,11 @@ const against = (u: Used) => {
   if (otherKind(u)) return w('bench.otherClass', { name: lot.name })
   return props.step.productId ? w('bench.otherProduct', { name: lot.name }) : null
 }
-/** A can that is over its time, or ends soon. */
+/** A can that is over its time, or has a skin. */
 const aged = (u: Used) => {
   const lot = lotOf(u)
-  return lot && lot.age === 'over' ? w('lot.ageAtUse', { code: lot.code, day: day(lot.until!) }) : null
+  if (lot?.age === 'over') return w('lot.ageAtUse', { code: lot.code, day: day(lot.until!) })
+  return lot?.skinned_on ? w('lot.skinAtUse', { code: lot.code }) : null
 }
 /** In ml, also what comes from a pot. */
 const ml = (u: Used) => (u.from === null ? 0 : (u.amount ?? 0) / (potOf(u)?.density ?? 1))

@@ -3,11 +3,16 @@
 type Lot = AnswerOf<'GET /api/lots/:id'>['lot']
 const props = defineProps<{ lot: Lot }>()
 const emit = defineEmits<{ changed: [] }>()
-const KINDS = ['count', 'weigh', 'take', 'return', 'spill', 'move', 'keep', 'open', 'throw'] as const
+const KINDS = ['count', 'weigh', 'take', 'return', 'spill', 'move', 'keep', 'open', 'skin', 'strain', 'throw'] as const
 type Kind = (typeof KINDS)[number]
 const weighs = computed(() => props.lot.unit === 'ml' || props.lot.unit === 'g')
 const kinds = computed(() =>
-  KINDS.filter(k => (k !== 'weigh' || weighs.value) && (k !== 'open' || props.lot.opened_on === null)),
+  KINDS.filter(k => {
+    if (k === 'weigh') return weighs.value
+    if (k === 'open') return props.lot.opened_on === null
+    if (k === 'skin') return props.lot.unit === 'ml' && !props.lot.skinned_on
+    return k !== 'strain' || Boolean(props.lot.skinned_on)
+  }),
 )
 const kind = ref<Kind | null>(null)
 const amount = ref<number | null>(null)

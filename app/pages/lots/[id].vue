@@ -35,6 +35,9 @@ const change = (amount: number) => (amount === 0 ? '' : `${amount > 0 ? '+' : 'â
       >
         {{ w(`lot.${lot.age}`, { day: day(lot.until!) }) }}
       </p>
+      <p v-if="!lot.gone_at && lot.skinned_on" class="verdict" data-test="skinned">
+        {{ w('lot.skinned', { day: day(lot.skinned_on) }) }}
+      </p>
       <p class="text-3xl font-bold clock" data-test="left">{{ q(lot.left_amount) }}</p>
       <ul>
         <li>{{ w('lot.received', { day: day(lot.received_on) }) }}</li>

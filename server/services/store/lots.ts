@@ -24,6 +24,7 @@ export interface LotRow {
   received_on: string
   opened_on: string | null
   best_before: string | null
+  skinned_on: string | null
   holds: number | null
   tare_g: number | null
   paid_minor: number | null
@@ -88,8 +89,10 @@ export const addLot = (input: z.infer<typeof s.addLot>, person: Person, at: Date
 type LotAct = z.infer<typeof s.lotAct>['act']
 /** What changes of it, and what is said. */
 interface Done {
-  set: Partial<Record<'left_amount' | 'opened_on' | 'place_id' | 'gone_at' | 'kept_for' | 'tare_g', unknown>>
-  kind: 'counted' | 'spilt' | 'taken' | 'thrown' | 'back' | 'moved' | 'opened' | 'kept'
+  set: Partial<
+    Record<'left_amount' | 'opened_on' | 'place_id' | 'gone_at' | 'kept_for' | 'tare_g' | 'skinned_on', unknown>
+  >
+  kind: 'counted' | 'spilt' | 'taken' | 'thrown' | 'back' | 'moved' | 'opened' | 'kept' | 'skinned' | 'strained'
   says: string
   word?: string
   /** the piece that it was taken for */
@@ -172,6 +175,12 @@ async function done(tx: Db, lot: LotRow, act: LotAct, at: Date): Promise<Done> {
     case 'open':
       if (lot.opened_on) throw fail(409, 'nothing', 'It is open already.')
       return { kind: 'opened', set: { opened_on: dayOf(at) }, says: 'opened' }
+    case 'skin':
+      if (lot.skinned_on) throw fail(409, 'nothing', 'That is said already.')
+      return { kind: 'skinned', set: { skinned_on: dayOf(at) }, says: 'has a skin' }
+    case 'strain':
+      if (!lot.skinned_on) throw fail(409, 'nothing', 'Nobody said that it has a skin.')
+      return { kind: 'strained', set: { skinned_on: null }, says: 'strained' }
     case 'keep':
       if (act.pieceId !== null) await activePiece(tx, act.pieceId)
       return {
@@ -181,7 +190,7 @@ async function done(tx: Db, lot: LotRow, act: LotAct, at: Date): Promise<Done> {
   }
 }
 /** Columns that an act may change; their names come from here alone. */
-const COLUMNS = ['left_amount', 'opened_on', 'place_id', 'gone_at', 'kept_for', 'tare_g'] as const
+const COLUMNS = ['left_amount', 'opened_on', 'place_id', 'gone_at', 'kept_for', 'tare_g', 'skinned_on'] as const
 
 export const actOnLot = (id: number, { rowVersion, act }: z.infer<typeof s.lotAct>, person: Person, at: Date) =>
   transaction(async tx => {

@@ -232,12 +232,22 @@ export async function needsPage(at: Date) {
     allotted: allotted.map(a => ({ ...a, step: Number(a.key.split(' ')[0]) })),
   }
 }
-/** What the store says to one plan: short, or only an old can. */
+/** What the store says to one plan: short, only an old can, or one with a skin that it takes from. */
 export async function pieceNeeds(id: number, at: Date) {
   const page = await needsPage(at)
-  return page.buy
+  const short = page.buy
     .filter(b => b.pieces.includes(id))
-    .map(({ name, grit, unit, amount, on, overId }) => ({ name, grit, unit, amount, on, overId }))
+    .map(({ name, grit, unit, amount, on, overId }) => ({ name, grit, unit, amount, on, overId, skinned: null }))
+  const steps = await db().rows<{ id: number }>('SELECT id FROM plan_step WHERE piece_id = :id', { id })
+  const own = page.allotted.filter(a => steps.some(st => st.id === a.step)).map(a => a.lotId)
+  if (own.length === 0) return short
+  const skinned = await db().rows<LotRow>(`${LOTS} WHERE lot.id IN (:own) AND lot.skinned_on IS NOT NULL`, { own })
+  return [
+    ...short,
+    ...skinned.map(({ name, grit, unit, code, skinned_on: on }) => ({
+      ...{ name, grit, unit, amount: 0, on: on!, overId: null, skinned: code },
+    })),
+  ]
 }
 export const containersSaid = ({ containers, total, unit }: Pick<Bought, 'containers' | 'total' | 'unit'>): string =>
   containers.length
