@@ -79,7 +79,7 @@ test('a piece comes back after years: its record says what lies on it, and the w
   // it went home renewed, with a day in the calendar for the next time; now it comes back once more
   await tove.getByRole('button', { name: 'It came back' }).click()
   const before = tove.getByTestId('before')
-  await expect(before).toContainText('Varnish oil on')
+  await expect(before).toContainText('varnish oil')
   expect(await barriers(tove)).toEqual([])
   await tove.getByRole('link', { name: 'Finish', exact: true }).click()
   await expect(tove.locator('main, body').first()).toContainText('By the record of piece')
