@@ -107,7 +107,7 @@ export interface PotLine {
   name: string
   /** of its recipe; '' where it has none */
   recipe: string
-  /** ISO, local; '' where it was not mixed yet */
+  /** ISO, local; '' where nobody says when */
   mixed: string
   lasts_min: number | null
   left_g: number | null

@@ -8,7 +8,7 @@ export type Unit = (typeof UNITS)[number]
 /** A price is for so many of a unit: a litre, a kilogram, one, a metre. */
 export const PRICED_BY: Readonly<Record<Unit, number>> = { ml: 1000, g: 1000, piece: 1, m: 1 }
 
-/** "1.25 L", "250 ml", "3 pieces", "12 m". */
+/** "1.25 L", "250 ml", "3 pcs", "12 m". */
 export function quantitySaid(amount: number, unit: Unit): string {
   // "pieces" are what the shop works on
   if (unit === 'piece') return `${Math.round(amount * 100) / 100} ${amount === 1 ? 'pc' : 'pcs'}`

@@ -185,7 +185,11 @@ describe('an archive', () => {
     const strange = { ...here, shop: { ...here.shop, zone: 'Mars/Base' } }
     await expect(
       read({ ...files, 'settings.json': new TextEncoder().encode(JSON.stringify(strange)) }),
-    ).rejects.toThrow('How the house works cannot be read: shop.zone')
+    ).rejects.toThrow('How the house works: shop.zone cannot be read')
+    const never = { ...here, shop: { ...here.shop, idle_h: 0 } }
+    await expect(read({ ...files, 'settings.json': new TextEncoder().encode(JSON.stringify(never)) })).rejects.toThrow(
+      'How the house works: the database cannot keep it',
+    )
     const [name] = Object.keys(files).filter(n => n.startsWith('sheets/'))
     await expect(read({ ...files, [name!]: new TextEncoder().encode('MZ') })).rejects.toThrow('data sheet is no PDF')
   })

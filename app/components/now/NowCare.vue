@@ -74,7 +74,7 @@ const some = computed(() => Boolean(care.value?.rags.length || unlooked.value.le
     </p>
     <p v-if="mask" class="row !py-1.5 flex flex-wrap items-center gap-2">
       <span class="grow basis-72">{{ maskSays(mask) }}</span>
-      <NuxtLink to="/store?part=air" class="chip">{{ w('care.newOnes') }}</NuxtLink>
+      <NuxtLink to="/store?part=air" class="chip inline-flex items-center">{{ w('care.newOnes') }}</NuxtLink>
     </p>
     <WhyNote :label="w('care.why')">{{ w('care.ragsWhy') }}</WhyNote>
   </FoldOut>

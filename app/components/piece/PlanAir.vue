@@ -12,7 +12,7 @@ const worst = computed(() => {
   return (['never', 'supplied', 'mask', 'unknown'] as const).find(has) ?? 'fine'
 })
 const bad = (v: string) => v === 'never' || v === 'supplied'
-const m3 = (n: number) => Math.ceil(n / 10) * 10
+const m3 = (n: number) => (Math.ceil(n / 10) * 10).toLocaleString('en-GB')
 </script>
 
 <template>

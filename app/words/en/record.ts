@@ -27,8 +27,8 @@ export default {
       materials: 'At the price it was bought for, without what is put on; of a pot its part of every can in it.',
       waste: 'At the price it was bought for.',
       cost:
-        'Hands at the house rate, materials with what is put on and their part of what was spilt or thrown away, ' +
-        'tax, and storage by the rule of the house; beside it what was agreed.',
+        'Hands at the house rate, materials with what is put on and their part of what was spilt or thrown away ' +
+        '(as much again at the most), tax, and storage by the rule of the house; beside it what was agreed.',
       earned: 'Agreed without tax, less materials, for each hour of hands; beside it the house rate.',
       promises: 'Pieces ready on or before the promised day. A day counts under the month it was promised for.',
       missed:

@@ -110,7 +110,7 @@ export default {
     whence:
       'All the solvent of each step, as if it went into the air over its work and half an hour after; air that mixes ' +
       'as usual (K 6), exposure limits and a quarter of the lower explosive limit, from memory. No flame, heater or ' +
-      'plain fan motor near it before the can opens. Label, data sheet, local codes and licensed practice outrank all of it.',
+      'plain fan motor near it before the can opens. Label, data sheet, local codes and licensed practice outrank it.',
   },
   lot: {
     label: 'Label of this can:',
@@ -165,7 +165,7 @@ export default {
     planShort: '{name}: {amount} short on {day}',
     planSkinned: '{name}, {code}: a skin is on it. Strain it first.',
     skinned: 'A skin is on it since {day}: strain it before it goes on a piece.',
-    skinAtUse: 'A skin is on {code}: strain it first.',
+    skinAtUse: 'A skin is on {code}. Was it strained?',
     planOld: '{name}: only a can over its time is here',
   },
   label: {

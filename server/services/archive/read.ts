@@ -259,7 +259,7 @@ export async function readArchive(on: Db, path: string, smallOf: SmallOf): Promi
     const reading: Reading = { on, zip, tables, ids: new Map(), known: knownHere(on, uid), smallOf, later: [] }
     const counts: ArchiveRead = { from: String(head.shop.name ?? ''), added: {}, known: {} }
     const settings = await bytesOf(zip, 'settings.json', MOST_HEAD)
-    if (settings) await takeSettings(on, settings.toString('utf8'))
+    if (settings) await told('How the house works', () => takeSettings(on, settings.toString('utf8')))
     for (const table of tables.values()) await readable(() => takeTable(reading, table, counts))
     for (const l of reading.later) {
       const id = reading.ids.get(l.row)
@@ -280,11 +280,7 @@ async function takeTable(reading: Reading, table: Table, counts: ArchiveRead) {
     no++
     if (line === '') continue
     if (line.length > MOST_LINE) throw new RangeError(`Line ${no} of ${table.name} is too long.`)
-    const done = await takeLine(reading, table, line).catch((error: unknown) => {
-      const says = whyNot(error)
-      if (says === null) throw error
-      throw new RangeError(`Line ${no} of ${table.name}: ${says}. Nothing was taken.`)
-    })
+    const done = await told(`Line ${no} of ${table.name}`, () => takeLine(reading, table, line))
     counts[done][table.name] = (counts[done][table.name] ?? 0) + 1
   }
 }
@@ -294,6 +290,16 @@ function whyNot(error: unknown): string | null {
   if (error instanceof RangeError) return error.message
   const { errno = 0 } = error as { errno?: number }
   return CANNOT_KEEP.has(errno) ? 'the database cannot keep it' : null
+}
+/** What `work` cannot take is said of `what`. */
+async function told<T>(what: string, work: () => Promise<T>): Promise<T> {
+  try {
+    return await work()
+  } catch (error) {
+    const says = whyNot(error)
+    if (says === null) throw error
+    throw new RangeError(`${what}: ${says}. Nothing was taken.`)
+  }
 }
 async function takeLine(reading: Reading, table: Table, line: string) {
   let row: unknown

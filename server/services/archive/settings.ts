@@ -18,7 +18,7 @@ const SHOP = {
   ...{ quote_words: z.string().max(1000), page_words: z.string().max(1000), voc_year_g: whole.nullable() },
 }
 const NAMES = Object.keys(SHOP)
-const minute = whole.max(1440)
+const minute = whole.max(1439)
 const SETTINGS = z.strictObject({
   shop: z.strictObject(SHOP),
   opening: z.array(z.strictObject({ weekday: whole.min(1).max(7), open_min: minute, close_min: minute })).max(70),
@@ -39,8 +39,7 @@ export async function takeSettings(on: Db, text: string): Promise<void> {
   }
   const { data, error } = SETTINGS.safeParse(given)
   if (error) {
-    const where = error.issues[0]?.path.join('.') || 'settings.json'
-    throw new RangeError(`How the house works cannot be read: ${where}. Nothing was taken.`)
+    throw new RangeError(`${error.issues[0]?.path.join('.') || 'settings.json'} cannot be read`)
   }
   await on.run(
     `UPDATE shop SET ${NAMES.map(n => `${n} = :${n}`).join(', ')}, row_version = row_version + 1 WHERE id = 1`,

@@ -90,7 +90,7 @@ export const comesBack = (id: number, person: Person, at: Date): Promise<{ id: n
   })
 
 /** "varnish oil × 4 → wax": what was laid, coat on coat, each product once for as long as it goes on. */
-export function laidSaid(products: readonly string[]): string[] {
+function laidSaid(products: readonly string[]): string[] {
   const runs: { product: string; n: number }[] = []
   for (const product of products) {
     const last = runs.at(-1)

@@ -86,11 +86,11 @@ export const QUESTIONS = {
         '' AS word, ended.ended_at AS at
         FROM ended
         JOIN (
-          -- for each part of material that went onto a piece, so much was spilt or thrown away
-          SELECT GREATEST(0, COALESCE(
+          -- so much was spilt or thrown away for what went onto pieces; a clear-out of the store belongs to none
+          SELECT LEAST(1, GREATEST(0, COALESCE(
             (SELECT SUM(cost_minor) FROM (${LOST}) lost) / NULLIF((SELECT SUM(cost_minor) FROM costs), 0),
             0
-          )) AS share
+          ))) AS share
         ) wasted
         LEFT JOIN ended_cost ON ended_cost.piece_id = ended.id
         WHERE ended.min > 0`,

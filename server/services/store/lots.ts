@@ -45,12 +45,12 @@ export const LOTS = `SELECT lot.*, product.name, product.class, product.unit, pr
     LEFT JOIN place ON place.id = lot.place_id`
 
 const materialIn = (slug: string) => MATERIALS.find(m => m.slug === slug) ?? null
-/** Until when a lot is good: by its product's newest label, else by its class. */
-/** Months that a product keeps, by its label, else by its class. */
+/** Months that a product keeps: by its newest label, else by its class. */
 export async function readKeeps(on: Db): Promise<(of: { id: number; class: string }) => ReturnType<typeof keepsOf>> {
   const labels = new Map((await on.rows<NewestLabel>(NEWEST_LABELS)).map(l => [l.product_id, l.figures]))
   return product => keepsOf(materialIn(product.class), labels.get(product.id) ?? {})
 }
+/** Until when a lot is good. */
 export async function readAges(on: Db): Promise<(lot: LotRow) => string | null> {
   const keeps = await readKeeps(on)
   return lot => goodUntil(lot, keeps({ id: lot.product_id, class: lot.class }))
