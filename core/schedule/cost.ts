@@ -4,7 +4,7 @@ import type { Cost, Job, Placed, Schedule, Shop, Task } from './model'
 const HOUR_MS = 3_600_000
 export const FLOW_WEIGHT = 0.01
 /** A task without a place, and a window that closes before its step begins, count like so many hours late. */
-const UNPLACED_H = 10_000
+export const UNPLACED_H = 10_000
 const MISSED_H = 1000
 
 /** When a job is through; null where something of it has no place. */
@@ -13,6 +13,10 @@ export const endOf = (placed: readonly Pick<Placed, 'end_ms'>[]): number =>
 
 export const lateHours = ({ due_ms }: Pick<Job, 'due_ms'>, end_ms: number): number =>
   due_ms === null ? 0 : Math.max(0, end_ms - due_ms) / HOUR_MS
+
+/** What a job that ends then costs: its weighted hours late, and a little for its hours until ready. */
+export const jobHours = (job: Job, end_ms: number, now_ms: number): number =>
+  job.weight * lateHours(job, end_ms) + (FLOW_WEIGHT * Math.max(0, end_ms - now_ms)) / HOUR_MS
 
 const known = new WeakMap<Shop, Map<string, Task>>()
 /** A shop's tasks by their id, remembered: every schedule of it asks. */
@@ -54,7 +58,7 @@ export function costOf(shop: Shop, schedule: Pick<Schedule, 'placed' | 'unplaced
     const its = byJob.get(job.id)
     if (!its) continue
     const end_ms = endOf(its)
-    hours += job.weight * lateHours(job, end_ms) + (FLOW_WEIGHT * Math.max(0, end_ms - shop.now_ms)) / HOUR_MS
+    hours += jobHours(job, end_ms, shop.now_ms)
     for (const p of its) {
       const { last, ifYes } = tasks.get(p.task)!
       // what hangs on a word is nobody's day

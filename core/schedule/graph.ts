@@ -1,5 +1,6 @@
 /** Tasks with what comes before them, and the groups that must be placed together because windows tie them. */
 import type { Job, Shop, Task } from './model'
+import { takesTask } from './timeline'
 
 export interface Tie {
   /** place of the other task in `Graph.tasks` */
@@ -12,6 +13,9 @@ export interface Node {
   job: Job
   before: Tie[]
   group: number
+  /** who and which rooms may take it, as places in the shop's lists */
+  hands: readonly number[]
+  rooms: readonly number[]
 }
 export interface Group {
   /** places of its tasks, each after all that it follows */
@@ -26,6 +30,15 @@ export interface Graph {
   nodes: Node[]
   groups: Group[]
 }
+
+/**
+ * Who may do a task, as places in the shop's list: whoever can do least else first, so that others stay free.
+ */
+const handsFor = ({ hands }: Shop, { skill }: Task): number[] =>
+  hands
+    .flatMap((h, i) => (!skill || !h.skills || h.skills.has(skill) ? [i] : []))
+    .sort((a, b) => (hands[a]!.skills?.size ?? Infinity) - (hands[b]!.skills?.size ?? Infinity) || a - b)
+const roomsFor = ({ rooms }: Shop, task: Task): number[] => rooms.flatMap((r, i) => (takesTask(r, task) ? [i] : []))
 
 /** Union of numbers, by the smallest of each. */
 class Union {
@@ -92,7 +105,7 @@ export function graphOf(shop: Shop): Graph {
           throw new RangeError(`${task.id} follows ${from}, which is not before it.`)
         return { at, min_min, max_min }
       })
-      nodes.push({ task, job, before, group: -1 })
+      nodes.push({ task, job, before, group: -1, hands: handsFor(shop, task), rooms: roomsFor(shop, task) })
     }
     const mine = nodes.slice(first)
     const union = unite(mine, first)

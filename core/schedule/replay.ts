@@ -2,10 +2,11 @@
  * When pieces are ready, where nothing is sure: the schedule's order is lived through many times, each time with other
  * waits, minutes, rounds, gates and answers. Nothing is worked out anew on the way; in life it would be.
  */
+import { type Choice, placeAll } from './build'
 import { type Graph, graphOf } from './graph'
 import type { PlannedTask } from './fromPlan'
 import type { Placed, Schedule, Shop } from './model'
-import { chance, type Choice, placeAll } from './solve'
+import { chance } from './solve'
 import type { Drying } from './unsure'
 
 const MIN_MS = 60_000

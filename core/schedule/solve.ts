@@ -2,10 +2,11 @@
  * Finds a good schedule: places all groups in one order after the other, begins with rules of thumb, and goes on with
  * small changes of the best order. Chance comes in as a seed: the same shop and seed give the same schedules.
  */
-import { costOf, endOf, lateHours, sumOf } from './cost'
+import { Builder, type Choice, type Order, tails } from './build'
+import { endOf, lateHours, sumOf } from './cost'
 import { type Graph, graphOf } from './graph'
-import type { Job, Schedule, Shop, Task } from './model'
-import { handsFor, Placing, type Ways } from './place'
+import type { Job, Schedule, Shop } from './model'
+import type { Ways } from './place'
 
 const MIN_MS = 60_000
 
@@ -20,88 +21,20 @@ export function chance(seed: number): () => number {
   }
 }
 
-/** By group: lower comes first, a group never before one that it follows. */
-type Order = Float64Array
-/** What decides a schedule: the order of the groups, and how each task is placed. */
-export interface Choice extends Ways {
-  order: Order
-}
-
-/** A binary heap of group numbers by their order. */
-class Ready {
-  private readonly heap: number[] = []
-  constructor(private readonly order: Order) {}
-  private less(a: number, b: number): boolean {
-    const [x, y] = [this.order[a]!, this.order[b]!]
-    return x < y || (x === y && a < b)
-  }
-  push(g: number): void {
-    const { heap } = this
-    heap.push(g)
-    for (let i = heap.length - 1; i > 0;) {
-      const up = (i - 1) >> 1
-      if (!this.less(heap[i]!, heap[up]!)) break
-      ;[heap[i], heap[up]] = [heap[up]!, heap[i]!]
-      i = up
-    }
-  }
-  pop(): number | undefined {
-    const { heap } = this
-    const first = heap[0]
-    const last = heap.pop()
-    if (heap.length === 0 || last === undefined) return first
-    heap[0] = last
-    for (let i = 0; ;) {
-      const [left, right] = [2 * i + 1, 2 * i + 2]
-      let least = i
-      if (left < heap.length && this.less(heap[left]!, heap[least]!)) least = left
-      if (right < heap.length && this.less(heap[right]!, heap[least]!)) least = right
-      if (least === i) return first
-      ;[heap[i], heap[least]] = [heap[least]!, heap[i]!]
-      i = least
-    }
-  }
-}
-
-/** Every group in this order, what comes before it first. */
-export function placeAll(shop: Shop, graph: Graph, { order, ...ways }: Choice): Placing['result'] {
-  const placing = new Placing(shop, graph, ways)
-  const left = graph.groups.map(g => g.before.length)
-  // what hangs on somebody's word comes last: it holds nothing, so that it hinders nobody
-  const late: number[] = []
-  const ready = new Ready(order)
-  left.forEach((n, g) => n === 0 && (graph.groups[g]!.ifYes ? late.push(g) : ready.push(g)))
-  const place = (g: number) => {
-    placing.group(graph.groups[g]!)
-    for (const next of graph.groups[g]!.after)
-      if (--left[next]! === 0) (graph.groups[next]!.ifYes ? late : { push: (n: number) => ready.push(n) }).push(next)
-  }
-  for (let g = ready.pop(); g !== undefined; g = ready.pop()) place(g)
-  for (let i = 0; i < late.length; i++) place(late[i]!)
-  return placing.result
-}
-function build(shop: Shop, graph: Graph, choice: Choice): Schedule {
-  const found = placeAll(shop, graph, choice)
-  return { ...found, cost: costOf(shop, found) }
-}
-
 /** So far before every other order. */
 const FIRST_MS = 1e13
 
 /** Minutes of hands and waits from the start of each group to the end of its job. */
-function tails(graph: Graph): Float64Array {
-  const { nodes, groups } = graph
-  const behind = new Float64Array(nodes.length)
-  for (let i = nodes.length - 1; i >= 0; i--) {
-    behind[i]! += nodes[i]!.task.minutes
-    for (const { at, min_min } of nodes[i]!.before) behind[at] = Math.max(behind[at]!, behind[i]! + min_min)
-  }
-  return Float64Array.from(groups, g => Math.max(...g.members.map(i => behind[i]!)))
+function work(graph: Graph): Float64Array {
+  const behind = tails(graph)
+  return Float64Array.from(graph.groups, g =>
+    Math.max(...g.members.map(i => graph.nodes[i]!.task.minutes + behind[i]!)),
+  )
 }
 
 /** Rules of thumb, each an order: by day, by time to spare, by weight, and by what is through soonest. */
 function firstOrders(shop: Shop, graph: Graph): Order[] {
-  const behind = tails(graph)
+  const behind = work(graph)
   const whole = new Map<number, number>()
   graph.groups.forEach((g, i) => whole.set(g.job.id, Math.max(whole.get(g.job.id) ?? 0, behind[i]!)))
   const due = (g: Graph['groups'][number]) => g.job.due_ms ?? shop.until_ms
@@ -137,6 +70,47 @@ function jobAfterJob(shop: Shop, graph: Graph): Order[] {
   })
 }
 
+/** So many orders are drawn before the best is changed. */
+const DRAWN = 80
+
+/**
+ * Jobs by weight over length, the less time to spare the sooner (apparent tardiness cost, Vepsalainen and Morton 1987);
+ * how long a job is, how much its day counts and how far jobs run beside each other are drawn.
+ */
+function* drawnOrders(shop: Shop, graph: Graph, random: () => number): Generator<Order, void> {
+  const behind = work(graph)
+  const hands = new Map<Job, number>()
+  const whole = new Map<Job, number>()
+  for (const job of shop.jobs)
+    hands.set(
+      job,
+      job.tasks.reduce((sum, t) => sum + t.minutes * t.hands, 0),
+    )
+  graph.groups.forEach((g, i) => whole.set(g.job, Math.max(whole.get(g.job) ?? 0, behind[i]!)))
+  const mean = (all: Map<Job, number>) => [...all.values()].reduce((sum, x) => sum + x, 0) / Math.max(1, all.size) || 1
+  const [ofHands, ofWhole] = [mean(hands), mean(whole)]
+  const step = (shop.until_ms - shop.now_ms) / Math.max(1, shop.jobs.length)
+  for (let n = 0; n < DRAWN; n++) {
+    const ahead = Math.exp(random() * 5 - 3.5)
+    const share = random()
+    const beside = random() < 0.3 ? 0 : Math.exp(random() * 6 - 4)
+    const noise = random() < 0.5 ? 0 : random()
+    const scores = new Map(
+      shop.jobs.map(j => {
+        const length = (1 - share) * (hands.get(j)! / ofHands) + share * (whole.get(j)! / ofWhole)
+        const slack = Math.max(0, ((j.due_ms ?? shop.until_ms) - shop.now_ms) / MIN_MS - whole.get(j)!)
+        const by = slack / (ahead * ofHands * shop.jobs.length)
+        return [j, Math.log(Math.max(length, 1e-6) / j.weight) + by + noise * (random() - 0.5)]
+      }),
+    )
+    const ranks = new Map(shop.jobs.toSorted((a, b) => scores.get(a)! - scores.get(b)!).map((j, i) => [j, i]))
+    yield Float64Array.from(
+      graph.groups,
+      (g, i) => shop.now_ms + (ranks.get(g.job)! + beside * (1 - behind[i]! / ofWhole)) * step + i,
+    )
+  }
+}
+
 /** As the last schedule had it, what is new by the time that it can be left for; null where there was none. */
 function lastChoice(shop: Shop, graph: Graph, { order, hands, later }: Choice, tied: readonly number[]): Choice | null {
   const lastOf = ({ members }: Graph['groups'][number]) =>
@@ -144,13 +118,13 @@ function lastChoice(shop: Shop, graph: Graph, { order, hands, later }: Choice, t
   const last = graph.groups.map(lastOf)
   if (!last.some(Number.isFinite)) return null
   const places = new Map(shop.hands.map((h, i) => [h.id, i]))
-  const able = (task: Task, hand: number | undefined) =>
-    hand !== undefined && handsFor(shop, task).includes(hand) ? hand : -1
+  const able = (i: number, hand: number | undefined) =>
+    hand !== undefined && graph.nodes[i]!.hands.includes(hand) ? hand : -1
   return {
     order: order.map((spare, g) => (Number.isFinite(last[g]!) && spare > -FIRST_MS / 2 ? last[g]! : spare)),
     hands: hands.map((_, i) => {
       const { task } = graph.nodes[i]!
-      return able(task, task.last ? places.get(task.last.handId ?? NaN) : undefined)
+      return able(i, task.last ? places.get(task.last.handId ?? NaN) : undefined)
     }),
     later,
     notBefore: Float64Array.from(hands, (_, i) => (tied.includes(i) ? (graph.nodes[i]!.task.last?.start_ms ?? 0) : 0)),
@@ -158,11 +132,11 @@ function lastChoice(shop: Shop, graph: Graph, { order, hands, later }: Choice, t
 }
 
 /** Other hands for a few tasks. */
-function otherHands(shop: Shop, graph: Graph, hands: Int16Array, random: () => number): Int16Array {
+function otherHands(graph: Graph, hands: Int16Array, random: () => number): Int16Array {
   const next = hands.slice()
   for (let count = 1 + Math.floor(random() * 3); count > 0; count--) {
     const i = Math.floor(random() * next.length)
-    const able = handsFor(shop, graph.nodes[i]!.task)
+    const able = graph.nodes[i]!.hands
     next[i] = random() < 0.4 ? -1 : (able[Math.floor(random() * able.length)] ?? -1)
   }
   return next
@@ -216,16 +190,18 @@ export interface Progress {
   better: boolean
 }
 
-/** How many choices back one may be worse than, and be gone on from (late acceptance). */
-const MEMORY = 50
-/** After so many choices without a better one it begins anew, up to so many changes away from the best. */
-const PATIENCE = 120
-const MOST_KICKS = 40
+/** The best so many choices are kept, to make others from. */
+const KEPT = 12
+/** So often one is made of two; the share of pieces that come from the first of them. */
+const CROSSED = 0.6
+const OF_FIRST = 0.7
+/** So often one that was changed is changed once more. */
+const AGAIN = 0.3
 
 interface Found {
   choice: Choice
   sum: number
-  schedule: Schedule
+  late: readonly number[]
 }
 
 /** One choice near another. */
@@ -233,15 +209,31 @@ function neighbour(
   shop: Shop,
   graph: Graph,
   tied: readonly number[],
-  { choice, schedule }: Found,
+  { choice, late }: Pick<Found, 'choice' | 'late'>,
   random: () => number,
-) {
+): Choice {
   const next = { ...choice }
   const how = random()
-  if (how < 0.7) next.order = otherOrder(shop, graph, choice.order, lateJobs(shop, schedule), random)
-  if (how > 0.6 && how < 0.9 && shop.hands.length > 1) next.hands = otherHands(shop, graph, choice.hands, random)
+  if (how < 0.7) next.order = otherOrder(shop, graph, choice.order, late, random)
+  if (how > 0.6 && how < 0.9 && shop.hands.length > 1) next.hands = otherHands(graph, choice.hands, random)
   if (how > 0.88) Object.assign(next, otherRoom(choice, tied, random))
   return next
+}
+/** Each piece as one of two choices has it (a uniform crossover of random keys, Bean 1994). */
+function crossed(shop: Shop, { nodes, groups }: Graph, a: Choice, b: Choice, random: () => number): Choice {
+  const ofB = new Set(shop.jobs.filter(() => random() > OF_FIRST))
+  const mixed = <T extends Order | Int16Array | Uint8Array>(from: T, other: T, jobOf: (i: number) => Job): T => {
+    const next = from.slice() as T
+    for (let i = 0; i < next.length; i++) if (ofB.has(jobOf(i))) next[i] = other[i]!
+    return next
+  }
+  const jobOf = (i: number) => nodes[i]!.job
+  return {
+    order: mixed(a.order, b.order, i => groups[i]!.job),
+    hands: mixed(a.hands, b.hands, jobOf),
+    later: mixed(a.later, b.later, jobOf),
+    notBefore: mixed(a.notBefore, b.notBefore, jobOf),
+  }
 }
 
 /** Better and better schedules, one for each choice tried. It never ends: whoever asks stops when time is up. */
@@ -255,39 +247,38 @@ export function* solve(shop: Shop, seed: number): Generator<Progress, never> {
     later: new Uint8Array(count),
     notBefore: new Float64Array(count),
   }
-  const look = (choice: Choice): Found => {
-    const schedule = build(shop, graph, choice)
-    return { choice, schedule, sum: sumOf(schedule.cost) }
-  }
-  const near = (found: Found) => neighbour(shop, graph, tied, found, random)
+  const builder = new Builder(shop, graph, plain)
+  const kept: Found[] = []
+  let best: Schedule | null = null
   let tried = 0
-  let best: Found | null = null
-  const first = firstOrders(shop, graph).map((order): Choice => ({ order, ...plain }))
-  const last = lastChoice(shop, graph, first[0]!, tied)
-  for (const choice of last ? [last, ...first] : first) {
-    const found = look(choice)
-    const better = !best || found.sum < best.sum
-    if (better) best = found
-    yield { best: best!.schedule, tried: ++tried, better }
-  }
-  while (graph.groups.length === 0) yield { best: best!.schedule, tried: ++tried, better: false }
-  let here = best!
-  const memory = new Float64Array(MEMORY).fill(here.sum)
-  for (let since = 0; ; since++) {
-    const found = look(near(here))
-    const better = found.sum < best!.sum - 1e-12
-    if (better) [best, since] = [found, 0]
-    if (found.sum <= here.sum || found.sum <= memory[tried % MEMORY]!) here = found
-    memory[tried % MEMORY] = here.sum
-    if (since > PATIENCE) {
-      since = 0
-      let kicked: Found = best!
-      for (let n = 3 + MOST_KICKS * random() ** 2; n > 0; n--) kicked = { ...kicked, choice: near(kicked) }
-      here = look(kicked.choice)
-      memory.fill(here.sum)
-      tried++
+  const look = (choice: Choice): Progress => {
+    tried++
+    const most = kept.length < KEPT ? Infinity : kept.at(-1)!.sum
+    const schedule = builder.build(choice, most)
+    const sum = schedule ? sumOf(schedule.cost) : Infinity
+    const better = sum < (kept[0]?.sum ?? Infinity) - 1e-12
+    if (better) best = schedule
+    // those that cost the same are the same but for their numbers
+    if (sum < most && !kept.some(k => Math.abs(k.sum - sum) < 1e-9)) {
+      kept.splice(kept.findLastIndex(k => k.sum < sum) + 1, 0, { choice, sum, late: lateJobs(shop, schedule!) })
+      kept.length = Math.min(KEPT, kept.length)
     }
-    yield { best: best!.schedule, tried: ++tried, better }
+    return { best: best!, tried, better }
+  }
+  const [first = plain.notBefore, ...others] = firstOrders(shop, graph)
+  const last = lastChoice(shop, graph, { order: first, ...plain }, tied)
+  if (last) yield look(last)
+  for (const order of [first, ...others]) yield look({ order, ...plain })
+  for (const order of drawnOrders(shop, graph, random)) yield look({ order, ...plain })
+  const pick = () => kept[Math.floor(kept.length * random() ** 2)]!
+  for (;;) {
+    const { choice, late } = pick()
+    const cross = random() < CROSSED
+    let next = cross ? crossed(shop, graph, choice, pick().choice, random) : choice
+    if (graph.groups.length > 0 && (!cross || random() < 0.5))
+      do next = neighbour(shop, graph, tied, { choice: next, late }, random)
+      while (random() < AGAIN)
+    yield look(next)
   }
 }
 

@@ -8,6 +8,8 @@ export const gridDown = (at_ms: number): number => Math.floor(at_ms / GRID_MS) *
 /** Whole quarters of an hour, one at least. */
 export const length_ms = (minutes: number): number => Math.max(GRID_MS, gridUp(minutes * MIN_MS))
 
+export const endOf = (parts: readonly Span[]): number => parts[parts.length - 1]![1]
+
 /** The first place in a list of gaps or spans, in order, that ends after a moment. */
 function firstAfter(ends: (i: number) => number, count: number, at_ms: number): number {
   let [low, high] = [0, count]
@@ -32,6 +34,8 @@ interface Gap {
 export class FreeTime {
   private readonly gaps: Gap[]
   private readonly taken: { at: number; gap: Gap; rest: number }[] = []
+  /** how many gaps each taking changed */
+  private readonly takings: number[] = []
 
   constructor(spans: readonly Span[], from_ms: number) {
     this.gaps = spans
@@ -47,8 +51,9 @@ export class FreeTime {
   earliest(from_ms: number, length: number, whole: boolean): Span[] | null {
     const { gaps } = this
     for (let i = firstAfter(k => gaps[k]!.to, gaps.length, from_ms); i < gaps.length; i++) {
-      const start = Math.max(gaps[i]!.from, from_ms)
-      if (start + length <= gaps[i]!.to) return [[start, start + length]]
+      const { from, to } = gaps[i]!
+      const start = from > from_ms ? from : from_ms
+      if (start + length <= to) return [[start, start + length]]
       if (whole) continue
       const parts = this.over(i, start, length)
       if (parts) return parts
@@ -73,27 +78,30 @@ export class FreeTime {
   }
 
   take(parts: readonly Span[]): void {
+    const before = this.taken.length
     for (const [from, to] of parts) {
       const at = firstAfter(k => this.gaps[k]!.to, this.gaps.length, from)
       const gap = this.gaps[at]
       if (!gap || gap.from >= to) continue
-      const rest: Gap[] = []
-      if (gap.from < from) rest.push({ ...gap, to: from, closes: false })
-      if (to < gap.to) rest.push({ ...gap, from: to, opens: false })
-      this.gaps.splice(at, 1, ...rest)
-      this.taken.push({ at, gap, rest: rest.length })
+      // written out: it is done more often than anything else
+      const left =
+        gap.from < from ? { from: gap.from, to: from, span: gap.span, opens: gap.opens, closes: false } : null
+      const right = to < gap.to ? { from: to, to: gap.to, span: gap.span, opens: false, closes: gap.closes } : null
+      if (left && right) {
+        this.gaps[at] = right
+        this.gaps.splice(at, 0, left)
+      } else if (left ?? right) this.gaps[at] = (left ?? right)!
+      else this.gaps.splice(at, 1)
+      this.taken.push({ at, gap, rest: (left ? 1 : 0) + (right ? 1 : 0) })
     }
+    this.takings.push(this.taken.length - before)
   }
-
-  /** A point to come back to. */
-  get mark(): number {
-    return this.taken.length
-  }
-  /** Gives back what was taken since a mark. */
-  backTo(mark: number): void {
-    while (this.taken.length > mark) {
+  /** Gives back what was taken last. */
+  give(): void {
+    for (let n = this.takings.pop()!; n > 0; n--) {
       const { at, gap, rest } = this.taken.pop()!
-      this.gaps.splice(at, rest, gap)
+      if (rest === 1) this.gaps[at] = gap
+      else this.gaps.splice(at, rest, gap)
     }
   }
 }
@@ -157,13 +165,6 @@ export class RoomTime {
     this.change = room.changeOver_min * MIN_MS
   }
 
-  /** May it ever be done here? */
-  allows(task: Task): boolean {
-    const { allows, supports } = this.room
-    if (!allows[task.makes]) return false
-    return task.makes !== 'wet' || supports.length === 0 || supports.some(s => carries(s, task))
-  }
-
   /** Null where it may be done then; else the earliest moment at which it is worth trying again. */
   clash(task: Task, jobId: number, parts: readonly Span[]): number | null {
     const { change } = this
@@ -177,7 +178,8 @@ export class RoomTime {
       }
       return null
     }
-    const [from, end] = [parts[0]![0], parts.at(-1)![1]]
+    const from = parts[0]![0]
+    const end = endOf(parts)
     for (const [shuts, opens] of this.room.closedTo[task.air ?? ''] ?? [])
       if (shuts <= from && from < opens) return opens
     const to = end + task.wet_min * MIN_MS
@@ -215,7 +217,7 @@ export class RoomTime {
   /** The support that it goes on; null where there are none. */
   supportFor(task: Task, jobId: number, parts: readonly Span[]): number | null {
     if (task.makes !== 'wet' || this.held.length === 0) return null
-    return this.freeSupport(task, jobId, parts[0]![0], parts.at(-1)![1] + task.wet_min * MIN_MS)?.id ?? null
+    return this.freeSupport(task, jobId, parts[0]![0], endOf(parts) + task.wet_min * MIN_MS)?.id ?? null
   }
 
   take(task: Task, { parts, jobId, start_ms, end_ms }: Where, supportId: number | null): void {
@@ -236,6 +238,10 @@ export class RoomTime {
     this.held.find(h => h.support.id === supportId)?.by.back()
   }
 }
+
+/** May a task ever be done in a room? */
+export const takesTask = ({ allows, supports }: Room, task: Task): boolean =>
+  allows[task.makes] && (task.makes !== 'wet' || supports.length === 0 || supports.some(s => carries(s, task)))
 
 const carries = (support: Support, task: Task): boolean =>
   (support.area_m2 === null || task.area_m2 <= support.area_m2 + 1e-9) &&

@@ -2,6 +2,7 @@
 import { describe, expect, it } from 'vitest'
 import {
   begunFrom,
+  chance,
   check,
   type Placed,
   type Schedule,
@@ -11,6 +12,8 @@ import {
   type Task,
   whyHere,
 } from '#core/schedule'
+import { Builder } from '#core/schedule/build'
+import { graphOf } from '#core/schedule/graph'
 import { MONDAY_MS, randomShop } from './randomShop'
 
 const MIN_MS = 60_000
@@ -35,7 +38,7 @@ describe('300 random shops', () => {
     // 3758: an agreed step that opens a window for one that hangs on a yes
     for (const seed of [...Array.from({ length: 300 }, (_, i) => i + 1), 3758]) {
       const shop = randomShop(seed, { jobs: 1 + (seed % 9), tasks: 3 + (seed % 10), hands: 1 + (seed % 4) })
-      const best = after(shop, 12, seed)
+      const best = after(shop, seed % 10 ? 12 : 150, seed)
       all += shop.jobs.flatMap(j => j.tasks).length
       placed += best.placed.length
       const broken = check(shop, best)
@@ -44,6 +47,32 @@ describe('300 random shops', () => {
     expect(wrong).toEqual([])
     expect(placed / all).toBeGreaterThan(0.9)
   })
+})
+
+it('a choice gives the same schedule whatever was tried before it', () => {
+  for (const seed of [2, 5, 11, 3758]) {
+    const shop = randomShop(seed, { jobs: 6, tasks: 9, hands: 3 })
+    const graph = graphOf(shop)
+    const count = graph.nodes.length
+    const random = chance(seed)
+    const plain = { hands: new Int16Array(count).fill(-1), later: new Uint8Array(count) }
+    const ways = { ...plain, notBefore: new Float64Array(count) }
+    const builder = new Builder(shop, graph, ways)
+    let order = Float64Array.from(graph.groups, (_, g) => g)
+    let left = 0
+    for (let n = 0; n < 60; n++) {
+      order = order.map(x => (random() < 0.1 ? x + 20 * (random() - 0.5) : x))
+      const choice = { ...ways, order, hands: ways.hands.map(h => (random() < 0.05 ? 0 : h)) }
+      const whole = new Builder(shop, graph, ways).build(choice, Infinity)!
+      // one that is left half-way may cost no less than it was left for
+      const most = n % 3 ? Infinity : whole.cost.hours * (0.9 + 0.2 * random())
+      const again = builder.build(choice, most)
+      if (again) expect(again).toEqual(whole)
+      else left++
+      expect(again !== null || whole.cost.hours > most).toBe(true)
+    }
+    expect(left).toBeGreaterThan(0)
+  }
 })
 
 const task = (id: string, given: Partial<Task> = {}): Task => ({
