@@ -197,6 +197,9 @@ const CROSSED = 0.6
 const OF_FIRST = 0.7
 /** So often one that was changed is changed once more. */
 const AGAIN = 0.3
+/** After so many choices of which none was kept all but the best make room for others, up to so many changes away. */
+const PATIENCE = 60
+const MOST_KICKS = 40
 
 interface Found {
   choice: Choice
@@ -251,6 +254,7 @@ export function* solve(shop: Shop, seed: number): Generator<Progress, never> {
   const kept: Found[] = []
   let best: Schedule | null = null
   let tried = 0
+  let since = 0
   const look = (choice: Choice): Progress => {
     tried++
     const most = kept.length < KEPT ? Infinity : kept.at(-1)!.sum
@@ -258,11 +262,18 @@ export function* solve(shop: Shop, seed: number): Generator<Progress, never> {
     const sum = schedule ? sumOf(schedule.cost) : Infinity
     const better = sum < (kept[0]?.sum ?? Infinity) - 1e-12
     if (better) best = schedule
-    // those that cost the same are the same but for their numbers
-    if (sum < most && !kept.some(k => Math.abs(k.sum - sum) < 1e-9)) {
-      kept.splice(kept.findLastIndex(k => k.sum < sum) + 1, 0, { choice, sum, late: lateJobs(shop, schedule!) })
-      kept.length = Math.min(KEPT, kept.length)
+    if (schedule && sum < most) {
+      const found = { choice, sum, late: lateJobs(shop, schedule) }
+      // of those that cost the same the newest stays, so that the search drifts where nothing is better
+      const same = kept.findIndex(k => Math.abs(k.sum - sum) < 1e-9)
+      if (same >= 0) kept[same] = found
+      else {
+        kept.splice(kept.findLastIndex(k => k.sum < sum) + 1, 0, found)
+        kept.length = Math.min(KEPT, kept.length)
+        since = 0
+      }
     }
+    since++
     return { best: best!, tried, better }
   }
   const [first = plain.notBefore, ...others] = firstOrders(shop, graph)
@@ -271,12 +282,22 @@ export function* solve(shop: Shop, seed: number): Generator<Progress, never> {
   for (const order of [first, ...others]) yield look({ order, ...plain })
   for (const order of drawnOrders(shop, graph, random)) yield look({ order, ...plain })
   const pick = () => kept[Math.floor(kept.length * random() ** 2)]!
+  const changed = (choice: Choice, late: Found['late']) => neighbour(shop, graph, tied, { choice, late }, random)
   for (;;) {
+    if (since > PATIENCE && graph.groups.length > 0) {
+      since = 0
+      kept.length = 1
+      for (let n = 1; n < KEPT; n++) {
+        let { choice } = kept[0]!
+        for (let kicks = 3 + MOST_KICKS * random() ** 2; kicks > 0; kicks--) choice = changed(choice, kept[0]!.late)
+        yield look(choice)
+      }
+    }
     const { choice, late } = pick()
     const cross = random() < CROSSED
     let next = cross ? crossed(shop, graph, choice, pick().choice, random) : choice
     if (graph.groups.length > 0 && (!cross || random() < 0.5))
-      do next = neighbour(shop, graph, tied, { choice: next, late }, random)
+      do next = changed(next, late)
       while (random() < AGAIN)
     yield look(next)
   }

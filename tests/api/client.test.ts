@@ -478,6 +478,39 @@ describe('an enquiry', () => {
     )
     expect(await listed('active')).toBe(true)
   })
+  it('is asked with the days that the shop has for it, and a yes is measured by those of that day', async () => {
+    const { id, earliest } = await estimateOf()
+    const shown = async () => {
+      const its = await people.office.ok<{ shown: QuestionShown }>(`POST /api/pieces/${id}/approvals/preview`, {
+        ...{ words: '', days: 14 },
+      })
+      return its.shown.sums[0]!
+    }
+    const days = (from: string, to: string) => (Date.parse(to) - Date.parse(from)) / 86_400_000
+    expect(days(earliest!.likely, (await shown()).readyLikely)).toBeLessThanOrEqual(0)
+    const later = (by: number) =>
+      sql.query(
+        `UPDATE outlook JOIN piece ON piece.id = outlook.piece_id
+            SET likely_at = likely_at + INTERVAL ? DAY, safe_at = safe_at + INTERVAL ? DAY,
+              outlook.changed_no = piece.changed_no
+            WHERE piece_id = ?`,
+        [by, by, id],
+      )
+    await later(40)
+    expect(Math.abs(days(earliest!.likely, (await shown()).readyLikely) - 40)).toBeLessThanOrEqual(1)
+    const answer = async () => {
+      const { id: asked } = await ask(id, { days: 14 })
+      return (more: number) =>
+        later(more).then(() =>
+          people.office.ok<{ holds: boolean }>(`POST /api/approvals/${asked}/answer`, {
+            ...{ replies: [{ no: 1, reply: 0 }], via: 'phone', name: 'Ulrika', says: '' },
+          }),
+        )
+    }
+    // the shop has filled since by more than the days that the question was open for
+    expect(await (await answer())(60)).toEqual({ holds: false })
+    expect(await (await answer())(0)).toEqual({ holds: true })
+  })
   it('refuses what is silly, with words', async () => {
     for (const silly of [
       { kind: 'sofa' },

@@ -2,7 +2,7 @@ import type { z } from 'zod'
 import { type Answers, type QuestionShown, type Reply, standingOf, sumOfReplies, takes } from '#core/approval'
 import { paintsOver } from '#core/build'
 import type * as s from '#shared/schemas'
-import { type Db, transaction } from '../../database/db'
+import { db, type Db, transaction } from '../../database/db'
 import { readPiece } from '../piece/read'
 import { readAsking } from '../plan/asking'
 import { log, tell } from '../platform/log'
@@ -12,6 +12,7 @@ import type { Effect } from './compose'
 import { agree, formerEffects, takeEffect } from './effects'
 import { workedOut } from './figures'
 import { linkOf, questionOf } from './links'
+import { freshOutlook } from './outlook'
 import { overtakePlan } from './overtake'
 import { type ApprovalRow, expired, type QuestionItemRow, readApproval, readItems, repliesOf, shownOf } from './rows'
 
@@ -163,12 +164,15 @@ async function refuseByPhone(tx: Db, a: ApprovalRow, replies: Given['replies']) 
 }
 
 /** Answers by phone or at the counter, recorded by staff and marked so. */
-export const recordAnswer = (id: number, input: z.infer<typeof s.recordAnswer>, person: Person, at: Date) =>
-  transaction(async tx => {
+export async function recordAnswer(id: number, input: z.infer<typeof s.recordAnswer>, person: Person, at: Date) {
+  const asked = await db().row<{ piece_id: number }>('SELECT piece_id FROM approval WHERE id = :id', { id })
+  if (asked) await freshOutlook(asked.piece_id, at)
+  return transaction(async tx => {
     const a = await readApproval(tx, id)
     if (input.via === 'phone') await refuseByPhone(tx, a, input.replies)
     return { holds: await settle(tx, a, { ...input, person }, at) }
   })
+}
 
 const MOST_WORDS = 30
 async function askBack(tx: Db, a: ApprovalRow, says: string, at: Date): Promise<void> {
@@ -190,14 +194,16 @@ async function askBack(tx: Db, a: ApprovalRow, says: string, at: Date): Promise<
 }
 
 /** A client answers, or asks back. `holds`: false where price or date moved since; nothing is agreed to then. */
-export const clientAnswers = (token: string, input: z.output<typeof s.clientAnswer>, at: Date) =>
-  transaction(async tx => {
+export async function clientAnswers(token: string, input: z.output<typeof s.clientAnswer>, at: Date) {
+  if (input.replies.length > 0) await freshOutlook((await linkOf(db(), token, at)).piece_id, at)
+  return transaction(async tx => {
     const link = await linkOf(tx, token, at)
     const a = await readApproval(tx, await questionOf(tx, link, input.questionId))
     if (input.asks) await askBack(tx, a, input.asks, at)
     if (input.replies.length === 0) return { holds: true }
     return { holds: await settle(tx, a, { ...input, via: 'link', person: null }, at) }
   })
+}
 
 export async function replyWord(id: number, input: z.infer<typeof s.replyWord>, person: Person, at: Date) {
   return transaction(async tx => {

@@ -16,6 +16,7 @@ import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
 import { type Composed, composed, type Draft, type Effect } from './compose'
 import { workedOut } from './figures'
+import { freshOutlook } from './outlook'
 import { overtakeItems, overtakePlan } from './overtake'
 
 export type AskInput = z.output<typeof s.ask>
@@ -166,11 +167,13 @@ function saidOf({ items, sums, currency }: QuestionShown, mail: string | null): 
   return `Client asked: ${[...priced, ...asks].join('; ')}${how}`.slice(0, 1000)
 }
 
-export const ask = (id: number, input: AskInput, person: Person, at: Date) =>
-  onPiece(id, at, person, async (tx, file) => {
+export async function ask(id: number, input: AskInput, person: Person, at: Date) {
+  await freshOutlook(id, at)
+  return onPiece(id, at, person, async (tx, file) => {
     const { id: asked, says } = await openQuestion(tx, file, input, person, at)
     return { kind: 'asked', says, result: { id: asked } }
   })
+}
 
 /** The very page and letter that would go out; nothing is written, nothing is sent. */
 export async function preview(
@@ -178,6 +181,7 @@ export async function preview(
   input: AskInput,
   at: Date,
 ): Promise<{ shown: QuestionShown; who: string; letter: Letter; to: string }> {
+  await freshOutlook(id, at)
   return rehearse(async tx => {
     const file = await readPiece(tx, id, true)
     if (input.surface) stepAsked(await readPlan(tx, file))

@@ -1,7 +1,7 @@
 /** What a piece will take, before anybody agreed: hours, price, the earliest honest day, and what would change it. */
 import { DateTime } from 'luxon'
 import { estimate } from '#core/estimate'
-import { changed, leavesOn } from '#core/schedule'
+import { leavesOn } from '#core/schedule'
 import type { Choice } from '#core/build'
 import type { RecordedFacts } from '#core/piece'
 import { db } from '../../database/db'
@@ -9,9 +9,9 @@ import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
 import { readAsking } from '../plan/asking'
 import { readPlan } from '../plan/rows'
-import { readShopToPlan } from '../schedule/model'
 import { readFetchDays } from '../shop/rooms'
 import { readHours } from '../shop/rows'
+import { freshOutlook } from './outlook'
 
 /** What is measured over a telephone may be a tenth more. */
 const LARGER = 1.1
@@ -61,25 +61,13 @@ export interface Doubt {
   hours_min: number
   price_minor: number
 }
-const SEARCH = { within_ms: 700, orders: 400, seed: 1 }
-const RUNS = 250
-const SAFE = 0.9
-const LIKELY = 0.5
 
 /** The first day on which it leaves, in half and in nine of ten lives of the shop, were it agreed today. */
 async function earliest(id: number, at: Date) {
-  const [{ shop }, hours, fetchDays] = await Promise.all([readShopToPlan(at, null, id), readHours(), readFetchDays()])
-  if (!shop.jobs.some(j => j.id === id)) return null
-  const asked = shop.jobs.find(j => j.id === id)!.tasks.some(t => t.ifYes)
-  const agreed = asked ? changed(shop, { kind: 'answered', jobId: id }) : shop
-  const { placed } = await inWorker('schedule', { shop: agreed, ...SEARCH })
-  const ends = await inWorker('livesOfOne', { shop: agreed, placed, most: RUNS, seed: 1, only: id })
-  const dayAt = (share: number) => {
-    const end_ms = ends[Math.min(ends.length - 1, Math.ceil(share * ends.length) - 1)]
-    if (end_ms === undefined || !Number.isFinite(end_ms)) return null
-    return leavesOn(DateTime.fromMillis(end_ms, { zone: hours.zone }).toISODate()!, fetchDays, hours.closures)
-  }
-  return { likely: dayAt(LIKELY), safe: dayAt(SAFE), runs: ends.length }
+  const [found, hours, fetchDays] = await Promise.all([freshOutlook(id, at), readHours(), readFetchDays()])
+  const leaves = (end: Date | null) =>
+    end && leavesOn(DateTime.fromJSDate(end, { zone: hours.zone }).toISODate()!, fetchDays, hours.closures)
+  return found && { likely: leaves(found.likely_at), safe: leaves(found.safe_at) }
 }
 
 export async function estimatePage(id: number, at: Date) {

@@ -13,6 +13,7 @@ import type { PieceFile } from '../piece/rows'
 import { datesOf, sectionFor, verdictsOf } from '../plan/judge'
 import { isOverruled, readPlan, type StoredPlan } from '../plan/rows'
 import { readExtras } from './extras'
+import { type Outlook, readOutlook } from './outlook'
 
 export interface Figures {
   likely_minor: number
@@ -58,12 +59,13 @@ export async function asIf<T>(tx: Db, work: () => Promise<T>): Promise<T> {
 
 /** By how much all else in the shop makes a piece later than it would be alone, ms. */
 async function heldUp(tx: Db, id: number, own: { likely_ms: number; safe_ms: number }) {
-  const row = await tx.row<{ likely_at: Date | null; safe_at: Date | null }>(
+  const scheduled = await tx.row<Outlook>(
     `SELECT likely_at, safe_at
         FROM schedule_piece
         WHERE piece_id = :id AND schedule_id = (SELECT MAX(schedule_id) FROM schedule_piece)`,
     { id },
   )
+  const row = scheduled ?? (await readOutlook(tx, id))
   return {
     likely_ms: later(own.likely_ms, row?.likely_at) - own.likely_ms,
     safe_ms: later(own.safe_ms, row?.safe_at) - own.safe_ms,

@@ -10,6 +10,7 @@ import { readPlan } from '../plan/rows'
 import { heldBecause } from '../platform/mail'
 import { readShop } from '../shop/rows'
 import { workedOut } from './figures'
+import { freshOutlook } from './outlook'
 import { linkOf, type LinkRow } from './links'
 import { readQuotations } from '../papers/quotation'
 import { type ApprovalRow, expired, type QuestionItemRow, readItems, repliesOf, shownOf } from './rows'
@@ -247,6 +248,7 @@ export async function sinceAsked(id: number, at: Date): Promise<Since | null> {
   const shown: QuestionShown = shownOf(a.content)
   const sum = shown.sums.find(x => x.picks.every(p => !p))
   if (a.state !== 'open' || !sum?.readySafe) return null
+  await freshOutlook(a.piece_id, at)
   const { likely_minor, worst_minor, readySafe } = await workedOut(db(), a.piece_id, at, await readAsking(at))
   const beyond = worst_minor > sum.worst_minor || readySafe > sum.readySafe
   return { likely_minor, worst_minor, readySafe, beyond }

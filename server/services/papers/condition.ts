@@ -4,6 +4,7 @@ import type { PaperSize, PlanSaid } from '#core/papers'
 import { cautionText } from '#core/safety'
 import { db } from '../../database/db'
 import { workedOut } from '../client/figures'
+import { freshOutlook } from '../client/outlook'
 import { reportText } from '../examination/reports'
 import { readPiece } from '../piece/read'
 import { readAsking } from '../plan/asking'
@@ -21,6 +22,7 @@ async function planSaid(id: number, at: Date): Promise<PlanSaid | null> {
   const live = plan.steps.filter(st => st.state !== 'skipped' && st.kind !== 'approval')
   if (live.length === 0) return null
   const [shop, asking] = [await readShop(), await readAsking(at)]
+  await freshOutlook(id, at)
   const { told, readyLikely, readySafe } = await workedOut(db(), id, at, asking)
   const left = live.filter(st => st.state !== 'done')
   const day = dayIn(shop)

@@ -8,6 +8,7 @@ import type * as s from '#shared/schemas'
 import { db, transaction } from '../../database/db'
 import { readExtras } from '../client/extras'
 import { workedOut } from '../client/figures'
+import { freshOutlook } from '../client/outlook'
 import { readPiece } from '../piece/read'
 import { faceArea, type PieceFile } from '../piece/rows'
 import { readAsking } from '../plan/asking'
@@ -22,8 +23,9 @@ import { paperFile } from './paper'
 
 const asJson = (paper: Paper) => canonicalJson(JSON.parse(JSON.stringify(paper)) as Json)
 /** A new version of a piece's quotation, from its plan as it stands; kept as it was given. */
-export const quote = (id: number, { words, by }: z.output<typeof s.quote>, person: Person, at: Date) =>
-  transaction(async tx => {
+export async function quote(id: number, { words, by }: z.output<typeof s.quote>, person: Person, at: Date) {
+  await freshOutlook(id, at)
+  return transaction(async tx => {
     const file = await readPiece(tx, id, true)
     const plan = await readPlan(tx, file)
     const live = plan.steps.filter(st => st.state !== 'skipped')
@@ -69,6 +71,7 @@ export const quote = (id: number, { words, by }: z.output<typeof s.quote>, perso
     await tell(tx, 'piece', id, at)
     return { id: made.id, version: n }
   })
+}
 
 type Estimated = ReturnType<typeof estimate>
 /** The last line takes what rounding leaves, so that lines make their sum. */
