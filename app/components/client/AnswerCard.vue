@@ -65,7 +65,6 @@ const told = computed(() => {
     w('client.askedBy', { name: a.askedBy, at: dayTime(a.askedAt) }),
     waits && a.dueOn && w('client.promisedFor', { day: day(a.dueOn) }),
     waits && w('client.until', { day: day(a.expiresAt) }),
-    waits && a.holds > 0 && w('client.holds', { n: a.holds }),
     waits && a.reminded > 0 && w('client.reminded', { n: a.reminded }),
     w(`client.mails.${a.mail?.state ?? 'none'}`),
   ].filter(Boolean)
@@ -160,6 +159,14 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
         maxlength="1000"
       /><button class="act">{{ w('client.send') }}</button>
     </form>
+    <FoldOut v-if="answer.hangs.length" class="mt-2" :title="w('client.holds', { n: answer.hangs.length })">
+      <ol data-test="hangs">
+        <li v-for="(step, i) in answer.hangs" :key="i" class="flex gap-3">
+          <span class="clock shrink-0 w-24">{{ step.at ? day(step.at) : '' }}</span><span>{{ step.says }}</span>
+        </li>
+      </ol>
+      <p class="caption">{{ w(answer.hangs.some(h => h.at) ? 'client.holdsWhen' : 'client.holdsNoDay') }}</p>
+    </FoldOut>
     <FoldOut v-if="can && answer.state === 'open'" class="mt-2" :title="w('client.record')">
       <div class="flex flex-wrap gap-2 items-end">
         <label class="grow">{{ w('client.who') }} <input v-model="name" class="field" /></label>

@@ -109,6 +109,8 @@ export default {
     until: 'until {day}',
     promisedFor: 'promised for {day}',
     holds: ['{n} step waits for it', '{n} steps wait for it'],
+    holdsWhen: 'As the timetable has them, if the yes comes now.',
+    holdsNoDay: 'They get their days once it is in the shop.',
     recordedBy: 'recorded by {name}',
     shop: 'We',
     client: 'client',

@@ -10,6 +10,7 @@ import { readPlan } from '../plan/rows'
 import { heldBecause } from '../platform/mail'
 import { readShop } from '../shop/rows'
 import { workedOut } from './figures'
+import { type Hanging, readHanging } from './hangs'
 import { freshOutlook } from './outlook'
 import { linkOf, type LinkRow } from './links'
 import { readQuotations } from '../papers/quotation'
@@ -161,7 +162,6 @@ interface AnswerRow extends ApprovalRow {
   mail_version: number | null
   sha256: string
   recorded_by_name: string | null
-  holds: number
   due_on: string | null
   content: string
   picture: string
@@ -171,12 +171,7 @@ export async function answersPage(at: Date, pieceId: number | null = null) {
   const rows = await db().rows<AnswerRow>(
     `SELECT a.*, piece.name AS piece, piece.due_on, client.name AS client, p.name AS asked_by_name,
         r.name AS recorded_by_name, m.id AS mail_id, m.state AS mail_state, m.last_error AS mail_error,
-        m.recipient AS mail_to, m.row_version AS mail_version, sn.sha256, sn.content, sn.picture,
-        (
-          SELECT COUNT(*)
-            FROM plan_step st
-            WHERE st.piece_id = a.piece_id AND st.state = 'planned' AND st.kind <> 'approval'
-        ) AS holds
+        m.recipient AS mail_to, m.row_version AS mail_version, sn.sha256, sn.content, sn.picture
         FROM approval a
         JOIN piece ON piece.id = a.piece_id
         JOIN client ON client.id = piece.client_id
@@ -190,19 +185,29 @@ export async function answersPage(at: Date, pieceId: number | null = null) {
     { pieceId },
   )
   const ids = rows.map(r => r.id)
-  const [items, words, shop] = await Promise.all([readItems(db(), ids), readWords(ids), readShop()])
+  const asksToBegin = (a: AnswerRow) => a.state === 'open' && shownOf(a.content).items.some(i => i.kind === 'surface')
+  const [items, words, shop, hanging] = await Promise.all([
+    readItems(db(), ids),
+    readWords(ids),
+    readShop(),
+    readHanging([...new Set(rows.filter(asksToBegin).map(a => a.piece_id))]),
+  ])
   const held = heldBecause(shop, useRuntimeConfig().mode)
   return rows.map(a =>
     answerLine(
       a,
       items.filter(i => i.approval_id === a.id),
       words,
-      held,
-      at,
+      { held, at, hangs: (asksToBegin(a) && hanging.get(a.piece_id)) || [] },
     ),
   )
 }
-function answerLine(a: AnswerRow, items: QuestionItemRow[], words: Word[], held: string, at: Date) {
+interface Around {
+  held: string
+  at: Date
+  hangs: readonly Hanging[]
+}
+function answerLine(a: AnswerRow, items: QuestionItemRow[], words: Word[], { held, at, hangs }: Around) {
   const { items: shown, sums } = shownOf(a.content)
   const replies = repliesOf(items)
   return {
@@ -226,7 +231,7 @@ function answerLine(a: AnswerRow, items: QuestionItemRow[], words: Word[], held:
       state: items.find(x => x.no === i.no)?.state ?? ('open' as const),
       reply: replies.get(i.no) ?? null,
     })),
-    holds: shown.some(i => i.kind === 'surface') ? a.holds : 0,
+    hangs,
     words: words.filter(x => x.approval_id === a.id),
   }
 }
