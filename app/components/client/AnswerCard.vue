@@ -92,6 +92,8 @@ async function cameBack() {
   const { id, rowVersion } = props.answer.mail!
   if (await send('POST /api/mails/:id/back', { id, body: { rowVersion, says: returned.value } })) emit('changed')
 }
+/** Whether the timetable has days for what hangs on it. */
+const dated = computed(() => props.answer.hangs.some(h => h.at))
 const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
 </script>
 
@@ -162,10 +164,12 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
     <FoldOut v-if="answer.hangs.length" class="mt-2" :title="w('client.holds', { n: answer.hangs.length })">
       <ol data-test="hangs">
         <li v-for="(step, i) in answer.hangs" :key="i" class="flex gap-3">
-          <span class="clock shrink-0 w-24">{{ step.at ? day(step.at) : '' }}</span><span>{{ step.says }}</span>
+          <span v-if="dated" class="clock shrink-0 w-24">{{ step.at ? day(step.at) : '' }}</span><span>{{
+            step.says
+          }}</span>
         </li>
       </ol>
-      <p class="caption">{{ w(answer.hangs.some(h => h.at) ? 'client.holdsWhen' : 'client.holdsNoDay') }}</p>
+      <p class="caption">{{ w(dated ? 'client.holdsWhen' : 'client.holdsNoDay') }}</p>
     </FoldOut>
     <FoldOut v-if="can && answer.state === 'open'" class="mt-2" :title="w('client.record')">
       <div class="flex flex-wrap gap-2 items-end">
