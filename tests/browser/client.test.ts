@@ -29,6 +29,14 @@ test('an enquiry becomes a piece: estimate, three finishes, a choice on a phone,
   const beside = office.getByTestId('ask-form').getByLabel('Beside it, the same with')
   await choose(beside.first(), 'waterborne-polyurethane')
   await choose(beside.last(), 'varnish-oil')
+  // a day that the shop cannot keep is told before it is asked about
+  const later = office.getByTestId('ask-form').getByRole('textbox', { name: 'A later day' })
+  await later.fill(new Date(Date.now() - 86_400_000).toISOString().slice(0, 10))
+  await later.press('Tab')
+  await expect(office.getByTestId('due-warning')).toContainText('later than this day')
+  await later.fill('')
+  await later.press('Tab')
+  await expect(office.getByTestId('due-warning')).toHaveCount(0)
   await office.getByLabel('Your words to the client').fill('Dear Majken Test, three ways to do it.')
   await office.getByRole('button', { name: 'Look at it first' }).click()
   await expect(office.getByTestId('preview').getByTestId('price')).toHaveCount(3)
@@ -36,6 +44,8 @@ test('an enquiry becomes a piece: estimate, three finishes, a choice on a phone,
   await office.getByRole('button', { name: 'Look at it first' }).click()
   await office.getByRole('button', { name: 'Send it' }).click()
   await expect(office.getByTestId('answer')).toContainText('open')
+  await office.getByText(/\d+ steps wait for it/).click()
+  await expect(office.getByTestId('hangs')).toContainText('Put together')
 
   // on a phone without a script
   const phone = await browser.newContext({ viewport: { width: 390, height: 844 }, javaScriptEnabled: false })

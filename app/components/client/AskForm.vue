@@ -103,6 +103,7 @@ const addWork = () => form.work.push({ says: '', price: null, days: null })
         />
       </template>
       <DateField v-model="form.dueOn" :label="w('client.what.dueOn')" />
+      <DueWarning :due="form.dueOn" />
       <fieldset v-if="may.photographs.length">
         <legend>{{ w('client.what.photographs') }}</legend>
         <div class="flex flex-wrap gap-2">

@@ -57,6 +57,7 @@ async function save() {
       :options="optionsOf(list, v => w(wordOf(key, v)))"
     />
     <DateField v-model="form.dueOn" :label="w('intake.due')" />
+    <DueWarning v-if="form.dueOn !== piece.due_on" :due="form.dueOn" class="col-span-2" />
     <SwitchField v-model="form.keepPatina" :label="w('intake.patina')" />
     <SwitchField v-model="form.rustic" :label="w('intake.rustic')" />
     <SwitchField v-model="form.goesFirst" :label="w('intake.goesFirst')" />

@@ -8,12 +8,12 @@ import type { Asking } from '#core/ground'
 import { ROUTE_AT_HOME } from '#core/piece'
 import { type ColourDrawn, type FilmDrawn, surfaceSvg } from '#core/section'
 import type { Db } from '../../database/db'
+import { keptOutlook, type Outlook } from '../piece/outlook'
 import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
 import { datesOf, sectionFor, verdictsOf } from '../plan/judge'
 import { isOverruled, readPlan, type StoredPlan } from '../plan/rows'
 import { readExtras } from './extras'
-import { type Outlook, readOutlook } from './outlook'
 
 export interface Figures {
   likely_minor: number
@@ -65,7 +65,7 @@ async function heldUp(tx: Db, id: number, own: { likely_ms: number; safe_ms: num
         WHERE piece_id = :id AND schedule_id = (SELECT MAX(schedule_id) FROM schedule_piece)`,
     { id },
   )
-  const row = scheduled ?? (await readOutlook(tx, id))
+  const row = scheduled ?? (await keptOutlook(tx, id))
   return {
     likely_ms: later(own.likely_ms, row?.likely_at) - own.likely_ms,
     safe_ms: later(own.safe_ms, row?.safe_at) - own.safe_ms,

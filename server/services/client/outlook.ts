@@ -1,27 +1,20 @@
 /** When a piece that is only asked about would be ready among all else in the shop, were it agreed to today. */
 import { DateTime } from 'luxon'
 import { byShare, changed } from '#core/schedule'
-import { db, type Db } from '../../database/db'
+import { db } from '../../database/db'
+import type { Outlook } from '../piece/outlook'
 import { readShopToPlan } from '../schedule/model'
 import { readShop } from '../shop/rows'
 
 const SEARCH = { within_ms: 700, orders: 400, seed: 1 }
 const LIVES = 250
 
-/** Null: not within the time that is planned ahead. */
-export interface Outlook {
-  likely_at: Date | null
-  safe_at: Date | null
-}
 interface State {
   piece_id: number
   changed_no: number
   schedule_id: number
   day: string
 }
-
-export const readOutlook = (on: Db, id: number) =>
-  on.row<Outlook>('SELECT likely_at, safe_at FROM outlook WHERE piece_id = :id', { id })
 
 async function stateOf(id: number, at: Date): Promise<State | null> {
   const { zone } = await readShop()

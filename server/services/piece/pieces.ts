@@ -20,6 +20,7 @@ import { db, type Db, transaction } from '../../database/db'
 import { log, tell } from '../platform/log'
 import type { Person } from '../shop/person'
 import { readShop } from '../shop/rows'
+import { keptOutlook, type Outlook } from './outlook'
 import { readPiece } from './read'
 import { faceArea, type FaceRow, type PieceFile, type PieceRow } from './rows'
 
@@ -194,6 +195,12 @@ export const mayTakeBack = (piece: PieceFile['piece'], at: Date): boolean =>
   piece.handed_over_at !== null &&
   at.getTime() - piece.handed_over_at.getTime() < TAKEN_BACK_MS
 
+/** When it is ready with all else in the shop, in half of all lives of the schedule and in nine of ten. */
+async function outlookOf(state: string, look: Outlook | null, id: number): Promise<Outlook | null> {
+  if (state === 'enquiry') return keptOutlook(db(), id)
+  return state === 'active' && look?.likely_at ? { likely_at: look.likely_at, safe_at: look.safe_at } : null
+}
+
 export async function piecePage(id: number, at: Date) {
   const { piece: row, faces, facts, concluded, choice } = await readPiece(db(), id)
   const { known_findings: _known, ...piece } = row
@@ -207,8 +214,7 @@ export async function piecePage(id: number, at: Date) {
   return {
     /** chance that it is late for the day it is promised for; null: none is, or it is not planned */
     risk: row.state === 'active' ? (look?.risk ?? null) : null,
-    /** ready with all else in the shop, in half of all lives of the schedule and in nine of ten */
-    outlook: row.state === 'active' && look?.likely_at ? look : null,
+    outlook: await outlookOf(row.state, look, id),
     piece: { ...piece, mayTakeBack: mayTakeBack(row, at) },
     /** the piece that it became when it came back */
     became:

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What a piece that is asked about will take: hours, price, the earliest honest day, and what would change it. */
-const { page } = inject(PIECE)!
+const { page, load } = inject(PIECE)!
 const id = computed(() => page.value!.piece.id)
 const { hours, money, day } = useFormat()
 const { data: its, failed } = useLive(
@@ -8,6 +8,8 @@ const { data: its, failed } = useLive(
   (topic, piece) => topic === 'piece' && piece === id.value,
   () => ({ id: id.value }),
 )
+// its days stand on the piece then, for whoever asks about one
+watch(its, () => load())
 const signed = (n: number, says: (x: number) => string) => `${n < 0 ? '−' : '+'}${says(Math.abs(n))}`
 </script>
 
