@@ -53,7 +53,7 @@ class Ready {
   }
 }
 
-/** Every group in this order, what comes before it first; what hangs on somebody's word last, so that it hinders nobody. */
+/** Every group in an order, what comes before it first; what hangs on a word last, so that it hinders nobody. */
 function* inOrder({ groups }: Graph, order: Order): Generator<number, void> {
   const left = groups.map(g => g.before.length)
   const late: number[] = []

@@ -143,8 +143,8 @@ export default {
     day: 'Promised for',
     low: 'The chance that it has left by then is {percent}. Promise no day under 80\u00a0%: {honest} is honest.',
     tooEarly:
-      'By the timetable it is likely ready {likely}, safely {safe}: later than this day. Ask what can be promised first.',
-    notSafe: 'By the timetable it is likely ready {likely}, but safely only {safe}. Ask what can be promised first.',
+      'By the timetable it is likely ready {likely}, safely {safe}: later than this day. Ask what can be promised.',
+    notSafe: 'By the timetable it is likely ready {likely}, but safely only {safe}. Ask what can be promised.',
     high: 'The chance that it has left by then is {percent}.',
     whatHelps: 'What would help?',
     trying: 'Each is tried by itself',
