@@ -1,4 +1,5 @@
 import type { Finish } from '#core/materials'
+import type { RouteSlug } from '#core/piece'
 
 export type MayAsk = AnswerOf<'GET /api/pieces/:id/asking'>
 /** Money is typed in whole units of the shop's currency. */
@@ -15,7 +16,11 @@ interface WorkRow {
 }
 const empty = () => ({
   ...{ words: '', days: 14 as number | null, surface: true, found: false, dueOn: null as string | null },
-  ...{ beside: [null, null] as (Finish | null)[], work: [] as WorkRow[], hardware: {} as Record<number, HardwareRow> },
+  ...{
+    beside: [null, null] as (Finish | RouteSlug | null)[],
+    work: [] as WorkRow[],
+    hardware: {} as Record<number, HardwareRow>,
+  },
   ...{ most: null as number | null, mostAsked: false },
   ...{ bands: [] as number[], photographs: [] as string[] },
 })
@@ -38,7 +43,7 @@ export function useAsking(may: () => MayAsk) {
     const surface = form.surface && can.surface
     return {
       ...{ words: form.words, days: form.days ?? 14, surface, found: form.found && can.found !== null },
-      beside: surface ? form.beside.filter(f => f !== null && can.beside.includes(f)).map(f => f!) : [],
+      beside: surface ? form.beside.flatMap(b => ([...can.beside, ...can.ways].find(x => x === b) ? [b!] : [])) : [],
       work: form.work.map(x => ({ says: x.says, priceMinor: minor(x.price), days: x.days ?? 0 })),
       hardware: can.hardware.flatMap(({ id: itemId }) => {
         const its = form.hardware[itemId]

@@ -17,6 +17,7 @@ export const ROUTES = [
 ] as const
 /** Least invasive first. */
 export type RouteSlug = (typeof ROUTES)[number]
+export const isRoute = (slug: string): slug is RouteSlug => (ROUTES as readonly string[]).includes(slug)
 /** What a route is called. */
 export const ROUTE_NAMES = {
   'as-it-stands': 'Begin as it stands',

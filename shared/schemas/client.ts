@@ -5,6 +5,7 @@ import { FINISHES } from '../../core/materials'
 import { LABEL_STOCKS } from '../../core/papers/labels'
 import { LETTER_KINDS, unknownFills } from '../../core/papers/letter'
 import { PAPER_SIZES } from '../../core/papers/paper'
+import { ROUTES } from '../../core/piece/ground'
 import { address } from './examination'
 import { id, maybeText, slugOf, text, version } from './fields'
 
@@ -31,13 +32,14 @@ export const noBody = z.strictObject({})
 const minor = z.number().int('A price in whole cents.').min(0, 'Not below nothing.').max(100_000_000, 'Too much.')
 const daysMore = z.number().int().min(0).max(365, 'A year at most.')
 const PRICELESS = { replace: 0, match: 0, leave: 0 }
+const BESIDE = [...FINISHES, ...ROUTES] as const
 /** A question to a client: what is asked, with words, and how long it waits. */
 export const ask = z.strictObject({
   words: maybeText(1000),
   days: z.number().int().min(1).max(90).default(14),
-  /** the plan as it stands; and beside it the same with other finishes */
+  /** the plan as it stands; and beside it the same with other finishes, or by other ways */
   surface: z.boolean().default(true),
-  beside: z.array(slugOf(FINISHES, 'Choose a finish.')).max(2, 'Two finishes beside it at most.').default([]),
+  beside: z.array(slugOf(BESIDE, 'Choose a finish or a way.')).max(2, 'Two beside it at most.').default([]),
   /** what was found since the plan was made */
   found: z.boolean().default(false),
   /** more work, at its price with tax */

@@ -108,6 +108,32 @@ describe('alternatives', () => {
       accepted_worst_minor: sum.worst_minor,
     })
   })
+  it('may go another way: what becomes of the old finish is said, and the way that is chosen is taken', async () => {
+    const piece = await planned()
+    const { ways } = await people.office.ok<{ ways: string[] }>(`GET /api/pieces/${piece.id}/asking`)
+    expect(ways.length).toBeGreaterThan(1)
+    for (const way of ways) {
+      const { shown } = await people.office.ok<{ shown: QuestionShown }>(
+        `POST /api/pieces/${piece.id}/approvals/preview`,
+        { words: '', days: 14, beside: [way] },
+      )
+      expect(shown.items[0]!.title, way).toBe('Which way shall it go?')
+      const [planned, other] = shown.items[0]!.options
+      expect(other!.says, way).not.toBe(planned!.says)
+      expect(other!.steps.length, way).toBeGreaterThan(0)
+    }
+    const way = ways.find(r => r !== 'as-it-stands')!
+    const { id } = await ask(piece.id, { beside: [way, 'wiping-varnish'] })
+    const given = await people.office.ok<{ holds: boolean }>(`POST /api/approvals/${id}/answer`, {
+      ...{ replies: [{ no: 1, reply: 1 }], via: 'counter', name: 'Runa', says: '' },
+    })
+    expect(given.holds).toBe(true)
+    expect((await people.office.ok<{ route: string }>(`GET /api/pieces/${piece.id}`)).route).toBe(way)
+    const refused = await people.office.send(`POST /api/pieces/${(await planned()).id}/approvals`, {
+      ...{ words: '', beside: ['nothing-such'] },
+    })
+    expect(refused.status).toBe(422)
+  })
   it('are looked at before they go: the same page, and nothing is written or sent', async () => {
     const { id } = await planned()
     const body = { words: 'Look', beside, days: 14 }
@@ -135,7 +161,7 @@ describe('alternatives', () => {
   })
   it('are other finishes, each once', async () => {
     const { id } = await planned()
-    for (const twice of [['varnish-oil'], ['wiping-varnish', 'wiping-varnish']])
+    for (const twice of [['varnish-oil'], ['wiping-varnish', 'wiping-varnish'], ['strip-chemical', 'strip-both']])
       expect(
         (await people.office.send(`POST /api/pieces/${id}/approvals`, { words: '', beside: twice })).body.fields,
       ).toHaveProperty('beside')
@@ -421,6 +447,44 @@ describe('letters', () => {
     const to = `right-${piece.email}`
     await people.office.ok(`POST /api/mails/${(await mail()).id}/again`, { rowVersion: (await mail()).rowVersion, to })
     expect(tokenIn(await mailTo(to))).toMatch(/\S/)
+  })
+})
+
+describe('what hangs on a question', () => {
+  interface Hangs {
+    id: number
+    hangs: { says: string; at: string | null }[]
+  }
+  const hangs = async (id: number) =>
+    (await people.office.ok<Hangs[]>('GET /api/answers')).find(a => a.id === id)!.hangs
+  it('is told step by step, with the days of the timetable, until it is answered', async () => {
+    const piece = await planned()
+    const { id } = await ask(piece.id, {})
+    await people.lead.ok('POST /api/schedule')
+    const steps = (await planOf(people.lead, piece.id)).steps.filter(s => s.kind !== 'approval')
+    const told = await hangs(id)
+    expect(told.map(h => h.says).sort()).toEqual(steps.map(s => (s as unknown as { title: string }).title).sort())
+    const days = told.map(h => Date.parse(h.at!))
+    expect(days.every(Number.isFinite)).toBe(true)
+    expect(days).toEqual(days.toSorted((a, b) => a - b))
+    await people.office.ok(`POST /api/approvals/${id}/answer`, {
+      ...{ replies: [{ no: 1, reply: 0 }], via: 'phone', name: 'Runa', says: '' },
+    })
+    expect(await hangs(id)).toEqual([])
+  })
+  it('stands without days before the piece is in, and nothing hangs on an answer about extra work', async () => {
+    const enquiry = await people.office.ok<{ id: number }>('POST /api/enquiries', {
+      ...{ name: 'Table', client: { name: 'Ulrika', email: '', phone: '' }, kind: 'table', condition: 'worn' },
+      ...{ length: '900', width: '900', height: '740', species: 'oak', use: 'daily', tone: 'same', sheen: 'satin' },
+      lead: 'no',
+    })
+    const { id } = await ask(enquiry.id, {})
+    const told = await hangs(id)
+    expect(told.length).toBeGreaterThan(5)
+    expect(told.every(h => h.at === null)).toBe(true)
+    const piece = await planned()
+    const extra = await ask(piece.id, { surface: false, work: [{ says: 'A new foot', priceMinor: 90_000, days: 2 }] })
+    expect(await hangs(extra.id)).toEqual([])
   })
 })
 

@@ -26,7 +26,7 @@ test('an enquiry becomes a piece: estimate, three finishes, a choice on a phone,
   await expect(office.getByTestId('doubt').first()).toBeVisible()
 
   await office.getByRole('link', { name: 'Send it to the client' }).click()
-  const beside = office.getByTestId('ask-form').getByLabel('Beside it, the same with')
+  const beside = office.getByTestId('ask-form').getByLabel('Beside it')
   await choose(beside.first(), 'waterborne-polyurethane')
   await choose(beside.last(), 'varnish-oil')
   // a day that the shop cannot keep is told before it is asked about

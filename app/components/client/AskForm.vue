@@ -7,9 +7,10 @@ const { money } = useFormat()
 const { form, body, clear } = useAsking(() => props.may)
 const shown = ref<AnswerOf<'POST /api/pieces/:id/approvals/preview'> | null>(null)
 const busy = ref(false)
-const finishes = computed(() => [
+const others = computed(() => [
   { value: null, label: w('client.what.none') },
-  ...props.may.beside.map(f => ({ value: f, label: w(`finish.${f}`) })),
+  ...props.may.beside.map(f => ({ value: f, label: w('client.what.sameWith', { finish: w(`finish.${f}`) }) })),
+  ...props.may.ways.map(r => ({ value: r, label: w(`route.${r}`) })),
 ])
 async function look() {
   busy.value = true
@@ -38,13 +39,13 @@ const addWork = () => form.work.push({ says: '', price: null, days: null })
       <legend class="sr-only">{{ w('client.asksAbout') }}</legend>
       <template v-if="may.surface">
         <SwitchField v-model="form.surface" :label="w('client.what.surface')" />
-        <div v-if="form.surface && may.beside.length" class="grid sm:grid-cols-2 gap-3">
+        <div v-if="form.surface && others.length > 1" class="grid sm:grid-cols-2 gap-3">
           <ChoiceField
             v-for="(_, i) in form.beside"
             :key="i"
             v-model="form.beside[i]!"
             :label="w('client.what.beside')"
-            :options="finishes"
+            :options="others"
           />
         </div>
       </template>

@@ -50,7 +50,8 @@ export default {
     days: 'Days to answer',
     what: {
       surface: 'The work, its finish and the price, as planned',
-      beside: 'Beside it, the same with',
+      beside: 'Beside it',
+      sameWith: 'the same with {finish}',
       none: 'nothing',
       found: 'What was found since',
       workSays: 'What is to be done',

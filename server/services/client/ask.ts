@@ -45,6 +45,7 @@ export async function keepBegun(tx: Db, file: PieceFile, plan: StoredPlan, at: D
     held: _held,
     told: _told,
     breaks: _breaks,
+    out: _out,
     ...figures
   } = await workedOut(tx, file.piece.id, at, await readAsking(at, tx))
   await keepShown(

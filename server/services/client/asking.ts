@@ -6,7 +6,9 @@ import { db } from '../../database/db'
 import { readBands } from '../colour/bandRows'
 import { readQuotations } from '../papers/quotation'
 import { readPiece } from '../piece/read'
+import { ROUTE_AT_HOME, type RouteSlug } from '#core/piece'
 import type { PieceFile } from '../piece/rows'
+import { readAsking } from '../plan/asking'
 import { beganWork } from '../plan/choose'
 import { foundSince } from '../plan/found'
 import { costOf } from '../plan/cost'
@@ -24,6 +26,20 @@ async function beyondOf({ piece }: PieceFile, plan: StoredPlan) {
   return foreseen_minor > agreed_minor ? { agreed_minor, foreseen_minor } : null
 }
 
+/** Ways that this piece may go and that a client can tell from the planned one; none once work began. */
+async function waysFor({ choice, context }: PieceFile, plan: StoredPlan, at: Date): Promise<RouteSlug[]> {
+  if (!choice || beganWork(plan)) return []
+  const { verdicts } = await inWorker('judgeAll', { ...(await readAsking(at)), context, choice })
+  const [main] = choice.buildUps
+  const said = new Set([ROUTE_AT_HOME[main.ground], ROUTE_AT_HOME.refer])
+  return verdicts.flatMap(({ standing, route }) => {
+    const home = ROUTE_AT_HOME[route]
+    if (standing === 'ruled-out' || said.has(home)) return []
+    said.add(home)
+    return [route]
+  })
+}
+
 export async function askingPage(id: number, at: Date) {
   const file = await readPiece(db(), id)
   const plan = await readPlan(db(), file)
@@ -36,6 +52,8 @@ export async function askingPage(id: number, at: Date) {
     surface: plan.steps.some(st => st.kind === 'approval' && st.state === 'planned'),
     /** finishes to offer beside it; none once work began */
     beside: finish === null || beganWork(plan) ? [] : FINISHES.filter(f => f !== finish),
+    /** other ways that may be offered beside it */
+    ways: await waysFor(file, plan, at),
     found: found && [...found.added, ...found.changed],
     hardware: file.items
       .filter(i => i.kind === 'hardware' && i.state !== 'present')

@@ -16,6 +16,7 @@ import { bandSvg, differencesUnder, gradeOf, type Light, LIGHTS } from '#core/co
 import type { Asking } from '#core/ground'
 import { materialOf } from '#core/materials'
 import { ITEM_ANSWERS, itemQuestion } from '#core/parts'
+import { isRoute, ROUTE_AT_HOME } from '#core/piece'
 import { holesSvg } from '#core/parts/drawing'
 import { saidSlug } from '#core/units'
 import { speciesOf } from '#core/wood'
@@ -25,7 +26,7 @@ import { type BandRow, readBands } from '../colour/bandRows'
 import { type ReadingRow, READINGS } from '../colour/readings'
 import type { PieceFile } from '../piece/rows'
 import { readAsking } from '../plan/asking'
-import { beganWork, type Surface, writeFinish } from '../plan/choose'
+import { beganWork, type Surface, writeBeside } from '../plan/choose'
 import { knownOf } from '../plan/findings'
 import { changedBy, writeFound } from '../plan/found'
 import { readPlan } from '../plan/rows'
@@ -33,7 +34,7 @@ import { timesOf } from '../plan/stages'
 import { DAY_MS } from '../platform/digest'
 import { readShop } from '../shop/rows'
 import { moneyIn } from '../shop/words'
-import { asIf, type Figures, type Worked, workedOut } from './figures'
+import { asIf, type Figures, type Told, type Worked, workedOut } from './figures'
 import { HARDWARE_SAYS } from './rows'
 
 /** What an item does when its option is chosen; kept with what was shown. */
@@ -81,17 +82,19 @@ async function offersOf({ tx, file, at, asking }: Shop, { beside, found }: Input
   const id = file.piece.id
   const plan = await readPlan(tx, file)
   if (beside.length > 0 && beganWork(plan))
-    throw fail(409, 'started', 'Work has started: another finish can be offered only before. Change steps under Plan.')
-  const own = finishLayer(file.choice?.buildUps[0].layers ?? [])?.product
-  if (new Set([own, ...beside]).size <= beside.length)
-    throw fail(422, 'invalid', 'These are the same finish twice. Choose others beside it.', { beside: 'Twice.' })
+    throw fail(409, 'started', 'Work has started: another way can be offered only before. Change steps under Plan.')
+  const [main] = file.choice?.buildUps ?? []
+  const home = (way: string | null | undefined) => (way && isRoute(way) ? ROUTE_AT_HOME[way] : way)
+  const all = [main?.ground, finishLayer(main?.layers ?? [])?.product, ...beside].map(home)
+  if (new Set(all).size < all.length)
+    throw fail(422, 'invalid', 'To a client these are the same twice. Choose others beside it.', { beside: 'Twice.' })
   const made = found ? await changedBy(file, plan) : null
   if (found && !made) throw fail(409, 'nothing', 'Nothing found since would change this plan.')
   const now = await workedOut(tx, id, at, asking)
-  const as = (finish: (typeof beside)[number] | null, withFound: boolean): Promise<Offer> =>
+  const as = (other: (typeof beside)[number] | null, withFound: boolean): Promise<Offer> =>
     asIf(tx, async () => {
-      const surface = finish ? await writeFinish(tx, found && !withFound ? before(file) : file, finish) : null
-      if (!finish && withFound) await writeFound(tx, file, plan, made!.steps)
+      const surface = other ? await writeBeside(tx, found && !withFound ? before(file) : file, other) : null
+      if (!other && withFound) await writeFound(tx, file, plan, made!.steps)
       return { worked: await workedOut(tx, id, at, asking, now.held), surface }
     })
   const broken = (says: string | null, what: string) => {
@@ -99,11 +102,15 @@ async function offersOf({ tx, file, at, asking }: Shop, { beside, found }: Input
   }
   broken(now.breaks, 'The plan')
   const rows: { without: Offer; with: Offer | null }[] = []
-  for (const finish of [null, ...beside])
-    rows.push({
-      without: finish ? await as(finish, false) : { worked: now, surface: null },
-      with: found ? await as(finish, true) : null,
-    })
+  for (const other of [null, ...beside]) {
+    const row = {
+      without: other ? await as(other, false) : { worked: now, surface: null },
+      with: found ? await as(other, true) : null,
+    }
+    const { out, told } = row.without.worked
+    if (other && out) throw fail(409, 'ruled-out', `${told.says} is ruled out on this piece: ${out}`)
+    rows.push(row)
+  }
   for (const { without, with: withFound } of rows) {
     broken(without.worked.breaks, `${without.worked.told.says} on this piece`)
     broken(withFound?.worked.breaks ?? null, `${without.worked.told.says}, with what was found,`)
@@ -118,16 +125,23 @@ function before(file: PieceFile): PieceFile {
   return { ...file, facts, context: { ...file.context, facts } }
 }
 
+const titleOf = (ways: boolean) => (ways ? 'Which way shall it go?' : 'Which finish shall it have?')
+/** Where ways are offered, the option is called by what becomes of the old surface; else by its finish. */
+function optionSaid({ work, says, lines, why: _why, gate: _gate, ...told }: Told, ways: boolean): OptionShown {
+  const [surface = '', ...rest] = lines
+  if (says === work) return { ...told, says, lines }
+  return ways
+    ? { ...told, says: `${work} · ${says}`, lines }
+    : { ...told, says, lines: [[work, surface].filter(Boolean).join(' · '), ...rest] }
+}
 function surfaceDraft(rows: Awaited<ReturnType<typeof offersOf>>['rows'], found: readonly Step[] | null): Draft {
   const first = rows[0]!.without.worked.told
+  const ways = new Set(rows.map(r => r.without.worked.told.work)).size > 1
   return {
     item: {
       ...{ kind: 'surface', says: '', priced: true, why: first.why, gate: first.gate },
-      title: rows.length > 1 ? 'Which finish shall it have?' : 'The work, the finish and the price',
-      options: rows.map(({ without: { worked } }) => {
-        const { says, lines, does, steps, stands, picture, inWriting } = worked.told
-        return { says, lines, does, steps, stands, picture, inWriting }
-      }),
+      title: rows.length > 1 ? titleOf(ways) : 'The work, the finish and the price',
+      options: rows.map(({ without: { worked } }) => optionSaid(worked.told, ways)),
     },
     effect: {
       kind: 'surface',

@@ -25,6 +25,8 @@ export interface Figures {
 /** What is done to the piece, in a client's words. */
 export interface Told {
   says: string
+  /** what becomes of the old surface */
+  work: string
   lines: string[]
   does: string[]
   steps: string[]
@@ -94,6 +96,8 @@ function picturesOf(file: PieceFile, plan: StoredPlan, at: Date): string {
 export interface Worked extends Figures {
   /** a rule that the plan breaks and nobody lifted, in words; null: none */
   breaks: string | null
+  /** why its way is ruled out on this piece; null: it is not */
+  out: string | null
   told: Told
   held: { likely_ms: number; safe_ms: number }
 }
@@ -112,6 +116,7 @@ export async function workedOut(
   const plan = await readPlan(tx, file)
   const none: Told = {
     says: '',
+    work: '',
     lines: [],
     does: [],
     steps: [],
@@ -122,7 +127,7 @@ export async function workedOut(
     inWriting: false,
   }
   if (!choice || plan.steps.length === 0)
-    return { ...NO_FIGURES, told: none, held: { likely_ms: 0, safe_ms: 0 }, breaks: null }
+    return { ...NO_FIGURES, told: none, held: { likely_ms: 0, safe_ms: 0 }, breaks: null, out: null }
   const open = verdictsOf(file, plan, at).find(v => blocks(v, isOverruled(plan, v)))
   const verdict = await inWorker('judgeOne', { ...asking, context, choice })
   const live = plan.steps.filter(st => st.state !== 'skipped')
@@ -153,11 +158,13 @@ export async function workedOut(
     readyLikely: dayOf(own.likely_ms + more.likely_ms),
     readySafe: dayOf(own.safe_ms + more.safe_ms),
     held: more,
+    out: verdict.reasons.find(r => r.standing === 'ruled-out')?.says ?? null,
     breaks: open ? `${open.says}. ${open.mend}` : null,
     told: {
       says: finish ?? work!,
+      work: work!,
       lines: [
-        [...(finish ? [work!] : []), ...surface, file.piece.sheen].filter(Boolean).join(' · '),
+        [...surface, file.piece.sheen].filter(Boolean).join(' · '),
         ...ways,
         ...(paintsOver(choice, context) ? [IN_WRITING] : []),
         ...(home ? [[home.look, home.care].filter(Boolean).join(' ')] : []),

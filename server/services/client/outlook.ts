@@ -44,16 +44,18 @@ async function lived(id: number, at: Date): Promise<Outlook | null> {
 /**
  * Worked out where the piece, the schedule or the day is another than the last time, and kept; takes a second or two,
  * so it is asked before a transaction, which then reads what was kept.
+ * @param now by the newest schedule; else one of today is good enough
  * @returns null for a piece that is not asked about, or has no plan
  */
-export async function freshOutlook(id: number, at: Date): Promise<Outlook | null> {
+export async function freshOutlook(id: number, at: Date, { now = true } = {}): Promise<Outlook | null> {
   const state = await stateOf(id, at)
   if (!state) return null
   const kept = await db().row<Outlook>(
     `SELECT likely_at, safe_at
         FROM outlook
-        WHERE piece_id = :piece_id AND changed_no = :changed_no AND schedule_id = :schedule_id AND day = :day`,
-    { ...state },
+        WHERE piece_id = :piece_id AND changed_no = :changed_no AND day = :day
+          AND (NOT :now OR schedule_id = :schedule_id)`,
+    { ...state, now },
   )
   if (kept) return kept
   const found = await lived(id, at)

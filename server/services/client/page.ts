@@ -253,7 +253,7 @@ export async function sinceAsked(id: number, at: Date): Promise<Since | null> {
   const shown: QuestionShown = shownOf(a.content)
   const sum = shown.sums.find(x => x.picks.every(p => !p))
   if (a.state !== 'open' || !sum?.readySafe) return null
-  await freshOutlook(a.piece_id, at)
+  await freshOutlook(a.piece_id, at, { now: false })
   const { likely_minor, worst_minor, readySafe } = await workedOut(db(), a.piece_id, at, await readAsking(at))
   const beyond = worst_minor > sum.worst_minor || readySafe > sum.readySafe
   return { likely_minor, worst_minor, readySafe, beyond }

@@ -14,7 +14,7 @@ import { isAgreed, withAgreed } from '#core/plan'
 import type { Context } from '#core/context'
 import { lessInvasive } from '#core/ground'
 import { finishOfSchool } from '#core/house'
-import { factsOfFaces, ROUTE_NAMES, type RouteSlug } from '#core/piece'
+import { factsOfFaces, isRoute, ROUTE_NAMES, type RouteSlug } from '#core/piece'
 import type { Finish } from '#core/materials'
 import type * as s from '#shared/schemas'
 import { db, type Db } from '../../database/db'
@@ -132,10 +132,13 @@ export interface Surface {
   layers: readonly LayerDraft[]
   steps: readonly Step[]
 }
-/** The piece as it would be with another finish, written down. Only while nothing has been started. */
-export async function writeFinish(tx: Db, file: PieceFile, finish: Finish): Promise<Surface> {
+/** The piece as it would be with another finish, or by another way, written down. Only while nothing was started. */
+export async function writeBeside(tx: Db, file: PieceFile, other: Finish | RouteSlug): Promise<Surface> {
   const main = file.choice!.buildUps[0]
-  const next = buildUpFor(file.context, main.ground, { ...picksOf(main), finish }, main)
+  const picks = picksOf(main)
+  const next = isRoute(other)
+    ? buildUpFor(file.context, other, picks, main)
+    : buildUpFor(file.context, main.ground, { ...picks, finish: other }, main)
   await setGround(tx, main.id, next)
   await writeLayers(tx, main.id, draftsOf(file, next.layers))
   const now = await readPiece(tx, file.piece.id)
