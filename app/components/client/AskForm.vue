@@ -9,8 +9,8 @@ const shown = ref<AnswerOf<'POST /api/pieces/:id/approvals/preview'> | null>(nul
 const busy = ref(false)
 const others = computed(() => [
   { value: null, label: w('client.what.none') },
-  ...props.may.beside.map(f => ({ value: f, label: w('client.what.sameWith', { finish: w(`finish.${f}`) }) })),
   ...props.may.ways.map(r => ({ value: r, label: w(`route.${r}`) })),
+  ...props.may.beside.map(f => ({ value: f, label: w('client.what.sameWith', { finish: w(`finish.${f}`) }) })),
 ])
 async function look() {
   busy.value = true

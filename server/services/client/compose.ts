@@ -126,20 +126,23 @@ function before(file: PieceFile): PieceFile {
 }
 
 const titleOf = (ways: boolean) => (ways ? 'Which way shall it go?' : 'Which finish shall it have?')
-/** Where ways are offered, the option is called by what becomes of the old surface; else by its finish. */
-function optionSaid({ work, says, lines, why: _why, gate: _gate, ...told }: Told, ways: boolean): OptionShown {
+/**
+ * Where ways are offered, an option is called by what becomes of the old surface and says what may fail on its way; else
+ * it is called by its finish.
+ */
+function optionSaid({ work, says, lines, gate, why: _why, ...told }: Told, ways: boolean): OptionShown {
   const [surface = '', ...rest] = lines
-  if (says === work) return { ...told, says, lines }
-  return ways
-    ? { ...told, says: `${work} · ${says}`, lines }
-    : { ...told, says, lines: [[work, surface].filter(Boolean).join(' · '), ...rest] }
+  const fails =
+    ways && gate ? [`This way may fail: "${gate}" Then we strip the faces; the price at worst covers it.`] : []
+  if (ways) return { ...told, says: says === work ? says : `${work} · ${says}`, lines: [...lines, ...fails] }
+  return { ...told, says, lines: says === work ? lines : [[work, surface].filter(Boolean).join(' · '), ...rest] }
 }
 function surfaceDraft(rows: Awaited<ReturnType<typeof offersOf>>['rows'], found: readonly Step[] | null): Draft {
   const first = rows[0]!.without.worked.told
   const ways = new Set(rows.map(r => r.without.worked.told.work)).size > 1
   return {
     item: {
-      ...{ kind: 'surface', says: '', priced: true, why: first.why, gate: first.gate },
+      ...{ kind: 'surface', says: '', priced: true, why: first.why, gate: ways ? null : first.gate },
       title: rows.length > 1 ? titleOf(ways) : 'The work, the finish and the price',
       options: rows.map(({ without: { worked } }) => optionSaid(worked.told, ways)),
     },
