@@ -190,7 +190,7 @@ export async function sentByForm<K extends RouteKey, R>(
   key: K,
   { uuid, body }: { uuid: string; body: unknown },
   handle: (body: Parsed<K, 'body'>) => Promise<R>,
-): Promise<{ answer: R } | { problem: Problem }> {
+): Promise<{ answer: R } | { status: number; problem: Problem }> {
   try {
     checkOrigin(event)
     await ready()
@@ -198,6 +198,6 @@ export async function sentByForm<K extends RouteKey, R>(
     const read = parse(schema, body) as Parsed<K, 'body'>
     return { answer: await once({ uuid, route: key, personId: null }, () => handle(read)) }
   } catch (error) {
-    return { problem: problemOf(error).problem }
+    return problemOf(error)
   }
 }

@@ -242,6 +242,7 @@ export default {
       'name': 'Please write your name.',
       'overtaken': 'The price or the date has changed since we asked. Nothing was agreed to; we will ask you again.',
       'closed': 'This is closed by now: answered, asked anew, or its time has passed. Please call us.',
+      'busy': 'It did not get through just now. Nothing was said yet; please send it once more in a moment.',
       'slow-down': 'That is a lot of questions; please call us.',
     },
     state: {

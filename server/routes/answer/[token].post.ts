@@ -6,6 +6,7 @@ const FIELD = /^item-(\d{1,2})$/
 const replyOf = (text: string) => (text === 'no' || text === 'talk' ? text : Number(text))
 /** What the page says about a refusal. */
 const SAID: Record<string, string> = { 'slow-down': 'slow-down', 'invalid': 'name' }
+const saidOf = (status: number, code: string) => SAID[code] ?? (status >= 500 ? 'busy' : 'closed')
 
 /** A client's form, from a page without a script: done like a call of the API, and then back to the page. */
 export default defineEventHandler(async event => {
@@ -26,7 +27,7 @@ export default defineEventHandler(async event => {
   const sent = await sentByForm(event, 'POST /api/answer/:token', { uuid, body }, async given =>
     clientAnswers(token, given, await now()),
   )
-  if ('problem' in sent) return back(SAID[sent.problem.code] ?? 'closed')
+  if ('problem' in sent) return back(saidOf(sent.status, sent.problem.code))
   if (!sent.answer.holds) return back('overtaken')
   return back(asks ? 'asked' : 'thanks')
 })

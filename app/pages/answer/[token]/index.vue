@@ -10,7 +10,7 @@ const trouble = computed(() => (error.value ? problem(error.value).message : '')
 useHead({ title: () => page.value?.piece ?? 'Hantverk', meta: [{ name: 'robots', content: 'noindex, nofollow' }] })
 if (error.value) setResponseStatus(useRequestEvent()!, error.value.status ?? 404)
 const said = computed(() => String(route.query.said ?? ''))
-const SAID = ['thanks', 'asked', 'choose', 'name', 'overtaken', 'closed', 'slow-down'] as const
+const SAID = ['thanks', 'asked', 'choose', 'name', 'overtaken', 'closed', 'busy', 'slow-down'] as const
 const note = computed(() => SAID.find(s => s === said.value) ?? null)
 const pictureAt = (address: string) => `/api/answer/${token}/photographs/${address}?size=thumb`
 const fullAt = (address: string) => `/api/answer/${token}/photographs/${address}?size=full`
