@@ -1,5 +1,5 @@
 import type { Finish } from '#core/materials'
-import type { RouteSlug } from '#core/piece'
+import type { OwnRoute } from '#core/piece'
 
 export type MayAsk = AnswerOf<'GET /api/pieces/:id/asking'>
 /** Money is typed in whole units of the shop's currency. */
@@ -17,7 +17,7 @@ interface WorkRow {
 const empty = () => ({
   ...{ words: '', days: 14 as number | null, surface: true, found: false, dueOn: null as string | null },
   ...{
-    beside: [null, null] as (Finish | RouteSlug | null)[],
+    beside: [null, null] as (Finish | OwnRoute | null)[],
     work: [] as WorkRow[],
     hardware: {} as Record<number, HardwareRow>,
   },

@@ -17,6 +17,9 @@ export const ROUTES = [
 ] as const
 /** Least invasive first. */
 export type RouteSlug = (typeof ROUTES)[number]
+/** Those that are work of the shop's own. */
+export const OWN_ROUTES = ROUTES.filter(r => r !== 'refer')
+export type OwnRoute = (typeof OWN_ROUTES)[number]
 export const isRoute = (slug: string): slug is RouteSlug => (ROUTES as readonly string[]).includes(slug)
 /** What a route is called. */
 export const ROUTE_NAMES = {

@@ -5,7 +5,7 @@ import { FINISHES } from '../../core/materials'
 import { LABEL_STOCKS } from '../../core/papers/labels'
 import { LETTER_KINDS, unknownFills } from '../../core/papers/letter'
 import { PAPER_SIZES } from '../../core/papers/paper'
-import { ROUTES } from '../../core/piece/ground'
+import { OWN_ROUTES } from '../../core/piece/ground'
 import { address } from './examination'
 import { id, maybeText, slugOf, text, version } from './fields'
 
@@ -32,7 +32,7 @@ export const noBody = z.strictObject({})
 const minor = z.number().int('A price in whole cents.').min(0, 'Not below nothing.').max(100_000_000, 'Too much.')
 const daysMore = z.number().int().min(0).max(365, 'A year at most.')
 const PRICELESS = { replace: 0, match: 0, leave: 0 }
-const BESIDE = [...FINISHES, ...ROUTES] as const
+const BESIDE = [...FINISHES, ...OWN_ROUTES] as const
 /** A question to a client: what is asked, with words, and how long it waits. */
 export const ask = z.strictObject({
   words: maybeText(1000),

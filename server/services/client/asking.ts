@@ -6,7 +6,7 @@ import { db } from '../../database/db'
 import { readBands } from '../colour/bandRows'
 import { readQuotations } from '../papers/quotation'
 import { readPiece } from '../piece/read'
-import { ROUTE_AT_HOME, type RouteSlug } from '#core/piece'
+import { type OwnRoute, ROUTE_AT_HOME } from '#core/piece'
 import type { PieceFile } from '../piece/rows'
 import { readAsking } from '../plan/asking'
 import { beganWork } from '../plan/choose'
@@ -27,14 +27,14 @@ async function beyondOf({ piece }: PieceFile, plan: StoredPlan) {
 }
 
 /** Ways that this piece may go and that a client can tell from the planned one; none once work began. */
-async function waysFor({ choice, context }: PieceFile, plan: StoredPlan, at: Date): Promise<RouteSlug[]> {
+async function waysFor({ choice, context }: PieceFile, plan: StoredPlan, at: Date): Promise<OwnRoute[]> {
   if (!choice || beganWork(plan)) return []
   const { verdicts } = await inWorker('judgeAll', { ...(await readAsking(at)), context, choice })
   const [main] = choice.buildUps
-  const said = new Set([ROUTE_AT_HOME[main.ground], ROUTE_AT_HOME.refer])
+  const said = new Set([ROUTE_AT_HOME[main.ground]])
   return verdicts.flatMap(({ standing, route }) => {
     const home = ROUTE_AT_HOME[route]
-    if (standing === 'ruled-out' || said.has(home)) return []
+    if (standing === 'ruled-out' || route === 'refer' || said.has(home)) return []
     said.add(home)
     return [route]
   })
