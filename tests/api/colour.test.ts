@@ -563,7 +563,7 @@ describe('the step panel', () => {
               via: string
               name: string
               digest: string
-              holds: number
+              hangs: unknown[]
             }[]
           >('GET /api/answers')
           .then(all => all.filter(a => a.pieceId === id))
@@ -572,7 +572,7 @@ describe('the step panel', () => {
         state: 'yes',
         via: 'counter',
         name: 'Client',
-        holds: 0,
+        hangs: [],
         digest: expect.stringMatching(/^[0-9a-f]{64}$/) as string,
       })
       await people.lead.ok(`PATCH /api/bands/${done.id}`, { kind: 'withdraw', rowVersion: approved.row_version })
