@@ -19,10 +19,13 @@ interface Now {
   late: { says: string; byName: number }[]
 }
 const now = async (page: Page) => (await (await page.request.get('/api/now')).json()) as Now
+/** Its program is kept; on a slow machine that takes its time. */
+const carried = (page: Page) =>
+  page.waitForFunction(() => navigator.serviceWorker.controller !== null, null, { timeout: 120_000 })
 /** A device whose program is kept, opened by somebody who signed in at another time. */
 async function device(browser: Browser, login: string, watched: (p: Page) => Page) {
   const page = await as(browser, login, watched)
-  await page.waitForFunction(() => navigator.serviceWorker.controller !== null)
+  await carried(page)
   return page
 }
 const cut = (page: Page) => page.context().setOffline(true)
@@ -217,7 +220,7 @@ test("a tablet's clock that is an hour off puts no act an hour off", async ({ br
   const page = await as(browser, 'tove', watched)
   await page.clock.install({ time: Date.now() + 3_600_000 })
   await page.goto('/')
-  await page.waitForFunction(() => navigator.serviceWorker.controller !== null)
+  await carried(page)
   const [line] = await startable(page)
   await cut(page)
   await page.reload()
