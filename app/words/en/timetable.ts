@@ -142,9 +142,8 @@ export default {
     how: 'The schedule as it stands, lived through {n} times with other drying times, minutes, rounds, gates and answers.',
     day: 'Promised for',
     low: 'The chance that it has left by then is {percent}. Promise no day under 80\u00a0%: {honest} is honest.',
-    tooEarly:
-      'By the timetable it is likely ready {likely}, safely {safe}: later than this day. Ask what can be promised.',
-    notSafe: 'By the timetable it is likely ready {likely}, but safely only {safe}. Ask what can be promised.',
+    tooEarly: 'By the timetable it is likely ready {likely}, safely {safe}: later than this day.',
+    notSafe: 'By the timetable it is likely ready {likely}, but safely only {safe}.',
     high: 'The chance that it has left by then is {percent}.',
     whatHelps: 'What would help?',
     trying: 'Each is tried by itself',

@@ -108,7 +108,7 @@ async function offersOf({ tx, file, at, asking }: Shop, { beside, found }: Input
       with: found ? await as(other, true) : null,
     }
     const { out, told } = row.without.worked
-    if (other && out) throw fail(409, 'ruled-out', `${told.says} is ruled out on this piece: ${out}`)
+    if (other && isRoute(other) && out) throw fail(409, 'ruled-out', `${told.work}: ruled out on this piece. ${out}`)
     rows.push(row)
   }
   for (const { without, with: withFound } of rows) {

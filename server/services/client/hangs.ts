@@ -1,7 +1,6 @@
 /** What waits for a client's word: the steps that hang on it, and when each would begin if the word came now. */
 import { db } from '../../database/db'
 import { type Active, readActive, readAsActive } from '../bench/active'
-import { readTitles } from '../schedule/titles'
 
 export interface Hanging {
   says: string
@@ -29,16 +28,13 @@ export async function readHanging(ids: readonly number[]): Promise<ReadonlyMap<n
   const known = new Set(active.map(p => p.file.piece.id))
   const others = await Promise.all(ids.filter(id => !known.has(id)).map(readAsActive))
   const pieces: Active[] = [...active, ...others.flatMap(p => p ?? [])]
-  const [{ steps }, starts] = await Promise.all([readTitles(pieces), readStarts(ids)])
+  const starts = await readStarts(ids)
   return new Map(
     pieces.map(({ file, plan }) => [
       file.piece.id,
       (plan?.steps ?? [])
         .filter(st => st.kind !== 'approval' && st.state === 'planned')
-        .flatMap(({ id }) => {
-          const its = steps.get(id)
-          return its ? [{ says: its.title, at: starts.get(id) ?? null }] : []
-        })
+        .map(({ id, title }) => ({ says: title, at: starts.get(id) ?? null }))
         .sort((a, b) => (a.at?.getTime() ?? Infinity) - (b.at?.getTime() ?? Infinity) || 0),
     ]),
   )

@@ -197,8 +197,8 @@ export const mayTakeBack = (piece: PieceFile['piece'], at: Date): boolean =>
 
 /** When it is ready with all else in the shop, in half of all lives of the schedule and in nine of ten. */
 async function outlookOf(state: string, look: Outlook | null, id: number): Promise<Outlook | null> {
-  if (state === 'enquiry') return keptOutlook(db(), id)
-  return state === 'active' && look?.likely_at ? { likely_at: look.likely_at, safe_at: look.safe_at } : null
+  if (state === 'active' && look?.likely_at) return { likely_at: look.likely_at, safe_at: look.safe_at }
+  return keptOutlook(db(), id)
 }
 
 export async function piecePage(id: number, at: Date) {
