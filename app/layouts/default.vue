@@ -89,12 +89,12 @@ const air = computed(() => {
 </script>
 
 <template>
-  <div :data-live="live || undefined" class="min-h-screen md:pl-22 pb-24 md:pb-16">
+  <div :data-live="live || undefined" class="min-h-screen md:pl-22 pb-24 md:pb-16 print:!p-0">
     <a href="#content" class="sr-only focus:not-sr-only focus:fixed focus:z-50 focus:bg-sheet focus:p-3">{{
       w('skip')
     }}</a>
     <nav
-      class="fixed z-40 bottom-0 inset-x-0 md:inset-y-0 md:right-auto md:w-22 bg-rail flex md:flex-col overflow-x-auto"
+      class="print:hidden fixed z-40 bottom-0 inset-x-0 md:inset-y-0 md:right-auto md:w-22 bg-rail flex md:flex-col overflow-x-auto"
       :aria-label="w('rail.label')"
     >
       <NuxtLink
@@ -108,7 +108,7 @@ const air = computed(() => {
         <component :is="icon" :size="24" :stroke-width="1.6" aria-hidden="true" />{{ w(`rail.${word}`) }}
       </NuxtLink>
     </nav>
-    <header class="shop-header">
+    <header class="shop-header print:!hidden">
       <span class="text-2xl max-md:text-xl font-bold clock min-w-48 max-md:min-w-0" data-test="clock">{{
         clock.now ? dayTime(clock.now) : ' '
       }}</span>
@@ -171,7 +171,7 @@ const air = computed(() => {
     <LazyProofBox v-if="proof.asking" />
     <LazyKeysBox v-if="showsKeys" @close="showsKeys = false" />
     <LazySeekBox v-if="seeking" @close="seeking = false" />
-    <AlarmBand v-if="shown" :bench="shown" />
+    <div v-if="shown" class="print:hidden"><AlarmBand :bench="shown" /></div>
     <main v-show="settled" id="content" class="px-6 py-5"><slot /></main>
     <FootNote />
   </div>

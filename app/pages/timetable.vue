@@ -109,7 +109,7 @@ const printPage = () => window.print()
 
 <template>
   <div>
-    <div class="flex flex-wrap items-end gap-3">
+    <div class="flex flex-wrap items-end gap-3 print:hidden">
       <h1 class="mr-auto">
         {{ w('timetable.title') }}
         <span v-if="data?.made_ms" class="caption font-normal"
@@ -158,7 +158,7 @@ const printPage = () => window.print()
         <button v-if="session.may('work')" class="act act-quiet" @click="stop">{{ w('timetable.stopSearch') }}</button>
       </div>
       <p v-if="!data.made_ms" class="verdict">{{ w('timetable.none') }}</p>
-      <p v-if="late.length" class="verdict verdict-warn my-3" data-test="late">
+      <p v-if="late.length" class="verdict verdict-warn my-3 print:hidden" data-test="late">
         <strong>{{ w('timetable.lates', { n: late.length }) }}:</strong>
         <NuxtLink v-for="p in late" :key="p.pieceId" :to="`/pieces/${p.pieceId}/plan`" class="block no-underline"
           >{{ p.pieceId }} {{ p.piece }}: {{ w('timetable.late', { day: day(p.ready_ms!), due: day(p.dueOn!) })
@@ -167,8 +167,8 @@ const printPage = () => window.print()
           ></NuxtLink
         >
       </p>
-      <p v-if="data.overload" class="verdict verdict-warn my-3" data-test="overload">{{ overloaded }}</p>
-      <p v-if="data.missed.length" class="verdict verdict-stop my-3" data-test="missed">
+      <p v-if="data.overload" class="verdict verdict-warn my-3 print:hidden" data-test="overload">{{ overloaded }}</p>
+      <p v-if="data.missed.length" class="verdict verdict-stop my-3 print:hidden" data-test="missed">
         <strong>{{ w('timetable.missed') }}</strong>
         <NuxtLink
           v-for="m in data.missed"
@@ -180,7 +180,8 @@ const printPage = () => window.print()
           }}</NuxtLink
         >
       </p>
-      <div class="overflow-x-auto max-sm:hidden" tabindex="0">
+      <WeekSheet :lanes="lanes" :columns="columns" :table="data" />
+      <div class="overflow-x-auto max-sm:hidden print:hidden" tabindex="0">
         <TimeBoard
           ref="board"
           :lanes="lanes"
@@ -193,7 +194,7 @@ const printPage = () => window.print()
           @day="set({ from: $event, long: 'day' })"
         />
       </div>
-      <div class="sm:hidden">
+      <div class="sm:hidden print:hidden">
         <ChoiceField v-model="lane" :label="w(`timetable.by.${by}`)" :options="laneOptions" />
         <p class="caption mt-2">{{ day(data.from) }}</p>
         <button
@@ -209,8 +210,8 @@ const printPage = () => window.print()
         </button>
         <p v-if="!its.length" class="row">{{ w('timetable.nothing') }}</p>
       </div>
-      <TogetherList v-if="data.batches.length" class="mt-6" :table="data" @changed="changed" />
-      <section v-if="unplaced.length" class="mt-6" data-test="unplaced">
+      <TogetherList v-if="data.batches.length" class="mt-6 print:hidden" :table="data" @changed="changed" />
+      <section v-if="unplaced.length" class="mt-6 print:hidden" data-test="unplaced">
         <h2>{{ w('timetable.unplaced') }}</h2>
         <div v-for="p in unplaced" :key="p.pieceId" class="row">
           <strong>{{ p.pieceId }} {{ p.piece }}</strong>

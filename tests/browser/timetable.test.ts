@@ -39,6 +39,23 @@ test('a step moved by keys or mouse shows who becomes later, and is held only wh
   await lead.getByRole('button', { name: 'Take back' }).first().click()
 })
 
+test('a week on paper: a sheet for each person, in words, without what is for a screen', async ({
+  browser,
+  watched,
+}) => {
+  const lead = await as(browser, 'tove', watched)
+  await lead.goto('/timetable')
+  const sheet = lead.getByTestId('week-sheet')
+  await expect(lead.getByTestId('bar').first()).toBeVisible()
+  await expect(sheet).toBeHidden()
+  const said = (await lead.getByTestId('bar').first().getAttribute('aria-label'))!
+  await lead.emulateMedia({ media: 'print' })
+  await expect(sheet.getByRole('heading')).toHaveText(['Emil', 'Ingrid', 'Tove'])
+  await expect(sheet.getByRole('row').first()).toContainText(said.replace(/^[\d:–]+ /, '').replace(/, \d+$/, ''))
+  for (const hidden of [lead.getByRole('navigation'), lead.getByTestId('lane').first(), lead.getByTestId('clock')])
+    await expect(hidden).toBeHidden()
+})
+
 test('what if somebody is away: told beside what is, and left as it was', async ({ browser, watched }) => {
   const emil = await as(browser, 'emil', watched)
   await emil.goto('/timetable')
