@@ -197,7 +197,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
           <p v-if="!next.length" class="row">
             {{
               bench.open
-                ? w(some ? 'now.filtered' : 'now.nothing')
+                ? w(some ? 'now.filtered' : running.length ? 'now.nothingElse' : 'now.nothing')
                 : w('now.shut', { at: `${day(bench.nextOpen_ms)} ${time(bench.nextOpen_ms)}` })
             }}
           </p>

@@ -180,7 +180,7 @@ const printPage = () => window.print()
           }}</NuxtLink
         >
       </p>
-      <WeekSheet :lanes="lanes" :columns="columns" :table="data" />
+      <WeekSheet :lanes="lanes" :columns="columns" :table="data" :apart="by !== 'pieces'" />
       <div class="overflow-x-auto max-sm:hidden print:hidden" tabindex="0">
         <TimeBoard
           ref="board"

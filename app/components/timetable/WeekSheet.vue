@@ -2,7 +2,13 @@
 import type { DayColumn } from '#core/timetable/axis'
 
 /** The days shown, on paper: a sheet for each line with its steps by day, in words. On a screen there is none. */
-const props = defineProps<{ lanes: readonly Lane[]; columns: readonly DayColumn[]; table: Timetable }>()
+const props = defineProps<{
+  lanes: readonly Lane[]
+  columns: readonly DayColumn[]
+  table: Timetable
+  /** each on a page of its own */
+  apart: boolean
+}>()
 const { time, day } = useFormat()
 const { at } = useMoment()
 const nameIn = (all: readonly { id: number; name: string }[], id: number | null) => all.find(x => x.id === id)?.name
@@ -15,16 +21,16 @@ const sheets = computed(() =>
     return days.length ? [{ name: lane.name, days }] : []
   }),
 )
-const where = (b: Bar) =>
+const where = (b: Bar, under: string) =>
   [nameIn(props.table.people, b.personId), nameIn(props.table.rooms, b.roomId), b.ifYes && w('timetable.held')]
-    .filter(Boolean)
+    .filter(says => says && says !== under)
     .join(' · ')
 const pieceOf = ({ pieceId }: Bar) => `${pieceId} ${props.table.pieces.find(p => p.pieceId === pieceId)?.piece ?? ''}`
 </script>
 
 <template>
   <div class="hidden print:block text-xs" data-test="week-sheet">
-    <section v-for="(sheet, i) in sheets" :key="sheet.name" :class="i > 0 && 'break-before-page'">
+    <section v-for="(sheet, i) in sheets" :key="sheet.name" :class="i > 0 && (apart ? 'break-before-page' : 'mt-4')">
       <h2 class="text-lg">{{ sheet.name }}</h2>
       <table v-for="one in sheet.days" :key="one.day" class="w-full mt-2">
         <caption class="text-left font-bold border-b">
@@ -37,7 +43,7 @@ const pieceOf = ({ pieceId }: Bar) => `${pieceId} ${props.table.pieces.find(p =>
             <td class="clock whitespace-nowrap pr-3 w-24">{{ time(b.start_ms) }}–{{ time(b.end_ms) }}</td>
             <td class="pr-3">{{ b.titles.join(' + ') }}</td>
             <td class="pr-3 w-48">{{ pieceOf(b) }}</td>
-            <td class="w-40">{{ where(b) }}</td>
+            <td class="w-40">{{ where(b, sheet.name) }}</td>
           </tr>
         </tbody>
       </table>
