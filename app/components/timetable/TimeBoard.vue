@@ -151,7 +151,7 @@ const ticks = computed(() => {
               width: percent(widthOf(b)),
               top: `${lane.rows[i]! * ROW_PX + 2}px`,
             }"
-            :aria-label="`${clockOf(b)} ${b.titles.join(', ')}, ${b.pieceId}`"
+            :aria-label="`${clockOf(b)} ${b.titles.join(' + ')}, ${b.pieceId}`"
             data-test="bar"
             @click="wasDragged() || emit('pick', b)"
             @pointerdown="down($event, b, laneNo)"
