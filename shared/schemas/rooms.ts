@@ -56,6 +56,8 @@ export const presenceChange = z.strictObject({
   week: z.array(openings).length(7, 'A week has seven days.').nullable(),
   off: daysOff,
 })
+/** From when work teaches minutes; null: all of it. */
+export const pacesFrom = z.strictObject({ from: moment.nullable() })
 export const fetchDays = z.strictObject({
   weekdays: z
     .array(z.number().int().min(1).max(7))

@@ -76,6 +76,7 @@ it('the store shows what was learnt, and puts it back for a product alone', asyn
   await people.owner.ok(`DELETE /api/products/${id}/dry-times`)
   // what its kind taught stays
   expect((await seen()).likely).toBeGreaterThan(1.5)
+  await people.owner.ok(`PUT /api/products/${id}/dry-times`)
 })
 it('what was begun counts as dry by then, and is taken back with a mis-tap', async () => {
   const { id, off, next } = await oiled('2027-08-02T08:00:00+02:00')
@@ -121,6 +122,8 @@ it('minutes of work that is done are learnt by its kind, and put away by who set
   expect(its.factor).toBeGreaterThan(before)
   expect(its.factor).toBeLessThan(2)
   expect((await people.finisher.send('DELETE /api/paces')).status).toBe(403)
-  await people.owner.ok('DELETE /api/paces')
+  const { was } = await people.owner.ok<{ was: string | null }>('DELETE /api/paces')
   expect(await kinds()).toEqual([])
+  await people.owner.ok('PUT /api/paces', { from: was })
+  expect((await kinds()).find(k => k.kind === first.kind)).toEqual(its)
 })

@@ -44,7 +44,12 @@ const says = computed(() =>
   }),
 )
 async function putBack() {
-  if (await send('DELETE /api/products/:id/dry-times', { id: props.productId })) emit('changed')
+  const id = props.productId
+  if (!(await send('DELETE /api/products/:id/dry-times', { id }))) return
+  useNotes().show(w('store.driesUsual'), 'done', async () => {
+    if (await send('PUT /api/products/:id/dry-times', { id })) emit('changed')
+  })
+  emit('changed')
 }
 </script>
 

@@ -10,7 +10,12 @@ const saidOf = (factor: number) => {
   return w(factor > 1 ? 'paces.longer' : 'paces.shorter', { percent })
 }
 async function putBack() {
-  if (await send('DELETE /api/paces')) await load()
+  const done = await send('DELETE /api/paces')
+  if (!done) return
+  useNotes().show(w('paces.begun'), 'done', async () => {
+    if (await send('PUT /api/paces', { body: { from: done.was } })) await load()
+  })
+  await load()
 }
 </script>
 

@@ -77,8 +77,8 @@ export default {
     holidays: 'Read holidays from a calendar file',
     holidaysWhy: 'An iCalendar file (.ics). Its coming days of a year and a half become closed days.',
     holidaysTaken: [
-      '{n} day is closed now; of the others {known} were known.',
-      '{n} days are closed now, {known} were known.',
+      '{n} day more is closed; {known} stood there before.',
+      '{n} days more are closed; {known} stood there before.',
     ],
     feeds: 'Calendars elsewhere',
     feedsWhy: 'An address that a calendar program reads by itself. Whoever knows it reads it, until it is taken back.',
@@ -101,5 +101,6 @@ export default {
     longer: '{percent} % longer',
     shorter: '{percent} % shorter',
     putBack: 'Begin from again',
+    begun: 'Minutes are as planned again, until more is done.',
   },
 } as const

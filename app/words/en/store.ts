@@ -10,6 +10,7 @@ export default {
     driesKey: 'Dashed: the usual spread. Line: this shop. × 1 is the label with air and film.',
     driesTimes: 'Next coat at 21 °C and 50 %: usual {label}; here likely {likely}, early {early}, safe {safe}.',
     driesBack: 'Put back to the usual',
+    driesUsual: 'What was seen of it so far counts no more.',
     none: 'Nothing in the store yet. Add a product, then a lot of it.',
     partsOf: 'Parts of the store',
     parts: { products: 'Products and cans', needs: 'Wanted and short', round: 'Count', air: 'Vapour and waste' },

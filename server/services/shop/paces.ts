@@ -44,11 +44,23 @@ export async function pacesPage(at: Date) {
   return { kinds: kinds.filter(k => k.seen > 0).sort((a, b) => b.seen - a.seen) }
 }
 
-/** Work so far teaches no pace any more. */
+const learnFrom = (tx: Db, from: Date | null) => tx.run('UPDATE shop SET paces_from = :from WHERE id = 1', { from })
+
+/** Work so far teaches no pace any more; `was` is the moment that it taught from until now. */
 export const forgetPaces = (by: Person, at: Date) =>
   transaction(async tx => {
-    await tx.run('UPDATE shop SET paces_from = :at WHERE id = 1', { at })
+    const before = await tx.row<{ was: Date | null }>('SELECT paces_from AS was FROM shop WHERE id = 1')
+    await learnFrom(tx, at)
     await logShop(tx, 'shop', 'Minutes as they were: begun from again', at, by.id)
+    await tell(tx, 'shop', null, at)
+    return { was: before?.was?.toISOString() ?? null }
+  })
+
+/** Work since a moment, or all of it, teaches again. */
+export const recallPaces = (from: string | null, by: Person, at: Date) =>
+  transaction(async tx => {
+    await learnFrom(tx, from === null ? null : new Date(from))
+    await logShop(tx, 'shop', 'Minutes as they were learnt', at, by.id)
     await tell(tx, 'shop', null, at)
     return { ok: true }
   })

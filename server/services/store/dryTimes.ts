@@ -86,3 +86,14 @@ export const forgetDrying = (id: number, by: Person, at: Date) =>
     await tell(tx, 'store', null, at)
     return { ok: true }
   })
+
+/** The last putting back of a product is taken back: looks before it count again. */
+export const recallDrying = (id: number, by: Person, at: Date) =>
+  transaction(async tx => {
+    const product = await tx.row<{ name: string }>('SELECT name FROM product WHERE id = :id', { id })
+    if (!product) throw notFound('product')
+    await tx.run('DELETE FROM drying_reset WHERE product_id = :id ORDER BY id DESC LIMIT 1', { id })
+    await logShop(tx, 'store', `Dry times as they were learnt: ${product.name}`, at, by.id)
+    await tell(tx, 'store', null, at)
+    return { ok: true }
+  })
