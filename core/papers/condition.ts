@@ -2,6 +2,7 @@
 import { outline_mm } from '../piece'
 import type { Report, ReportFinding } from '../report'
 import { blocks } from '../safety'
+import { dayWords } from '../timetable/days'
 import { saidSlug } from '../units'
 import { facesDrawing } from './faces'
 import type { Paper, PaperPart } from './paper'
@@ -9,7 +10,7 @@ import { heading, listUnder, small, under } from './parts'
 
 /** Width of A4 and Letter between their margins, whichever is less, points. */
 const WIDTH = 499
-const day = (iso: string) => iso.slice(0, 10)
+type Days = (iso: string) => string
 const percent = (p: number) => `${Math.round(p * 100)} %`
 /** When it was made, where the years alone would not be a sentence. */
 const MADE: Record<string, string> = {
@@ -62,7 +63,7 @@ const findingParts = (r: Report): PaperPart[] => [
   ),
 ]
 
-function finishParts(r: Report): PaperPart[] {
+function finishParts(r: Report, day: Days): PaperPart[] {
   const said = r.conclusions.map(c => {
     const tested = r.tests.some(t => t.group === c.group && t.layer === c.layer)
     const read = tested ? `${saidSlug(c.finish)}, ${percent(c.certainty)} sure` : 'not tested'
@@ -84,7 +85,7 @@ function finishParts(r: Report): PaperPart[] {
   return [...said, ...tests, small(about)]
 }
 
-const hazardParts = (r: Report): PaperPart[] =>
+const hazardParts = (r: Report, day: Days): PaperPart[] =>
   r.hazards.length
     ? r.hazards.map(h =>
         line(
@@ -94,7 +95,7 @@ const hazardParts = (r: Report): PaperPart[] =>
       )
     : [small('None was raised.')]
 
-function moistureParts(r: Report): PaperPart[] {
+function moistureParts(r: Report, day: Days): PaperPart[] {
   return r.moisture.map(m => {
     const face = r.faces.find(f => f.id === m.faceId)
     const days = m.likely_d ? `, about ${Math.ceil(m.likely_d)} days` : ''
@@ -120,7 +121,7 @@ const patchParts = (r: Report) =>
       `Scaled to the piece: ${Math.round(p.piece_min)} min. ${p.note}`,
     ),
   )
-function photographParts(r: Report): PaperPart[] {
+function photographParts(r: Report, day: Days): PaperPart[] {
   const pictures = r.photographs.flatMap(p =>
     p.data_base64
       ? {
@@ -131,7 +132,7 @@ function photographParts(r: Report): PaperPart[] {
   )
   return pictures.length ? [{ kind: 'pictures', pictures }] : []
 }
-const walkParts = (r: Report) =>
+const walkParts = (r: Report, day: Days) =>
   r.walk.map(w =>
     small(
       `${w.key.includes('|') ? `${w.key.split('|')[1]}: ` : ''}${w.asks} ` +
@@ -170,9 +171,13 @@ const planParts = (p: PlanSaid): PaperPart[] => [
   ...listUnder('Cautions of this work', p.cautions),
 ]
 
-/** @param plan null: the report says only what was found */
-export function conditionPaper(r: Report, plan: PlanSaid | null): Paper {
+/**
+ * @param plan null: the report says only what was found
+ * @param zone IANA name of the zone whose days it is dated by
+ */
+export function conditionPaper(r: Report, plan: PlanSaid | null, zone: string): Paper {
   const { piece } = r
+  const day: Days = iso => dayWords(iso, zone)
   const title = `${plan ? 'Condition and plan' : 'Condition report'}: ${piece.name}`
   return {
     title,
@@ -188,17 +193,17 @@ export function conditionPaper(r: Report, plan: PlanSaid | null): Paper {
       heading('Faces and findings'),
       ...findingParts(r),
       heading('The finish'),
-      ...finishParts(r),
+      ...finishParts(r, day),
       heading('Hazards'),
-      ...hazardParts(r),
-      ...under('Moisture', moistureParts(r)),
+      ...hazardParts(r, day),
+      ...under('Moisture', moistureParts(r, day)),
       ...under('Parts, hardware and marks', itemParts(r)),
       ...under('Timed patches', patchParts(r)),
-      ...under('Photographs', photographParts(r)),
+      ...under('Photographs', photographParts(r, day)),
       ...(plan ? planParts(plan) : []),
       heading('What was not examined'),
       ...(r.notExamined.length ? r.notExamined.map(small) : [small('Nothing was left out.')]),
-      ...under('The walk round the piece', walkParts(r)),
+      ...under('The walk round the piece', walkParts(r, day)),
       small('Cautions defer to safety data sheets, local rules and licensed practice.'),
     ],
   }

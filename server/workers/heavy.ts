@@ -185,13 +185,15 @@ export function readReport(file: string): {
 export const reportFilePdf = ({
   content,
   plan: planned,
+  zone,
   ...how
 }: {
   content: string
   plan: PlanSaid | null
+  zone: string
   fonts: Fonts
   size: PaperSize
-}): Promise<Uint8Array> => paperPdf({ ...how, paper: conditionPaper(JSON.parse(content) as Report, planned) })
+}): Promise<Uint8Array> => paperPdf({ ...how, paper: conditionPaper(JSON.parse(content) as Report, planned, zone) })
 /** Two kept reports beside each other. */
 export function compare({ before, after }: { before: string; after: string }) {
   const [old, fresh] = [JSON.parse(before) as Report, JSON.parse(after) as Report]

@@ -27,6 +27,7 @@ import {
 } from '#core/papers'
 import { storageOf } from '#core/estimate'
 import type { Report } from '#core/report'
+import { dayWords } from '#core/timetable'
 import { runsOf } from '../../server/workers/sheet'
 
 const money = (minor: number) => `${minor / 100}`
@@ -206,8 +207,8 @@ describe('a condition report', () => {
       ...more,
     }) as unknown as Report
   const headings = (r: Report, plan: Parameters<typeof conditionPaper>[1] = null) =>
-    conditionPaper(r, plan).parts.flatMap(p => (p.kind === 'heading' ? p.text : []))
-  const drawing = (r: Report) => conditionPaper(r, null).parts.find(p => p.kind === 'drawing')!
+    conditionPaper(r, plan, 'UTC').parts.flatMap(p => (p.kind === 'heading' ? p.text : []))
+  const drawing = (r: Report) => conditionPaper(r, null, 'UTC').parts.find(p => p.kind === 'drawing')!
   const corners = (r: Report) =>
     drawing(r).shapes.flatMap(x =>
       x.tag === 'path' && String(x.at.d).endsWith('Z')
@@ -217,9 +218,15 @@ describe('a condition report', () => {
 
   it('says what was found, and only what there is something to say of', () => {
     expect(headings(report())).toEqual(['Faces and findings', 'The finish', 'Hazards', 'What was not examined'])
-    expect(headings(report({ walk: [{ key: 'a', asks: 'Q?', options: ['x-y'], by: 'T', at: '2026' }] }))).toContain(
+    expect(headings(report({ walk: [{ key: 'a', asks: 'Q?', options: ['x-y'], by: 'T', at: '2026-05-01' }] }))).toContain(
       'The walk round the piece',
     )
+  })
+  it('is dated by the days of the shop, not of the clock it was kept by', () => {
+    const made = report({ made_at: '2026-05-01T22:30:00Z' })
+    expect(conditionPaper(made, null, 'Europe/Stockholm').from[1]).toBe('2 May 2026')
+    expect(conditionPaper(made, null, 'America/Chicago').from[1]).toBe('1 May 2026')
+    expect(dayWords('2026-05-01', 'America/Chicago')).toBe('1 May 2026')
   })
   it('draws a finding on its face, never beyond its edge, with its number', () => {
     const at = { shape: 'area', copy: 1, x_mm: 800, y_mm: 100, x2_mm: 1000, y2_mm: 300, size_mm: null }
@@ -238,7 +245,7 @@ describe('a condition report', () => {
     expect(
       corners(report({ faces: [face], findings: [{ ...finding({ shape: 'face', copy: 0 }), faceId: 9 }] })),
     ).toEqual([])
-    expect(conditionPaper(report({ faces: [] }), null).parts.some(p => p.kind === 'drawing')).toBe(false)
+    expect(conditionPaper(report({ faces: [] }), null, 'UTC').parts.some(p => p.kind === 'drawing')).toBe(false)
   })
   it('tells the plan where there is one', () => {
     const plan = {
@@ -246,7 +253,7 @@ describe('a condition report', () => {
       ...{ readyLikely: '10 May', readySafe: '20 May', cautions: ['Gloves.'] },
     }
     expect(headings(report(), plan)).toContain('What is planned')
-    expect(JSON.stringify(conditionPaper(report(), plan))).toMatch(/halos\. Then we ask.*10 May; 20 May at the latest/)
+    expect(JSON.stringify(conditionPaper(report(), plan, 'UTC'))).toMatch(/halos\. Then we ask.*10 May; 20 May at the latest/)
   })
 })
 

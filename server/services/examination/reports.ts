@@ -213,16 +213,10 @@ export async function reportFile(id: number, query: z.infer<typeof s.reportQuery
   const content = await contentOf(id, query.which, person, at)
   const name = `condition-report-${id}-${query.which}.${query.format}`
   if (query.format === 'json') return { name, type: 'application/json; charset=utf-8', data: content }
-  return {
-    name,
-    type: 'application/pdf',
-    data: Buffer.from(
-      await inWorker('reportFilePdf', {
-        ...{ content, plan: null, fonts: await readFonts() },
-        size: sizeOf(undefined, await readShop()),
-      }),
-    ),
-  }
+  const [fonts, shop] = [await readFonts(), await readShop()]
+  const how = { fonts, zone: shop.zone, size: sizeOf(undefined, shop) }
+  const data = Buffer.from(await inWorker('reportFilePdf', { content, plan: null, ...how }))
+  return { name, type: 'application/pdf', data }
 }
 
 export async function comparison(id: number, query: z.infer<typeof s.compareQuery>, person: Person, at: Date) {

@@ -47,6 +47,6 @@ export async function conditionFile(id: number, size: PaperSize | undefined, per
   const fonts = await readFonts()
   return {
     name: `condition-and-plan-${id}.pdf`,
-    data: await inWorker('reportFilePdf', { content, plan, fonts, size: sizeOf(size, shop) }),
+    data: await inWorker('reportFilePdf', { content, plan, fonts, zone: shop.zone, size: sizeOf(size, shop) }),
   }
 }
