@@ -15,11 +15,14 @@ export const namedOptions = <Row extends { name: string } & ({ slug: string } | 
 ): Option<Row extends { slug: infer S } ? S : Row extends { id: infer N } ? N : never>[] =>
   rows.map(row => ({ value: ('slug' in row ? row.slug : row.id) as never, label: row.name }))
 
+const written = (n: number) => n.toLocaleString('en-GB')
 /** Why a number may not stand in its field; empty: it may. */
 export function outside(value: number | null, min?: number, max?: number): string {
   if (value === null || ((min === undefined || value >= min) && (max === undefined || value <= max))) return ''
-  if (max === undefined) return w('number.atLeast', { min: min! })
-  return min === undefined ? w('number.atMost', { max }) : w('number.between', { min, max })
+  if (max === undefined) return w('number.atLeast', { min: written(min!) })
+  return min === undefined
+    ? w('number.atMost', { max: written(max) })
+    : w('number.between', { min: written(min), max: written(max) })
 }
 
 const LINE_PX = 48

@@ -56,6 +56,9 @@ export function useFormat() {
       maximumFractionDigits: 0,
       currencyDisplay: 'code',
     }).format(minor / 100)
+  /** A likely sum, with the worst where that is another. */
+  const sum = (likely_minor: number, worst_minor: number) =>
+    worst_minor > likely_minor ? `${money(likely_minor)}, ${w('worst')} ${money(worst_minor)}` : money(likely_minor)
   const amount = (ml: number | null) => {
     if (ml === null) return ''
     if (ml >= 1000) return `${(ml / 1000).toFixed(2)} L`
@@ -67,5 +70,5 @@ export function useFormat() {
   const degrees = (C: number, digits = 1) => (fahrenheit() ? `${toF(C).toFixed(digits)} °F` : `${C.toFixed(digits)} °C`)
   /** A text of core's, with its temperatures in the shop's unit. */
   const inUnit = (text: string) => (fahrenheit() ? inFahrenheit(text) : text)
-  return { time, day, dayTime, span, hours, money, amount, percent, zone, degrees, inUnit }
+  return { time, day, dayTime, span, hours, money, sum, amount, percent, zone, degrees, inUnit }
 }

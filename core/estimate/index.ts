@@ -62,9 +62,9 @@ export const addEstimates = (a: Estimate, b: Estimate): Estimate => ({
 })
 
 /** Work of a plan up to and including its first gate with a fallback: what is lost when that gate fails. */
-export function lostAtGate(plan: Plan): Step[] {
-  const at = plan.steps.findIndex(s => s.gate?.fallback)
-  return at < 0 ? [] : plan.steps.slice(0, at + 1)
+export function lostAtGate({ steps }: Pick<Plan, 'steps'>): Step[] {
+  const at = steps.findIndex(s => s.gate?.fallback)
+  return at < 0 ? [] : steps.slice(0, at + 1)
 }
 export * from './storage'
 export * from './kind'

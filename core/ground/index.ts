@@ -2,4 +2,5 @@
 export type { RouteReason, Standing } from './reason'
 export * from './reasons'
 export * from './judge'
+export * from './left'
 export * from './finishes'

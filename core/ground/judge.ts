@@ -154,7 +154,7 @@ function outcomeOf({ facts, buildUp }: Way, plan: Plan, q: RouteQuestion): Outco
 }
 
 /** A build-up with the faces to itself. */
-const alone = (buildUp: BuildUp): BuildUp => ({ ...buildUp, faces: null })
+export const alone = (buildUp: BuildUp): BuildUp => ({ ...buildUp, faces: null })
 const WORST_FIRST: readonly Standing[] = ['ruled-out', 'doubtful']
 
 /** A moment between two others may fall into the night or a closed day: it is then the next opening. */

@@ -61,10 +61,10 @@ function allLoops(steps: readonly Step[], context: Context): Loop[] {
   })
 }
 
-/** The steps when every loop goes its worst count. Coats are numbered on; keys of further rounds end in "+1", "+2". */
-export function worstSteps(steps: readonly Step[], context: Context): Step[] {
+/** The steps when these loops go their worst count. Coats are numbered on; keys of further rounds end in "+1", "+2". */
+export function worstSteps(steps: readonly Step[], context: Context, loops = loopsOf(steps, context)): Step[] {
   const at = new Map<string, Step[]>()
-  for (const loop of loopsOf(steps, context)) {
+  for (const loop of loops) {
     const round = loop.again.map(key => steps.find(s => s.key === key)!)
     const places = loop.again.map(key => steps.findIndex(s => s.key === key))
     const lastKey = steps[Math.max(...places)]!.key

@@ -21,7 +21,17 @@ import {
   type Spectrum,
 } from '#core/colour'
 import { calendarDays, parseSamples } from '#core/formats'
-import { type Asking, judgeRoutes, judgeRoute, type RouteQuestion, type RouteVerdict } from '#core/ground'
+import {
+  type Asking,
+  type Begun,
+  judgeRoutes,
+  judgeRoute,
+  type RouteQuestion,
+  type RouteVerdict,
+  type StepsLeft,
+  type WorstLeft,
+  worstLeft,
+} from '#core/ground'
 import { afterFallback, completePlan, fallBackFrom, planDifference, workOutPlan } from '#core/plan'
 import { conditionPaper, type PaperSize, type PlanSaid } from '#core/papers'
 import { compareReports, REPORT_FORMAT, REPORT_VERSION, type Report } from '#core/report'
@@ -75,6 +85,10 @@ export function planFigures(q: Asked) {
   return { budgets: plan.budgets, expected: chance > 0 ? expected : null }
 }
 export const judgeOne = (q: Asked): JudgedRoute => withoutPlan(judgeRoute(q.choice.buildUps[0].ground, questionOf(q)))
+
+/** The worst that may still come of a piece whose work has begun. */
+export const leftAtWorst = ({ live, done, ...q }: Asked & { live: StepsLeft; done: Begun }): WorstLeft =>
+  worstLeft(live, done, questionOf(q))
 
 export const plan = ({ context, choice }: { context: Context; choice: Choice }) => workOutPlan(context, choice)
 /** A composed surface planned anew, with what was changed by hand in the plan so far made again where it can be. */

@@ -1,9 +1,9 @@
 import { describe, expect, it, test } from 'vitest'
 import { gritName, P } from '#core/abrasives'
-import type { Seen } from '#core/acts'
+import type { Seen, Step } from '#core/acts'
 import { usualContext } from '#core/context'
 import { type Choice, KNOWN_SURFACES, laidAsKnown } from '#core/build'
-import { judgeRoutes } from '#core/ground'
+import { judgeRoute, judgeRoutes, worstLeft } from '#core/ground'
 import type { Facts, FinishClass, Finding, RouteSlug } from '#core/piece'
 import { againAfter, seenAt, withPaintWash, workOutPlan } from '#core/plan'
 import { judgePlan } from '#core/rules'
@@ -231,5 +231,43 @@ describe('tape', () => {
     ).steps.map(s => s.kind)
     expect(cold.filter(k => k === 'mask').length).toBeGreaterThan(1)
     expect(cold.filter(k => k === 'mask')).toHaveLength(cold.filter(k => k === 'unmask').length)
+  })
+})
+
+describe('the worst of what is left, once work has begun', () => {
+  const now_ms = at('2026-11-23T09:00')
+  const context = usualContext(facts())
+  const asked = (route: RouteSlug) => {
+    const its = built(context, choice({ finish: 'oil-polyurethane', route }))
+    return { context, choice: its, rates, hours, now_ms }
+  }
+  const leftAfter = (route: RouteSlug, key: (steps: readonly Step[]) => number) => {
+    const q = asked(route)
+    const { plan } = judgeRoute(route, q)
+    const over = plan.steps.slice(0, key(plan.steps))
+    const done = new Map(over.map(s => [s.key, { started_ms: now_ms - 2, finished_ms: now_ms - 1 }]))
+    return worstLeft(plan, done, q)
+  }
+  const gateOf = (steps: readonly Step[]) => steps.findIndex(s => s.gate?.fallback)
+
+  it('is the worst of its route while nothing is done', () => {
+    for (const route of ['level-barrier-recoat', 'strip-chemical'] as const) {
+      const { worst, likely, readyWorst_ms } = judgeRoute(route, asked(route))
+      const left = leftAfter(route, () => 0)
+      expect(Math.abs(left.more_minor - (worst.total_minor - likely.total_minor))).toBeLessThanOrEqual(2)
+      expect(left.ready_ms).toBe(readyWorst_ms)
+    }
+  })
+  it('holds the fallback until its gate is judged, and no longer', () => {
+    const [before, at, after] = [-1, 0, 1].map(n => leftAfter('level-barrier-recoat', s => gateOf(s) + n))
+    const whole = leftAfter('level-barrier-recoat', () => 0)
+    // sums are rounded each for itself
+    for (const left of [before!, at!]) expect(Math.abs(left.more_minor - whole.more_minor)).toBeLessThanOrEqual(2)
+    expect(after!.more_minor).toBeLessThan(at!.more_minor / 2)
+    expect(after!.ready_ms).toBeLessThan(at!.ready_ms)
+  })
+  it('is what was planned once every round has ended', () => {
+    for (const route of ['level-barrier-recoat', 'strip-chemical'] as const)
+      expect(leftAfter(route, s => s.length)).toEqual({ more_minor: 0, ready_ms: now_ms })
   })
 })

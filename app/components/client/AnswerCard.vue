@@ -5,7 +5,7 @@ import type { AnswerLine } from '~/composables/bench'
 const props = defineProps<{ answer: AnswerLine; showPiece?: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
 const session = useSession()
-const { money, dayTime, day } = useFormat()
+const { money, sum, dayTime, day } = useFormat()
 const reply = ref('')
 const name = ref(props.answer.client)
 const via = ref<'phone' | 'counter'>('phone')
@@ -104,9 +104,9 @@ const unanswered = computed(() => props.answer.words.at(-1)?.side === 'client')
         >{{ answer.pieceId }} {{ answer.piece }}</NuxtLink
       >
       <strong :class="colour[answer.state]">{{ w(`answer.${answer.state}`) }}</strong>
-      <span v-if="answer.readySafe && session.may('see-prices')" class="clock"
-        >{{ money(answer.likely_minor) }}, {{ w('worst') }} {{ money(answer.worst_minor) }}</span
-      >
+      <span v-if="answer.readySafe && session.may('see-prices')" class="clock">{{
+        sum(answer.likely_minor, answer.worst_minor)
+      }}</span>
     </p>
     <ul class="mt-1">
       <li v-for="i in answer.items" :key="i.no" data-test="answer-item">

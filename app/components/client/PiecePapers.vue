@@ -2,7 +2,7 @@
 /** Papers of a piece: quotations by version, the bench ticket, and what was done. */
 const props = defineProps<{ pieceId: number; quotations: MayAsk['quotations']; begun: boolean; colours: boolean }>()
 const emit = defineEmits<{ changed: [] }>()
-const { money, day } = useFormat()
+const { sum, day } = useFormat()
 /** What there is to print by now. */
 const kinds = computed(() => [
   ...(['ticket', 'condition', 'record', 'delivery', 'care'] as const),
@@ -28,7 +28,7 @@ async function quote() {
       <a class="underline min-h-11 inline-flex items-center" :href="`/api/quotations/${q.id}`" target="_blank">{{
         w('papers.quotation', { no: `${pieceId}-${q.version}` })
       }}</a>
-      <span class="clock">{{ money(q.total_minor) }}, {{ w('worst') }} {{ money(q.worst_minor) }}</span>
+      <span class="clock">{{ sum(q.total_minor, q.worst_minor) }}</span>
       <span class="caption">{{ w('papers.holds', { day: day(q.valid_until) }) }}</span>
     </p>
     <form class="grid gap-2 mt-2" @submit.prevent="quote">

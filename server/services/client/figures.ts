@@ -11,7 +11,7 @@ import type { Db } from '../../database/db'
 import { keptOutlook, type Outlook } from '../piece/outlook'
 import { readPiece } from '../piece/read'
 import type { PieceFile } from '../piece/rows'
-import { datesOf, sectionFor, verdictsOf } from '../plan/judge'
+import { begunIn, datesOf, sectionFor, verdictsOf } from '../plan/judge'
 import { isOverruled, readPlan, type StoredPlan } from '../plan/rows'
 import { readExtras } from './extras'
 
@@ -129,16 +129,20 @@ export async function workedOut(
   if (!choice || plan.steps.length === 0)
     return { ...NO_FIGURES, told: none, held: { likely_ms: 0, safe_ms: 0 }, breaks: null, out: null }
   const open = verdictsOf(file, plan, at).find(v => blocks(v, isOverruled(plan, v)))
-  const verdict = await inWorker('judgeOne', { ...asking, context, choice })
   const live = plan.steps.filter(st => st.state !== 'skipped')
+  const begun = live.some(st => st.state === 'done' && st.kind !== 'approval')
+  const asked = { ...asking, context, choice }
+  const [verdict, left] = await Promise.all([
+    inWorker('judgeOne', asked),
+    begun ? inWorker('leftAtWorst', { ...asked, live: { steps: live, waits: plan.waits }, done: begunIn(plan) }) : null,
+  ])
   const price = (slug: string) => (Object.hasOwn(asking.prices, slug) ? asking.prices[slug] : undefined)
   const planned = estimate(live, asking.rates, price).total_minor
   const extras = (await readExtras(tx, id)).reduce((sum, e) => sum + e.price_minor, 0)
   const dates = datesOf(plan, asking.hours, at)
-  const begun = live.some(st => st.state === 'done' && st.kind !== 'approval')
   const own = {
     likely_ms: dates.readyLikely_ms ?? at.getTime(),
-    safe_ms: Math.max(dates.readySafe_ms ?? 0, begun ? 0 : verdict.readyWorst_ms, at.getTime()),
+    safe_ms: Math.max(dates.readySafe_ms ?? 0, left?.ready_ms ?? verdict.readyWorst_ms, at.getTime()),
   }
   const more = held ?? (await heldUp(tx, id, own))
   const [main, ...rest] = choice.buildUps
@@ -154,7 +158,7 @@ export async function workedOut(
   return {
     likely_minor: planned + extras,
     worst_minor:
-      extras + Math.max(planned, begun ? planned : verdict.worst.total_minor + planned - verdict.likely.total_minor),
+      planned + extras + (left?.more_minor ?? Math.max(0, verdict.worst.total_minor - verdict.likely.total_minor)),
     readyLikely: dayOf(own.likely_ms + more.likely_ms),
     readySafe: dayOf(own.safe_ms + more.safe_ms),
     held: more,

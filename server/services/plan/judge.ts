@@ -1,5 +1,6 @@
 import { blocks } from '#core/safety'
 import type { Context } from '#core/context'
+import type { Begun } from '#core/ground'
 import { judgePlan, type Verdict } from '#core/rules'
 import { type LayerState, surfaceOf } from '#core/section'
 import { forecast, type Hours, waitedFor } from '#core/timetable'
@@ -50,14 +51,17 @@ export function sectionFor(context: Context, plan: StoredPlan, verdicts: readonl
   return surfaceOf(context, live, { stateOf: layerStates(plan), failing })
 }
 
+/** When the steps of a plan were begun and ended, by their key. */
+export const begunIn = ({ steps }: StoredPlan): Begun =>
+  new Map(
+    steps.flatMap(({ key, state, started_ms, finished_ms }) =>
+      state !== 'skipped' && started_ms !== null ? [[key, { started_ms, finished_ms }]] : [],
+    ),
+  )
 /** Likely and safe dates of what is left, from now. */
 export function datesOf(plan: StoredPlan, hours: Hours, at: Date) {
   const steps = plan.steps.filter(st => st.state !== 'skipped')
-  const done = new Map(
-    steps
-      .filter(st => st.started_ms !== null)
-      .map(st => [st.key, { started_ms: st.started_ms!, finished_ms: st.finished_ms }]),
-  )
+  const done = begunIn(plan)
   const run = (by: 'likely' | 'safe') => forecast({ steps, waits: plan.waits, hours, from_ms: at.getTime(), by, done })
   const end = (rows: { end_ms: number }[]) => (rows.length ? Math.max(...rows.map(r => r.end_ms)) : null)
   const likely = run('likely')
