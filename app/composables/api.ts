@@ -191,13 +191,15 @@ export async function sendAway(error: unknown) {
   } else if (problem(error).code === 'choose-password') await navigateTo('/password')
 }
 
-/** Sends to the server. Problems become a line at the foot of the page, and null comes back. */
+/** Sends to the server. Problems become a line at the foot of the page, until it goes in, and null comes back. */
 export async function send<K extends WriteKey>(key: K, ...asking: Args<K>): Promise<AnswerOf<K> | null> {
   const notes = useNotes()
   try {
-    return await sendOnce(key, ...asking)
+    const sent = await sendOnce(key, ...asking)
+    notes.wentIn(key)
+    return sent
   } catch (error) {
-    notes.show(problem(error).message, 'stop')
+    notes.show(problem(error).message, 'stop', undefined, key)
     await sendAway(error)
     return null
   }

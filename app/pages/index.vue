@@ -101,7 +101,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
     <LazyNowCare :solvent="may.some(s => s.cautions.includes('solvent'))" />
     <LazyBigClock v-if="big" :lines="rows.flatMap(r => r.line ?? [])" :running="running" @close="big = false" />
     <div v-else class="grid grid-cols-1 lg:grid-cols-[minmax(0,1.6fr)_minmax(0,1fr)] gap-x-8 gap-y-6">
-      <section :aria-label="w('now.windows')" class="min-w-0">
+      <section :aria-label="w('now.windows')" class="min-w-0 @container">
         <div class="flex flex-wrap gap-2 items-center mb-1" role="group" :aria-label="w('now.shows')">
           <h2 class="grow">{{ w('now.windows') }}</h2>
           <button
@@ -127,7 +127,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
           </button>
           <button class="chip" @click="big = true">{{ w('now.bigClock') }}</button>
         </div>
-        <div v-if="rows.length" class="window-row !py-0 !border-0 caption clock max-md:!hidden" aria-hidden="true">
+        <div v-if="rows.length" class="window-row !py-0 !border-0 caption clock @max-xl:!hidden" aria-hidden="true">
           <span />
           <span class="relative h-5">
             <span v-for="m in marks" :key="m.at" class="absolute -translate-x-1/2" :style="{ left: `${m.x * 100}%` }">{{
@@ -147,7 +147,7 @@ const first = <T,>(list: readonly T[], of: keyof typeof whole) => (whole[of] ? l
               ><span class="caption">{{ pot.piece }}</span></span
             >
             <WindowBar
-              class="max-md:order-3 max-md:col-span-2"
+              class="@max-xl:order-3 @max-xl:col-span-2"
               :window="potWindow(pot)"
               :span="drawn"
               :now="clock.now"

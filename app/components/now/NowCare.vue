@@ -11,9 +11,17 @@ const named = (g: Group) => {
   const names = [...new Set(g.lines.map(l => `${l.pieceId} ${l.title}`))]
   return names.length > MOST ? `${names.slice(0, MOST).join(', ')} …` : names.join(', ')
 }
-type Way = 'flat' | 'water' | 'gone' | 'ask'
-async function say(g: Group, how: Way) {
-  if (await send('PUT /api/care/rags', { body: { stepIds: g.lines.map(l => l.stepId), how } })) await load()
+type Way = 'flat' | 'water' | 'gone'
+/** What was said of rags before, to be said again after a mis-tap; times are counted from then. */
+const BEFORE: Record<Group['state'], Way | 'ask'> = { ask: 'ask', stiff: 'flat', stiffening: 'flat', wet: 'water' }
+async function say({ lines, state }: Group, how: Way) {
+  const tell = (word: Way | 'ask') =>
+    send('PUT /api/care/rags', { body: { stepIds: lines.map(l => l.stepId), how: word } })
+  if (!(await tell(how))) return
+  useNotes().show(w(`care.said.${how}`), 'done', async () => {
+    if (await tell(BEFORE[state])) await load()
+  })
+  await load()
 }
 async function looked(roomId: number) {
   if (!(await send('PUT /api/care/looked', { body: { roomId } }))) return
@@ -24,11 +32,10 @@ async function looked(roomId: number) {
 }
 const WAYS: Record<Group['state'], readonly Way[]> = {
   ask: ['flat', 'water', 'gone'],
-  stiff: ['gone', 'ask'],
-  stiffening: ['gone', 'ask'],
-  wet: ['gone', 'ask'],
+  stiff: ['gone', 'water'],
+  stiffening: ['water', 'gone'],
+  wet: ['flat', 'gone'],
 }
-const wayWord = (how: Way) => (how === 'ask' ? w('care.back') : w(`care.${how}`))
 const unlooked = computed(() => (props.solvent ? (care.value?.unlooked ?? []) : []))
 const mask = computed(() => (care.value?.mask && care.value.mask.state !== 'good' ? care.value.mask : null))
 const maskSays = (m: NonNullable<typeof mask.value>) =>
@@ -65,7 +72,9 @@ const some = computed(() => Boolean(care.value?.rags.length || unlooked.value.le
         {{ w(`care.${g.state}`, { what: named(g), until: g.safe_ms ? dayTime(g.safe_ms) : '' }) }}
       </p>
       <template v-if="can">
-        <button v-for="how in WAYS[g.state]" :key="how" class="chip" @click="say(g, how)">{{ wayWord(how) }}</button>
+        <button v-for="how in WAYS[g.state]" :key="how" class="chip" @click="say(g, how)">
+          {{ w(`care.${how}`) }}
+        </button>
       </template>
     </div>
     <p v-for="r in unlooked" :key="r.id" class="row !py-1.5 flex flex-wrap items-center gap-2" data-test="unlooked">

@@ -49,7 +49,7 @@ const running = computed(() => bench.value?.running.find(r => r.stepId === props
   <div class="window-row" data-test="window">
     <StepTitle :step="line.step" :also="section" @piece="emit('piece', $event)" />
     <WindowBar
-      class="max-md:order-3 max-md:col-span-2"
+      class="@max-xl:order-3 @max-xl:col-span-2"
       :window="line"
       :span="drawn"
       :now="clock.now"
@@ -60,7 +60,7 @@ const running = computed(() => bench.value?.running.find(r => r.stepId === props
       ><span class="caption block">{{ w(left.word) }}</span
       ><strong class="text-xl clock" :class="left.colour">{{ left.value }}</strong></span
     >
-    <span class="justify-self-end max-md:col-span-2" :class="running?.sections ? 'col-span-full' : ''">
+    <span class="justify-self-end @max-xl:col-span-2" :class="running?.sections ? 'col-span-full' : ''">
       <BenchAct v-if="running" :step="running" state="running" />
       <BenchAct v-else-if="may" :step="may" state="planned" :may="may.inside" :outside="may.outside" waits />
       <BenchAct v-else :step="line.step" state="planned" waits />

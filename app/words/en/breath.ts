@@ -16,7 +16,11 @@ export default {
     flat: 'Flat in the open',
     water: 'Under water, lid on',
     gone: 'Gone',
-    back: 'Take back',
+    said: {
+      flat: 'Oily rags lie flat in the open.',
+      water: 'Oily rags are under water, lid on.',
+      gone: 'Oily rags are gone.',
+    },
     why: 'Why this is asked',
     ragsWhy:
       'Rags with drying oil heat up by themselves and burn: singly and flat in the open until stiff, or under ' +

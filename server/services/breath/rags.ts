@@ -27,7 +27,7 @@ const readRows = async (on: Db, now: Date) =>
           LEFT JOIN rag ON rag.step_id = st.id
           WHERE st.state = 'done' AND st.product IS NOT NULL
             AND st.finished_at BETWEEN :now - INTERVAL ${SHOWN_FOR_H} HOUR AND :now
-            AND (rag.how <> 'gone' OR (rag.how IS NULL AND st.finished_at > :now - INTERVAL ${ASKED_FOR_H} HOUR))
+            AND (rag.how IS NOT NULL OR st.finished_at > :now - INTERVAL ${ASKED_FOR_H} HOUR)
           ORDER BY st.finished_at`,
       { now },
     )
@@ -35,7 +35,7 @@ const readRows = async (on: Db, now: Date) =>
 
 /** Those of one answer stand together: what was wiped on one morning lies in one place. */
 export async function ragsPage(at: Date) {
-  const rows = await readRows(db(), at)
+  const rows = (await readRows(db(), at)).filter(r => r.how !== 'gone')
   const title = await readTitles(
     db(),
     rows.map(r => r.step_id),
@@ -63,7 +63,7 @@ export const sayRags = ({ stepIds, how }: z.infer<typeof s.sayRags>, person: Per
   transaction(async tx => {
     const rows = (await readRows(tx, at)).filter(r => stepIds.includes(r.step_id))
     const all = how === 'ask' ? stepIds : rows.map(r => r.step_id)
-    if (how !== 'ask' && rows.length === 0) throw fail(409, 'nothing', 'These rags are settled already.')
+    if (how !== 'ask' && rows.length === 0) throw fail(409, 'nothing', 'Nobody is asked about these rags any more.')
     for (const stepId of all)
       if (how === 'ask') await tx.run('DELETE FROM rag WHERE step_id = :stepId', { stepId })
       else

@@ -98,13 +98,16 @@ function airSays(room: RoomRow, sources: readonly Source[], own: OwnLimits): Vap
   const wanted = dilution(sources, 'usual', own)
   const verdict = airVerdict(wanted, supply)
   if (verdict === 'fine' || verdict === 'unknown') return []
-  const m3 = (n: number) => (Math.ceil(n / 10) * 10).toLocaleString('en-GB')
+  /** What there is, rounded down, and what is wanted, rounded up. */
+  const step = (n: number) => (n < 100 ? 1 : 10)
+  const there = (Math.floor(supply / step(supply)) * step(supply)).toLocaleString('en-GB')
+  const m3 = (n: number) => (Math.ceil(n / step(n)) * step(n)).toLocaleString('en-GB')
   const n = sources.length - 1
   const also = n > 0 ? `, with ${n} other${n > 1 ? 's' : ''} at work or just laid there` : ''
   const wants =
     verdict === 'never'
       ? `${m3(wanted.explosive_m3_h)} so that nothing can burn`
       : `${m3(wanted.exposure_m3_h)} for lungs`
-  const says = `${room.name}: ${m3(supply)} m³ of air an hour, wanted ${wants}${also}. ${THEN[verdict]}`
+  const says = `${room.name}: ${there} m³ of air an hour, wanted ${wants}${also}. ${THEN[verdict]}`
   return [{ stops: verdict === 'never', fire: false, says }]
 }
