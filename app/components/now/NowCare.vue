@@ -49,7 +49,8 @@ const summary = computed(() =>
     mask.value && w(`care.short.${mask.value.state as 'over'}`),
     ...unlooked.value.map(r => w('care.short.looked', { room: r.name })),
     has('stiff') && w('care.short.stiff'),
-    (has('stiffening') || has('wet')) && w('care.short.lie'),
+    has('stiffening') && w('care.short.lie'),
+    has('wet') && w('care.short.wet'),
   ]
     .filter(Boolean)
     .join(' · '),

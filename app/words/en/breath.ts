@@ -5,6 +5,7 @@ export default {
       ask: 'Oily rags: where do they lie?',
       stiff: 'Rags are stiff by now',
       lie: 'Oily rags lie out',
+      wet: 'Oily rags under water',
       looked: '{room}: look for flames first',
       over: 'Cartridges are through',
       soon: 'Cartridges are nearly through',
