@@ -26,7 +26,6 @@ const { amount: inWords, day } = useFormat()
 const MOST = 5
 /** From this share more or less than planned on, a word why is offered (shop default). */
 const OFF = 0.25
-const WHY = ['thirsty', 'spilt', 'less', 'none-left', 'suits'] as const
 const rank = (l: { product_id: number; class: string; kept_for: number | null }) => {
   if (l.kept_for !== null && l.kept_for !== props.step.pieceId) return 3
   if (l.product_id === props.step.productId) return 0
@@ -88,6 +87,12 @@ const isOff = computed(() => {
 })
 const wants = (u: Used, i: number) =>
   short(u) !== null || against(u) !== null || (isOff.value && i === 0 && u.from !== null)
+/** What is likely to be the reason. */
+const reasons = (u: Used) => [
+  ...(short(u) === null ? [] : (['held-more'] as const)),
+  ...(against(u) === null ? [] : (['none-left', 'suits'] as const)),
+  ...(isOff.value && total.value < (props.step.amount_ml ?? 0) ? (['less'] as const) : (['thirsty', 'spilt'] as const)),
+]
 const unsaid = computed(() => uses.value.some(u => (short(u) !== null || otherKind(u)) && !u.word.trim()))
 type Taken = { lotId: number; amountMl: number; word: string } | { batchId: number; amountG: number; word: string }
 /** As the bench takes it. */
@@ -147,7 +152,7 @@ onMounted(async () => {
         /></label>
         <span class="flex flex-wrap gap-2 mt-2">
           <button
-            v-for="why in WHY"
+            v-for="why in reasons(use)"
             :key="why"
             type="button"
             class="chip"

@@ -137,6 +137,7 @@ export default {
     'usedG': 'Used, g',
     'why': 'Why?',
     'because': {
+      'held-more': 'more was in it than the book says',
       'thirsty': 'thirsty wood',
       'spilt': 'spilt',
       'less': 'less was enough',
