@@ -93,7 +93,9 @@ const reasons = (u: Used) => [
   ...(against(u) === null ? [] : (['none-left', 'suits'] as const)),
   ...(isOff.value && total.value < (props.step.amount_ml ?? 0) ? (['less'] as const) : (['thirsty', 'spilt'] as const)),
 ]
-const unsaid = computed(() => uses.value.some(u => (short(u) !== null || otherKind(u)) && !u.word.trim()))
+const unsaid = computed(() =>
+  uses.value.some(u => (u.amount ?? 0) < 0 || ((short(u) !== null || otherKind(u)) && !u.word.trim())),
+)
 type Taken = { lotId: number; amountMl: number; word: string } | { batchId: number; amountG: number; word: string }
 /** As the bench takes it. */
 const taken = computed(() =>
