@@ -5,6 +5,7 @@ import type { Sample } from './samples'
 
 export { parseCgats, writeCgats } from './cgats'
 export { cellText, type Decimal, DECIMALS, parseSamplesCsv, textCell, writeSamplesCsv, writeTable } from './csv'
+export { textOf } from './encoding'
 export { type Appointment, type CalendarDay, calendarDays, writeCalendar } from './calendar'
 export { type PotLine, readPots, readRecipes, type RecipeLine } from './mixtures'
 export { type Column, numberIn, readLines, readTable, type TableLine, type TableRead } from './table'

@@ -29,7 +29,8 @@ const plain = (head: string) =>
  * @throws RangeError with the number of the line that cannot be read.
  */
 export function readTable<C extends string>(text: string, columns: readonly Column<C>[]): TableLine<C>[] {
-  if (text.includes('\uFFFD')) throw new RangeError('The file is not written in UTF-8: some letters cannot be read.')
+  if (text.includes('\uFFFD'))
+    throw new RangeError('Some letters of the file cannot be read. Save it again as CSV in UTF-8.')
   // an empty last line would speak against the delimiter of a short table
   const source = text.replace(/^\uFEFF/, '').replace(/[\r\n]+$/, '')
   const { data, errors } = Papa.parse<string[]>(source, { delimitersToGuess: [',', ';', '\t'] })

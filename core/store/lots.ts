@@ -12,8 +12,10 @@ export interface LotLine {
   opened: string
   bestBefore: string
   place: string
+  /** it stands there as thrown away */
+  gone: boolean
 }
-type Key = 'product' | 'code' | 'left' | 'received' | 'opened' | 'bestBefore' | 'place'
+type Key = 'product' | 'code' | 'left' | 'received' | 'opened' | 'bestBefore' | 'place' | 'gone'
 const COLUMNS: readonly Column<Key>[] = [
   { key: 'product', heads: ['product', 'name'], needed: true },
   { key: 'code', heads: ['code', 'lot', 'batch'], needed: true },
@@ -22,6 +24,7 @@ const COLUMNS: readonly Column<Key>[] = [
   { key: 'opened', heads: ['opened'] },
   { key: 'bestBefore', heads: ['best before', 'use by'] },
   { key: 'place', heads: ['place', 'shelf'] },
+  { key: 'gone', heads: ['thrown away'] },
 ]
 const MOST = 1_000_000
 /** A day written as ISO, or day, month, year with points or strokes. @throws RangeError. */
@@ -44,7 +47,8 @@ function lineOf(line: number, cells: Record<Key, string>): LotLine {
   if (cells.place && !/^[A-Za-z0-9][A-Za-z0-9-]{0,19}$/.test(cells.place))
     throw new RangeError('a place has a short code, such as S-1')
   return {
-    ...{ line, product: cells.product, code: cells.code, left, place: cells.place.toUpperCase() },
+    ...{ line, product: cells.product, code: cells.code, left, gone: cells.gone !== '' },
+    place: cells.place.toUpperCase(),
     ...{ received: dayIn(cells.received), opened: dayIn(cells.opened), bestBefore: dayIn(cells.bestBefore) },
   }
 }

@@ -50,6 +50,18 @@ describe('a list', () => {
     expect(piece.client).toBe("'=cmd|calc")
     expect(piece.name).toContain('"old"')
   })
+  it('of cans that stands as it was written changes nothing when it is read back, those thrown away as well', async () => {
+    const { products } = await people.lead.ok<{ products: { name: string; id: number }[] }>('GET /api/store')
+    const { id: productId } = products.find(p => p.name.startsWith('Soap '))!
+    const { id } = await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'S-gone', amount: 1 })
+    await people.lead.ok(`POST /api/lots/${id}/acts`, { rowVersion: 1, act: { kind: 'throw', word: 'skin' } })
+    const { text } = await list('lots', people.lead)
+    expect(parsed(text).data.find(r => r.code === 'S-gone')!['thrown away']).not.toBe('')
+    const read = await people.lead.ok<{ fresh: []; changed: []; wrong: []; same: number }>('POST /api/lists/read', {
+      ...{ list: 'lots', text, take: false },
+    })
+    expect(read).toMatchObject({ fresh: [], changed: [], wrong: [], same: parsed(text).data.length })
+  })
   it('writes a decimal comma with semicolons where asked for; what is below nought stays a number', async () => {
     const comma = Papa.parse<Record<string, string>>((await list('moves', people.lead, '?decimal=comma')).text, {
       ...{ header: true, delimiter: ';', skipEmptyLines: true },

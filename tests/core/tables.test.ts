@@ -1,12 +1,29 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { numberIn, readTable, writeTable, readPots, readRecipes } from '#core/formats'
+import { numberIn, readTable, textOf, writeTable, readPots, readRecipes } from '#core/formats'
 import { readProducts } from '#core/store'
 
 const names = [
   { key: 'name', heads: ['name'], needed: true },
   { key: 'price', heads: ['price'] },
 ] as const
+describe('a text file', () => {
+  const said = 'Bernsteinlack, Möbelöl 20 °C'
+  it.each([
+    ['UTF-8', Buffer.from(said)],
+    ['UTF-8 with its mark', Buffer.from(`\uFEFF${said}`)],
+    ['UTF-16, small end first', Buffer.from(`\uFEFF${said}`, 'utf16le')],
+    ['UTF-16, large end first', Buffer.from(`\uFEFF${said}`, 'utf16le').swap16()],
+    // Latin-1 and Windows-1252 agree on these letters
+    ['as a spreadsheet of western Europe saves it', Buffer.from(said, 'latin1')],
+  ])('is read in %s', (_, bytes) => {
+    expect(textOf(bytes)).toBe(said)
+  })
+  it('that is none keeps the mark of what cannot be read', () => {
+    expect(textOf(Buffer.from([0x50, 0x4b, 3, 4, 0, 255, 254]))).toContain('\uFFFD')
+  })
+})
+
 describe('a table that somebody else wrote', () => {
   it('is read by its headings, in any order, with what stands behind them passed over', () => {
     const lines = readTable('Price in SEK;other;Name\n12,50;x;Oil\n\n;;"Two\nlines"', names)

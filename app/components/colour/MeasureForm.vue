@@ -61,17 +61,9 @@ async function type() {
   if (done) emit('read', done.id)
 }
 async function take(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = input.files?.[0]
-  if (!file) return
-  const done = await send('POST /api/readings/import', {
-    body: {
-      ...body(),
-      name: '',
-      text: await file.text(),
-    },
-  })
-  input.value = ''
+  const text = await chosenText(event)
+  if (text === undefined) return
+  const done = await send('POST /api/readings/import', { body: { ...body(), name: '', text } })
   if (done) for (const id of done.ids) emit('read', id)
 }
 </script>

@@ -15,9 +15,7 @@ const text = ref('')
 const shown = ref<Read | null>(null)
 const ask = (take: boolean) => send('POST /api/lists/read', { body: { list: props.list, text: text.value, take } })
 async function read(event: Event) {
-  const input = event.target as HTMLInputElement
-  const file = await input.files?.[0]?.text()
-  input.value = ''
+  const file = await chosenText(event)
   if (file === undefined) return
   text.value = file
   shown.value = await ask(false)

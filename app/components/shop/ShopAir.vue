@@ -16,11 +16,9 @@ async function add() {
   if (await send('POST /api/air', { body: { temperature_C, rh_pct, roomId } })) useNotes().show(w('shop.airKept'))
 }
 async function read(event: Event) {
-  const input = event.target as HTMLInputElement
-  const text = await input.files?.[0]?.text()
+  const text = await chosenText(event)
   if (text === undefined) return
   file.value = text
-  input.value = ''
   if (await take(undefined)) return
   // where the file does not say what stands where, somebody shows it
   cells.value = cellsOf(text.split(/\r?\n/).findLast(l => l.trim()) ?? '').slice(0, 60)

@@ -9,9 +9,7 @@ async function turn(d: number, on: boolean) {
   if (await send('PUT /api/shop/fetch-days', { body: { weekdays } })) emit('changed')
 }
 async function read(event: Event) {
-  const input = event.target as HTMLInputElement
-  const text = await input.files?.[0]?.text()
-  input.value = ''
+  const text = await chosenText(event)
   if (text === undefined) return
   const done = await send('POST /api/shop/holidays', { body: { text } })
   if (!done) return

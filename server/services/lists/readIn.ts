@@ -91,6 +91,9 @@ async function planLots(text: string, { tx, person, at }: Taking): Promise<Plann
     if (!product) throw new RangeError(`there is no product "${line.product.slice(0, 60)}"`)
     const was = lots.find(l => l.product_id === product.id && l.code.toLowerCase() === line.code.toLowerCase())
     const name = `${product.name}, ${line.code}`
+    // a can that is no more is no news, here or from elsewhere
+    if (line.gone && (!was || was.gone_at)) return { name, what: [], take: async () => {} }
+    if (line.gone) throw new RangeError(`can "${line.code}" is in the store here; throw it away on its own page`)
     if (!was) {
       if (line.left === null) throw new RangeError('there is no amount')
       return {
