@@ -32,3 +32,11 @@ export function ago(days: number, clock: string): number {
   while (day.weekday > 5) day = day.minus({ days: 1 })
   return day.set({ hour: Number(clock.slice(0, 2)), minute: Number(clock.slice(3)) }).toMillis()
 }
+/** Letters bear the moment at which they go out: none waits any more when the clock leaps. */
+export async function lettersOut() {
+  const waits = async () => {
+    const all = await people.sara.get<{ mail: { state: string } | null }[]>('/api/answers')
+    return all.some(a => a.mail && ['waiting', 'sending'].includes(a.mail.state))
+  }
+  for (let tries = 0; tries < 60 && (await waits()); tries++) await new Promise(done => setTimeout(done, 500))
+}

@@ -1,6 +1,6 @@
 /** Of the demo shop: a fault that was mended, a piece that goes home part done, one that came back after two years. */
 import { planAndAsk } from './agree'
-import { ago, at, people, today } from './clock'
+import { ago, at, lettersOut, people, today } from './clock'
 import type { DemoPiece } from './pieces'
 import { examine, takeIn } from './takeIn'
 import { lots, workTo } from './work'
@@ -72,6 +72,7 @@ export async function renewedAfterTwoYears(): Promise<void> {
   // what was used then is no lot of today
   const today = [...lots]
   lots.clear()
+  await lettersOut()
   await at(ago(750, '09:10'))
   const id = await takeIn(SEAT)
   await examine(id, SEAT)
@@ -79,6 +80,7 @@ export async function renewedAfterTwoYears(): Promise<void> {
   await workTo(id, null, ago(725, '15:00'))
   await goesHome(id, ago(724, '14:10'))
   for (const [product, lot] of today) lots.set(product, lot)
+  await lettersOut()
   await at(ago(12, '09:10'))
   const { id: back } = await people.sara.send<{ id: number }>('POST', `/api/pieces/${id}/again`, {})
   await examine(back, { ...SEAT, tests: [], findings: [[0, 'worn-through', 1]] })
