@@ -218,9 +218,9 @@ describe('a condition report', () => {
 
   it('says what was found, and only what there is something to say of', () => {
     expect(headings(report())).toEqual(['Faces and findings', 'The finish', 'Hazards', 'What was not examined'])
-    expect(headings(report({ walk: [{ key: 'a', asks: 'Q?', options: ['x-y'], by: 'T', at: '2026-05-01' }] }))).toContain(
-      'The walk round the piece',
-    )
+    expect(
+      headings(report({ walk: [{ key: 'a', asks: 'Q?', options: ['x-y'], by: 'T', at: '2026-05-01' }] })),
+    ).toContain('The walk round the piece')
   })
   it('is dated by the days of the shop, not of the clock it was kept by', () => {
     const made = report({ made_at: '2026-05-01T22:30:00Z' })
@@ -253,7 +253,9 @@ describe('a condition report', () => {
       ...{ readyLikely: '10 May', readySafe: '20 May', cautions: ['Gloves.'] },
     }
     expect(headings(report(), plan)).toContain('What is planned')
-    expect(JSON.stringify(conditionPaper(report(), plan, 'UTC'))).toMatch(/halos\. Then we ask.*10 May; 20 May at the latest/)
+    expect(JSON.stringify(conditionPaper(report(), plan, 'UTC'))).toMatch(
+      /halos\. Then we ask.*10 May; 20 May at the latest/,
+    )
   })
 })
 
