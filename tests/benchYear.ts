@@ -49,6 +49,6 @@ for (const [key, says, aim] of [
 ] as const)
   console.log(`  ${says.padEnd(28)} −${(100 * less(key)).toFixed(0)} % (aim −${100 * aim} %)`)
 console.log(
-  '\nIt cannot show how real films, clients and hands spread, nor what a shop does that no rule here does: swap pieces,' +
-    '\nwork longer, sand instead of waiting. Where the hidden film dries slower than its window allows, no way keeps it.',
+  '\nIt cannot show how real films, clients and hands spread, nor what no rule here does: swap pieces,' +
+    '\nwork longer, sand instead of waiting. Where a hidden film dries slower than its window allows, no way keeps it.',
 )

@@ -93,10 +93,7 @@ const air = computed(() => {
     <a href="#content" class="sr-only focus:not-sr-only focus:fixed focus:z-50 focus:bg-sheet focus:p-3">{{
       w('skip')
     }}</a>
-    <nav
-      class="print:hidden fixed z-40 bottom-0 inset-x-0 md:inset-y-0 md:right-auto md:w-22 bg-rail flex md:flex-col overflow-x-auto"
-      :aria-label="w('rail.label')"
-    >
+    <nav class="rail" :aria-label="w('rail.label')">
       <NuxtLink
         v-for="[to, word, icon] in places"
         :key="to"

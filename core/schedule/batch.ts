@@ -8,7 +8,7 @@ import type { Placed, Schedule, Shop, Task } from './model'
 import { solve } from './solve'
 
 const MIN_MS = 60_000
-/** gun: one filling and cleaning · pot: one mixing · colour: one stirring and straining · dust: the room cleaned once */
+/** gun: one filling and cleaning · pot: one mixing · colour: one stirring, straining · dust: the room cleaned once */
 export type Shared = 'gun' | 'pot' | 'colour' | 'dust'
 /** What a task shares with others of the same key. */
 export interface Alike {

@@ -123,7 +123,7 @@ function upTo<S extends UnsureShop>(shop: S, placed: readonly Placed[], jobId: n
   return { ...shop, jobs: shop.jobs.filter(j => j.id === jobId || (first.get(j.id) ?? Infinity) <= last_ms) }
 }
 
-/** Of a large shop fewer lives are told, so that nobody waits too long: tasks placed in all lives, and lives at least. */
+/** Of a large shop fewer lives are told, so that nobody waits too long: tasks placed in all lives, lives at least. */
 const [MOST_PLACED, LEAST_LIVES] = [150_000, 40] as const
 const livesFor = ({ jobs }: UnsureShop, most: number): number => {
   const tasks = jobs.reduce((sum, j) => sum + j.tasks.length, 0)

@@ -16,7 +16,7 @@ const day = z.iso
   .default(null)
 export const RECORD_TIMES = ['year', 'all', 'between'] as const
 export type RecordTime = (typeof RECORD_TIMES)[number]
-/** `time`: null takes the question's usual one; `of`: lines of one figure only; every other narrows, null leaves all. */
+/** `time`: null takes the question's usual one; `of`: lines of one figure; every other narrows, null leaves all. */
 export const recordQuery = z.strictObject({
   ask: z.enum(RECORD_ASKS, { error: 'Choose a question.' }).default('hours'),
   of: z.string().max(160).nullable().default(null),

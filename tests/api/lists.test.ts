@@ -50,7 +50,7 @@ describe('a list', () => {
     expect(piece.client).toBe("'=cmd|calc")
     expect(piece.name).toContain('"old"')
   })
-  it('of cans that stands as it was written changes nothing when it is read back, those thrown away as well', async () => {
+  it('of cans changes nothing when it is read back as it was written, those thrown away as well', async () => {
     const { products } = await people.lead.ok<{ products: { name: string; id: number }[] }>('GET /api/store')
     const { id: productId } = products.find(p => p.name.startsWith('Soap '))!
     const { id } = await people.lead.ok<{ id: number }>('POST /api/lots', { productId, code: 'S-gone', amount: 1 })

@@ -222,7 +222,7 @@ describe('the air of the rooms', () => {
     expect(await with_(most / 2, 1)).toContain('mask')
     await sql.query('UPDATE room SET volume_m3 = NULL, air_changes_h = NULL')
   })
-  it('holds back what would near what burns until the room says more air, and warns where lungs want a mask', async () => {
+  it('holds back what would near what burns until there is more air, and warns where lungs want a mask', async () => {
     const piece = await approved()
     const oil = await product({ name: `Strong ${count}`, class: 'white-spirit' })
     await can(oil, 5000)

@@ -1,4 +1,4 @@
-/** The schedule where the calendar or the shop is odd: clocks that change, closures, midnight, another zone, nothing. */
+/** The schedule where calendar or shop are odd: clocks that change, closures, midnight, another zone, nothing. */
 import { DateTime } from 'luxon'
 import { describe, expect, it } from 'vitest'
 import { check, presentSpans, type Schedule, type Shop, solve } from '#core/schedule'

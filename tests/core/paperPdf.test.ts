@@ -62,7 +62,7 @@ describe('a paper', () => {
     expect(pages(a4)).toBeGreaterThan(2)
     expect(pages(letter)).toBeGreaterThanOrEqual(pages(a4))
   })
-  it('draws shapes as they are drawn on screen: paths, rectangles, lines, turned words, colours of the house', async () => {
+  it('draws shapes as on the screen: paths, rectangles, lines, turned words, colours of the house', async () => {
     const shapes: Shape[] = [
       { tag: 'rect', at: { x: 0, y: 0, width: 40, height: 10, fill: 'var(--color-ink, #1c211f)' } },
       {

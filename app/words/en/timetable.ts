@@ -139,7 +139,7 @@ export default {
     safe: 'Safe',
     notAhead: 'not in sight',
     byDay: 'Chance that it has left by then',
-    how: 'The schedule as it stands, lived through {n} times with other drying times, minutes, rounds, gates and answers.',
+    how: 'The schedule as it stands, lived {n} times with other drying times, minutes, rounds, gates and answers.',
     day: 'Promised for',
     low: 'The chance that it has left by then is {percent}. Promise no day under 80\u00a0%: {honest} is honest.',
     tooEarly: 'By the timetable it is likely ready {likely}, safely {safe}: later than this day.',

@@ -127,7 +127,7 @@ function before(file: PieceFile): PieceFile {
 
 const titleOf = (ways: boolean) => (ways ? 'Which way shall it go?' : 'Which finish shall it have?')
 /**
- * Where ways are offered, an option is called by what becomes of the old surface and says what may fail on its way; else
+ * Where ways are offered, an option is called by what becomes of the old surface and says what may fail on it; else
  * it is called by its finish.
  */
 function optionSaid({ work, says, lines, gate, why: _why, ...told }: Told, ways: boolean): OptionShown {
