@@ -40,7 +40,7 @@ test('Now asks where oily rags lie; the answer is taken back by a touch', async 
   await care.locator('[data-rags=ask]').getByRole('button', { name: 'Flat in the open' }).click()
   const lie = care.locator('[data-rags=stiffening]')
   await expect(lie).toContainText('lie flat in the open until')
-  await lie.getByRole('button', { name: 'Take back' }).click()
+  await page.getByTestId('note').getByRole('button', { name: 'Take back' }).click()
   await expect(care.locator('[data-rags=ask]')).toBeVisible()
   // what stands open elsewhere in the shop may ask for more rooms: one is looked at, and taken back
   const rooms = care.getByTestId('unlooked')
