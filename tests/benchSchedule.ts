@@ -1,5 +1,5 @@
 /** The schedule's solver measured: against proved optima, against itself given longer, and by its inspector. */
-import { check, type Schedule, type Shop, solve, type Task } from '#core/schedule'
+import { begunFrom, check, type Schedule, type Shop, solve } from '#core/schedule'
 import { randomShop } from './core/randomShop'
 import { optimumOf } from './published/optimum'
 import { smallShop } from './published/smallShop'
@@ -30,15 +30,6 @@ async function small(count: number) {
   say('  gap, mean and worst', `${percent(mean(gaps))}, ${percent(Math.max(...gaps))}`)
 }
 
-/** A shop whose tasks know where the schedule before had them, as each change of a day finds it. */
-function after(shop: Shop, { placed }: Schedule): Shop {
-  const at = new Map(placed.map(p => [p.task, p]))
-  const known = (task: Task): Task => {
-    const p = at.get(task.id)
-    return p ? { ...task, last: { start_ms: p.start_ms, handId: p.handId } } : task
-  }
-  return { ...shop, jobs: shop.jobs.map(j => ({ ...j, tasks: j.tasks.map(known) })) }
-}
 /** So often more a schedule of three seconds is worked out again, each from the one before. */
 const AGAIN = 6
 
@@ -54,7 +45,7 @@ function large(count: number, seconds: number) {
     const ours = best(shop, 1, { ms: 3000 })
     const long = Math.min(...Array.from({ length: 10 }, (_, i) => best(shop, i + 2, { ms: seconds * 1000 }).cost.hours))
     let later = ours
-    for (let n = 0; n < AGAIN; n++) later = best(after(shop, later), 1, { ms: 3000 })
+    for (let n = 0; n < AGAIN; n++) later = best(begunFrom(shop, later), 1, { ms: 3000 })
     gaps.push(ours.cost.hours / long - 1)
     settled.push(later.cost.hours / long - 1)
   }

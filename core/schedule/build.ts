@@ -158,10 +158,15 @@ export class Builder {
     this.before.length = at
   }
 
-  private alike({ members }: Group, { hands, later, notBefore }: Ways): boolean {
+  private alike({ members }: Group, ways: Ways): boolean {
     const { last } = this
     return members.every(
-      i => hands[i] === last.hands[i] && later[i] === last.later[i] && notBefore[i] === last.notBefore[i],
+      i =>
+        ways.hands[i] === last.hands[i] &&
+        ways.rooms[i] === last.rooms[i] &&
+        ways.supports[i] === last.supports[i] &&
+        ways.later[i] === last.later[i] &&
+        ways.notBefore[i] === last.notBefore[i],
     )
   }
 

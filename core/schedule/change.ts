@@ -108,7 +108,7 @@ export function effects(shop: Shop, was: Schedule, becomes: Schedule, asked?: nu
 }
 /** A shop whose tasks were last where a schedule has them: a search of it begins there. */
 export function begunFrom<S extends Shop>(shop: S, { placed }: Pick<Schedule, 'placed'>): S {
-  const at = new Map(placed.map(p => [p.task, { start_ms: p.start_ms, handId: p.handId }]))
+  const at = new Map(placed.map(p => [p.task, p]))
   return {
     ...shop,
     jobs: shop.jobs.map(j => ({ ...j, tasks: j.tasks.map(t => ({ ...t, last: at.get(t.id) ?? t.last })) })),

@@ -78,7 +78,7 @@ export interface Task {
   /** put there by hand */
   pin: { start_ms: number; handId: number | null; roomId: number | null } | null
   /** where the last schedule had it */
-  last: { start_ms: number; handId: number | null } | null
+  last: Pick<Placed, 'start_ms' | 'handId' | 'roomId' | 'supportId'> | null
 }
 export interface Job {
   id: number

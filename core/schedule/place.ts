@@ -13,9 +13,13 @@ const MOST_ASKED = 4000
 export interface Ways {
   /** whose hands it is kept for, as a place in the shop's list; -1: whoever is through first */
   hands: Int16Array
+  /** which room it is kept for, likewise; -1: whichever takes it first */
+  rooms: Int16Array
+  /** ids of the supports on which they lie, where these still have room for them; -1: on any */
+  supports: Float64Array
   /** so many quarters of an hour later than it could be: room for others inside a window */
   later: Uint8Array
-  /** what a window ties begins no earlier than in the last schedule, where it kept it; 0: as early as it may */
+  /** no earlier than in the schedule that it keeps to; 0: as early as it may */
   notBefore: Float64Array
 }
 /** Where a task goes: hands and room as places in the shop's lists, -1 for none. */
@@ -23,6 +27,15 @@ interface Seat {
   place: Placed
   hand: number
   room: number
+}
+/** Whose hands and which room alone: as places in the shop's lists, -1 for any; by their ids, null for any. */
+interface Only {
+  hand: number
+  room: number
+  /** where it lies if there is room, by its id */
+  support: number
+  handId: number | null
+  roomId: number | null
 }
 /** A point to come back to. */
 export interface Mark {
@@ -77,29 +90,40 @@ export class Placing {
   /** The earliest place of a task from a moment on: by end, then by the order of hands and rooms. */
   private find(i: number, from_ms: number, only: Task['pin'] = null): Seat | null {
     const node = this.graph.nodes[i]!
-    const { task, job } = node
+    const { task } = node
     if (task.hands === 0) {
       const start = gridUp(from_ms)
       const parts: Span[] = [[start, start + task.minutes * MIN_MS]]
       return start > this.shop.until_ms ? null : { place: placeOf(node, parts, null, null, null), hand: -1, room: -1 }
     }
-    const kept = only ? -1 : this.ways.hands[i]!
+    const free = { handId: only?.handId ?? null, roomId: only?.roomId ?? null }
+    const [hand, room] = only ? [-1, -1] : [this.ways.hands[i]!, this.ways.rooms[i]!]
+    const support = this.ways.supports[i]!
+    const found = this.seatFor(node, from_ms, { ...free, hand, room, support })
+    // whoever or whatever it was kept for may be gone for good
+    return found || (hand < 0 && room < 0)
+      ? found
+      : this.seatFor(node, from_ms, { ...free, hand: -1, room: -1, support })
+  }
+
+  private seatFor(node: Node, from_ms: number, only: Only): Seat | null {
+    const { task, job } = node
     let parts: readonly Span[] | null = null
     let [hand, room] = [-1, -1]
     for (const h of node.hands) {
-      if (kept >= 0 && h !== kept) continue
-      if (only?.handId != null && this.shop.hands[h]!.id !== only.handId) continue
-      const found = this.findFor(node, h, from_ms, parts ? endOf(parts) : Infinity, only?.roomId ?? null)
+      if (only.hand >= 0 && h !== only.hand) continue
+      if (only.handId !== null && this.shop.hands[h]!.id !== only.handId) continue
+      const found = this.findFor(node, h, from_ms, parts ? endOf(parts) : Infinity, only)
       if (found) [parts, hand, room] = [found.parts, h, found.room]
     }
     if (!parts) return null
     const { id } = this.shop.rooms[room]!
-    const supportId = this.rooms[room]!.supportFor(task, job.id, parts)
+    const supportId = this.rooms[room]!.supportFor(task, job.id, parts, only.support)
     return { place: placeOf(node, parts, this.shop.hands[hand]!.id, id, supportId), hand, room }
   }
 
   /** Where one pair of hands would be through before a moment. */
-  private findFor({ task, job, rooms }: Node, h: number, from_ms: number, before_ms: number, only: number | null) {
+  private findFor({ task, job, rooms }: Node, h: number, from_ms: number, before_ms: number, only: Only) {
     const length = length_ms(task.minutes)
     const free = this.free[h]!
     for (let [at, asked] = [gridUp(from_ms), 0]; asked < MOST_ASKED; asked++) {
@@ -108,7 +132,8 @@ export class Placing {
       let again = Infinity
       for (const r of rooms) {
         const room = this.rooms[r]!
-        if (only !== null && room.room.id !== only) continue
+        if (only.room >= 0 && r !== only.room) continue
+        if (only.roomId !== null && room.room.id !== only.roomId) continue
         const clash = room.clash(task, job.id, parts)
         if (clash === null) return { parts, room: r }
         if (clash < again) again = clash

@@ -58,14 +58,17 @@ class Life {
 
 type Loose = { -readonly [K in keyof PlannedTask]: PlannedTask[K] }
 
-/** The schedule's own order and hands. */
+/** The schedule's own order, hands and rooms. */
 function choiceOf(shop: Shop, graph: Graph, placed: readonly Placed[]): Choice {
   const at = new Map(placed.map(p => [p.task, p]))
   const hands = new Map(shop.hands.map((h, i) => [h.id, i]))
+  const rooms = new Map(shop.rooms.map((r, i) => [r.id, i]))
   const startOf = (i: number) => at.get(graph.nodes[i]!.task.id)?.start_ms ?? Infinity
   return {
     order: Float64Array.from(graph.groups, g => Math.min(...g.members.map(startOf))),
     hands: Int16Array.from(graph.nodes, ({ task }) => hands.get(at.get(task.id)?.handId ?? NaN) ?? -1),
+    rooms: Int16Array.from(graph.nodes, ({ task }) => rooms.get(at.get(task.id)?.roomId ?? NaN) ?? -1),
+    supports: Float64Array.from(graph.nodes, ({ task }) => at.get(task.id)?.supportId ?? -1),
     later: new Uint8Array(graph.nodes.length),
     notBefore: new Float64Array(graph.nodes.length),
   }

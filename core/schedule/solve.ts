@@ -5,7 +5,7 @@
 import { Builder, type Choice, type Order, tails } from './build'
 import { endOf, lateHours, sumOf } from './cost'
 import { type Graph, graphOf } from './graph'
-import type { Job, Schedule, Shop } from './model'
+import type { Job, Schedule, Shop, Task } from './model'
 import type { Ways } from './place'
 
 const MIN_MS = 60_000
@@ -111,35 +111,37 @@ function* drawnOrders(shop: Shop, graph: Graph, random: () => number): Generator
   }
 }
 
-/** As the last schedule had it, what is new by the time that it can be left for; null where there was none. */
-function lastChoice(shop: Shop, graph: Graph, { order, hands, later }: Choice, tied: readonly number[]): Choice | null {
-  const lastOf = ({ members }: Graph['groups'][number]) =>
-    Math.min(...members.map(i => graph.nodes[i]!.task.last?.start_ms ?? Infinity))
-  const last = graph.groups.map(lastOf)
-  if (!last.some(Number.isFinite)) return null
-  const places = new Map(shop.hands.map((h, i) => [h.id, i]))
-  const able = (i: number, hand: number | undefined) =>
-    hand !== undefined && graph.nodes[i]!.hands.includes(hand) ? hand : -1
+/**
+ * A choice that keeps to a schedule just as it stands. What has no place in it follows what it hangs on, else it comes
+ * when its rule of thumb says.
+ */
+function heldTo(shop: Shop, graph: Graph, stood: readonly Task['last'][], spare: Order): Choice {
+  const places = <T extends { id: number }>(all: readonly T[]) => new Map(all.map((x, i) => [x.id, i]))
+  const [handAt, roomAt] = [places(shop.hands), places(shop.rooms)]
+  const among = (able: readonly number[], at: number | undefined) => (at !== undefined && able.includes(at) ? at : -1)
+  const starts = graph.groups.map(g => Math.min(...g.members.map(i => stood[i]?.start_ms ?? Infinity)))
+  const startOf = (g: number): number =>
+    Number.isFinite(starts[g]!) ? starts[g]! : Math.max(-Infinity, ...graph.groups[g]!.before.map(startOf))
   return {
-    order: order.map((spare, g) => (Number.isFinite(last[g]!) && spare > -FIRST_MS / 2 ? last[g]! : spare)),
-    hands: hands.map((_, i) => {
-      const { task } = graph.nodes[i]!
-      return able(i, task.last ? places.get(task.last.handId ?? NaN) : undefined)
-    }),
-    later,
-    notBefore: Float64Array.from(hands, (_, i) => (tied.includes(i) ? (graph.nodes[i]!.task.last?.start_ms ?? 0) : 0)),
+    order: spare.map((rule, g) => (Number.isFinite(startOf(g)) ? startOf(g) : rule)),
+    hands: Int16Array.from(graph.nodes, (n, i) => among(n.hands, handAt.get(stood[i]?.handId ?? NaN))),
+    rooms: Int16Array.from(graph.nodes, (n, i) => among(n.rooms, roomAt.get(stood[i]?.roomId ?? NaN))),
+    supports: Float64Array.from(graph.nodes, (_, i) => stood[i]?.supportId ?? -1),
+    later: new Uint8Array(graph.nodes.length),
+    notBefore: Float64Array.from(graph.nodes, (_, i) => stood[i]?.start_ms ?? 0),
   }
 }
 
-/** Other hands for a few tasks. */
-function otherHands(graph: Graph, hands: Int16Array, random: () => number): Int16Array {
-  const next = hands.slice()
+/** Other hands for a few tasks, in any room. */
+function otherHands(graph: Graph, ways: Ways, random: () => number): Pick<Ways, 'hands' | 'rooms'> {
+  const [hands, rooms] = [ways.hands.slice(), ways.rooms.slice()]
   for (let count = 1 + Math.floor(random() * 3); count > 0; count--) {
-    const i = Math.floor(random() * next.length)
+    const i = Math.floor(random() * hands.length)
     const able = graph.nodes[i]!.hands
-    next[i] = random() < 0.4 ? -1 : (able[Math.floor(random() * able.length)] ?? -1)
+    hands[i] = random() < 0.4 ? -1 : (able[Math.floor(random() * able.length)] ?? -1)
+    rooms[i] = -1
   }
-  return next
+  return { hands, rooms }
 }
 
 /** A window is kept open a little for somebody else's work, or no more. */
@@ -195,6 +197,8 @@ const KEPT = 12
 /** So often one is made of two; the share of pieces that come from the first of them. */
 const CROSSED = 0.6
 const OF_FIRST = 0.7
+/** So often one that keeps to the last schedule is let off it for some pieces. */
+const RELEASED = 0.5
 /** So often one that was changed is changed once more. */
 const AGAIN = 0.3
 /** After so many choices of which none was kept all but the best make room for others, up to so many changes away. */
@@ -205,6 +209,24 @@ interface Found {
   choice: Choice
   sum: number
   late: readonly number[]
+}
+
+/**
+ * Some pieces, a few more often than many, need not keep to where they stand; all else stays unless they take its place
+ * (large neighbourhood search, Shaw 1998).
+ */
+function released(shop: Shop, { nodes }: Graph, choice: Choice, random: () => number): Choice {
+  const share = random() ** 2
+  const freed = new Set(shop.jobs.filter(() => random() < share))
+  const alsoHands = random() < 0.5
+  const isFree = nodes.map(n => freed.has(n.job))
+  return {
+    ...choice,
+    hands: alsoHands ? choice.hands.map((h, i) => (isFree[i] ? -1 : h)) : choice.hands,
+    rooms: choice.rooms.map((r, i) => (isFree[i] ? -1 : r)),
+    supports: choice.supports.map((s, i) => (isFree[i] ? -1 : s)),
+    notBefore: choice.notBefore.map((ms, i) => (isFree[i] ? 0 : ms)),
+  }
 }
 
 /** One choice near another. */
@@ -218,9 +240,9 @@ function neighbour(
   const next = { ...choice }
   const how = random()
   if (how < 0.7) next.order = otherOrder(shop, graph, choice.order, late, random)
-  if (how > 0.6 && how < 0.9 && shop.hands.length > 1) next.hands = otherHands(graph, choice.hands, random)
+  if (how > 0.6 && how < 0.9 && shop.hands.length > 1) Object.assign(next, otherHands(graph, choice, random))
   if (how > 0.88) Object.assign(next, otherRoom(choice, tied, random))
-  return next
+  return random() < RELEASED && next.notBefore.some(Boolean) ? released(shop, graph, next, random) : next
 }
 /** Each piece as one of two choices has it (a uniform crossover of random keys, Bean 1994). */
 function crossed(shop: Shop, { nodes, groups }: Graph, a: Choice, b: Choice, random: () => number): Choice {
@@ -234,6 +256,8 @@ function crossed(shop: Shop, { nodes, groups }: Graph, a: Choice, b: Choice, ran
   return {
     order: mixed(a.order, b.order, i => groups[i]!.job),
     hands: mixed(a.hands, b.hands, jobOf),
+    rooms: mixed(a.rooms, b.rooms, jobOf),
+    supports: mixed(a.supports, b.supports, jobOf),
     later: mixed(a.later, b.later, jobOf),
     notBefore: mixed(a.notBefore, b.notBefore, jobOf),
   }
@@ -247,6 +271,8 @@ export function* solve(shop: Shop, seed: number): Generator<Progress, never> {
   const count = graph.nodes.length
   const plain: Ways = {
     hands: new Int16Array(count).fill(-1),
+    rooms: new Int16Array(count).fill(-1),
+    supports: new Float64Array(count).fill(-1),
     later: new Uint8Array(count),
     notBefore: new Float64Array(count),
   }
@@ -277,8 +303,8 @@ export function* solve(shop: Shop, seed: number): Generator<Progress, never> {
     return { best: best!, tried, better }
   }
   const [first = plain.notBefore, ...others] = firstOrders(shop, graph)
-  const last = lastChoice(shop, graph, { order: first, ...plain }, tied)
-  if (last) yield look(last)
+  const last = graph.nodes.map(n => n.task.last)
+  if (last.some(Boolean)) yield look(heldTo(shop, graph, last, first))
   for (const order of [first, ...others]) yield look({ order, ...plain })
   for (const order of drawnOrders(shop, graph, random)) yield look({ order, ...plain })
   const pick = () => kept[Math.floor(kept.length * random() ** 2)]!

@@ -199,25 +199,28 @@ export class RoomTime {
       })
     return first
   }
-  /** The smallest support that still has room for it. */
-  private freeSupport(task: Task, jobId: number, from: number, to: number): Support | null {
+  /** The support that still has room for it: the one that is kept for it, else the smallest. */
+  private freeSupport(task: Task, jobId: number, from: number, to: number, kept = -1): Support | null {
     let best: Support | null = null
     for (const { support, by } of this.held) {
-      if (!carries(support, task) || (best && (best.area_m2 ?? Infinity) <= (support.area_m2 ?? Infinity))) continue
+      const larger = best !== null && (best.area_m2 ?? Infinity) <= (support.area_m2 ?? Infinity)
+      if (!carries(support, task) || (larger && support.id !== kept)) continue
       let area = task.area_m2
       const { area_m2 } = support
       const full = by.find(from, to, one => {
         area += one.area_m2
         return area_m2 === null ? one.jobId !== jobId : area > area_m2 + 1e-9
       })
-      if (full === null) best = support
+      if (full !== null) continue
+      if (support.id === kept) return support
+      best = support
     }
     return best
   }
   /** The support that it goes on; null where there are none. */
-  supportFor(task: Task, jobId: number, parts: readonly Span[]): number | null {
+  supportFor(task: Task, jobId: number, parts: readonly Span[], kept: number): number | null {
     if (task.makes !== 'wet' || this.held.length === 0) return null
-    return this.freeSupport(task, jobId, parts[0]![0], endOf(parts) + task.wet_min * MIN_MS)?.id ?? null
+    return this.freeSupport(task, jobId, parts[0]![0], endOf(parts) + task.wet_min * MIN_MS, kept)?.id ?? null
   }
 
   take(task: Task, { parts, jobId, start_ms, end_ms }: Where, supportId: number | null): void {

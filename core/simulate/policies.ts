@@ -227,7 +227,7 @@ function jobOf(job: OpenJob, safe: (film: Film) => number, last: ReadonlyMap<str
           first && job.inHand
             ? { start_ms: job.inHand.start_ms, handId: job.inHand.handId, roomId: operation.makes === 'wet' ? 2 : 1 }
             : null,
-        last: was ? { start_ms: was.start_ms, handId: was.handId } : null,
+        last: was ?? null,
       },
     ]
   })

@@ -49,14 +49,24 @@ describe('300 random shops', () => {
   })
 })
 
+it('a search begins where the last schedule stands: nothing moves unless that is better', () => {
+  for (let seed = 1; seed <= 40; seed++) {
+    const shop = randomShop(seed, { jobs: 6, tasks: 9, hands: 3 })
+    const last = after(shop, 120)
+    const again = after(begunFrom(shop, last), 1)
+    expect(again.cost.hours, `shop ${seed}`).toBeLessThanOrEqual(last.cost.hours + 1e-9)
+    expect(again.cost.moved, `shop ${seed}`).toBe(0)
+  }
+})
 it('a choice gives the same schedule whatever was tried before it', () => {
   for (const seed of [2, 5, 11, 3758]) {
     const shop = randomShop(seed, { jobs: 6, tasks: 9, hands: 3 })
     const graph = graphOf(shop)
     const count = graph.nodes.length
     const random = chance(seed)
-    const plain = { hands: new Int16Array(count).fill(-1), later: new Uint8Array(count) }
-    const ways = { ...plain, notBefore: new Float64Array(count) }
+    const any = () => new Int16Array(count).fill(-1)
+    const plain = { hands: any(), rooms: any(), later: new Uint8Array(count) }
+    const ways = { ...plain, supports: new Float64Array(count).fill(-1), notBefore: new Float64Array(count) }
     const builder = new Builder(shop, graph, ways)
     let order = Float64Array.from(graph.groups, (_, g) => g)
     let left = 0

@@ -51,6 +51,8 @@ interface Last {
   task: string
   start_at: Date
   person_id: number | null
+  room_id: number | null
+  place_id: number | null
 }
 interface PinRow {
   step_id: number
@@ -61,15 +63,18 @@ interface PinRow {
 async function readSaid(): Promise<Map<number, Said>> {
   const [last, pins] = await Promise.all([
     db().rows<Last>(
-      `SELECT task, start_at, person_id
+      `SELECT task, start_at, person_id, room_id, place_id
           FROM schedule_step
           WHERE schedule_id = (SELECT MAX(id) FROM schedule) AND task NOT LIKE '%/%'`,
     ),
     db().rows<PinRow>('SELECT step_id, start_at, person_id, room_id FROM step_pin'),
   ])
   const said = new Map<number, Said>()
-  for (const { task, start_at, person_id } of last)
-    said.set(Number(task), { pin: null, last: { start_ms: start_at.getTime(), handId: person_id } })
+  for (const { task, start_at, ...at } of last)
+    said.set(Number(task), {
+      pin: null,
+      last: { start_ms: start_at.getTime(), handId: at.person_id, roomId: at.room_id, supportId: at.place_id },
+    })
   for (const { step_id, start_at, person_id, room_id } of pins)
     said.set(step_id, {
       pin: { start_ms: start_at.getTime(), handId: person_id, roomId: room_id },
