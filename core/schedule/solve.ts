@@ -120,8 +120,14 @@ function heldTo(shop: Shop, graph: Graph, stood: readonly Task['last'][], spare:
   const [handAt, roomAt] = [places(shop.hands), places(shop.rooms)]
   const among = (able: readonly number[], at: number | undefined) => (at !== undefined && able.includes(at) ? at : -1)
   const starts = graph.groups.map(g => Math.min(...g.members.map(i => stood[i]?.start_ms ?? Infinity)))
-  const startOf = (g: number): number =>
-    Number.isFinite(starts[g]!) ? starts[g]! : Math.max(-Infinity, ...graph.groups[g]!.before.map(startOf))
+  const known = new Map<number, number>()
+  const startOf = (g: number): number => {
+    const start = known.get(g) ?? starts[g]!
+    if (Number.isFinite(start) || known.has(g)) return start
+    const behind = Math.max(-Infinity, ...graph.groups[g]!.before.map(startOf))
+    known.set(g, behind)
+    return behind
+  }
   return {
     order: spare.map((rule, g) => (Number.isFinite(startOf(g)) ? startOf(g) : rule)),
     hands: Int16Array.from(graph.nodes, (n, i) => among(n.hands, handAt.get(stood[i]?.handId ?? NaN))),
@@ -304,7 +310,13 @@ export function* solve(shop: Shop, seed: number): Generator<Progress, never> {
   }
   const [first = plain.notBefore, ...others] = firstOrders(shop, graph)
   const last = graph.nodes.map(n => n.task.last)
-  if (last.some(Boolean)) yield look(heldTo(shop, graph, last, first))
+  if (last.some(Boolean)) {
+    const held = heldTo(shop, graph, last, first)
+    yield look(held)
+    // the same with its gaps closed, but for what a window ties
+    const ties = new Set(tied)
+    yield look({ ...held, notBefore: held.notBefore.map((ms, i) => (ties.has(i) ? ms : 0)) })
+  }
   for (const order of [first, ...others]) yield look({ order, ...plain })
   for (const order of drawnOrders(shop, graph, random)) yield look({ order, ...plain })
   const pick = () => kept[Math.floor(kept.length * random() ** 2)]!
