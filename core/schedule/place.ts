@@ -9,6 +9,15 @@ const MOST_TRIES = 400
 /** So often hands and rooms are asked for one task. */
 const MOST_ASKED = 4000
 
+/** No hands and no room in particular; nobody's and none where one was named that is gone. */
+const ANY = -1
+const NONE = -2
+type Pin = NonNullable<Task['pin']>
+const placeIn = (all: readonly { id: number }[], id: number): number => {
+  const at = all.findIndex(x => x.id === id)
+  return at < 0 ? NONE : at
+}
+
 /** How tasks are placed, by their place in the graph. */
 export interface Ways {
   /** whose hands it is kept for, as a place in the shop's list; -1: whoever is through first */
@@ -27,15 +36,6 @@ interface Seat {
   place: Placed
   hand: number
   room: number
-}
-/** Whose hands and which room alone: as places in the shop's lists, -1 for any; by their ids, null for any. */
-interface Only {
-  hand: number
-  room: number
-  /** where it lies if there is room, by its id */
-  support: number
-  handId: number | null
-  roomId: number | null
 }
 /** A point to come back to. */
 export interface Mark {
@@ -88,7 +88,7 @@ export class Placing {
   }
 
   /** The earliest place of a task from a moment on: by end, then by the order of hands and rooms. */
-  private find(i: number, from_ms: number, only: Task['pin'] = null): Seat | null {
+  private find(i: number, from_ms: number, only: Pin | null = null): Seat | null {
     const node = this.graph.nodes[i]!
     const { task } = node
     if (task.hands === 0) {
@@ -96,34 +96,37 @@ export class Placing {
       const parts: Span[] = [[start, start + task.minutes * MIN_MS]]
       return start > this.shop.until_ms ? null : { place: placeOf(node, parts, null, null, null), hand: -1, room: -1 }
     }
-    const free = { handId: only?.handId ?? null, roomId: only?.roomId ?? null }
-    const [hand, room] = only ? [-1, -1] : [this.ways.hands[i]!, this.ways.rooms[i]!]
-    const support = this.ways.supports[i]!
-    const found = this.seatFor(node, from_ms, { ...free, hand, room, support })
+    if (only) return this.seatFor(i, from_ms, this.handOf(only), this.roomOf(only))
+    const [hand, room] = [this.ways.hands[i]!, this.ways.rooms[i]!]
+    const found = this.seatFor(i, from_ms, hand, room)
     // whoever or whatever it was kept for may be gone for good
-    return found || (hand < 0 && room < 0)
-      ? found
-      : this.seatFor(node, from_ms, { ...free, hand: -1, room: -1, support })
+    return found || (hand === ANY && room === ANY) ? found : this.seatFor(i, from_ms, ANY, ANY)
+  }
+  private handOf({ handId }: Pin): number {
+    return handId === null ? ANY : placeIn(this.shop.hands, handId)
+  }
+  private roomOf({ roomId }: Pin): number {
+    return roomId === null ? ANY : placeIn(this.shop.rooms, roomId)
   }
 
-  private seatFor(node: Node, from_ms: number, only: Only): Seat | null {
+  private seatFor(i: number, from_ms: number, onlyHand: number, onlyRoom: number): Seat | null {
+    const node = this.graph.nodes[i]!
     const { task, job } = node
     let parts: readonly Span[] | null = null
     let [hand, room] = [-1, -1]
     for (const h of node.hands) {
-      if (only.hand >= 0 && h !== only.hand) continue
-      if (only.handId !== null && this.shop.hands[h]!.id !== only.handId) continue
-      const found = this.findFor(node, h, from_ms, parts ? endOf(parts) : Infinity, only)
+      if (onlyHand !== ANY && h !== onlyHand) continue
+      const found = this.findFor(node, h, from_ms, parts ? endOf(parts) : Infinity, onlyRoom)
       if (found) [parts, hand, room] = [found.parts, h, found.room]
     }
     if (!parts) return null
     const { id } = this.shop.rooms[room]!
-    const supportId = this.rooms[room]!.supportFor(task, job.id, parts, only.support)
+    const supportId = this.rooms[room]!.supportFor(task, job.id, parts, this.ways.supports[i]!)
     return { place: placeOf(node, parts, this.shop.hands[hand]!.id, id, supportId), hand, room }
   }
 
   /** Where one pair of hands would be through before a moment. */
-  private findFor({ task, job, rooms }: Node, h: number, from_ms: number, before_ms: number, only: Only) {
+  private findFor({ task, job, rooms }: Node, h: number, from_ms: number, before_ms: number, only: number) {
     const length = length_ms(task.minutes)
     const free = this.free[h]!
     for (let [at, asked] = [gridUp(from_ms), 0]; asked < MOST_ASKED; asked++) {
@@ -132,8 +135,7 @@ export class Placing {
       let again = Infinity
       for (const r of rooms) {
         const room = this.rooms[r]!
-        if (only.room >= 0 && r !== only.room) continue
-        if (only.roomId !== null && room.room.id !== only.roomId) continue
+        if (only !== ANY && r !== only) continue
         const clash = room.clash(task, job.id, parts)
         if (clash === null) return { parts, room: r }
         if (clash < again) again = clash
