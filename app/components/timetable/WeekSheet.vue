@@ -31,7 +31,7 @@ const pieceOf = ({ pieceId }: Bar) => `${pieceId} ${props.table.pieces.find(p =>
 <template>
   <div class="hidden print:block text-xs" data-test="week-sheet">
     <section v-for="(sheet, i) in sheets" :key="sheet.name" :class="i > 0 && (apart ? 'break-before-page' : 'mt-4')">
-      <h2 class="text-lg">{{ sheet.name }}</h2>
+      <h2 class="text-lg break-after-avoid">{{ sheet.name }}</h2>
       <table v-for="one in sheet.days" :key="one.day" class="w-full mt-2">
         <caption class="text-left font-bold border-b">
           {{
@@ -42,7 +42,7 @@ const pieceOf = ({ pieceId }: Bar) => `${pieceId} ${props.table.pieces.find(p =>
           <tr v-for="b in one.bars" :key="b.task" class="align-top break-inside-avoid">
             <td class="clock whitespace-nowrap pr-3 w-24">{{ time(b.start_ms) }}–{{ time(b.end_ms) }}</td>
             <td class="pr-3">{{ b.titles.join(' + ') }}</td>
-            <td class="pr-3 w-48">{{ pieceOf(b) }}</td>
+            <td v-if="pieceOf(b) !== sheet.name" class="pr-3 w-48">{{ pieceOf(b) }}</td>
             <td class="w-40">{{ where(b, sheet.name) }}</td>
           </tr>
         </tbody>
